@@ -1,0 +1,473 @@
+"""What a coat comes to: one document of arms in, one document of doses, salt and cautions out."""
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from ravska_core.blends import Blend, BlendReading, read_blend
+from ravska_core.catalogue import Catalogue, Cut, catalogue
+from ravska_core.cautions import Caution, Situation, cautions_for
+from ravska_core.depth import DIFFUSIVITY_BAND, diffusivity_m2_s, reach_cm, sheet_uptake
+from ravska_core.doses import (
+    ADHESION_CEILING,
+    BINDER_GRIND,
+    BINDER_WEIGHT,
+    RUB_RETENTION,
+    VESSELS,
+    marinade_volume_ml,
+    rub_mass_g,
+    salt_zone,
+)
+from ravska_core.marinade import Window, hold_window
+from ravska_core.quantities import say_duration
+from ravska_core.shapes import Solid, solid_of_dimensions, solid_of_equal_pieces, solid_of_mass
+from ravska_core.spoons import Spoonfuls, measure_out
+from ravska_core.working import BadInput, Figure, Step, figure
+
+AREA_ERROR_BY_WEIGHT, AREA_ERROR_MEASURED = 0.15, 0.08
+MISMATCH = 0.25
+MEAT_WATER_SHARE = 0.745
+"""Water in raw lean meat, kg/kg (from memory); what the bath's salt is diluted into."""
+
+_RETENTION_ERROR = 0.1
+_THIN_CM = 4.0
+
+
+@dataclass(frozen=True)
+class Measures:
+    """Measured outer dimensions of one piece [cm]."""
+
+    length_cm: float
+    width_cm: float
+    thickness_cm: float
+
+
+@dataclass(frozen=True)
+class Piece:
+    """Meat on the board: cut by key, raw weight of all pieces [g], how many, and what was measured."""
+
+    cut: str
+    mass_g: float
+    count: int = 1
+    coat_bare_face: bool = False
+    measures: Measures | None = None
+
+
+@dataclass(frozen=True)
+class RubLayer:
+    """A dry coat: blend, coat weight [g/100 cm2], the surface it lies on, and its hold [s] at [C]."""
+
+    blend: Blend
+    coat_g_100cm2: float
+    surface: str
+    hold_s: float
+    hold_c: float = 4.0
+
+
+@dataclass(frozen=True)
+class MarinadeLayer:
+    """A bath: blend, vessel, and its hold [s] at [C]."""
+
+    blend: Blend
+    vessel: str
+    hold_s: float
+    hold_c: float = 4.0
+
+
+@dataclass(frozen=True)
+class SaltLayer:
+    """Salt by weight: a grind of salt at a share of the raw edible weight [%]."""
+
+    grind: str
+    percent: float
+
+
+Layer = RubLayer | MarinadeLayer | SaltLayer
+
+
+@dataclass(frozen=True)
+class Arm:
+    """One side of a comparison: a piece and its layers in order."""
+
+    label: str
+    piece: Piece
+    layers: tuple[Layer, ...]
+
+
+@dataclass(frozen=True)
+class PieceReading:
+    """A piece as a solid: surface to coat, edible weight, and anything about it to be asked."""
+
+    solid: Solid
+    coatable: Figure
+    bare_face: str
+    bare_area_cm2: float
+    edible: Figure
+    question: str
+
+
+@dataclass(frozen=True)
+class LayerReading:
+    """What one layer takes [g or ml], how to measure it out, and the salt of it that stays."""
+
+    kind: str
+    dose: Figure
+    dose_g: float
+    spoons: Spoonfuls
+    salt: Figure
+    binder: Figure | None = None
+    window: Window | None = None
+    reach_cm: float = 0.0
+
+
+@dataclass(frozen=True)
+class ArmReading:
+    """What an arm comes to: its piece, its layers, salt on the meat as % of raw edible weight, cautions."""
+
+    label: str
+    piece: PieceReading
+    layers: tuple[LayerReading, ...]
+    salt: Figure
+    zone: str
+    cautions: tuple[Caution, ...]
+
+
+def _range(field: str, value: float, low: float, high: float, sentence: str) -> None:
+    if not (math.isfinite(value) and low <= value <= high):
+        raise BadInput(field, sentence)
+
+
+def _solid(cut: Cut, piece: Piece) -> tuple[Solid, float, str, str]:
+    """Return the solid, the relative error of its area, how it was found, and a question if measures contradict."""
+    if piece.measures is not None:
+        m = piece.measures
+        shape = cut.shape if cut.shape not in ("cubes", "strips") else "box"
+        solid = solid_of_dimensions(shape, m.length_cm, m.width_cm, m.thickness_cm, piece.count)
+        by_measure = solid.volume_cm3 * cut.density
+        question = ""
+        # the cavity of a bird is measured too, so its outside says little about its weight
+        if shape != "bird" and abs(by_measure / piece.mass_g - 1) > MISMATCH:
+            question = (
+                f"These measurements would weigh {by_measure / 1000:.2f} kg, the scale says "
+                f"{piece.mass_g / 1000:.2f} kg: measure again, or clear them to go by weight."
+            )
+        return solid, AREA_ERROR_MEASURED, "from its measured length, width and thickness", question
+    if cut.unit_cm is not None:
+        unit = cut.unit_cm
+        solid = solid_of_equal_pieces(
+            cut.shape, piece.mass_g, cut.density, cut.length * unit, cut.width * unit, cut.thickness * unit
+        )
+        return solid, AREA_ERROR_MEASURED, "equal pieces of fixed size", ""
+    solid = solid_of_mass(cut.shape, piece.mass_g, cut.density, cut.length, cut.width, cut.thickness, piece.count)
+    proportions = f"{cut.length:g} : {cut.width:g} : {cut.thickness:g}"
+    each = piece.mass_g / piece.count
+    question = ""
+    if not cut.usual_low_g / 2 <= each <= cut.usual_high_g * 2:
+        question = (
+            f"{each / 1000:.2f} kg is far from the usual {cut.usual_low_g / 1000:g} to "
+            f"{cut.usual_high_g / 1000:g} kg of {cut.name.lower()}: check the weight, the count and the cut."
+        )
+    return solid, AREA_ERROR_BY_WEIGHT, f"{cut.shape} {proportions}", question
+
+
+def _bare_area_cm2(cut: Cut, solid: Solid) -> float:
+    """Return the area [cm2] under the cut's skin, fat cap or bone side; a rack's bone side is one face of its box."""
+    if cut.shape == "rack":
+        return solid.pieces * solid.length_cm * solid.width_cm
+    return cut.bare_share * solid.area_cm2
+
+
+def find_cut(key: str, tables: Catalogue | None = None) -> Cut:
+    """Look up a cut, or refuse with a sentence at the field ``piece.cut``."""
+    cut = (tables or catalogue()).cuts.get(key)
+    if cut is None:
+        raise BadInput("piece.cut", "This cut is not in the catalogue any more; choose another.")
+    return cut
+
+
+def read_piece(piece: Piece, tables: Catalogue | None = None) -> PieceReading:
+    """Determine the surface to coat and the edible weight of a piece.
+
+    Edible weight = raw weight x (1 - bone share). Coatable = surface less the bare face.
+
+    Raises
+    ------
+    BadInput
+        For an unknown cut, a weight outside 1 g to 100 kg or a count outside 1 to 200.
+    """
+    cut = find_cut(piece.cut, tables)
+    _range("piece.mass", piece.mass_g, 1, 100_000, "A weight here lies between 1 g and 100 kg; check the unit.")
+    if not 1 <= piece.count <= 200:
+        raise BadInput("piece.count", "Count the pieces: a whole number from 1 to 200.")
+    if piece.measures is not None:
+        for name in ("length_cm", "width_cm", "thickness_cm"):
+            sentence = "A length here lies between 2 mm and 2 m; check the unit."
+            _range(f"piece.measures.{name}", getattr(piece.measures, name), 0.2, 200, sentence)
+    solid, spread, how, question = _solid(cut, piece)
+    bare = _bare_area_cm2(cut, solid)
+    coatable = solid.area_cm2 if piece.coat_bare_face else solid.area_cm2 - bare
+    steps = [
+        Step("Volume", f"{piece.mass_g:.0f} g at {cut.density:g} g/cm³", piece.mass_g / cut.density, "cm³", "density"),
+        Step(
+            "Size of one piece",
+            f"{how}: {solid.length_cm:.1f} × {solid.width_cm:.1f} × {solid.thickness_cm:.1f} cm",
+            solid.volume_cm3 / solid.pieces,
+            "cm³",
+            cut.source,
+        ),
+        Step(
+            "Whole surface",
+            {
+                "bird": "8.19 × (live weight in g)^0.705",
+                "box": "2 (lw + lt + wt)",
+                "rack": "2 (lw + lt + wt)",
+                "cubes": "6 edge² a cube, by count",
+                "strips": "2 (lw + lt + wt) a strip, by count",
+                "cylinder": "π d l + π d² / 2",
+            }.get(cut.shape, "exact, by elliptic integrals"),
+            solid.area_cm2,
+            "cm²",
+            {"bird": "mitchell", "ellipsoid": "dlmf"}.get(cut.shape, "arithmetic"),
+        ),
+    ]
+    if cut.bare_face and not piece.coat_bare_face:
+        steps.append(
+            Step(f"Less the {cut.bare_face}, left bare", "the share of it on this cut", -bare, "cm²", cut.source)
+        )
+    steps.append(Step("Surface to coat", "what is left", coatable, "cm²"))
+    edible = piece.mass_g * (1 - cut.bone_share)
+    bone = Step(
+        "Edible raw weight",
+        f"{piece.mass_g:.0f} g × (1 − {cut.bone_share:g} bone)" if cut.bone_share else "no bone",
+        edible,
+        "g",
+        cut.source,
+    )
+    error = f"±{spread * 100:.0f} %: " + ("measured" if spread == AREA_ERROR_MEASURED else "from the weight alone")
+    return PieceReading(
+        solid=solid,
+        coatable=figure(steps, error, spread=spread),
+        bare_face=cut.bare_face,
+        bare_area_cm2=bare,
+        edible=figure([bone], "±5 % of the bone share", spread=0.05 * cut.bone_share),
+        question=question,
+    )
+
+
+def _area_spread(piece: PieceReading) -> float:
+    high = piece.coatable.high
+    return high / piece.coatable.value - 1 if high is not None else 0.0
+
+
+def _percent_steps(salt_g: float, piece: PieceReading) -> list[Step]:
+    edible = piece.edible.value
+    return [
+        Step("Raw edible weight", "raw weight less bone", edible, "g"),
+        Step("Of raw edible weight", f"{salt_g:.2f} g / {edible:.0f} g", salt_g / edible * 100, "%"),
+    ]
+
+
+def _read_rub(
+    layer: RubLayer, piece: PieceReading, blend: BlendReading, spoon_set: str, tables: Catalogue
+) -> LayerReading:
+    _range(
+        "coat_g_100cm2", layer.coat_g_100cm2, 0.2, 40,
+        "A coat weighs between 0.2 and 40 g on 100 cm²; 5 is a standard one.",
+    )  # fmt: skip
+    if layer.surface not in ADHESION_CEILING:
+        raise BadInput("surface", f"A surface is one of {', '.join(ADHESION_CEILING)}.")
+    area = piece.coatable.value
+    dose = rub_mass_g(area, layer.coat_g_100cm2)
+    spread = _area_spread(piece)
+    dose_step = Step("Rub", f"{layer.coat_g_100cm2:g} g/100 cm² × {area:.0f} cm²", dose, "g", "trade")
+    ceiling = ADHESION_CEILING[layer.surface]
+    sticks = min(layer.coat_g_100cm2, ceiling) * area / 100
+    salt_share = blend.salt.value / 100
+    salt = sticks * salt_share * RUB_RETENTION
+    steps = [dose_step]
+    if sticks < dose:
+        steps.append(
+            Step("Of which sticks", f"at most {ceiling:g} g/100 cm² on {layer.surface} meat", sticks, "g", "estimate")
+        )
+    steps += [
+        Step("Salt in the blend", "see the blend", blend.salt.value, "%"),
+        Step("Stays on the meat", "share of a dry coat", RUB_RETENTION * 100, "%", "estimate"),
+        Step("Salt that stays", f"{sticks:.1f} g × {salt_share * 100:.2f} % × {RUB_RETENTION:g}", salt, "g"),
+    ]
+    binder = None
+    binder_g = BINDER_WEIGHT[layer.surface] * area / 100
+    if binder_g:
+        grind = tables.grinds[BINDER_GRIND[layer.surface]]
+        binder_salt = binder_g * grind.ingredient.nacl
+        binder_step = Step(
+            "Binder", f"{BINDER_WEIGHT[layer.surface]:g} g/100 cm² × {area:.0f} cm²", binder_g, "g", "estimate"
+        )
+        binder = figure([binder_step], "±30 %: spread by hand", spread=0.3)
+        if binder_salt:
+            salt += binder_salt
+            held = f"{binder_g:.1f} g of binder at {grind.ingredient.nacl * 100:.1f} % salt, all of it stays"
+            steps.append(Step("With the binder's salt", held, salt, "g", grind.ingredient.source))
+    both = math.sqrt(spread**2 + _RETENTION_ERROR**2 + 0.1**2)
+    salt_error = f"±{both * 100:.0f} %: area ±{spread * 100:.0f}, what stays ±10, spoons ±10, taken as independent"
+    return LayerReading(
+        kind="rub",
+        dose=figure([dose_step], f"±{spread * 100:.0f} %, as the area", spread=spread),
+        dose_g=dose,
+        spoons=measure_out(round(dose / blend.density_g_ml, 3), spoon_set),
+        salt=figure([*steps, *_percent_steps(salt, piece)], salt_error, spread=both),
+        binder=binder,
+    )
+
+
+def _read_marinade(
+    layer: MarinadeLayer, piece: PieceReading, blend: BlendReading, mass_g: float, meat_class: str, spoon_set: str
+) -> LayerReading:
+    if layer.vessel not in VESSELS:
+        raise BadInput("vessel", f"A vessel is one of {', '.join(VESSELS)}.")
+    if blend.water_share < 0.05:
+        raise BadInput("blend", "This marinade holds hardly any water, so no salt moves; add a juice, stock or dairy.")
+    volume = marinade_volume_ml(mass_g, layer.vessel)
+    volume_step = Step("Marinade", f"{VESSELS[layer.vessel]:g} ml/kg × {mass_g / 1000:.3f} kg", volume, "ml", "trade")
+    # a plane sheet of half thickness V/A takes up, at first, just what the real shape does
+    half_cm = piece.solid.volume_cm3 / piece.coatable.value
+    bath = blend.salt.value / 100
+    settled = bath * MEAT_WATER_SHARE * 100
+    diffusivity = diffusivity_m2_s(layer.hold_c)
+    fourier = diffusivity * layer.hold_s / (half_cm / 100) ** 2
+    uptake = sheet_uptake(fourier)
+    low, high = (settled * sheet_uptake(fourier * factor) for factor in DIFFUSIVITY_BAND)
+    steps = (
+        Step("Salt in the marinade", "see the blend", blend.salt.value, "%"),
+        Step(
+            "Meat in balance with it", f"{bath * 100:.2f} % × {MEAT_WATER_SHARE:g} water in meat", settled, "%", "crank"
+        ),
+        Step("Diffusivity", f"at {layer.hold_c:g} °C", diffusivity * 1e10, "10⁻¹⁰ m²/s", "diffusivity"),
+        Step("Half thickness of the like sheet", "volume / wetted surface", half_cm, "cm"),
+        Step("D t / l²", f"{say_duration(layer.hold_s)} of hold", fourier, ""),
+        Step("Share of the balance reached", "plane sheet, constant bath", uptake * 100, "%", "crank"),
+        Step("Salt taken up, of raw edible weight", f"{settled:.3f} % × {uptake * 100:.1f} %", settled * uptake, "%"),
+    )
+    return LayerReading(
+        kind="marinade",
+        dose=figure([volume_step], "a rule of thumb: enough to wet every face", spread=0.2),
+        dose_g=volume * blend.density_g_ml,
+        spoons=measure_out(round(volume, 3), spoon_set),
+        salt=figure(
+            steps,
+            "band: diffusivity halved and doubled; a small bag gives less, as it runs out of salt",
+            low=low,
+            high=high,
+        ),
+        window=hold_window(blend, meat_class),
+        reach_cm=reach_cm(layer.hold_s, layer.hold_c),
+    )
+
+
+def _read_salt(layer: SaltLayer, piece: PieceReading, spoon_set: str, tables: Catalogue) -> LayerReading:
+    _range("percent", layer.percent, 0.01, 5, "Salt by weight lies between 0.01 and 5 % of the raw edible weight.")
+    grind = tables.grinds.get(layer.grind)
+    if grind is None or grind.ingredient.nacl < 0.9 or "cure" in grind.ingredient.flags:
+        raise BadInput("grind", "Choose a plain salt from the catalogue.")
+    salt = layer.percent / 100 * piece.edible.value
+    dose = salt / grind.ingredient.nacl
+    dose_step = Step("Salt to weigh", f"{salt:.2f} g / {grind.ingredient.nacl:g}", dose, "g", grind.ingredient.source)
+    wanted = Step("Wanted", f"{layer.percent:g} % × {piece.edible.value:.0f} g", salt, "g")
+    return LayerReading(
+        kind="salt",
+        dose=figure([wanted, dose_step], "as exact as the scale", spread=0.02),
+        dose_g=dose,
+        spoons=measure_out(round(dose / grind.density_g_ml, 3), spoon_set),
+        salt=figure([wanted, *_percent_steps(salt, piece)], "±5 %: all of it stays", spread=0.05),
+    )
+
+
+def read_arm(arm: Arm, spoon_set: str = "us", tables: Catalogue | None = None) -> ArmReading:
+    """Determine what one arm comes to: doses, salt on the meat and cautions.
+
+    Raises
+    ------
+    BadInput
+        At ``piece.…`` or ``layers.N.…``, with a sentence that says what to do.
+    """
+    known = tables or catalogue()
+    piece = read_piece(arm.piece, known)
+    cut = find_cut(arm.piece.cut, known)
+    layers: list[LayerReading] = []
+    situations: list[Situation] = []
+    thin = piece.solid.thickness_cm < _THIN_CM
+    for at, layer in enumerate(arm.layers):
+        try:
+            if isinstance(layer, SaltLayer):
+                layers.append(_read_salt(layer, piece, spoon_set, known))
+                continue
+            sentence = "A hold lies between 1 minute and 7 days."
+            _range("hold", layer.hold_s, 60, 7 * 86_400, sentence)
+            _range("hold_c", layer.hold_c, -2, 40, "A hold is between −2 and 40 °C; a cold one is 4 °C.")
+            try:
+                blend = read_blend(layer.blend, spoon_set, known)
+            except BadInput as refusal:
+                raise refusal.under("blend") from refusal
+            if isinstance(layer, RubLayer):
+                reading = _read_rub(layer, piece, blend, spoon_set, known)
+            else:
+                reading = _read_marinade(layer, piece, blend, arm.piece.mass_g, cut.meat_class, spoon_set)
+        except BadInput as refusal:
+            raise refusal.under(f"layers.{at}") from refusal
+        layers.append(reading)
+        binder_allergens = ("mustard",) if isinstance(layer, RubLayer) and layer.surface == "mustard" else ()
+        situations.append(
+            Situation(
+                flags=blend.flags,
+                allergens=tuple(sorted({*blend.allergens, *binder_allergens})),
+                fat_share=blend.fat_share,
+                has_marinade=reading.kind == "marinade",
+                acid=blend.acid.value > 0.05,
+                hold_s=layer.hold_s,
+                hold_c=layer.hold_c,
+                window_high_s=reading.window.window.long_high_min * 60 if reading.window else None,
+                coat_over_ceiling=isinstance(layer, RubLayer) and layer.coat_g_100cm2 > ADHESION_CEILING[layer.surface],
+            )
+        )
+    salt = _total_salt(layers)
+    situations.append(Situation(animal=cut.animal, salt_percent=salt.value, thin=thin))
+    return ArmReading(
+        label=arm.label,
+        piece=piece,
+        layers=tuple(layers),
+        salt=salt,
+        zone=salt_zone(salt.value),
+        cautions=_merged(situations),
+    )
+
+
+def _total_salt(layers: Sequence[LayerReading]) -> Figure:
+    """Return the salt of all layers [% of raw edible weight]; errors of layers add as independent ones."""
+    if not layers:
+        return figure([Step("Salt", "no layer yet", 0.0, "%")], "nothing is on the meat yet")
+    if len(layers) == 1:
+        return layers[0].salt
+    salts = [layer.salt for layer in layers]
+    steps = [step for salt in salts for step in salt.steps]
+    total = sum(salt.value for salt in salts)
+    low = total - math.hypot(*(salt.value - (salt.value if salt.low is None else salt.low) for salt in salts))
+    high = total + math.hypot(*((salt.value if salt.high is None else salt.high) - salt.value for salt in salts))
+    formula = " + ".join(f"{salt.value:.2f} %" for salt in salts)
+    steps.append(Step("All layers", formula, total, "%"))
+    return figure(steps, "layers' errors taken as independent", low=low, high=high)
+
+
+def _merged(situations: Sequence[Situation]) -> tuple[Caution, ...]:
+    """Return the cautions of all situations, each sentence once, most serious first."""
+    found = {caution.sentence: caution for situation in situations for caution in cautions_for(situation)}
+    order = {"stop": 0, "caution": 1, "note": 2}
+    return tuple(sorted(found.values(), key=lambda caution: order[caution.level]))
+
+
+def salt_to_even(a: ArmReading, b: ArmReading) -> tuple[str, float]:
+    """Determine which of two arms holds less salt and how much to add to it [% of its raw edible weight]."""
+    return (a.label if a.salt.value < b.salt.value else b.label), abs(a.salt.value - b.salt.value)
+
+
+def batch_for_dose_g(dose_g: float) -> float:
+    """Return the batch [g] that covers a dose: up to the next gram, as a kitchen scale reads."""
+    return float(math.ceil(round(dose_g, 3)))

@@ -1,0 +1,120 @@
+"""Is it a fair test? What two arms share, and what differs besides the seasoning."""
+
+from dataclasses import dataclass
+
+SALT_POINTS = 0.2
+"""Salt difference [points of % of raw edible weight] from which tasters may be voting for salt (estimate)."""
+
+WEIGHT_SHARE = 0.1
+"""Relative weight difference from which pieces no longer cook alike (estimate)."""
+
+TIME_S = 10 * 60.0
+"""Difference in times [s] from which it counts (estimate)."""
+
+
+@dataclass(frozen=True)
+class ArmRecord:
+    """What is recorded of one arm so far. Weight [g], salt [% of raw edible weight], times [s]; None when not known."""
+
+    label: str
+    cut: str
+    count: int
+    mass_g: float
+    salt_percent: float | None
+    fire_s: float | None
+    rest_s: float | None
+    surface_coated: bool
+
+
+@dataclass(frozen=True)
+class Difference:
+    """One thing that differs, as a sentence with the arms' own values, and whether one tap can even it out."""
+
+    what: str
+    sentence: str
+    can_even: bool
+
+
+@dataclass(frozen=True)
+class FairTest:
+    """What is the same, what differs, and what is not recorded yet."""
+
+    same: tuple[str, ...]
+    differs: tuple[Difference, ...]
+    unknown: tuple[str, ...]
+
+
+def compare_arms(a: ArmRecord, b: ArmRecord, cards: int, cards_not_blind: int) -> FairTest:
+    """Compare everything recorded of two arms besides the seasoning itself.
+
+    Parameters
+    ----------
+    cards, cards_not_blind : int
+        Cards in so far, and how many of them were entered after the reveal.
+    """
+    same: list[str] = []
+    differs: list[Difference] = []
+    unknown: list[str] = []
+
+    if a.cut == b.cut:
+        same.append("cut")
+    else:
+        sentence = "The arms are different cuts, so cut and seasoning cannot be told apart."
+        differs.append(Difference("cut", sentence, False))
+    if a.count == b.count:
+        same.append("number of pieces")
+    else:
+        sentence = f"{a.label} is {a.count} and {b.label} {b.count} pieces: they cook at different speed."
+        differs.append(Difference("count", sentence, False))
+
+    heavier = max(a, b, key=lambda arm: arm.mass_g)
+    off = abs(a.mass_g - b.mass_g) / max(a.mass_g, b.mass_g)
+    if off <= WEIGHT_SHARE:
+        same.append("weight" if off < 0.005 else f"weight within {max(1, round(off * 100))} %")
+    else:
+        more = (heavier.mass_g / min(a.mass_g, b.mass_g) - 1) * 100
+        sentence = f"{heavier.label} weighs {more:.0f} % more: it takes longer and salts less deeply."
+        differs.append(Difference("weight", sentence, False))
+
+    if a.salt_percent is None or b.salt_percent is None:
+        unknown.append("salt")
+    else:
+        points = abs(a.salt_percent - b.salt_percent)
+        saltier = a if a.salt_percent > b.salt_percent else b
+        other = b if saltier is a else a
+        if points < SALT_POINTS:
+            same.append(f"salt within {max(points, 0.01):.2f} points")
+        else:
+            sentence = (
+                f"{saltier.label} carries {points:.2f} points more salt than {other.label}: "
+                "tasters may be voting for salt."
+            )
+            differs.append(Difference("salt", sentence, True))
+
+    for what, name, first, second in (
+        ("fire", "time on the fire", a.fire_s, b.fire_s),
+        ("rest", "rest", a.rest_s, b.rest_s),
+    ):
+        if first is None or second is None:
+            unknown.append(name)
+        elif abs(first - second) < TIME_S:
+            same.append(name)
+        else:
+            longer = a if first > second else b
+            minutes = abs(first - second) / 60
+            sentence = f"{longer.label} has {minutes:.0f} min more {'on the fire' if what == 'fire' else 'rest'}."
+            differs.append(Difference(what, sentence, True))
+
+    if a.surface_coated == b.surface_coated:
+        same.append("faces left bare")
+    else:
+        differs.append(Difference("bare face", "Only one arm has its skin or fat cap seasoned.", True))
+
+    same.append("order shuffled")
+    if cards_not_blind:
+        sentence = f"{cards_not_blind} of {cards} cards were entered after the reveal, so those tasters may have known."
+        differs.append(Difference("blind", sentence, False))
+    elif cards:
+        same.append("all cards blind")
+    unknown += ["fire and wood", "end temperature"]
+    return FairTest(tuple(same), tuple(differs), tuple(unknown))

@@ -1,0 +1,176 @@
+"""What people type, read into canonical units.
+
+The one place where people's units enter the core. Unit factors come from pint.
+"""
+
+import math
+import re
+import unicodedata
+from fractions import Fraction
+from functools import cache
+from typing import Any
+
+from ravska_core.working import BadInput
+
+_MASS = {
+    "g": "gram", "gram": "gram", "grams": "gram", "gr": "gram",
+    "kg": "kilogram", "kilo": "kilogram", "kilos": "kilogram", "kilogram": "kilogram", "kilograms": "kilogram",
+    "lb": "pound", "lbs": "pound", "pound": "pound", "pounds": "pound",
+    "oz": "ounce", "ounce": "ounce", "ounces": "ounce",
+}  # fmt: skip
+_TIME = {
+    "min": "minute", "mins": "minute", "minute": "minute", "minutes": "minute", "m": "minute",
+    "h": "hour", "hr": "hour", "hrs": "hour", "hour": "hour", "hours": "hour",
+    "d": "day", "day": "day", "days": "day",
+}  # fmt: skip
+_LENGTH = {
+    "mm": "millimeter", "cm": "centimeter", "m": "meter",
+    "in": "inch", "inch": "inch", "inches": "inch", '"': "inch",
+}  # fmt: skip
+
+_NUMBER = re.compile(r"(?P<whole>\d+)\s+(?P<num>\d+)/(?P<den>\d+)|(?P<n>\d+)/(?P<d>\d+)|(?P<dec>\d*\.\d+|\d+\.?)")
+_UNIT = re.compile(r"\s*(?P<unit>[a-z]+|\")\.?")
+_LONGEST = 40
+
+
+@cache
+def _registry() -> Any:
+    import pint
+
+    return pint.UnitRegistry(cache_folder=None)
+
+
+@cache
+def _factor(unit: str, into: str) -> Fraction:
+    # pint holds these factors as floats; twelve digits are exact for every defined unit used here
+    return Fraction(str(round(float(_registry().Quantity(1, unit).to(into).magnitude), 12)))
+
+
+def _plain(text: str, field: str) -> str:
+    """Return `text` in ASCII digits with vulgar fractions written out (``1½`` as ``1 1/2``)."""
+    if len(text) > _LONGEST:
+        raise BadInput(field, f"That is too long to be an amount; write it in at most {_LONGEST} characters.")
+    out = []
+    for char in text.strip().lower():
+        expanded = unicodedata.normalize("NFKC", char)
+        if "\u2044" in expanded:  # fraction slash: the character was a vulgar fraction
+            out.append(" " + expanded.replace("\u2044", "/"))
+        elif char.isdecimal():
+            out.append(str(unicodedata.decimal(char)))
+        else:
+            out.append(expanded)
+    plain = "".join(out).strip()
+    if re.search(r"\d,\d{3}(?!\d)", plain):
+        raise BadInput(field, f"{text.strip()} can be read two ways; write it without the comma, as 1500 or 1.5.")
+    return re.sub(r"(?<=\d),(?=\d)", ".", plain)
+
+
+def _number(match: re.Match[str], field: str) -> Fraction:
+    found = match.groupdict()
+    if found["dec"]:
+        return Fraction(found["dec"].rstrip(".") if found["dec"].endswith(".") else found["dec"])
+    denominator = int(found["den"] or found["d"])
+    if denominator == 0:
+        raise BadInput(field, "Nothing can be divided by 0; write the fraction again.")
+    return Fraction(int(found["whole"] or 0)) + Fraction(int(found["num"] or found["n"]), denominator)
+
+
+def parse_parts(text: str, field: str = "parts") -> Fraction:
+    """Read parts as people write them: ``2``, ``1½``, ``1 1/2``, ``1/8``, ``0.5``.
+
+    Returns
+    -------
+    Fraction
+        Exact parts, between 1/1000 and 10,000.
+
+    Raises
+    ------
+    BadInput
+        When the text is no number, or the number is out of that range.
+    """
+    plain = _plain(text, field)
+    if not plain:
+        raise BadInput(field, "Write how many parts, for example 2, 1½ or 1/8.")
+    if plain.startswith(("-", "\u2212")):
+        raise BadInput(field, "Parts cannot be below nothing; write a number above 0.")
+    match = _NUMBER.fullmatch(plain)
+    if match is None:
+        raise BadInput(field, f"“{text.strip()}” is not a number of parts; write for example 2, 1½, 1/8 or 0.5.")
+    parts = _number(match, field)
+    if parts == 0:
+        raise BadInput(field, "0 parts is nothing; write a number above 0, or remove the line.")
+    if not Fraction(1, 1000) <= parts <= 10_000:
+        raise BadInput(field, "Parts lie between 1/1000 and 10,000; scale the whole ratio instead.")
+    return parts.limit_denominator(1_000_000)
+
+
+def _parse(
+    text: str, units: dict[str, str], into: str, field: str, noun: str, example: str, bare: str | None = None
+) -> float:
+    plain = _plain(text, field)
+    if not plain:
+        raise BadInput(field, f"Write a {noun}, for example {example}.")
+    if plain.startswith(("-", "\u2212")):
+        raise BadInput(field, f"A {noun} cannot be below nothing; write for example {example}.")
+    total, at = Fraction(0), 0
+    while at < len(plain):
+        number = _NUMBER.match(plain, at)
+        if number is None:
+            raise BadInput(field, f"“{text.strip()}” is not a {noun} I can read; write for example {example}.")
+        unit = _UNIT.match(plain, number.end())
+        if unit is None and bare is not None and number.end() == len(plain) and at == 0:
+            return float(_number(number, field) * _factor(units[bare], into))
+        if unit is None:
+            raise BadInput(field, f"{text.strip()} of what? Add the unit, for example {example}.")
+        name = unit["unit"]
+        if name not in units:
+            raise BadInput(field, f"“{name}” is not a unit of {noun} I know; write for example {example}.")
+        total += _number(number, field) * _factor(units[name], into)
+        at = unit.end()
+        while at < len(plain) and plain[at] in " ,+":
+            at += 1
+    try:
+        value = float(total)
+    except OverflowError:
+        value = math.inf
+    return value
+
+
+def parse_mass_g(
+    text: str, field: str = "mass", low_g: float = 1.0, high_g: float = 100_000.0, bare: str | None = None
+) -> float:
+    """Read a weight such as ``2.3 kg``, ``5 lb 1 oz`` or ``4½ lb`` as grams between the two limits.
+
+    A number without a unit is refused unless `bare` says which unit it then has.
+    """
+    value = _parse(text, _MASS, "gram", field, "weight", "2.3 kg or 5 lb 1 oz", bare)
+    if not low_g <= value <= high_g:
+        raise BadInput(field, f"A weight here lies between {low_g:g} g and {high_g / 1000:g} kg; check the unit.")
+    return value
+
+
+def parse_duration_s(text: str, field: str = "hold", high_s: float = 7 * 86_400.0) -> float:
+    """Read a time such as ``16 h``, ``2 h 30 min`` or ``45 min`` as seconds, above 0 and at most `high_s`."""
+    value = _parse(text, _TIME, "second", field, "time", "45 min or 16 h")
+    if value <= 0:
+        raise BadInput(field, "A time of 0 is no time; write for example 45 min or 16 h.")
+    if value > high_s:
+        raise BadInput(field, f"That is longer than {high_s / 86_400:g} days; write a shorter time.")
+    return value
+
+
+def parse_length_cm(text: str, field: str = "length") -> float:
+    """Read a length such as ``24 cm`` or ``9 1/2 in`` as centimetres between 0.2 and 200."""
+    value = _parse(text, _LENGTH, "centimeter", field, "length", "24 cm or 9½ in")
+    if not 0.2 <= value <= 200:
+        raise BadInput(field, "A length here lies between 2 mm and 2 m; check the unit.")
+    return value
+
+
+def say_duration(seconds: float) -> str:
+    """Return a time as people say it: ``45 min``, ``16 h``, ``2 h 30 min``."""
+    minutes = round(seconds / 60)
+    hours, rest = divmod(minutes, 60)
+    if not hours:
+        return f"{rest} min"
+    return f"{hours} h" if not rest else f"{hours} h {rest} min"

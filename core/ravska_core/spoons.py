@@ -1,0 +1,133 @@
+"""Spoons: volumes as the fewest level spoonfuls, the way people write them."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from functools import lru_cache
+
+from ravska_core.catalogue import US_TEASPOON_ML
+
+_FRACTIONS = {0.125: "⅛", 0.25: "¼", 0.5: "½", 0.75: "¾", 1 / 3: "⅓", 2 / 3: "⅔"}
+
+
+@dataclass(frozen=True)
+class Spoon:
+    """A measure: its name as written, the fraction of it this one is, and its volume [ml]."""
+
+    name: str
+    fraction: float
+    volume_ml: float
+
+
+@dataclass(frozen=True)
+class SpoonSet:
+    """The measures a cook owns, largest first."""
+
+    key: str
+    title: str
+    spoons: tuple[Spoon, ...]
+
+
+def _set(key: str, title: str, cup_ml: float, tablespoon_ml: float, teaspoon_ml: float) -> SpoonSet:
+    spoons = [
+        *(Spoon("cup", f, cup_ml * f) for f in (1, 0.5, 1 / 3, 0.25)),
+        *(Spoon("tbsp", f, tablespoon_ml * f) for f in (1, 0.5)),
+        *(Spoon("tsp", f, teaspoon_ml * f) for f in (1, 0.5, 0.25, 0.125)),
+        Spoon("pinch", 1, teaspoon_ml / 16),
+    ]
+    return SpoonSet(key, title, tuple(sorted(spoons, key=lambda s: -s.volume_ml)))
+
+
+SPOON_SETS = {
+    "us": _set("us", "US customary", 48 * US_TEASPOON_ML, 3 * US_TEASPOON_ML, US_TEASPOON_ML),
+    "metric": _set("metric", "Metric, 15 and 5 ml", 250, 15, 5),
+    "australian": _set("australian", "Australian, 20 and 5 ml", 250, 20, 5),
+}
+
+
+@dataclass(frozen=True)
+class Spoonfuls:
+    """A volume measured out: words such as ``2 tbsp + 1½ tsp``, what they hold [ml], how many scoops."""
+
+    text: str
+    volume_ml: float
+    count: int
+    error: float
+    """Relative error of the rounding: (measured - wanted) / wanted."""
+
+
+def _words(spoons: Sequence[Spoon]) -> str:
+    totals: dict[str, float] = {}
+    for spoon in spoons:
+        totals[spoon.name] = totals.get(spoon.name, 0) + spoon.fraction
+    words = []
+    for name, total in totals.items():
+        whole, rest = divmod(round(total * 24), 24)
+        part = next((sign for value, sign in _FRACTIONS.items() if round(value * 24) == rest), "")
+        if rest and not part:  # such as 7/12 cup: write the pieces apart
+            pieces = [f"{_FRACTIONS.get(s.fraction, '1')} {name}" for s in spoons if s.name == name]
+            words.append(" + ".join(pieces))
+        else:
+            plural = "s" if name in ("cup", "pinch") and total > 1 else ""
+            if name == "pinch" and plural:
+                plural = "es"
+            words.append(f"{whole if whole or not part else ''}{part} {name}{plural}")
+    return " + ".join(words)
+
+
+def _held_ml(spoons: Sequence[Spoon]) -> float:
+    return sum(spoon.volume_ml for spoon in spoons)
+
+
+@lru_cache(maxsize=4096)
+def measure_out(volume_ml: float, set_key: str = "us", tolerance: float = 0.04) -> Spoonfuls:
+    """Determine the fewest level spoonfuls that hold a volume.
+
+    Greedy from the largest measure, tried from every starting measure, keeps the fewest
+    spoonfuls whose error lies within the tolerance, or else the closest.
+
+    Parameters
+    ----------
+    volume_ml : float
+        Wanted volume [ml].
+    set_key : str
+        One of `SPOON_SETS`.
+    tolerance : float
+        Relative rounding error that is accepted to save spoonfuls.
+
+    Returns
+    -------
+    Spoonfuls
+        With the relative error the rounding makes.
+
+    References
+    ----------
+    NIST Handbook 44, appendix C, for the US measures.
+    """
+    spoons = SPOON_SETS[set_key].spoons
+    smallest = spoons[-1].volume_ml
+    if volume_ml < smallest / 2:
+        return Spoonfuls("less than a pinch", 0.0, 0, -1.0 if volume_ml > 0 else 0.0)
+    candidates: list[tuple[bool, float, int, list[Spoon]]] = []
+    for start in range(len(spoons)):
+        taken: list[Spoon] = []
+        left = volume_ml
+        for spoon in spoons[start:]:
+            whole = int(left / spoon.volume_ml + 1e-9)
+            # one kind of measure is counted out dozens of times by nobody; a larger start covers it
+            if whole > 12:
+                taken = []
+                break
+            taken += [spoon] * whole
+            left -= whole * spoon.volume_ml
+            for last in (None, spoon):
+                tried = taken + ([last] if last else [])
+                if tried:
+                    error = _held_ml(tried) / volume_ml - 1
+                    outside = abs(error) > tolerance
+                    candidates.append((outside, abs(error) if outside else 0.0, len(tried), tried))
+    if not candidates:
+        cups = max(1, round(volume_ml / spoons[0].volume_ml))
+        candidates.append((False, 0.0, cups, [spoons[0]] * cups))
+    _, _, count, best = min(candidates, key=lambda c: (*c[:3], abs(_held_ml(c[3]) - volume_ml)))
+    held = _held_ml(best)
+    return Spoonfuls(_words(best), held, count, held / volume_ml - 1)

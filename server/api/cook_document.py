@@ -1,0 +1,261 @@
+"""The cook as one document: its arms with pieces, layers, steps and readings. Shared by Home and Coat."""
+
+from collections.abc import Iterable
+from datetime import datetime
+from uuid import UUID
+
+from book.models import Arm, Cook, Layer, Step
+from django.db.models import Count, Prefetch, Q, QuerySet
+from django.http import Http404
+from ninja import Schema
+from ravska_core import coat
+from ravska_core.confounds import ArmRecord, FairTest, compare_arms
+from ravska_core.schedule import count_back
+from ravska_core.working import BadInput
+
+from api.documents import ArmReadingOut, arm_reading_out
+from api.household import household
+from api.problems import FieldError
+
+
+class PieceOut(Schema):
+    cut: str
+    mass: str
+    mass_g: float
+    count: int
+    coat_bare_face: bool
+    length: str
+    width: str
+    thickness: str
+
+
+class LayerOut(Schema):
+    """A layer as typed; `revision` is the one it was mixed from, `changed_since` says the blend moved on."""
+
+    kind: str
+    blend_id: UUID | None
+    blend_name: str
+    grinds: list[str]
+    shares: list[float]
+    revision: int | None
+    changed_since: bool
+    coat_g_100cm2: float | None
+    surface: str
+    vessel: str
+    grind: str
+    percent: float | None
+    hold: str
+    hold_s: float | None
+    hold_c: float
+
+
+class StepOutDocument(Schema):
+    id: UUID
+    kind: str
+    begins_at: datetime
+    lasts_s: float
+    done_at: datetime | None
+
+
+class ArmOut(Schema):
+    label: str
+    name: str
+    piece: PieceOut
+    layers: list[LayerOut]
+    steps: list[StepOutDocument]
+    reading: ArmReadingOut | None
+    problems: list[FieldError]
+
+
+class DifferenceOut(Schema):
+    what: str
+    sentence: str
+    can_even: bool
+
+
+class FairTestOut(Schema):
+    same: list[str]
+    differs: list[DifferenceOut]
+    unknown: list[str]
+
+
+class NextOut(Schema):
+    """The one next thing to do."""
+
+    arm: str
+    step_id: UUID
+    kind: str
+    begins_at: datetime
+
+
+class CookOut(Schema):
+    id: UUID
+    name: str
+    serve_at: datetime
+    in_hand: bool
+    version: int
+    trial_id: UUID
+    cards: int
+    revealed: bool
+    arms: list[ArmOut]
+    next: NextOut | None
+    fair: FairTestOut
+
+
+def cooks() -> QuerySet[Cook]:
+    """Return the household's cooks that are not deleted, with all a document needs loaded in a few queries."""
+    layers = Layer.objects.select_related("blend", "revision").prefetch_related(
+        "revision__lines", "blend__revisions__lines"
+    )
+    arms = Arm.objects.select_related("piece").prefetch_related(
+        Prefetch("piece__layers", queryset=layers),
+        Prefetch("piece__steps", queryset=Step.objects.select_related("layer")),
+    )
+    return (
+        Cook.objects.filter(household=household(), deleted_at__isnull=True)
+        .select_related("trial")
+        .prefetch_related(Prefetch("trial__arms", queryset=arms))
+    )
+
+
+def one_cook(cook_id: UUID) -> Cook:
+    found = cooks().filter(pk=cook_id).first()
+    if found is None:
+        raise Http404
+    return found
+
+
+def core_arm(arm: Arm) -> coat.Arm:
+    """Return a stored arm as the core reads it."""
+    return coat.Arm(arm.label, arm.piece.as_core(), tuple(layer.as_core() for layer in arm.piece.layers.all()))
+
+
+def read_stored(arms: Iterable[Arm], spoon_set: str) -> dict[str, coat.ArmReading | BadInput]:
+    """Read every arm by itself, so that one that cannot be read leaves the other's numbers standing."""
+    found: dict[str, coat.ArmReading | BadInput] = {}
+    for arm in arms:
+        try:
+            found[arm.label] = coat.read_arm(core_arm(arm), spoon_set)
+        except BadInput as refusal:
+            found[arm.label] = refusal
+    return found
+
+
+def _layer_out(layer: Layer) -> LayerOut:
+    grinds: list[str] = []
+    shares: list[float] = []
+    changed = False
+    if layer.blend is not None:
+        from ravska_core.blends import grinds_of
+        from ravska_core.blends import shares as shares_of
+
+        lines = layer.blend.as_core(layer.revision).lines
+        if layer.revision is not None:
+            changed = lines != layer.blend.as_core().lines
+        try:
+            shares = shares_of(lines, grinds_of(lines)) if lines else []
+            grinds = [line.grind for line in lines]
+        except BadInput:
+            pass  # the arm's own reading says which line is at fault
+    return LayerOut(
+        kind=layer.kind,
+        blend_id=layer.blend_id,
+        blend_name=layer.blend.name if layer.blend else "",
+        grinds=grinds,
+        shares=shares,
+        revision=layer.revision.number if layer.revision else None,
+        changed_since=changed,
+        coat_g_100cm2=layer.coat_g_100cm2,
+        surface=layer.surface,
+        vessel=layer.vessel,
+        grind=layer.grind,
+        percent=layer.percent,
+        hold=layer.hold_typed,
+        hold_s=layer.hold_s,
+        hold_c=layer.hold_c,
+    )
+
+
+def fair_test(cook: Cook, readings: dict[str, coat.ArmReading | BadInput]) -> FairTest:
+    """Compare what is recorded of the cook's two arms so far."""
+    records = []
+    for arm in cook.trial.arms.all():
+        reading = readings[arm.label]
+        lasts = {step.kind: step.length_s() for step in arm.piece.steps.all()}
+        records.append(
+            ArmRecord(
+                label=arm.label,
+                cut=arm.piece.cut,
+                count=arm.piece.count,
+                mass_g=arm.piece.mass_g,
+                salt_percent=None if isinstance(reading, BadInput) else reading.salt.value,
+                fire_s=lasts.get("on"),
+                rest_s=lasts.get("rest"),
+                surface_coated=arm.piece.coat_bare_face,
+            )
+        )
+    cards = cook.trial.cards.filter(deleted_at__isnull=True).aggregate(
+        all=Count("pk"), knowing=Count("pk", filter=Q(blind=False))
+    )
+    return compare_arms(records[0], records[1], cards["all"], cards["knowing"])
+
+
+def cook_out(cook: Cook) -> CookOut:
+    """Return a cook, loaded through `cooks`, as its document."""
+    arms = list(cook.trial.arms.all())
+    readings = read_stored(arms, household().preferences.spoon_set)
+    documents = []
+    waiting: list[NextOut] = []
+    for arm in arms:
+        steps = list(arm.piece.steps.all())
+        times = count_back(cook.serve_at, [step.length_s() for step in steps])
+        reading = readings[arm.label]
+        for step, begins in zip(steps, times, strict=True):
+            if step.done_at is None:
+                waiting.append(NextOut(arm=arm.label, step_id=step.id, kind=step.kind, begins_at=begins))
+        piece = arm.piece
+        documents.append(
+            ArmOut(
+                label=arm.label,
+                name=arm.name,
+                piece=PieceOut(
+                    cut=piece.cut,
+                    mass=piece.mass_typed,
+                    mass_g=piece.mass_g,
+                    count=piece.count,
+                    coat_bare_face=piece.coat_bare_face,
+                    length=piece.length_typed,
+                    width=piece.width_typed,
+                    thickness=piece.thickness_typed,
+                ),
+                layers=[_layer_out(layer) for layer in piece.layers.all()],
+                steps=[
+                    StepOutDocument(
+                        id=step.id, kind=step.kind, begins_at=begins, lasts_s=step.length_s(), done_at=step.done_at
+                    )
+                    for step, begins in zip(steps, times, strict=True)
+                ],
+                reading=None if isinstance(reading, BadInput) else arm_reading_out(reading),
+                problems=[FieldError(field=reading.field, sentence=reading.sentence)]
+                if isinstance(reading, BadInput)
+                else [],
+            )
+        )
+    fair = fair_test(cook, readings)
+    return CookOut(
+        id=cook.id,
+        name=cook.name,
+        serve_at=cook.serve_at,
+        in_hand=cook.in_hand,
+        version=cook.version,
+        trial_id=cook.trial.id,
+        cards=cook.trial.cards.filter(deleted_at__isnull=True).count(),
+        revealed=cook.trial.revealed_at is not None,
+        arms=documents,
+        next=min(waiting, key=lambda n: n.begins_at, default=None),
+        fair=FairTestOut(
+            same=list(fair.same),
+            differs=[DifferenceOut(what=d.what, sentence=d.sentence, can_even=d.can_even) for d in fair.differs],
+            unknown=list(fair.unknown),
+        ),
+    )

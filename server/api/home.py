@@ -1,0 +1,244 @@
+"""Home: the cook in hand, its next step, and the ways to begin another."""
+
+from datetime import datetime
+from typing import Annotated, Literal
+from uuid import UUID
+
+from book.cooks import Beginning, add_salt, begin_cook, pin_layer
+from book.models import Blend, Cook, Stale, Step, claim_version
+from django.db import transaction
+from django.http import Http404
+from django.utils import timezone
+from ninja import Router, Schema
+from pydantic import AwareDatetime, Field
+from ravska_core.coat import find_cut, salt_to_even
+from ravska_core.quantities import parse_duration_s, parse_mass_g
+from ravska_core.working import BadInput
+
+from api.cook_document import CookOut, cook_out, cooks, one_cook, read_stored
+from api.documents import Key, Name, Typed, Version
+from api.household import household
+from api.problems import ANSWERS, Conflict, Gather
+
+router = Router(tags=["home"])
+
+
+class HomeOut(Schema):
+    """The household and its cook in hand, if there is one."""
+
+    household: str
+    cook: CookOut | None
+
+
+class CookRow(Schema):
+    id: UUID
+    name: str
+    serve_at: datetime
+    in_hand: bool
+    version: int
+    arms: list[str]
+    cards: int
+    trial_id: UUID
+
+
+class BeginningDocument(Schema):
+    name: Annotated[Name, Field(max_length=40)]
+    cut: Key
+    mass: Typed
+    blend_id: UUID
+
+
+class NewCook(Schema):
+    """A cook to begin: two arms, each with its meat and its blend."""
+
+    name: Name
+    serve_at: AwareDatetime
+    arms: Annotated[list[BeginningDocument], Field(min_length=2, max_length=2)]
+
+
+class VersionDocument(Schema):
+    version: Version
+
+
+class TickDocument(Schema):
+    """Tick a step or take the tick away, or set how long it lasts."""
+
+    version: Version
+    done: bool | None = None
+    lasts: Typed | None = None
+
+
+class EvenDocument(Schema):
+    """What to even out between the arms."""
+
+    version: Version
+    what: Literal["salt", "fire", "rest", "bare face"]
+
+
+@router.get("/home", response={200: HomeOut, **ANSWERS})
+def read_home(request) -> HomeOut:
+    """Return the cook in hand as it stands."""
+    cook = cooks().filter(in_hand=True).first()
+    return HomeOut(household=household().name, cook=cook_out(cook) if cook else None)
+
+
+@router.get("/cooks", response=list[CookRow])
+def list_cooks(request) -> list[CookRow]:
+    """Return all cooks, the latest serving first."""
+    return [
+        CookRow(
+            id=cook.id,
+            name=cook.name,
+            serve_at=cook.serve_at,
+            in_hand=cook.in_hand,
+            version=cook.version,
+            arms=[arm.name for arm in cook.trial.arms.all()],
+            cards=sum(1 for card in cook.trial.cards.all() if card.deleted_at is None),
+            trial_id=cook.trial.id,
+        )
+        for cook in Cook.objects.filter(household=household(), deleted_at__isnull=True)
+        .select_related("trial")
+        .prefetch_related("trial__arms", "trial__cards")
+    ]
+
+
+@router.post("/cooks", response={201: CookOut, **ANSWERS})
+def begin(request, document: NewCook):
+    """Begin a cook with two arms and take it in hand."""
+    gather = Gather()
+    if not 2000 <= document.serve_at.year <= 2100:
+        gather.refuse("serve_at", "Serve between the years 2000 and 2100.")
+    beginnings = []
+    for at, arm in enumerate(document.arms):
+        mass = gather.attempt(f"arms.{at}", lambda arm=arm: parse_mass_g(arm.mass, "mass"))
+        try:
+            find_cut(arm.cut)
+        except BadInput as refusal:
+            gather.refuse(f"arms.{at}.cut", refusal.sentence)
+        blend = (
+            Blend.objects.filter(pk=arm.blend_id, household=household(), deleted_at__isnull=True)
+            .prefetch_related("revisions__lines")
+            .first()
+        )
+        if blend is None:
+            gather.refuse(f"arms.{at}.blend_id", "This blend is not in the book any more; choose another.")
+        elif not blend.draft().lines.all():
+            gather.refuse(f"arms.{at}.blend_id", "There is nothing in this blend yet; add an ingredient to it first.")
+        if mass is not None and blend is not None:
+            beginnings.append(Beginning(arm.name, arm.cut, mass, arm.mass, blend))
+    gather.finish()
+    cook = begin_cook(household(), document.name, document.serve_at, beginnings)
+    return 201, cook_out(one_cook(cook.id))
+
+
+@router.post("/cooks/{uuid:cook_id}/take", response={200: CookOut, **ANSWERS})
+def take_in_hand(request, cook_id: UUID) -> CookOut:
+    """Make this the cook in hand."""
+    with transaction.atomic():
+        one_cook(cook_id)
+        Cook.objects.filter(household=household(), in_hand=True).update(in_hand=False)
+        Cook.objects.filter(pk=cook_id).update(in_hand=True)
+    return cook_out(one_cook(cook_id))
+
+
+@router.post("/cooks/{uuid:cook_id}/delete", response={200: VersionDocument, **ANSWERS})
+def delete_cook(request, cook_id: UUID, document: VersionDocument) -> VersionDocument:
+    """Take a cook off the list; `restore` brings it back with all its cards."""
+    with transaction.atomic():
+        cook = one_cook(cook_id)
+        claim_version(cook, document.version)
+        Cook.objects.filter(pk=cook_id).update(deleted_at=timezone.now(), in_hand=False)
+    return VersionDocument(version=cook.version)
+
+
+@router.post("/cooks/{uuid:cook_id}/restore", response={200: CookOut, **ANSWERS})
+def restore_cook(request, cook_id: UUID) -> CookOut:
+    """Undo a delete and take the cook in hand again when no other is."""
+    with transaction.atomic():
+        mine = Cook.objects.filter(household=household())
+        free = not mine.filter(in_hand=True).exclude(pk=cook_id).exists()
+        if not mine.filter(pk=cook_id).update(deleted_at=None):
+            raise Http404
+        if free:
+            mine.filter(pk=cook_id).update(in_hand=True)
+    return cook_out(one_cook(cook_id))
+
+
+def _claim(cook_id: UUID, version: int) -> Cook:
+    cook = one_cook(cook_id)
+    claim_version(cook, version)
+    return cook
+
+
+@router.post("/cooks/{uuid:cook_id}/steps/{uuid:step_id}", response={200: CookOut, **ANSWERS})
+def tick(request, cook_id: UUID, step_id: UUID, document: TickDocument) -> CookOut:
+    """Tick a step, or set its length. Ticking the mixing keeps the blend as it is mixed now."""
+    try:
+        with transaction.atomic():
+            cook = _claim(cook_id, document.version)
+            step = Step.objects.select_related("layer__blend").filter(pk=step_id, piece__cook=cook).first()
+            if step is None:
+                raise Http404
+            if document.lasts is not None:
+                if step.kind in ("coat", "bag"):
+                    raise BadInput("lasts", "This step lasts as long as its hold; change the hold in Coat.")
+                if step.kind == "plate":
+                    raise BadInput("lasts", "Plating is the end; move the serving time instead.")
+                step.lasts_s = parse_duration_s(document.lasts, "lasts")
+            if document.done is not None:
+                step.done_at = timezone.now() if document.done else None
+                if step.kind == "mix" and step.layer is not None:
+                    if document.done:
+                        pin_layer(step.layer, cook)
+                    elif not cook.trial.cards.filter(deleted_at__isnull=True).exists():
+                        step.layer.revision = None
+                        step.layer.save(update_fields=["revision"])
+            step.save(update_fields=["lasts_s", "done_at"])
+    except Stale:
+        raise Conflict(cook_out(one_cook(cook_id))) from None
+    return cook_out(one_cook(cook_id))
+
+
+@router.post("/cooks/{uuid:cook_id}/even", response={200: CookOut, **ANSWERS})
+def even_out(request, cook_id: UUID, document: EvenDocument) -> CookOut:
+    """Even out one difference: salt by adding to the arm with less, times by taking the longer for both."""
+    try:
+        with transaction.atomic():
+            cook = _claim(cook_id, document.version)
+            arms = list(cook.trial.arms.all())
+            if document.what == "salt":
+                readings = read_stored(arms, household().preferences.spoon_set)
+                a, b = (readings[arm.label] for arm in arms[:2])
+                if isinstance(a, BadInput) or isinstance(b, BadInput):
+                    raise BadInput("what", "The salt of an arm is not known yet; mend it in Coat first.")
+                label, percent = salt_to_even(a, b)
+                if percent < 0.01:
+                    raise BadInput("what", "Both arms carry the same salt already.")
+                add_salt(next(arm.piece for arm in arms if arm.label == label), round(percent, 2))
+            elif document.what == "bare face":
+                for arm in arms:
+                    arm.piece.coat_bare_face = False
+                    arm.piece.save(update_fields=["coat_bare_face"])
+            else:
+                kind = {"fire": "on", "rest": "rest"}[document.what]
+                steps = Step.objects.filter(piece__cook=cook, kind=kind)
+                steps.update(lasts_s=max(step.lasts_s for step in steps))
+    except Stale:
+        raise Conflict(cook_out(one_cook(cook_id))) from None
+    return cook_out(one_cook(cook_id))
+
+
+class PlatingOut(Schema):
+    """Which number an arm is plated under, for whoever plates and does not taste."""
+
+    label: str
+    code: str
+
+
+@router.get("/cooks/{uuid:cook_id}/plating", response={200: list[PlatingOut], **ANSWERS})
+def read_plating(request, cook_id: UUID) -> list[PlatingOut]:
+    """Return the plate numbers by arm."""
+    trial = one_cook(cook_id).trial
+    return [
+        PlatingOut(label=s.arm.label, code=s.code) for s in trial.samples.select_related("arm").order_by("arm__label")
+    ]

@@ -1,0 +1,22 @@
+"""The typed API, a router a station."""
+
+from ninja import NinjaAPI, Schema
+
+from api import blend, coat, home, problems, shelf, table, verdict
+
+api = NinjaAPI(title="Ravska", version="1", docs_url=None, urls_namespace="api")
+problems.install(api)
+
+
+class Pong(Schema):
+    ok: bool
+
+
+@api.get("/ping", response=Pong, tags=["ravska"])
+def ping(request) -> Pong:
+    """Answer, so that a screen knows the server is there. Also the floor that speed is measured against."""
+    return Pong(ok=True)
+
+
+for _router in (home.router, blend.router, coat.router, table.router, verdict.router, shelf.router):
+    api.add_router("", _router)

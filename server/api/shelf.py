@@ -1,0 +1,139 @@
+"""Shelf: the catalogue, and how the household reads numbers."""
+
+from typing import Literal
+
+from ninja import Router, Schema
+from ravska_core.catalogue import catalogue
+from ravska_core.cautions import minimum_centre_c
+from ravska_core.doses import ADHESION_CEILING, COAT_WEIGHTS, SALT_ZONES, VESSELS
+from ravska_core.spoons import SPOON_SETS
+
+from api.household import household
+from api.problems import ANSWERS
+
+router = Router(tags=["shelf"])
+
+
+class GrindOut(Schema):
+    key: str
+    name: str
+    grind: str
+    family: str
+    colour: str
+    grain_mm: float
+    density_g_ml: float
+    source: str
+    mark: str
+
+
+class CutOut(Schema):
+    key: str
+    name: str
+    other_names: list[str]
+    animal: str
+    shape: str
+    bare_face: str
+    bone_share: float
+    usual_low_g: float
+    usual_high_g: float
+    minimum_centre_c: float
+
+
+class CoatWeightOut(Schema):
+    name: str
+    g_100cm2: float
+
+
+class SurfaceOut(Schema):
+    name: str
+    holds_g_100cm2: float
+
+
+class ZoneOut(Schema):
+    name: str
+    below_percent: float | None
+
+
+class SpoonSetOut(Schema):
+    key: str
+    title: str
+
+
+class CatalogueOut(Schema):
+    """Everything a screen chooses from."""
+
+    grinds: list[GrindOut]
+    cuts: list[CutOut]
+    coat_weights: list[CoatWeightOut]
+    surfaces: list[SurfaceOut]
+    vessels: list[str]
+    zones: list[ZoneOut]
+    spoon_sets: list[SpoonSetOut]
+
+
+class PreferencesDocument(Schema):
+    units: Literal["us", "metric"]
+    temperature: Literal["C", "F"]
+    spoon_set: Literal["us", "metric", "australian"]
+    theme: Literal["enamel", "iron"]
+    single_keys: bool
+
+
+@router.get("/catalogue", response=CatalogueOut)
+def read_catalogue(request) -> CatalogueOut:
+    """Return the catalogue: grinds with density and source, cuts, coat weights, vessels."""
+    tables = catalogue()
+    return CatalogueOut(
+        grinds=[
+            GrindOut(
+                key=g.key,
+                name=g.ingredient.name,
+                grind=g.name,
+                family=g.ingredient.family,
+                colour=g.ingredient.colour,
+                grain_mm=g.grain_mm,
+                density_g_ml=g.density_g_ml,
+                source=tables.sources[g.source].title,
+                mark=tables.sources[g.source].mark,
+            )
+            for g in tables.grinds.values()
+        ],
+        cuts=[
+            CutOut(
+                key=c.key,
+                name=c.name,
+                other_names=list(c.other_names),
+                animal=c.animal,
+                shape=c.shape,
+                bare_face=c.bare_face,
+                bone_share=c.bone_share,
+                usual_low_g=c.usual_low_g,
+                usual_high_g=c.usual_high_g,
+                minimum_centre_c=minimum_centre_c(c.animal)[0],
+            )
+            for c in tables.cuts.values()
+        ],
+        coat_weights=[CoatWeightOut(name=name, g_100cm2=weight) for name, weight in COAT_WEIGHTS.items()],
+        surfaces=[SurfaceOut(name=name, holds_g_100cm2=most) for name, most in ADHESION_CEILING.items()],
+        vessels=list(VESSELS),
+        zones=[
+            ZoneOut(name=name, below_percent=None if limit == float("inf") else limit) for limit, name in SALT_ZONES
+        ],
+        spoon_sets=[SpoonSetOut(key=s.key, title=s.title) for s in SPOON_SETS.values()],
+    )
+
+
+@router.get("/preferences", response=PreferencesDocument)
+def read_preferences(request) -> PreferencesDocument:
+    """Return how the household reads numbers and looks at screens."""
+    return PreferencesDocument.model_validate(household().preferences, from_attributes=True)
+
+
+@router.put("/preferences", response={200: PreferencesDocument, **ANSWERS})
+def save_preferences(request, document: PreferencesDocument) -> PreferencesDocument:
+    """Save the preferences; stored amounts stay as they are."""
+    preferences = household().preferences
+    for name, value in document.model_dump().items():
+        setattr(preferences, name, value)
+    preferences.save()
+    return document

@@ -1,0 +1,221 @@
+"""Table: blind tasting cards, and the reveal."""
+
+from typing import Annotated
+from uuid import UUID
+
+from book.cooks import pin_cook
+from book.models import Card, Score, Taster, Trial
+from django.db import transaction
+from django.http import Http404
+from django.utils import timezone
+from ninja import Router, Schema
+from pydantic import Field
+from ravska_core.tasting import LIKING_SCALES, SALT_SCALE, scale_limits, serving_order
+from ravska_core.working import BadInput
+
+from api.documents import Name
+from api.household import household
+from api.problems import ANSWERS, Gather
+
+router = Router(tags=["table"])
+
+Code = Annotated[str, Field(pattern=r"^\d{3}$")]
+
+
+class ScaleOut(Schema):
+    """A scale of the card with its limits; `salt` is just-about-right with 3 in the middle."""
+
+    name: str
+    low: int
+    high: int
+
+
+class CardOut(Schema):
+    id: UUID
+    taster: str
+    served: list[str]
+    blind: bool
+    prefers: str | None
+
+
+class RevealOut(Schema):
+    """Which arm a code was, told only after the reveal."""
+
+    code: str
+    label: str
+    name: str
+
+
+class TableOut(Schema):
+    """A trial as its tasters see it: codes, the next serving order, cards in. No arm names until the reveal."""
+
+    trial_id: UUID
+    cook_id: UUID
+    cook: str
+    question: str
+    codes: list[str]
+    next_order: list[str]
+    scales: list[ScaleOut]
+    cards: list[CardOut]
+    tasters: list[str]
+    revealed: list[RevealOut] | None
+
+
+class ScoreDocument(Schema):
+    code: Code
+    scale: Annotated[str, Field(max_length=20)]
+    value: Annotated[int, Field(ge=1, le=9)]
+
+
+class CardDocument(Schema):
+    """A card as filled in: who, the order served, scores, and the code preferred, if any."""
+
+    taster: Annotated[Name, Field(max_length=40)]
+    served: Annotated[list[Code], Field(max_length=8)]
+    scores: Annotated[list[ScoreDocument], Field(max_length=100)]
+    prefers: Code | None = None
+
+
+def _trial(trial_id: UUID) -> Trial:
+    found = (
+        Trial.objects.select_related("cook")
+        .filter(pk=trial_id, cook__household=household(), cook__deleted_at__isnull=True)
+        .first()
+    )
+    if found is None:
+        raise Http404
+    return found
+
+
+def _codes(trial: Trial) -> list[str]:
+    """Return the codes in an order that says nothing about the arms."""
+    return sorted(trial.samples.values_list("code", flat=True))
+
+
+def _next_order(trial: Trial, codes: list[str]) -> list[str]:
+    number = trial.cards.count()
+    return [codes[at] for at in serving_order(trial.seed, len(codes), number)]
+
+
+def _out(trial: Trial) -> TableOut:
+    codes = _codes(trial)
+    cards = trial.cards.filter(deleted_at__isnull=True).select_related("taster", "prefers")
+    revealed = None
+    if trial.revealed_at is not None:
+        samples = trial.samples.select_related("arm").order_by("arm__label")
+        revealed = [RevealOut(code=s.code, label=s.arm.label, name=s.arm.name) for s in samples]
+    return TableOut(
+        trial_id=trial.id,
+        cook_id=trial.cook_id,
+        cook=trial.cook.name,
+        question=trial.question,
+        codes=codes,
+        next_order=_next_order(trial, codes),
+        scales=[
+            ScaleOut(name=name, low=scale_limits(name)[0], high=scale_limits(name)[1])
+            for name in (*LIKING_SCALES, SALT_SCALE)
+        ],
+        cards=[
+            CardOut(
+                id=card.id,
+                taster=card.taster.nickname,
+                served=card.served,
+                blind=card.blind,
+                prefers=card.prefers.code if card.prefers else None,
+            )
+            for card in cards
+        ],
+        tasters=list(Taster.objects.filter(household=household()).values_list("nickname", flat=True)),
+        revealed=revealed,
+    )
+
+
+def _check(document: CardDocument, codes: list[str]) -> None:
+    gather = Gather()
+    if sorted(document.served) != codes:
+        gather.refuse("served", f"Every plate is served once: {' and '.join(codes)}.")
+    if document.prefers is not None and document.prefers not in codes:
+        gather.refuse("prefers", f"Choose {' or '.join(codes)}, or no preference.")
+    seen = set()
+    for at, score in enumerate(document.scores):
+        if score.code not in codes:
+            gather.refuse(f"scores.{at}.code", f"No plate has the number {score.code}.")
+        limits = gather.attempt(f"scores.{at}", lambda score=score: scale_limits(score.scale))
+        if limits and not limits[0] <= score.value <= limits[1]:
+            gather.refuse(f"scores.{at}.value", f"{score.scale} goes from {limits[0]} to {limits[1]}.")
+        if (score.code, score.scale) in seen:
+            gather.refuse(f"scores.{at}.scale", f"{score.scale} of {score.code} stands here twice.")
+        seen.add((score.code, score.scale))
+    scored = {code for code, scale in seen if scale == "overall"}
+    for code in codes:
+        if code not in scored:
+            gather.refuse("scores", f"Say how much you like {code} overall before the card goes in.")
+    gather.finish()
+
+
+@router.get("/trials/{uuid:trial_id}", response={200: TableOut, **ANSWERS})
+def read_table(request, trial_id: UUID) -> TableOut:
+    """Return the trial as its tasters see it."""
+    return _out(_trial(trial_id))
+
+
+@router.post("/trials/{uuid:trial_id}/cards", response={201: TableOut, **ANSWERS})
+def add_card(request, trial_id: UUID, document: CardDocument):
+    """Take in a card. After the reveal it still counts, and is marked as not blind."""
+    with transaction.atomic():
+        trial = _trial(trial_id)
+        _check(document, _codes(trial))
+        taster, _ = Taster.objects.get_or_create(household=household(), nickname=document.taster)
+        if trial.cards.filter(taster=taster, deleted_at__isnull=True).exists():
+            raise BadInput("taster", f"{taster.nickname} has a card already; take it back first or use another name.")
+        samples = {sample.code: sample for sample in trial.samples.all()}
+        card = Card.objects.create(
+            trial=trial,
+            taster=taster,
+            number=trial.cards.count(),
+            served=document.served,
+            prefers=samples[document.prefers] if document.prefers else None,
+            blind=trial.revealed_at is None,
+        )
+        Score.objects.bulk_create(
+            Score(card=card, sample=samples[s.code], scale=s.scale, value=s.value) for s in document.scores
+        )
+        pin_cook(trial.cook)
+    return 201, _out(trial)
+
+
+@router.post("/trials/{uuid:trial_id}/cards/{uuid:card_id}/delete", response={200: TableOut, **ANSWERS})
+def take_back_card(request, trial_id: UUID, card_id: UUID) -> TableOut:
+    """Take a card back; `restore` puts it in again."""
+    trial = _trial(trial_id)
+    if not trial.cards.filter(pk=card_id, deleted_at__isnull=True).update(deleted_at=timezone.now()):
+        raise Http404
+    return _out(trial)
+
+
+@router.post("/trials/{uuid:trial_id}/cards/{uuid:card_id}/restore", response={200: TableOut, **ANSWERS})
+def restore_card(request, trial_id: UUID, card_id: UUID) -> TableOut:
+    """Undo taking a card back."""
+    with transaction.atomic():
+        trial = _trial(trial_id)
+        card = trial.cards.select_related("taster").filter(pk=card_id).first()
+        if card is None:
+            raise Http404
+        if trial.cards.filter(taster=card.taster, deleted_at__isnull=True).exclude(pk=card_id).exists():
+            raise BadInput(
+                "card", f"{card.taster.nickname} has filled in another card since; take that one back first."
+            )
+        card.deleted_at = None
+        card.save(update_fields=["deleted_at"])
+    return _out(trial)
+
+
+@router.post("/trials/{uuid:trial_id}/reveal", response={200: TableOut, **ANSWERS})
+def reveal(request, trial_id: UUID) -> TableOut:
+    """Tell which arm each number was. Cards from here on are not blind."""
+    trial = _trial(trial_id)
+    if not trial.cards.filter(deleted_at__isnull=True).exists():
+        raise BadInput("", "No card is in yet: a reveal before the first card would end the blind test.")
+    if trial.revealed_at is None:
+        Trial.objects.filter(pk=trial.pk).update(revealed_at=timezone.now())
+    return _out(_trial(trial_id))

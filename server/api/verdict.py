@@ -1,0 +1,137 @@
+"""Verdict: what the cards of a trial say, and whether they say it yet."""
+
+from datetime import datetime
+from uuid import UUID
+
+from book.models import Trial
+from django.http import Http404
+from ninja import Router, Schema
+from ravska_core.tasting import LIKING_SCALES
+from ravska_core.verdict import mean_liking, read_verdict
+
+from api.cook_document import DifferenceOut, fair_test, one_cook, read_stored
+from api.documents import FigureOut, figure_out
+from api.household import household
+from api.problems import ANSWERS
+
+router = Router(tags=["verdict"])
+
+
+class SideOut(Schema):
+    """One arm in the verdict. Before the reveal only its code is told."""
+
+    code: str
+    label: str | None
+    name: str | None
+    preferred: int
+
+
+class LikingOut(Schema):
+    scale: str
+    cards: int
+    means: list[FigureOut]
+
+
+class CardRow(Schema):
+    """One card: overall liking of both sides, in their order, and which side it prefers."""
+
+    taster: str
+    blind: bool
+    overall: list[int]
+    prefers: int | None
+
+
+class VerdictOut(Schema):
+    """State of a trial. `winner` is the index of the winning side."""
+
+    trial_id: UUID
+    cook_id: UUID
+    cook: str
+    cut: str
+    serve_at: datetime
+    question: str
+    revealed: bool
+    state: str
+    winner: int | None
+    sides: list[SideOut]
+    no_preference: int
+    probability: FigureOut
+    cards_more: int
+    liking: list[LikingOut]
+    cards: list[CardRow]
+    differs: list[DifferenceOut]
+    unknown: list[str]
+
+
+def _verdict(trial: Trial) -> VerdictOut:
+    cook = one_cook(trial.cook_id)
+    samples = list(trial.samples.select_related("arm__piece").order_by("arm__label"))
+    revealed = trial.revealed_at is not None
+    if not revealed:
+        samples.sort(key=lambda sample: sample.code)  # arm order would tell
+    cards = list(trial.cards.filter(deleted_at__isnull=True).select_related("taster").prefetch_related("scores"))
+    preferred = [sum(1 for card in cards if card.prefers_id == sample.id) for sample in samples]
+    no_preference = sum(1 for card in cards if card.prefers_id is None)
+    found = read_verdict(preferred[0], preferred[1], no_preference)
+
+    scored: dict[str, list[tuple[int, int]]] = {}
+    rows = []
+    for card in cards:
+        values = {(score.sample_id, score.scale): score.value for score in card.scores.all()}
+        for scale in LIKING_SCALES:
+            pair = [values.get((sample.id, scale)) for sample in samples]
+            if pair[0] is not None and pair[1] is not None:
+                scored.setdefault(scale, []).append((pair[0], pair[1]))
+        keys = [sample.id for sample in samples]
+        rows.append(
+            CardRow(
+                taster=card.taster.nickname,
+                blind=card.blind,
+                overall=[values[(key, "overall")] for key in keys],
+                prefers=keys.index(card.prefers_id) if card.prefers_id else None,
+            )
+        )
+    liking = []
+    for scale, pairs in scored.items():
+        read = mean_liking(scale, tuple(pairs))
+        liking.append(LikingOut(scale=scale, cards=read.cards, means=[figure_out(mean) for mean in read.means]))
+    fair = fair_test(cook, read_stored(cook.trial.arms.all(), household().preferences.spoon_set))
+    return VerdictOut(
+        trial_id=trial.id,
+        cook_id=cook.id,
+        cook=cook.name,
+        cut=samples[0].arm.piece.cut,
+        serve_at=cook.serve_at,
+        question=trial.question,
+        revealed=revealed,
+        state=found.state,
+        winner=found.winner,
+        sides=[
+            SideOut(
+                code=sample.code,
+                label=sample.arm.label if revealed else None,
+                name=sample.arm.name if revealed else None,
+                preferred=count,
+            )
+            for sample, count in zip(samples, preferred, strict=True)
+        ],
+        no_preference=no_preference,
+        probability=figure_out(found.probability),
+        cards_more=found.cards_more,
+        liking=liking,
+        cards=rows,
+        # a difference named by arm would undo the blinding
+        differs=[DifferenceOut(what=d.what, sentence=d.sentence, can_even=False) for d in fair.differs]
+        if revealed
+        else [],
+        unknown=list(fair.unknown),
+    )
+
+
+@router.get("/verdicts/{uuid:trial_id}", response={200: VerdictOut, **ANSWERS})
+def read_trial_verdict(request, trial_id: UUID) -> VerdictOut:
+    """Return what a trial's cards say."""
+    trial = Trial.objects.filter(pk=trial_id, cook__household=household(), cook__deleted_at__isnull=True).first()
+    if trial is None:
+        raise Http404
+    return _verdict(trial)

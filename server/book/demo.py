@@ -1,0 +1,235 @@
+"""The demo household: Weir House on the canal, and its lock-side supper season. All of it is made up."""
+
+from collections.abc import Sequence
+from datetime import datetime, timedelta
+
+from django.db import transaction
+from ravska_core.quantities import parse_mass_g, parse_parts
+from ravska_core.tasting import serving_order
+
+from book.cooks import Beginning, add_salt, begin_cook, pin_cook
+from book.models import Blend, Card, Cook, Household, Line, Preferences, Revision, Score, Step, Taster
+
+BLENDS: dict[str, tuple[str, str, str, list[tuple[str, str, str]]]] = {
+    "lamb rub": (
+        "Weir House lamb rub", "dry rub", "60 g",
+        [
+            ("sea-salt-flake/flake", "4", "spoon"),
+            ("muscovado/unpacked", "2", "spoon"),
+            ("black-pepper/cracked", "3", "spoon"),
+            ("paprika/powder", "2½", "spoon"),
+            ("fennel-seed/ground", "1½", "spoon"),
+            ("garlic-granulated/granulated", "1", "spoon"),
+            ("orange-zest/grated", "3/4", "spoon"),
+        ],
+    ),
+    "orange and buttermilk": (
+        "Orange and buttermilk", "marinade", "600 g",
+        [
+            ("buttermilk/liquid", "4", "spoon"),
+            ("orange-juice/liquid", "2", "spoon"),
+            ("kosher-dense/flake", "½", "spoon"),
+            ("honey/liquid", "¼", "spoon"),
+            ("orange-zest/grated", "¼", "spoon"),
+            ("coriander-seed/ground", "¼", "spoon"),
+            ("garlic-granulated/powder", "1/8", "spoon"),
+        ],
+    ),
+    "duck rub": (
+        "Towpath duck rub", "dry rub", "80 g",
+        [
+            ("kosher-dense/flake", "3", "scale"),
+            ("muscovado/unpacked", "1½", "scale"),
+            ("star-anise/ground", "½", "scale"),
+            ("sichuan-pepper/ground", "½", "scale"),
+            ("ginger-ground/powder", "½", "scale"),
+            ("cinnamon/ground", "¼", "scale"),
+        ],
+    ),
+    "soy and honey": (
+        "Soy and honey bath", "marinade", "500 g",
+        [
+            ("soy-sauce/liquid", "2", "spoon"),
+            ("water/liquid", "3", "spoon"),
+            ("honey/liquid", "1", "spoon"),
+            ("cider-vinegar/liquid", "½", "spoon"),
+            ("ginger-ground/powder", "1/8", "spoon"),
+        ],
+    ),
+    "goat yoghurt": (
+        "Lock-keeper's goat yoghurt", "marinade", "900 g",
+        [
+            ("yoghurt/liquid", "6", "spoon"),
+            ("lemon-juice/liquid", "½", "spoon"),
+            ("table-salt/fine", "1/3", "spoon"),
+            ("cumin/ground", "½", "spoon"),
+            ("turmeric/powder", "1/8", "spoon"),
+            ("mint-dried/leaf", "½", "spoon"),
+        ],
+    ),
+    "goat rub": (
+        "Cumin and sumac goat rub", "dry rub", "70 g",
+        [
+            ("kosher-dense/flake", "2", "spoon"),
+            ("cumin/ground", "1½", "spoon"),
+            ("sumac/coarse", "1", "spoon"),
+            ("oregano/leaf", "1", "spoon"),
+            ("chilli-flakes/coarse", "½", "spoon"),
+            ("garlic-granulated/granulated", "½", "spoon"),
+        ],
+    ),
+    "venison rub": (
+        "Juniper rub for venison", "dry rub", "90 g",
+        [
+            ("sea-salt-coarse/coarse", "3", "scale"),
+            ("juniper/cracked", "1½", "scale"),
+            ("black-pepper/cracked", "1", "scale"),
+            ("thyme/leaf", "½", "scale"),
+            ("rosemary/leaf", "½", "scale"),
+            ("muscovado/unpacked", "½", "scale"),
+        ],
+    ),
+    "cheek paste": (
+        "Mustard paste for beef cheek", "paste", "160 g",
+        [
+            ("mustard-prepared/paste", "4", "spoon"),
+            ("vegetable-oil/liquid", "1", "spoon"),
+            ("kosher-dense/flake", "1", "spoon"),
+            ("black-pepper/ground", "1", "spoon"),
+            ("paprika-smoked/powder", "1½", "spoon"),
+        ],
+    ),
+    "trout salt": (
+        "Dill salt for trout", "finishing salt", "50 g",
+        [
+            ("sea-salt-flake/flake", "4", "scale"),
+            ("dill-dried/leaf", "½", "scale"),
+            ("lemon-zest/grated", "½", "scale"),
+        ],
+    ),
+}  # fmt: skip
+
+TASTERS = ("Kittiwake", "Marigold", "Old Pewter", "Tamarisk", "Dabchick", "Moonraker", "Halcyon", "Juno's Wake")
+"""Nicknames of boats."""
+
+
+def _make_blend(household: Household, key: str, when: datetime) -> Blend:
+    name, kind, batch, lines = BLENDS[key]
+    blend = Blend.objects.create(
+        household=household,
+        name=name,
+        kind=kind,
+        batch_g=parse_mass_g(batch),
+        batch_typed=batch,
+        created_at=when,
+    )
+    draft = Revision.objects.create(blend=blend)
+    for at, (grind, parts, basis) in enumerate(lines):
+        exact = parse_parts(parts)
+        Line.objects.create(
+            revision=draft,
+            position=at,
+            grind=grind,
+            parts_numerator=exact.numerator,
+            parts_denominator=exact.denominator,
+            parts_typed=parts,
+            basis=basis,
+        )
+    return blend
+
+
+def _arm(name: str, cut: str, mass: str, blend: Blend) -> Beginning:
+    return Beginning(name, cut, parse_mass_g(mass), mass, blend)
+
+
+def _tasted(cook: Cook, cards: Sequence[tuple[str, str, tuple[int, ...], tuple[int, ...]]], at: datetime) -> None:
+    """Fill in cards (taster, preferred arm, scores of A, scores of B) for a cook that is over, and reveal it."""
+    trial = cook.trial
+    Step.objects.filter(piece__cook=cook).update(done_at=cook.serve_at)
+    samples = {sample.arm.label: sample for sample in trial.samples.select_related("arm")}
+    codes = sorted(sample.code for sample in samples.values())
+    scales = ("overall", "crust", "tenderness", "juiciness", "meat flavour", "salt")
+    for number, (nickname, prefers, *scores) in enumerate(cards):
+        taster, _ = Taster.objects.get_or_create(household=cook.household, nickname=nickname)
+        card = Card.objects.create(
+            trial=trial,
+            taster=taster,
+            number=number,
+            served=[codes[place] for place in serving_order(trial.seed, 2, number)],
+            prefers=samples[prefers],
+            blind=True,
+            scored_at=at,
+        )
+        for label, values in zip("AB", scores, strict=True):
+            for scale, value in zip(scales, values, strict=True):
+                Score.objects.create(card=card, sample=samples[label], scale=scale, value=value)
+    trial.revealed_at = at
+    trial.save(update_fields=["revealed_at"])
+    pin_cook(cook)
+
+
+def next_saturday_supper(now: datetime) -> datetime:
+    """Return the next Saturday 18:30 that is at least 30 hours away."""
+    supper = now.replace(hour=18, minute=30, second=0, microsecond=0)
+    supper += timedelta(days=(5 - now.weekday()) % 7)
+    return supper if supper - now >= timedelta(hours=30) else supper + timedelta(days=7)
+
+
+def load_demo(now: datetime) -> bool:
+    """Fill an empty book with the demo household; return whether it was empty."""
+    with transaction.atomic():
+        if Household.objects.exists():
+            return False
+        house = Household.objects.create(name="Weir House")
+        Preferences.objects.create(household=house)
+        made = {key: _make_blend(house, key, now - timedelta(days=60, minutes=-at)) for at, key in enumerate(BLENDS)}
+        for nickname in TASTERS:
+            Taster.objects.create(household=house, nickname=nickname)
+        supper = next_saturday_supper(now)
+
+        duck = begin_cook(
+            house, "Wharf lunch, duck legs", supper - timedelta(days=35, hours=5),
+            [
+                _arm("Rubbed", "duck-leg", "1.15 kg", made["duck rub"]),
+                _arm("Marinated", "duck-leg", "1.12 kg", made["soy and honey"]),
+            ],
+            seed=418,
+        )  # fmt: skip
+        duck.pieces.update(count=4)
+        rubbed, bathed = (8, 8, 7, 7, 8, 3), (6, 5, 7, 7, 6, 3)
+        better, worse = (9, 9, 7, 6, 8, 3), (7, 5, 8, 7, 6, 2)
+        duck_cards = [
+            (name, "A", *((rubbed, bathed) if at % 3 else (better, worse))) for at, name in enumerate(TASTERS)
+        ]
+        _tasted(duck, duck_cards, duck.serve_at + timedelta(minutes=20))
+
+        goat = begin_cook(
+            house, "Lock-gate supper, goat leg", supper - timedelta(days=14),
+            [
+                _arm("Rubbed", "goat-leg", "2.1 kg", made["goat rub"]),
+                _arm("Marinated", "goat-leg", "2.2 kg", made["goat yoghurt"]),
+            ],
+            seed=273,
+        )  # fmt: skip
+        goat_cards = [
+            ("Kittiwake", "B", (6, 7, 5, 5, 7, 3), (8, 5, 8, 8, 6, 3)),
+            ("Marigold", "B", (6, 6, 5, 6, 6, 4), (7, 6, 7, 7, 6, 3)),
+            ("Tamarisk", "A", (7, 8, 6, 5, 8, 3), (6, 5, 7, 7, 5, 2)),
+            ("Dabchick", "B", (5, 6, 5, 5, 6, 3), (7, 5, 8, 8, 7, 3)),
+            ("Halcyon", "B", (6, 7, 4, 5, 7, 3), (8, 6, 7, 8, 6, 3)),
+        ]
+        _tasted(goat, goat_cards, goat.serve_at + timedelta(minutes=25))
+
+        lamb = begin_cook(
+            house, "Lock-side supper", supper,
+            [
+                _arm("Rubbed", "lamb-shoulder", "2.3 kg", made["lamb rub"]),
+                _arm("Marinated", "lamb-shoulder", "2.25 kg", made["orange and buttermilk"]),
+            ],
+            seed=1897,
+        )  # fmt: skip
+        add_salt(lamb.trial.arms.get(label="A").piece, 0.7)
+        bath = lamb.trial.arms.get(label="B").piece.layers.get(kind="marinade")
+        bath.hold_s, bath.hold_typed = 16 * 3600.0, "16 h"
+        bath.save()
+        return True
