@@ -114,10 +114,12 @@ class LayerReading:
     dose: Figure
     dose_g: float
     spoons: Spoonfuls
+    spoons_wanted_ml: float
     salt: Figure
     binder: Figure | None = None
     window: Window | None = None
-    reach_cm: float = 0.0
+    reach: Figure | None = None
+    hold_s: float = 0.0
 
 
 @dataclass(frozen=True)
@@ -271,7 +273,7 @@ def _read_rub(
     layer: RubLayer, piece: PieceReading, blend: BlendReading, spoon_set: str, tables: Catalogue
 ) -> LayerReading:
     _range(
-        "coat_g_100cm2", layer.coat_g_100cm2, 0.2, 40,
+        "coat", layer.coat_g_100cm2, 0.2, 40,
         "A coat weighs between 0.2 and 40 g on 100 cm²; 5 is a standard one.",
     )  # fmt: skip
     if layer.surface not in ADHESION_CEILING:
@@ -314,6 +316,7 @@ def _read_rub(
         dose=figure([dose_step], f"±{spread * 100:.0f} %, as the area", spread=spread),
         dose_g=dose,
         spoons=measure_out(round(dose / blend.density_g_ml, 3), spoon_set),
+        spoons_wanted_ml=dose / blend.density_g_ml,
         salt=figure([*steps, *_percent_steps(salt, piece)], salt_error, spread=both),
         binder=binder,
     )
@@ -331,6 +334,7 @@ def _read_marinade(
     # a plane sheet of half thickness V/A takes up, at first, just what the real shape does
     half_cm = piece.solid.volume_cm3 / piece.coatable.value
     bath = blend.salt.value / 100
+    reach = reach_cm(layer.hold_s, layer.hold_c)
     settled = bath * MEAT_WATER_SHARE * 100
     diffusivity = diffusivity_m2_s(layer.hold_c)
     fourier = diffusivity * layer.hold_s / (half_cm / 100) ** 2
@@ -352,14 +356,24 @@ def _read_marinade(
         dose=figure([volume_step], "a rule of thumb: enough to wet every face", spread=0.2),
         dose_g=volume * blend.density_g_ml,
         spoons=measure_out(round(volume, 3), spoon_set),
+        spoons_wanted_ml=volume,
         salt=figure(
             steps,
             "band: diffusivity halved and doubled; a small bag gives less, as it runs out of salt",
             low=low,
             high=high,
         ),
+        hold_s=layer.hold_s,
         window=hold_window(blend, meat_class),
-        reach_cm=reach_cm(layer.hold_s, layer.hold_c),
+        reach=figure(
+            [
+                Step("Diffusivity", f"at {layer.hold_c:g} °C", diffusivity * 1e10, "10⁻¹⁰ m²/s", "diffusivity"),
+                Step("Salt has reached", f"2 √(D t) after {say_duration(layer.hold_s)}", reach * 10, "mm", "crank"),
+            ],
+            "±40 %: diffusivity halved and doubled",
+            low=reach * 10 / math.sqrt(2),
+            high=reach * 10 * math.sqrt(2),
+        ),
     )
 
 
@@ -377,6 +391,7 @@ def _read_salt(layer: SaltLayer, piece: PieceReading, spoon_set: str, tables: Ca
         dose=figure([wanted, dose_step], "as exact as the scale", spread=0.02),
         dose_g=dose,
         spoons=measure_out(round(dose / grind.density_g_ml, 3), spoon_set),
+        spoons_wanted_ml=dose / grind.density_g_ml,
         salt=figure([wanted, *_percent_steps(salt, piece)], "±5 %: all of it stays", spread=0.05),
     )
 

@@ -167,6 +167,18 @@ def parse_length_cm(text: str, field: str = "length") -> float:
     return value
 
 
+def parse_number(text: str, field: str, low: float, high: float, noun: str) -> float:
+    """Read a plain number such as ``5``, ``4½`` or ``0.7`` between the two limits; `noun` names it in sentences."""
+    plain = _plain(text, field)
+    match = _NUMBER.fullmatch(plain)
+    if match is None:
+        raise BadInput(field, f"Write {noun} as a number, between {low:g} and {high:g}.")
+    value = float(_number(match, field))
+    if not low <= value <= high:
+        raise BadInput(field, f"That is out of range: {noun} lies between {low:g} and {high:g}.")
+    return value
+
+
 def say_duration(seconds: float) -> str:
     """Return a time as people say it: ``45 min``, ``16 h``, ``2 h 30 min``."""
     minutes = round(seconds / 60)

@@ -3,11 +3,26 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime, timedelta
+from types import MappingProxyType
+
+from ravska_core.working import Figure, Step, figure
 
 MIX_S, WIPE_S, SALT_S = 15 * 60.0, 10 * 60.0, 30 * 60.0
 """Default lengths of the short steps [s] (common practice)."""
 
-STEP_KINDS = ("mix", "coat", "bag", "wipe", "salt", "on", "rest", "plate")
+STEP_NAMES = MappingProxyType(
+    {
+        "mix": "Mix",
+        "coat": "Coat and hold",
+        "bag": "Bag and hold",
+        "wipe": "Wipe",
+        "salt": "Salt",
+        "on": "On the fire",
+        "rest": "Rest",
+        "plate": "Plate",
+    }
+)
+STEP_KINDS = tuple(STEP_NAMES)
 
 
 @dataclass(frozen=True)
@@ -39,14 +54,18 @@ def usual_steps(layers: Sequence[str], hold_s: float, fire_s: float, rest_s: flo
     return (*steps, Planned("on", fire_s), Planned("rest", rest_s), Planned("plate", 0.0))
 
 
-def count_back(serve_at: datetime, lasts_s: Sequence[float]) -> tuple[datetime, ...]:
-    """Determine when each step begins so that the last one ends at serving.
+def count_back(serve_at: datetime, steps: Sequence[Planned]) -> tuple[tuple[datetime, Figure], ...]:
+    """Determine when each step begins so that the last one ends at serving, and how long before serving that is.
 
     t_i = t_serve - sum of the lengths of step i and all after it.
     """
-    times = []
-    at = serve_at
-    for seconds in reversed(lasts_s):
-        at -= timedelta(seconds=seconds)
-        times.append(at)
-    return tuple(reversed(times))
+    found = []
+    total = 0.0
+    working: list[Step] = []
+    for step in reversed(steps):
+        total += step.lasts_s
+        if step.lasts_s:
+            working.insert(0, Step(STEP_NAMES[step.kind], "lasts", step.lasts_s, "s"))
+        before = Step("Before serving", "this step and all after it", total, "s")
+        found.append((serve_at - timedelta(seconds=total), figure([*working, before], "as exact as the times set")))
+    return tuple(reversed(found))

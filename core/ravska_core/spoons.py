@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from functools import lru_cache
 
 from ravska_core.catalogue import US_TEASPOON_ML
+from ravska_core.working import Figure, Step
 
 _FRACTIONS = {0.125: "⅛", 0.25: "¼", 0.5: "½", 0.75: "¾", 1 / 3: "⅓", 2 / 3: "⅔"}
 
@@ -53,6 +54,17 @@ class Spoonfuls:
     count: int
     error: float
     """Relative error of the rounding: (measured - wanted) / wanted."""
+
+    def working(self, wanted_ml: float) -> Figure:
+        """Return the volume measured out as a figure that says what rounding to spoons does."""
+        steps = [
+            Step("Wanted", "mass / level density", wanted_ml, "ml"),
+            Step("Measured out", self.text, self.volume_ml, "ml", "nist-units"),
+            Step("Rounding", "measured / wanted − 1", self.error * 100, "%"),
+        ]
+        return Figure(
+            self.volume_ml, "ml", f"rounding {self.error * 100:+.1f} %, and ±10 % of a level spoon", tuple(steps)
+        )
 
 
 def _words(spoons: Sequence[Spoon]) -> str:

@@ -18,8 +18,8 @@ class Verdict:
     counts: tuple[int, int]
     no_preference: int
     probability: Figure
-    cards_more: int
-    """Further cards that would name a winner if all of them preferred the one ahead."""
+    cards_more: Figure
+    """Fewest further cards that could name a winner: if all of them preferred the one ahead."""
 
 
 def cards_to_settle(ahead: int, behind: int) -> int:
@@ -45,6 +45,18 @@ def read_verdict(first: int, second: int, no_preference: int = 0) -> Verdict:
         Step("Chance of a split this lopsided", formula, found.probability, "", "binomial"),
     ]
     probability = figure(steps, "exact, if cards are independent and blind")
+    more = 0 if found.probability <= CHANCE else cards_to_settle(ahead, n - ahead)
+    reached = preference(ahead + more, n - ahead).probability
+    settle = [
+        Step("Chance that names a winner", "at most", CHANCE, "", "trade"),
+        Step(
+            "Chance after these cards",
+            f"if all of them prefer the one ahead: {ahead + more} to {n - ahead}",
+            reached,
+            "",
+        ),
+        Step("Fewest further cards", "counted up until the chance is small enough", more, "cards"),
+    ]
     known = found.probability <= CHANCE
     state = "winner" if known else ("not yet known" if n or no_preference else "no cards")
     return Verdict(
@@ -53,7 +65,7 @@ def read_verdict(first: int, second: int, no_preference: int = 0) -> Verdict:
         counts=(first, second),
         no_preference=no_preference,
         probability=probability,
-        cards_more=0 if known else cards_to_settle(ahead, min(first, second)),
+        cards_more=figure(settle, "the fewest; more, when some of them disagree"),
     )
 
 

@@ -9,7 +9,7 @@ from django.db import transaction
 from ninja import Router, Schema
 from pydantic import AwareDatetime, Field
 from ravska_core import coat
-from ravska_core.quantities import parse_duration_s, parse_length_cm, parse_mass_g
+from ravska_core.quantities import parse_duration_s, parse_length_cm, parse_mass_g, parse_number
 from ravska_core.working import BadInput
 
 from api.cook_document import CookOut, cook_out, one_cook
@@ -38,11 +38,11 @@ class LayerDocument(Schema):
     kind: Literal["rub", "marinade", "salt"]
     blend_id: UUID | None = None
     revision: Annotated[int, Field(ge=1, le=2**31)] | None = None
-    coat_g_100cm2: Number | None = None
+    coat: Typed = ""
     surface: Key = ""
     vessel: Key = ""
     grind: Key = ""
-    percent: Number | None = None
+    percent: Typed = ""
     hold: Typed = ""
     hold_c: Number = 4.0
 
@@ -107,14 +107,17 @@ def _piece(document: PieceDocument, gather: Gather, at: str) -> coat.Piece | Non
 
 def _layer(document: LayerDocument, blends: _Blends, gather: Gather, at: str) -> coat.Layer | None:
     if document.kind == "salt":
-        return coat.SaltLayer(document.grind, document.percent or 0.0)
+        percent = gather.attempt(at, lambda: parse_number(document.percent, "percent", 0.01, 5, "salt in %"))
+        return None if percent is None else coat.SaltLayer(document.grind, percent)
     found = gather.attempt(at, lambda: blends.of(document))
     hold = gather.attempt(at, lambda: parse_duration_s(document.hold, "hold"))
     if found is None or hold is None:
         return None
     blend = found[0].as_core(found[1])
     if document.kind == "rub":
-        return coat.RubLayer(blend, document.coat_g_100cm2 or 0.0, document.surface, hold, document.hold_c)
+        noun = "a coat in g on 100 cm²"
+        weight = gather.attempt(at, lambda: parse_number(document.coat, "coat", 0.2, 40, noun))
+        return None if weight is None else coat.RubLayer(blend, weight, document.surface, hold, document.hold_c)
     return coat.MarinadeLayer(blend, document.vessel, hold, document.hold_c)
 
 
@@ -161,11 +164,11 @@ def _store_layers(piece, documents: list[LayerDocument], cores: list[coat.Layer]
         before = [Layer(piece=piece, position=at, kind=d.kind) for at, d in enumerate(documents)]
     for row, document, core in zip(before, documents, cores, strict=True):
         if document.kind == "salt":
-            row.grind, row.percent = document.grind, document.percent
+            row.grind, row.percent = document.grind, core.percent  # type: ignore[union-attr]
         else:
             row.blend, row.revision = blends.of(document)
             row.hold_s, row.hold_typed, row.hold_c = core.hold_s, document.hold, document.hold_c  # type: ignore[union-attr]
-            row.coat_g_100cm2 = document.coat_g_100cm2 if document.kind == "rub" else None
+            row.coat_g_100cm2 = core.coat_g_100cm2 if isinstance(core, coat.RubLayer) else None
             row.surface = document.surface if document.kind == "rub" else ""
             row.vessel = document.vessel if document.kind == "marinade" else ""
         row.save()

@@ -10,10 +10,10 @@ from django.http import Http404
 from ninja import Schema
 from ravska_core import coat
 from ravska_core.confounds import ArmRecord, FairTest, compare_arms
-from ravska_core.schedule import count_back
+from ravska_core.schedule import Planned, count_back
 from ravska_core.working import BadInput
 
-from api.documents import ArmReadingOut, arm_reading_out
+from api.documents import ArmReadingOut, FigureOut, arm_reading_out, figure_out
 from api.household import household
 from api.problems import FieldError
 
@@ -39,11 +39,11 @@ class LayerOut(Schema):
     shares: list[float]
     revision: int | None
     changed_since: bool
-    coat_g_100cm2: float | None
+    coat: str
     surface: str
     vessel: str
     grind: str
-    percent: float | None
+    percent: str
     hold: str
     hold_s: float | None
     hold_c: float
@@ -53,6 +53,7 @@ class StepOutDocument(Schema):
     id: UUID
     kind: str
     begins_at: datetime
+    before: FigureOut
     lasts_s: float
     done_at: datetime | None
 
@@ -165,11 +166,11 @@ def _layer_out(layer: Layer) -> LayerOut:
         shares=shares,
         revision=layer.revision.number if layer.revision else None,
         changed_since=changed,
-        coat_g_100cm2=layer.coat_g_100cm2,
+        coat="" if layer.coat_g_100cm2 is None else f"{layer.coat_g_100cm2:g}",
         surface=layer.surface,
         vessel=layer.vessel,
         grind=layer.grind,
-        percent=layer.percent,
+        percent="" if layer.percent is None else f"{layer.percent:g}",
         hold=layer.hold_typed,
         hold_s=layer.hold_s,
         hold_c=layer.hold_c,
@@ -208,9 +209,9 @@ def cook_out(cook: Cook) -> CookOut:
     waiting: list[NextOut] = []
     for arm in arms:
         steps = list(arm.piece.steps.all())
-        times = count_back(cook.serve_at, [step.length_s() for step in steps])
+        times = count_back(cook.serve_at, [Planned(step.kind, step.length_s()) for step in steps])
         reading = readings[arm.label]
-        for step, begins in zip(steps, times, strict=True):
+        for step, (begins, _) in zip(steps, times, strict=True):
             if step.done_at is None:
                 waiting.append(NextOut(arm=arm.label, step_id=step.id, kind=step.kind, begins_at=begins))
         piece = arm.piece
@@ -231,9 +232,14 @@ def cook_out(cook: Cook) -> CookOut:
                 layers=[_layer_out(layer) for layer in piece.layers.all()],
                 steps=[
                     StepOutDocument(
-                        id=step.id, kind=step.kind, begins_at=begins, lasts_s=step.length_s(), done_at=step.done_at
+                        id=step.id,
+                        kind=step.kind,
+                        begins_at=begins,
+                        before=figure_out(before),
+                        lasts_s=step.length_s(),
+                        done_at=step.done_at,
                     )
-                    for step, begins in zip(steps, times, strict=True)
+                    for step, (begins, before) in zip(steps, times, strict=True)
                 ],
                 reading=None if isinstance(reading, BadInput) else arm_reading_out(reading),
                 problems=[FieldError(field=reading.field, sentence=reading.sentence)]

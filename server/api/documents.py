@@ -72,13 +72,14 @@ def figure_out(found: working.Figure) -> FigureOut:
 
 
 class SpoonsOut(Schema):
+    """A volume in level spoonfuls, with what the rounding does."""
+
     text: str
-    volume_ml: float
-    error: float
+    volume: FigureOut
 
 
-def spoons_out(found: spoons.Spoonfuls) -> SpoonsOut:
-    return SpoonsOut(text=found.text, volume_ml=found.volume_ml, error=found.error)
+def spoons_out(found: spoons.Spoonfuls, wanted_ml: float) -> SpoonsOut:
+    return SpoonsOut(text=found.text, volume=figure_out(found.working(wanted_ml)))
 
 
 class CautionOut(Schema):
@@ -158,7 +159,7 @@ def blend_reading_out(found: blends.BlendReading) -> BlendReadingOut:
                 share=figure_out(line.share),
                 mass=figure_out(line.mass),
                 volume_ml=line.volume_ml,
-                spoons=spoons_out(line.spoons),
+                spoons=spoons_out(line.spoons, line.volume_ml),
             )
             for line in found.lines
         ],
@@ -199,7 +200,8 @@ class LayerReadingOut(Schema):
     salt: FigureOut
     binder: FigureOut | None
     window: WindowOut | None
-    reach_cm: float
+    reach: FigureOut | None
+    hold_s: float
 
 
 class ArmReadingOut(Schema):
@@ -234,11 +236,12 @@ def arm_reading_out(found: coat.ArmReading) -> ArmReadingOut:
                 kind=layer.kind,  # type: ignore[arg-type]
                 dose=figure_out(layer.dose),
                 dose_g=layer.dose_g,
-                spoons=spoons_out(layer.spoons),
+                spoons=spoons_out(layer.spoons, layer.spoons_wanted_ml),
                 salt=figure_out(layer.salt),
                 binder=figure_out(layer.binder) if layer.binder else None,
                 window=window_out(layer.window) if layer.window else None,
-                reach_cm=layer.reach_cm,
+                reach=figure_out(layer.reach) if layer.reach else None,
+                hold_s=layer.hold_s,
             )
             for layer in found.layers
         ],

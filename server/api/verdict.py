@@ -56,7 +56,7 @@ class VerdictOut(Schema):
     sides: list[SideOut]
     no_preference: int
     probability: FigureOut
-    cards_more: int
+    cards_more: FigureOut
     liking: list[LikingOut]
     cards: list[CardRow]
     differs: list[DifferenceOut]
@@ -117,7 +117,7 @@ def _verdict(trial: Trial) -> VerdictOut:
         ],
         no_preference=no_preference,
         probability=figure_out(found.probability),
-        cards_more=found.cards_more,
+        cards_more=figure_out(found.cards_more),
         liking=liking,
         cards=rows,
         # a difference named by arm would undo the blinding

@@ -1,0 +1,82 @@
+<script setup lang="ts">
+import { onKeyStroke } from '@vueuse/core'
+import { ref, watchEffect } from 'vue'
+import { useRouter } from 'vue-router'
+import { useTheme } from 'vuetify'
+import FinderPanel from './ui/FinderPanel.vue'
+import KeysPanel from './ui/KeysPanel.vue'
+import NoticeBar from './ui/NoticeBar.vue'
+import { usePreferences, useStoredPreferences } from './ui/preferences'
+import Rail from './ui/Rail.vue'
+import SettingsPanel from './ui/SettingsPanel.vue'
+import { stations } from './ui/stations'
+import TopBar from './ui/TopBar.vue'
+
+useStoredPreferences()
+const { preferences } = usePreferences()
+const theme = useTheme()
+watchEffect(() => theme.change(preferences.value.theme))
+
+const finding = ref(false)
+const keys = ref(false)
+const settings = ref(false)
+const router = useRouter()
+
+const typing = (event: KeyboardEvent) =>
+  event.target instanceof HTMLElement &&
+  event.target.closest('input:not([type=radio]), textarea, select, [role=combobox]')
+
+onKeyStroke(
+  (event) => event.key.length === 1 && '01234567/?'.includes(event.key),
+  (event) => {
+    if (!preferences.value.single_keys || event.ctrlKey || event.metaKey || event.altKey || typing(event)) return
+    if (finding.value || keys.value || settings.value) return
+    event.preventDefault()
+    if (event.key === '/') finding.value = true
+    else if (event.key === '?') keys.value = true
+    else void router.push(event.key === '0' ? '/' : stations[Number(event.key) - 1].path)
+  },
+)
+</script>
+
+<template>
+  <v-app class="ravska">
+    <a href="#main" class="skip">Skip to the station</a>
+    <Rail @find="finding = true" @keys="keys = true" @settings="settings = true" />
+    <TopBar @find="finding = true" @settings="settings = true" />
+    <div id="main" class="station">
+      <router-view v-slot="{ Component, route }">
+        <component :is="Component" :key="route.path" />
+      </router-view>
+    </div>
+    <FinderPanel v-model="finding" />
+    <KeysPanel v-model="keys" />
+    <SettingsPanel v-model="settings" />
+    <NoticeBar />
+  </v-app>
+</template>
+
+<style scoped>
+.station {
+  margin-left: 104px;
+  padding: 20px 26px 40px;
+  max-width: 1320px;
+}
+.skip {
+  position: fixed;
+  left: -999px;
+}
+.skip:focus {
+  left: 120px;
+  top: 8px;
+  background: var(--plate);
+  padding: 8px;
+  z-index: 10;
+}
+@media (max-width: 720px) {
+  .station {
+    margin: 0;
+    padding: 14px 14px 84px;
+  }
+}
+</style>

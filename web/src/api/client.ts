@@ -1,0 +1,51 @@
+import createClient from 'openapi-fetch'
+import type { components, paths } from './schema'
+
+export type Schemas = components['schemas']
+export type Problem = Schemas['Problem']
+
+export const api = createClient<paths>({ baseUrl: '/' })
+
+/** The server answered with a problem document. */
+export class Refusal extends Error {
+  constructor(readonly problem: Problem) {
+    super(problem.detail)
+  }
+}
+
+/** The server could not be reached at all. */
+export class Unreachable extends Error {
+  constructor() {
+    super('Ravska’s server does not answer.')
+  }
+}
+
+type Answer<T> = { data?: T; error?: unknown; response: Response }
+
+/** Return the data of a call, or throw `Refusal` or `Unreachable`. */
+export async function call<T>(pending: Promise<Answer<T>>): Promise<T> {
+  let answer: Answer<T>
+  try {
+    answer = await pending
+  } catch (failure) {
+    if (failure instanceof DOMException && failure.name === 'AbortError') throw failure
+    throw new Unreachable()
+  }
+  if (answer.data !== undefined && answer.response.ok) return answer.data
+  const problem = answer.error as Problem | undefined
+  if (problem && typeof problem === 'object' && 'detail' in problem) throw new Refusal(problem)
+  if (answer.response.status >= 502) throw new Unreachable()
+  throw new Refusal({
+    type: 'about:blank',
+    title: 'No answer',
+    status: answer.response.status,
+    detail: 'The server gave no readable answer. Try again in a moment.',
+    errors: [],
+  })
+}
+
+/** Return what to tell a cook about a failure. */
+export function sentenceOf(failure: unknown): string {
+  if (failure instanceof Refusal) return failure.problem.errors?.[0]?.sentence ?? failure.problem.detail
+  return failure instanceof Error ? failure.message : 'Something went wrong. Try again.'
+}

@@ -1,0 +1,117 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Schemas } from '../api/client'
+import ArmBadge from '../ui/ArmBadge.vue'
+import { useCatalogue } from '../ui/catalogue'
+import { usePreferences } from '../ui/preferences'
+import { percent } from '../ui/units'
+import Why from '../ui/Why.vue'
+import CrustPlate from './CrustPlate.vue'
+import StepList from './StepList.vue'
+
+/** One arm of the cook in hand: its crust on a plate, its dose, its salt and its steps. */
+const props = defineProps<{ arm: Schemas['ArmOut']; cookId: string; nextStep?: string }>()
+defineEmits<{ tick: [stepId: string, done: boolean]; length: [stepId: string, lasts: string] }>()
+
+const { grinds, cuts } = useCatalogue()
+const { show } = usePreferences()
+const at = computed(() => props.arm.layers.findIndex((layer) => layer.kind !== 'salt'))
+const main = computed(() => props.arm.layers[at.value])
+const reading = computed(() => props.arm.reading?.layers[at.value])
+const blend = computed(() =>
+  (main.value?.grinds ?? []).flatMap((key, n) => {
+    const of = grinds.value.get(key)
+    return of && main.value ? [{ of, share: main.value.shares[n] ?? 0 }] : []
+  }),
+)
+const meat = computed(() => cuts.value.get(props.arm.piece.cut)?.name ?? 'a cut that is gone')
+const describes = computed(() => {
+  const layer = main.value
+  if (!layer) return 'no seasoning yet'
+  const binder = layer.kind === 'rub' && ['oil', 'mustard'].includes(layer.surface) ? `, ${layer.surface} binder` : ''
+  return `${layer.blend_name}${binder}${layer.kind === 'marinade' ? ', wiped, no rub' : ''}`
+})
+</script>
+
+<template>
+  <section class="plate arm" :aria-label="`Arm ${arm.label}, ${arm.name}`">
+    <header>
+      <ArmBadge :label="arm.label" />
+      <h2>{{ arm.name }}</h2>
+      <router-link :to="`/coat/${cookId}`" class="muted open">{{ meat }}, {{ arm.piece.mass }}</router-link>
+    </header>
+    <p class="muted">{{ describes }}</p>
+    <p v-for="problem in arm.problems" :key="problem.field" class="problem" role="alert">
+      {{ problem.sentence }} <router-link :to="`/coat/${cookId}`">Mend it in Coat</router-link>
+    </p>
+    <div class="body">
+      <div>
+        <CrustPlate :blend="blend" :bath="main?.kind === 'marinade'" :name="arm.name" />
+        <template v-if="reading && arm.reading">
+          <p class="big">
+            <Why :figure="reading.dose" :of="`Dose of ${main?.blend_name}`">{{
+              main?.kind === 'marinade' ? show.volume(reading.dose.value) : show.dose(reading.dose.value)
+            }}</Why>
+          </p>
+          <p class="muted">
+            {{ main?.kind === 'marinade' ? `marinade, in a ${main.vessel}` : `rub, ${main?.coat} g on 100 cm²` }}
+          </p>
+          <p class="big">
+            <Why :figure="arm.reading.salt" :of="`Salt on ${arm.label}`">{{ percent(arm.reading.salt.value) }}</Why>
+          </p>
+          <p class="muted">salt, all layers: {{ arm.reading.zone }}</p>
+        </template>
+      </div>
+      <StepList
+        :arm="arm"
+        :cook-id="cookId"
+        :next-step="nextStep"
+        @tick="(id, done) => $emit('tick', id, done)"
+        @length="(id, lasts) => $emit('length', id, lasts)"
+      />
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.arm {
+  padding: 18px 22px;
+}
+header {
+  display: flex;
+  align-items: center;
+  gap: 12px;
+}
+.open {
+  margin-left: auto;
+  text-decoration: underline !important;
+  text-underline-offset: 3px;
+  font-size: 15px;
+}
+p {
+  margin: 4px 0 0;
+  font-size: 15px;
+}
+.body {
+  display: grid;
+  grid-template-columns: 196px minmax(0, 1fr);
+  gap: 22px;
+  margin-top: 10px;
+}
+.big {
+  font-size: 26px;
+  line-height: 1.1;
+  margin-top: 10px;
+}
+.problem {
+  color: var(--stop);
+}
+@media (max-width: 720px) {
+  .arm {
+    padding: 16px;
+  }
+  .body {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

@@ -1,0 +1,89 @@
+<script setup lang="ts">
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { api, call, sentenceOf, type Schemas } from '../api/client'
+import { say } from '../ui/notice'
+import { longDay } from '../ui/units'
+
+/** All cooks in the book; another can be taken in hand, or deleted and brought back. */
+const queries = useQueryClient()
+const { data: cooks } = useQuery({ queryKey: ['cooks'], queryFn: () => call(api.GET('/api/cooks')) })
+const refresh = async () => {
+  await queries.invalidateQueries({ queryKey: ['cooks'] })
+  await queries.invalidateQueries({ queryKey: ['home'] })
+}
+
+async function take(row: Schemas['CookRow']) {
+  try {
+    await call(api.POST('/api/cooks/{cook_id}/take', { params: { path: { cook_id: row.id } } }))
+  } catch (failure) {
+    say(sentenceOf(failure))
+  }
+  await refresh()
+}
+
+async function remove(row: Schemas['CookRow']) {
+  const path = { cook_id: row.id }
+  try {
+    await call(api.POST('/api/cooks/{cook_id}/delete', { params: { path }, body: { version: row.version } }))
+    say(`${row.name} is deleted.`, async () => {
+      await call(api.POST('/api/cooks/{cook_id}/restore', { params: { path } }))
+      await refresh()
+    })
+  } catch (failure) {
+    say(sentenceOf(failure))
+  }
+  await refresh()
+}
+</script>
+
+<template>
+  <section v-if="cooks?.length" class="cooks" aria-labelledby="cooks">
+    <h2 id="cooks">Cooks in the book</h2>
+    <ul>
+      <li v-for="row in cooks" :key="row.id">
+        <span>
+          <b>{{ row.name }}</b>
+          <span class="muted"> {{ longDay(row.serve_at) }}, {{ row.arms.join(' against ').toLowerCase() }}</span>
+        </span>
+        <router-link v-if="row.cards" :to="`/verdict/${row.trial_id}`">{{ row.cards }} cards</router-link>
+        <span v-else class="muted">no card yet</span>
+        <span v-if="row.in_hand" class="muted">in hand</span>
+        <v-btn v-else class="quiet" :aria-label="`Take ${row.name} in hand`" @click="take(row)">Take in hand</v-btn>
+        <v-btn class="quiet" :aria-label="`Delete ${row.name}`" @click="remove(row)">Delete</v-btn>
+      </li>
+    </ul>
+  </section>
+</template>
+
+<style scoped>
+.cooks {
+  margin-top: 26px;
+}
+ul {
+  list-style: none;
+  margin: 8px 0 0;
+  padding: 0;
+}
+li {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 110px 130px auto;
+  align-items: center;
+  gap: 14px;
+  border-top: 1px solid var(--line-strong);
+  padding: 4px 0;
+  min-height: 50px;
+}
+a {
+  color: var(--link);
+  text-decoration: underline;
+}
+@media (max-width: 720px) {
+  li {
+    grid-template-columns: 1fr auto auto;
+    padding: 8px 0;
+  }
+  li > span:first-child {
+    grid-column: 1 / -1;
+  }
+}
+</style>

@@ -1,0 +1,59 @@
+<script setup lang="ts">
+import type { Schemas } from '../api/client'
+
+/** Is it a fair test? What the arms share, and what differs besides the seasoning. */
+defineProps<{ fair: Schemas['FairTestOut'] }>()
+defineEmits<{ even: [what: string] }>()
+</script>
+
+<template>
+  <section class="plate fair" aria-labelledby="fair">
+    <div>
+      <h2 id="fair">Is it a fair test?</h2>
+      <p class="muted">one thing should differ: how it was seasoned</p>
+    </div>
+    <div>
+      <p v-for="difference in fair.differs" :key="difference.what">
+        <b class="caution">Differs</b> {{ difference.sentence }}
+        <button v-if="difference.can_even" type="button" class="link" @click="$emit('even', difference.what)">
+          Even it out
+        </button>
+      </p>
+      <p v-if="!fair.differs.length"><b class="same">Fair so far.</b> Nothing recorded differs but the seasoning.</p>
+      <p><b class="same">Same</b> {{ fair.same.join(', ') }}.</p>
+      <p class="muted"><b>Not recorded yet</b> {{ fair.unknown.join(', ') }}.</p>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.fair {
+  display: grid;
+  grid-template-columns: 300px minmax(0, 1fr);
+  gap: 24px;
+  padding: 18px 24px;
+}
+p {
+  margin: 2px 0 4px;
+  font-size: 15px;
+}
+.caution {
+  color: var(--caution);
+}
+.same {
+  color: var(--link);
+}
+.link {
+  color: var(--link) !important;
+  font-weight: 600 !important;
+  text-decoration: underline;
+  text-underline-offset: 3px;
+  padding: 0 4px;
+}
+@media (max-width: 900px) {
+  .fair {
+    grid-template-columns: minmax(0, 1fr);
+    gap: 8px;
+  }
+}
+</style>

@@ -1,0 +1,148 @@
+<script setup lang="ts">
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { computed, ref } from 'vue'
+import { api, call, Refusal, sentenceOf, type Schemas } from '../api/client'
+import { say } from '../ui/notice'
+import { longDay, time } from '../ui/units'
+import ArmPlate from './ArmPlate.vue'
+import CookList from './CookList.vue'
+import FairTest from './FairTest.vue'
+import NewCook from './NewCook.vue'
+import NextBar from './NextBar.vue'
+
+type Cook = Schemas['CookOut']
+
+const queries = useQueryClient()
+const beginning = ref(false)
+const { data: home, error } = useQuery({ queryKey: ['home'], queryFn: () => call(api.GET('/api/home')) })
+const cook = computed(() => home.value?.cook ?? null)
+
+function show(changed: Cook) {
+  const before = home.value
+  if (before) queries.setQueryData(['home'], { ...before, cook: changed })
+  void queries.invalidateQueries({ queryKey: ['cooks'] })
+}
+
+/** Do something to the cook in hand; when another window was first, show what it did instead. */
+async function change(act: (cook: Cook) => Promise<Cook>) {
+  if (!cook.value) return
+  try {
+    show(await act(cook.value))
+  } catch (failure) {
+    if (failure instanceof Refusal && failure.problem.status === 409) {
+      await queries.invalidateQueries({ queryKey: ['home'] })
+      say('This cook was changed in another window. It stands here as it is now; do that step again.')
+    } else say(sentenceOf(failure))
+  }
+}
+
+const stepPath = (of: Cook, stepId: string) => ({ cook_id: of.id, step_id: stepId })
+const tick = (stepId: string, done: boolean) =>
+  change((of) =>
+    call(
+      api.POST('/api/cooks/{cook_id}/steps/{step_id}', {
+        params: { path: stepPath(of, stepId) },
+        body: { version: of.version, done },
+      }),
+    ),
+  )
+const setLength = (stepId: string, lasts: string) =>
+  change((of) =>
+    call(
+      api.POST('/api/cooks/{cook_id}/steps/{step_id}', {
+        params: { path: stepPath(of, stepId) },
+        body: { version: of.version, lasts },
+      }),
+    ),
+  )
+const even = (what: string) =>
+  change((of) =>
+    call(
+      api.POST('/api/cooks/{cook_id}/even', {
+        params: { path: { cook_id: of.id } },
+        body: { version: of.version, what: what as 'salt' },
+      }),
+    ),
+  )
+const nextReading = computed(() => cook.value?.arms.find((arm) => arm.label === cook.value?.next?.arm) ?? null)
+</script>
+
+<template>
+  <main>
+    <header>
+      <div>
+        <p class="muted over">{{ cook ? `${home?.household}, cook in hand` : home?.household }}</p>
+        <h1 v-if="cook">{{ cook.name }}, {{ longDay(cook.serve_at) }} {{ time(cook.serve_at) }}</h1>
+        <h1 v-else-if="home">No cook in hand</h1>
+      </div>
+      <v-btn @click="beginning = true">New cook</v-btn>
+    </header>
+
+    <p v-if="error" class="muted" role="status">{{ sentenceOf(error) }} Trying again …</p>
+    <template v-if="cook">
+      <NextBar
+        v-if="cook.next && nextReading"
+        :next="cook.next"
+        :arm="nextReading"
+        @done="tick(cook.next.step_id, true)"
+      />
+      <p v-else class="answer all-done">Everything is done. <router-link to="/table">To the table</router-link></p>
+      <div class="arms">
+        <ArmPlate
+          v-for="arm in cook.arms"
+          :key="arm.label"
+          :arm="arm"
+          :cook-id="cook.id"
+          :next-step="cook.next?.step_id"
+          @tick="tick"
+          @length="setLength"
+        />
+      </div>
+      <FairTest :fair="cook.fair" @even="even" />
+    </template>
+    <p v-else-if="home" class="muted begin">
+      Begin one: two pieces, two ways to season them, one time to serve. Or take an earlier cook in hand again below, or
+      <router-link to="/blend">formulate a blend</router-link> first.
+    </p>
+    <CookList />
+    <NewCook v-model="beginning" @made="show" />
+  </main>
+</template>
+
+<style scoped>
+header {
+  display: flex;
+  justify-content: space-between;
+  align-items: end;
+  gap: 12px;
+  margin-bottom: 14px;
+}
+.over {
+  margin: 0;
+  font-weight: 600;
+}
+.arms {
+  display: grid;
+  grid-template-columns: repeat(2, minmax(0, 1fr));
+  gap: 20px;
+  margin: 16px 0;
+}
+.all-done {
+  padding: 18px 24px;
+  font-size: 18px;
+  margin: 0;
+}
+.all-done a {
+  color: #fff;
+  text-decoration: underline;
+}
+.begin {
+  max-width: 60ch;
+  font-size: 17px;
+}
+@media (max-width: 900px) {
+  .arms {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

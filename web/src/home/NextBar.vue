@@ -1,0 +1,57 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Schemas } from '../api/client'
+import { usePreferences } from '../ui/preferences'
+import { dayAndTime, duration } from '../ui/units'
+import { stepDetail, stepName } from './steps'
+
+/** The one next thing to do. */
+const props = defineProps<{ next: Schemas['NextOut']; arm: Schemas['ArmOut'] }>()
+defineEmits<{ done: [] }>()
+const { show } = usePreferences()
+
+const step = computed(() => props.arm.steps.find((one) => one.id === props.next.step_id))
+const late = computed(() => new Date(props.next.begins_at).getTime() < Date.now())
+const detail = computed(() => stepDetail(props.next.kind, props.arm, duration(step.value?.lasts_s ?? 0), show.value))
+</script>
+
+<template>
+  <section class="answer next" aria-label="Next thing to do">
+    <p class="big">{{ late ? 'Now, was due' : 'Next,' }} {{ dayAndTime(next.begins_at) }}</p>
+    <p class="what">
+      <b>{{ stepName(next.kind) }}, {{ arm.label }}.</b> {{ detail }}
+    </p>
+    <v-btn class="on-dark" @click="$emit('done')">Done</v-btn>
+  </section>
+</template>
+
+<style scoped>
+.next {
+  display: grid;
+  grid-template-columns: auto minmax(0, 1fr) auto;
+  align-items: center;
+  gap: 22px;
+  padding: 12px 22px;
+}
+p {
+  margin: 0;
+}
+.big {
+  font-size: 24px;
+  white-space: nowrap;
+}
+.what {
+  font-size: 17px;
+}
+@media (max-width: 720px) {
+  .next {
+    grid-template-columns: 1fr auto;
+    gap: 6px 12px;
+    padding: 14px 16px;
+  }
+  .what {
+    grid-column: 1 / -1;
+    grid-row: 2;
+  }
+}
+</style>

@@ -1,0 +1,169 @@
+<script setup lang="ts">
+import { mdiCheck } from '@mdi/js'
+import { ref } from 'vue'
+import { api, call, sentenceOf, type Schemas } from '../api/client'
+import { say } from '../ui/notice'
+import { usePreferences } from '../ui/preferences'
+import { dayAndTime, duration } from '../ui/units'
+import Why from '../ui/Why.vue'
+import { stepDetail, stepName } from './steps'
+
+/** The stored steps of an arm, ticked off for real, with times counted back from serving. */
+const props = defineProps<{ arm: Schemas['ArmOut']; cookId: string; nextStep?: string }>()
+const emit = defineEmits<{ tick: [stepId: string, done: boolean]; length: [stepId: string, lasts: string] }>()
+const { show } = usePreferences()
+
+const editing = ref('')
+const lasts = ref('')
+function edit(step: Schemas['StepOutDocument']) {
+  editing.value = step.id
+  lasts.value = duration(step.lasts_s)
+}
+function finish() {
+  if (editing.value && lasts.value.trim()) emit('length', editing.value, lasts.value)
+  editing.value = ''
+}
+
+const plate = ref('')
+async function showPlate() {
+  try {
+    const path = { cook_id: props.cookId }
+    const plates = await call(api.GET('/api/cooks/{cook_id}/plating', { params: { path } }))
+    plate.value = plates.find((one) => one.label === props.arm.label)?.code ?? ''
+  } catch (failure) {
+    say(sentenceOf(failure))
+  }
+}
+</script>
+
+<template>
+  <ol class="steps">
+    <li v-for="step in arm.steps" :key="step.id" :class="{ done: step.done_at, next: step.id === nextStep }">
+      <button
+        type="button"
+        class="tick"
+        role="checkbox"
+        :aria-checked="!!step.done_at"
+        :aria-label="`${stepName(step.kind)}, arm ${arm.label}`"
+        @click="$emit('tick', step.id, !step.done_at)"
+      >
+        <i><v-icon v-if="step.done_at" :icon="mdiCheck" size="15" /></i>
+      </button>
+      <div class="what">
+        <b>{{ stepName(step.kind) }}</b>
+        <span class="muted">
+          <template v-if="step.done_at">done {{ dayAndTime(step.done_at) }}</template>
+          <Why v-else :figure="step.before" :of="`${stepName(step.kind)}, before serving`">{{
+            dayAndTime(step.begins_at)
+          }}</Why>
+          <template v-if="step.kind === 'plate'">
+            <template v-if="plate">, under {{ plate }}</template>
+            <button v-else type="button" class="link" @click="showPlate">its number, if you do not taste</button>
+          </template>
+          <template v-else-if="editing === step.id">
+            <input
+              v-model="lasts"
+              class="lasts"
+              :aria-label="`How long: ${stepName(step.kind)}, arm ${arm.label}`"
+              autofocus
+              @keydown.enter="finish"
+              @keydown.esc="editing = ''"
+              @blur="finish"
+            />
+          </template>
+          <template v-else>, {{ stepDetail(step.kind, arm, duration(step.lasts_s), show) }}</template>
+          <button
+            v-if="(step.kind === 'on' || step.kind === 'rest') && editing !== step.id"
+            type="button"
+            class="link"
+            :aria-label="`Change how long: ${stepName(step.kind)}, arm ${arm.label}`"
+            @click="edit(step)"
+          >
+            change
+          </button>
+        </span>
+      </div>
+    </li>
+  </ol>
+</template>
+
+<style scoped>
+.steps {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+}
+li {
+  display: grid;
+  grid-template-columns: 32px 1fr;
+  position: relative;
+  min-height: 50px;
+}
+li:not(:last-child)::before {
+  content: '';
+  position: absolute;
+  left: 10.5px;
+  top: 26px;
+  bottom: -2px;
+  border-left: 2px solid var(--line-strong);
+}
+.tick {
+  width: 24px;
+  height: 24px;
+  padding: 0;
+  display: grid;
+  place-items: center;
+  border-radius: 50%;
+  position: relative;
+}
+.tick::after {
+  content: '';
+  position: absolute;
+  inset: -10px;
+}
+i {
+  width: 20px;
+  height: 20px;
+  border-radius: 50%;
+  border: 2px solid var(--line-strong);
+  background: var(--plate);
+  display: grid;
+  place-items: center;
+}
+.next i {
+  border: 5px solid var(--cobalt);
+}
+.done i {
+  background: var(--cobalt);
+  border-color: var(--cobalt);
+  color: var(--on-cobalt);
+}
+.what {
+  line-height: 1.3;
+}
+.what b {
+  display: block;
+}
+.what span {
+  font-size: 14px;
+}
+.link {
+  color: var(--link) !important;
+  font-size: 14px !important;
+  text-decoration: underline;
+  text-underline-offset: 3px;
+  margin-left: 6px;
+  padding: 0;
+}
+.lasts {
+  width: 110px !important;
+  min-height: 30px !important;
+  padding: 2px 8px !important;
+  margin-left: 6px;
+}
+@media (max-width: 720px) {
+  li {
+    min-height: 58px;
+  }
+}
+</style>

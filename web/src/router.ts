@@ -1,0 +1,35 @@
+import { createRouter, createWebHistory } from 'vue-router'
+import HomeView from './home/HomeView.vue'
+import LaterView from './ui/LaterView.vue'
+import { stations } from './ui/stations'
+
+export const router = createRouter({
+  history: createWebHistory(),
+  routes: [
+    { path: '/', component: HomeView, meta: { title: 'Home' } },
+    { path: '/blend', component: () => import('./blend/BlendShelf.vue'), meta: { title: 'Blend' } },
+    { path: '/blend/:id', component: () => import('./blend/BlendBench.vue'), props: true, meta: { title: 'Blend' } },
+    { path: '/coat/:id?', component: () => import('./coat/CoatView.vue'), props: true, meta: { title: 'Coat' } },
+    { path: '/table/:id?', component: () => import('./table/TableView.vue'), props: true, meta: { title: 'Table' } },
+    {
+      path: '/verdict/:id?',
+      component: () => import('./verdict/VerdictView.vue'),
+      props: true,
+      meta: { title: 'Verdict' },
+    },
+    ...stations
+      .filter((station) => station.later)
+      .map((station) => ({
+        path: station.path,
+        component: LaterView,
+        props: { station },
+        meta: { title: station.name },
+      })),
+    { path: '/:rest(.*)*', redirect: '/' },
+  ],
+  scrollBehavior: () => ({ top: 0 }),
+})
+
+router.afterEach((to) => {
+  document.title = `${String(to.meta.title)} · Ravska`
+})

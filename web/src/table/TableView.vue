@@ -1,0 +1,217 @@
+<script setup lang="ts">
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { computed, ref } from 'vue'
+import { api, call, sentenceOf, type Schemas } from '../api/client'
+import ArmBadge from '../ui/ArmBadge.vue'
+import { say } from '../ui/notice'
+import NumberedPlate from './NumberedPlate.vue'
+import TastingCard from './TastingCard.vue'
+
+const props = defineProps<{ id?: string }>()
+type Table = Schemas['TableOut']
+
+const queries = useQueryClient()
+const scoring = ref(false)
+const asking = ref(false)
+const key = ['table', props.id ?? 'in hand']
+const { data: table, error } = useQuery({
+  queryKey: key,
+  queryFn: async (): Promise<Table | null> => {
+    const trial = props.id ?? (await call(api.GET('/api/home'))).cook?.trial_id
+    return trial ? call(api.GET('/api/trials/{trial_id}', { params: { path: { trial_id: trial } } })) : null
+  },
+  gcTime: 0,
+})
+
+function show(now: Table) {
+  queries.setQueryData(key, now)
+  void queries.invalidateQueries({ queryKey: ['home'] })
+  void queries.invalidateQueries({ queryKey: ['cooks'] })
+}
+function taken(now: Table) {
+  scoring.value = false
+  show(now)
+}
+
+async function takeBack(card: Schemas['CardOut']) {
+  const path = { trial_id: table.value!.trial_id, card_id: card.id }
+  try {
+    show(await call(api.POST('/api/trials/{trial_id}/cards/{card_id}/delete', { params: { path } })))
+    say(`${card.taster}’s card is taken back.`, async () => {
+      try {
+        show(await call(api.POST('/api/trials/{trial_id}/cards/{card_id}/restore', { params: { path } })))
+      } catch (failure) {
+        say(sentenceOf(failure))
+      }
+    })
+  } catch (failure) {
+    say(sentenceOf(failure))
+  }
+}
+
+async function reveal() {
+  asking.value = false
+  try {
+    const path = { trial_id: table.value!.trial_id }
+    show(await call(api.POST('/api/trials/{trial_id}/reveal', { params: { path } })))
+  } catch (failure) {
+    say(sentenceOf(failure))
+  }
+}
+const armOf = computed(() => new Map((table.value?.revealed ?? []).map((told) => [told.code, told])))
+</script>
+
+<template>
+  <main v-if="table">
+    <TastingCard v-if="scoring" :table="table" @taken="taken" @away="scoring = false" />
+    <template v-else>
+      <header>
+        <div>
+          <h1>{{ table.cook }}</h1>
+          <p class="muted">
+            {{
+              table.revealed ? table.question : 'Two plates, two numbers. Which is which stays hidden until the reveal.'
+            }}
+          </p>
+        </div>
+        <v-btn class="solid" @click="scoring = true">Taste and score</v-btn>
+      </header>
+
+      <div class="plates" :class="{ revealed: table.revealed }">
+        <figure v-for="code in table.codes" :key="code">
+          <NumberedPlate :code="code" />
+          <figcaption v-if="armOf.get(code)" class="told">
+            <ArmBadge :label="armOf.get(code)!.label" /> {{ armOf.get(code)!.name }}
+          </figcaption>
+          <figcaption v-else class="muted">arm hidden</figcaption>
+        </figure>
+      </div>
+
+      <section class="cards" aria-labelledby="cards">
+        <h2 id="cards">
+          {{
+            table.cards.length
+              ? `${table.cards.length} ${table.cards.length === 1 ? 'card' : 'cards'} in`
+              : 'No card in yet'
+          }}
+        </h2>
+        <p v-if="!table.cards.length" class="muted">
+          Pass the phone round: each taster scores both plates alone, in the order the card says.
+        </p>
+        <ul>
+          <li v-for="card in table.cards" :key="card.id">
+            <b>{{ card.taster }}</b>
+            <span class="muted">tasted {{ card.served.join(', then ') }}{{ card.blind ? '' : ', not blind' }}</span>
+            <span v-if="table.revealed">
+              prefers {{ card.prefers ? armOf.get(card.prefers)?.name.toLowerCase() : 'neither' }}
+            </span>
+            <span v-else class="muted">preference kept</span>
+            <v-btn class="quiet" :aria-label="`Take back ${card.taster}’s card`" @click="takeBack(card)"
+              >Take back</v-btn
+            >
+          </li>
+        </ul>
+      </section>
+      <p v-if="table.revealed" class="to-verdict">
+        <router-link :to="`/verdict/${table.trial_id}`">See what the cards say</router-link>
+      </p>
+      <v-btn v-else-if="table.cards.length" @click="asking = true">Reveal which is which</v-btn>
+
+      <v-dialog v-model="asking" max-width="440" aria-label="Reveal">
+        <section class="plate ask">
+          <h2>Reveal which is which?</h2>
+          <p>Cards can still be added afterwards, but they will be marked as not blind.</p>
+          <div class="ways">
+            <v-btn class="solid" @click="reveal">Reveal</v-btn>
+            <v-btn @click="asking = false">Not yet</v-btn>
+          </div>
+        </section>
+      </v-dialog>
+    </template>
+  </main>
+  <main v-else>
+    <h1>Table</h1>
+    <p v-if="error" class="muted">{{ sentenceOf(error) }}</p>
+    <p v-else-if="table === null" class="muted">
+      No cook is in hand, so there is nothing to taste. <router-link to="/">Begin a cook</router-link>
+    </p>
+    <p v-else class="muted">Laying the table …</p>
+  </main>
+</template>
+
+<style scoped>
+header {
+  display: flex;
+  justify-content: space-between;
+  align-items: start;
+  gap: 16px;
+  flex-wrap: wrap;
+}
+header p {
+  margin: 2px 0 0;
+}
+.plates {
+  display: flex;
+  justify-content: center;
+  flex-wrap: wrap;
+  gap: 40px 70px;
+  padding: 26px 0 30px;
+}
+figure {
+  margin: 0;
+  display: grid;
+  justify-items: center;
+  gap: 10px;
+}
+figcaption {
+  font-size: 16px;
+  min-height: 30px;
+}
+.told {
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  font-family: var(--display);
+  font-weight: 700;
+  font-size: 22px;
+  animation: rise 0.7s ease-out;
+}
+@keyframes rise {
+  from {
+    opacity: 0;
+    transform: translateY(-26px);
+  }
+}
+ul {
+  list-style: none;
+  padding: 0;
+  margin: 8px 0 16px;
+}
+li {
+  display: grid;
+  grid-template-columns: 160px minmax(0, 1fr) minmax(0, 1fr) auto;
+  gap: 14px;
+  align-items: center;
+  border-top: 1px solid var(--line-strong);
+  min-height: 50px;
+}
+.to-verdict a {
+  font-weight: 600;
+}
+.ask {
+  padding: 22px 24px;
+}
+.ways {
+  display: flex;
+  gap: 10px;
+}
+@media (max-width: 720px) {
+  .plates {
+    gap: 16px;
+  }
+  li {
+    grid-template-columns: 1fr auto;
+    padding: 8px 0;
+  }
+}
+</style>

@@ -1,0 +1,63 @@
+<script setup lang="ts">
+import { mdiAlert, mdiInformationOutline, mdiOctagon } from '@mdi/js'
+import type { Schemas } from '../api/client'
+
+/** Cautions in plain sentences, a word and an icon each, most serious first; notes fold away. */
+defineProps<{ cautions: Schemas['CautionOut'][] }>()
+const looks = {
+  stop: { word: 'Stop', icon: mdiOctagon },
+  caution: { word: 'Caution', icon: mdiAlert },
+  note: { word: 'Note', icon: mdiInformationOutline },
+}
+</script>
+
+<template>
+  <ul v-if="cautions.length" class="cautions">
+    <li v-for="caution in cautions" :key="caution.sentence" :class="caution.level">
+      <v-icon :icon="looks[caution.level].icon" size="18" aria-hidden="true" />
+      <p>
+        <b>{{ looks[caution.level].word }}</b> {{ caution.sentence }} <span>{{ caution.action }}</span>
+      </p>
+    </li>
+  </ul>
+</template>
+
+<style scoped>
+.cautions {
+  list-style: none;
+  padding: 0;
+  margin: 0;
+  display: grid;
+  gap: 8px;
+}
+li {
+  display: grid;
+  grid-template-columns: 18px 1fr;
+  gap: 8px;
+  font-size: 14px;
+  line-height: 1.4;
+}
+p {
+  margin: 0;
+}
+span {
+  color: var(--muted);
+}
+.stop {
+  border: 2px solid var(--stop);
+  border-radius: 12px;
+  padding: 10px;
+}
+.stop b,
+.stop .v-icon {
+  color: var(--stop);
+}
+.caution b,
+.caution .v-icon {
+  color: var(--caution);
+}
+.note b,
+.note .v-icon {
+  color: var(--link);
+}
+</style>

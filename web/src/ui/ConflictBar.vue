@@ -1,0 +1,66 @@
+<script setup lang="ts">
+/** Another window changed the same document: both versions are offered, and neither is lost before the choice. */
+defineProps<{ what: string; differences: { field: string; mine: string; theirs: string }[] }>()
+defineEmits<{ mine: []; theirs: [] }>()
+</script>
+
+<template>
+  <section class="conflict plate" role="alertdialog" aria-label="Changed in another window">
+    <h2>This {{ what }} was changed in another window</h2>
+    <table>
+      <thead>
+        <tr>
+          <th scope="col">What differs</th>
+          <th scope="col">Here, as you typed it</th>
+          <th scope="col">In the other window, saved</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="row in differences" :key="row.field">
+          <th scope="row">{{ row.field }}</th>
+          <td>{{ row.mine }}</td>
+          <td>{{ row.theirs }}</td>
+        </tr>
+      </tbody>
+    </table>
+    <div class="ways">
+      <v-btn class="solid" @click="$emit('mine')">Keep mine</v-btn>
+      <v-btn @click="$emit('theirs')">Take the other</v-btn>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.conflict {
+  padding: 18px 22px;
+  margin-bottom: 16px;
+  border-color: var(--caution);
+}
+h2 {
+  font-size: 18px;
+}
+table {
+  border-collapse: collapse;
+  margin: 10px 0 14px;
+  font-size: 14px;
+  width: 100%;
+}
+th,
+td {
+  text-align: left;
+  padding: 5px 14px 5px 0;
+  border-top: 1px solid var(--line);
+  font-weight: 400;
+}
+thead th {
+  color: var(--muted);
+  border: 0;
+}
+tbody th {
+  font-weight: 600;
+}
+.ways {
+  display: flex;
+  gap: 10px;
+}
+</style>

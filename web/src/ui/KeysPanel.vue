@@ -1,0 +1,57 @@
+<script setup lang="ts">
+import { stations } from './stations'
+
+const open = defineModel<boolean>({ required: true })
+const more = [
+  ['/', 'find a blend, a cook or a station'],
+  ['?', 'this list'],
+  ['0', 'home, the cook in hand'],
+  ['Ctrl+Z', 'undo the last edit'],
+  ['Ctrl+Shift+Z', 'redo it'],
+]
+</script>
+
+<template>
+  <v-dialog v-model="open" max-width="420" aria-label="Keys">
+    <section class="plate keys">
+      <h2>Keys</h2>
+      <dl>
+        <template v-for="(station, at) in stations" :key="station.key">
+          <dt>{{ at + 1 }}</dt>
+          <dd>{{ station.name }}</dd>
+        </template>
+        <template v-for="[key, what] in more" :key="key">
+          <dt>{{ key }}</dt>
+          <dd>{{ what }}</dd>
+        </template>
+      </dl>
+      <p>Single keys can be switched off under “Units, theme”.</p>
+      <v-btn class="solid" @click="open = false">Close</v-btn>
+    </section>
+  </v-dialog>
+</template>
+
+<style scoped>
+.keys {
+  padding: 22px 24px;
+  display: grid;
+  gap: 12px;
+}
+dl {
+  display: grid;
+  grid-template-columns: auto 1fr;
+  gap: 5px 16px;
+  margin: 0;
+}
+dt {
+  font-weight: 700;
+}
+dd {
+  margin: 0;
+}
+p {
+  color: var(--muted);
+  font-size: 14px;
+  margin: 0;
+}
+</style>

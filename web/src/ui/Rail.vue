@@ -1,0 +1,172 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { useRoute } from 'vue-router'
+import { seeded } from './grains'
+import { stations } from './stations'
+
+defineEmits<{ keys: []; find: []; settings: [] }>()
+const route = useRoute()
+const here = computed(() => route.path.split('/')[1])
+
+const random = seeded('speckle')
+const specks = Array.from({ length: 90 }, () => ({
+  x: random() * 104,
+  y: random() * 1000,
+  r: 0.5 + random() ** 3 * 2.1,
+  o: 0.35 + random() * 0.5,
+}))
+</script>
+
+<template>
+  <nav class="rail" aria-label="Stations">
+    <svg class="speckle" viewBox="0 0 104 1000" preserveAspectRatio="xMidYMin slice" aria-hidden="true">
+      <circle v-for="(s, at) in specks" :key="at" :cx="s.x" :cy="s.y" :r="s.r" fill="#fff" :opacity="s.o" />
+    </svg>
+    <router-link to="/" class="mark" aria-label="Ravska, home">
+      <img src="/mark.svg" alt="" width="26" height="26" /><span>Ravska</span>
+    </router-link>
+    <ol>
+      <li v-for="station in stations" :key="station.key">
+        <router-link
+          :to="station.path"
+          :class="{ here: here === station.key, later: station.later }"
+          :aria-current="here === station.key ? 'page' : undefined"
+        >
+          <b>{{ station.name }}</b>
+          <small>{{ station.later ? 'not built yet' : station.about }}</small>
+        </router-link>
+      </li>
+    </ol>
+    <div class="tools">
+      <button type="button" @click="$emit('find')">Find <kbd>/</kbd></button>
+      <button type="button" @click="$emit('settings')">Units, theme</button>
+      <button type="button" @click="$emit('keys')">Keys <kbd>?</kbd></button>
+    </div>
+  </nav>
+</template>
+
+<style scoped>
+.rail {
+  position: fixed;
+  inset: 0 auto 0 0;
+  width: 104px;
+  background: var(--deep);
+  color: #fff;
+  overflow: hidden;
+  display: flex;
+  flex-direction: column;
+  z-index: 5;
+}
+.speckle {
+  position: absolute;
+  inset: 0;
+  width: 100%;
+  height: 100%;
+  pointer-events: none;
+}
+.mark {
+  position: relative;
+  display: flex;
+  gap: 7px;
+  align-items: center;
+  padding: 18px 0 18px 10px;
+  font-family: var(--display);
+  font-weight: 700;
+  font-size: 18px;
+}
+ol {
+  position: relative;
+  list-style: none;
+  margin: 0;
+  padding: 0 0 0 10px;
+  display: grid;
+  gap: 6px;
+}
+li a {
+  display: block;
+  padding: 9px 8px 9px 12px;
+  border-radius: 16px 0 0 16px;
+  line-height: 1.25;
+}
+li b {
+  display: block;
+  font-size: 16px;
+}
+li small {
+  font-size: 13px;
+  color: #ccd6f3;
+}
+.later b {
+  font-weight: 400;
+  color: #c3cdec;
+}
+.here {
+  background: var(--ground);
+  color: var(--ink);
+}
+.here b {
+  color: var(--ink);
+  font-weight: 700;
+}
+.here small {
+  color: var(--muted);
+}
+.tools {
+  position: relative;
+  margin-top: auto;
+  padding: 10px;
+  display: grid;
+  gap: 4px;
+}
+.tools button {
+  color: #dfe6fa;
+  font-size: 13px;
+  text-align: left;
+  padding: 6px;
+  border-radius: 8px;
+  background: var(--deep);
+}
+kbd {
+  border: 1px solid #8ea3dd;
+  border-radius: 4px;
+  padding: 0 4px;
+  font: inherit;
+  font-size: 13px;
+}
+@media (max-width: 720px) {
+  .rail {
+    inset: auto 0 0;
+    width: 100%;
+    height: 60px;
+    flex-direction: row;
+  }
+  .mark,
+  .tools,
+  li small {
+    display: none;
+  }
+  ol {
+    display: flex;
+    width: 100%;
+    padding: 0;
+    gap: 0;
+  }
+  li {
+    flex: 1;
+  }
+  li a {
+    display: grid;
+    place-items: center;
+    height: 60px;
+    padding: 0;
+    border-radius: 14px 14px 0 0;
+  }
+  li b {
+    font-size: 13px;
+    font-weight: 600;
+  }
+  .later b {
+    font-weight: 400;
+  }
+}
+</style>

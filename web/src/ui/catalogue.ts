@@ -1,0 +1,23 @@
+import { useQuery } from '@tanstack/vue-query'
+import { computed } from 'vue'
+import { api, call, type Schemas } from '../api/client'
+
+export type Grind = Schemas['GrindOut']
+export type Cut = Schemas['CutOut']
+
+/** The catalogue, fetched once, with look-ups by key. */
+export function useCatalogue() {
+  const { data } = useQuery({
+    queryKey: ['catalogue'],
+    queryFn: () => call(api.GET('/api/catalogue')),
+    staleTime: Infinity,
+  })
+  const grinds = computed(() => new Map(data.value?.grinds.map((grind) => [grind.key, grind])))
+  const cuts = computed(() => new Map(data.value?.cuts.map((cut) => [cut.key, cut])))
+  return { catalogue: data, grinds, cuts }
+}
+
+/** "Black pepper, cracked", and just "Honey" where the grind says nothing. */
+export function grindName(grind: Grind): string {
+  return grind.grind === 'liquid' ? grind.name : `${grind.name}, ${grind.grind}`
+}

@@ -1,0 +1,37 @@
+export interface Station {
+  key: string
+  name: string
+  about: string
+  path: string
+  /** What will be here, for a station that is not built yet. */
+  later?: string
+}
+
+/** The seven stations, in the order of the work. */
+export const stations: Station[] = [
+  { key: 'blend', name: 'Blend', about: 'ratio', path: '/blend' },
+  { key: 'coat', name: 'Coat', about: 'size + layers', path: '/coat' },
+  {
+    key: 'day',
+    name: 'Day',
+    about: 'when',
+    path: '/day',
+    later: 'One lane a piece: drag the serving time and every hold, fire and rest of the day moves with it.',
+  },
+  {
+    key: 'fire',
+    name: 'Fire',
+    about: 'cook log',
+    path: '/fire',
+    later: 'Pit and centre temperatures as they come, with a forecast that learns from your own readings.',
+  },
+  { key: 'table', name: 'Table', about: 'blind taste', path: '/table' },
+  { key: 'verdict', name: 'Verdict', about: 'what won', path: '/verdict' },
+  {
+    key: 'shelf',
+    name: 'Shelf',
+    about: 'jars',
+    path: '/shelf',
+    later: 'Your jars at their level, labels to print, and the ingredients with where each number comes from.',
+  },
+]

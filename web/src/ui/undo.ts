@@ -1,0 +1,39 @@
+import { onKeyStroke, useDebouncedRefHistory } from '@vueuse/core'
+import { ref, type Ref } from 'vue'
+
+/** Undo and redo of a document as it is typed, on Ctrl+Z and Ctrl+Shift+Z. */
+export function useUndo<Doc>(doc: Ref<Doc | null>, changed: () => void) {
+  const ready = ref(false)
+  const history = useDebouncedRefHistory(doc, {
+    deep: true,
+    debounce: 250,
+    capacity: 200,
+    shouldCommit: () => ready.value,
+  })
+
+  function step(by: () => void) {
+    history.commit() // what was typed a moment ago is a step too
+    by()
+    changed()
+  }
+  const undo = () => history.canUndo.value && step(history.undo)
+  const redo = () => history.canRedo.value && step(history.redo)
+
+  onKeyStroke(
+    (event) => event.key.toLowerCase() === 'z' && (event.ctrlKey || event.metaKey),
+    (event) => {
+      event.preventDefault()
+      if (event.shiftKey) redo()
+      else undo()
+    },
+  )
+
+  /** Begin a history at the document as it was loaded. */
+  function beginHistory() {
+    ready.value = true
+    history.commit()
+    history.clear()
+  }
+
+  return { undo, redo, canUndo: history.canUndo, canRedo: history.canRedo, beginHistory }
+}

@@ -1,0 +1,89 @@
+/** How numbers are shown in the household's units. Stored values stay canonical: g, ml, cm, cm2, °C. */
+
+export type Units = 'metric' | 'us'
+export type Temperature = 'C' | 'F'
+
+const OUNCE_G = 28.349523125
+const FLUID_OUNCE_ML = 29.5735295625
+const INCH_CM = 2.54
+
+function fixed(value: number, digits: number): string {
+  return value.toFixed(digits)
+}
+
+/** Two or three figures that a kitchen can use: 0.42, 4.2, 42, 420. */
+function kitchen(value: number): string {
+  const size = Math.abs(value)
+  return fixed(value, size < 1 ? 2 : size < 100 ? 1 : 0)
+}
+
+export function mass(grams: number, units: Units): string {
+  if (units === 'us') {
+    const ounces = grams / OUNCE_G
+    if (ounces < 16) return `${fixed(ounces, ounces < 10 ? 2 : 1)} oz`
+    const whole = Math.round(ounces)
+    return whole % 16 ? `${Math.floor(whole / 16)} lb ${whole % 16} oz` : `${whole / 16} lb`
+  }
+  return grams < 1000 ? `${kitchen(grams)} g` : `${fixed(grams / 1000, 2)} kg`
+}
+
+/** A dose in whole grams or quarter ounces, as it is said aloud. */
+export function dose(grams: number, units: Units): string {
+  if (units === 'us') return mass(grams, units)
+  return grams < 10 ? `${fixed(grams, 1)} g` : grams < 1000 ? `${Math.round(grams)} g` : mass(grams, units)
+}
+
+export function volume(ml: number, units: Units): string {
+  if (units === 'us') return `${kitchen(ml / FLUID_OUNCE_ML)} fl oz`
+  return ml < 1000 ? `${ml < 10 ? fixed(ml, 1) : Math.round(ml)} ml` : `${fixed(ml / 1000, 2)} l`
+}
+
+export function area(cm2: number, units: Units): string {
+  return units === 'us' ? `${Math.round(cm2 / INCH_CM ** 2)} in²` : `${Math.round(cm2)} cm²`
+}
+
+export function length(cm: number, units: Units): string {
+  return units === 'us' ? `${fixed(cm / INCH_CM, 1)} in` : `${fixed(cm, 1)} cm`
+}
+
+export function temperature(celsius: number, scale: Temperature): string {
+  return scale === 'F' ? `${Math.round((celsius * 9) / 5 + 32)} °F` : `${Math.round(celsius)} °C`
+}
+
+export function percent(value: number): string {
+  const size = Math.abs(value)
+  return `${fixed(value, size > 0 && size < 0.1 ? 3 : size < 10 ? 2 : 1)} %`
+}
+
+export function duration(seconds: number): string {
+  const minutes = Math.round(seconds / 60)
+  const hours = Math.floor(minutes / 60)
+  if (!hours) return `${minutes} min`
+  return minutes % 60 ? `${hours} h ${minutes % 60} min` : `${hours} h`
+}
+
+/** A value in one of the core's units, for the working of a figure. */
+export function inUnit(value: number, unit: string, units: Units): string {
+  if (unit === 'g') return mass(value, units)
+  if (unit === 'ml') return volume(value, units)
+  if (unit === 'cm²') return area(value, units)
+  if (unit === 'cm') return length(value, units)
+  if (unit === 's') return duration(value)
+  if (unit === '%') return percent(value)
+  const text = value !== 0 && Math.abs(value) < 0.01 ? value.toPrecision(2) : String(Number(value.toPrecision(4)))
+  return unit ? `${text} ${unit}` : text
+}
+
+const clock: Intl.DateTimeFormatOptions = { hour: '2-digit', minute: '2-digit', hourCycle: 'h23' }
+
+export function time(iso: string): string {
+  return new Intl.DateTimeFormat('en-GB', clock).format(new Date(iso))
+}
+
+export function dayAndTime(iso: string): string {
+  return new Intl.DateTimeFormat('en-GB', { weekday: 'short', ...clock }).format(new Date(iso)).replace(',', '')
+}
+
+export function longDay(iso: string): string {
+  return new Intl.DateTimeFormat('en-GB', { weekday: 'long', day: 'numeric', month: 'long' }).format(new Date(iso))
+}

@@ -1,0 +1,192 @@
+<script setup lang="ts">
+import { useQuery } from '@tanstack/vue-query'
+import { computed } from 'vue'
+import { api, call, sentenceOf, type Schemas } from '../api/client'
+import { useCatalogue } from '../ui/catalogue'
+import { longDay } from '../ui/units'
+import Why from '../ui/Why.vue'
+import LikingPicture from './LikingPicture.vue'
+import PreferenceCount from './PreferenceCount.vue'
+
+const props = defineProps<{ id?: string }>()
+type Verdict = Schemas['VerdictOut']
+
+const { cuts } = useCatalogue()
+const { data: cooks } = useQuery({ queryKey: ['cooks'], queryFn: () => call(api.GET('/api/cooks')) })
+const trial = computed(
+  () => props.id ?? cooks.value?.find((cook) => cook.in_hand)?.trial_id ?? cooks.value?.[0]?.trial_id,
+)
+const { data: verdict, error } = useQuery({
+  queryKey: ['verdict', trial],
+  queryFn: (): Promise<Verdict> =>
+    call(api.GET('/api/verdicts/{trial_id}', { params: { path: { trial_id: trial.value! } } })),
+  enabled: computed(() => !!trial.value),
+  gcTime: 0,
+})
+
+const called = (at: number) => {
+  const side = verdict.value?.sides[at]
+  return side?.name ?? `plate ${side?.code}`
+}
+const heading = computed(() => {
+  const found = verdict.value
+  if (!found) return ''
+  if (found.state === 'no cards') return 'No card is in yet'
+  if (found.state === 'winner') return `${called(found.winner ?? 0)} won`
+  return 'Not yet known'
+})
+const chance = computed(() => {
+  const p = verdict.value?.probability.value ?? 1
+  return p >= 0.1 ? `${(p * 100).toFixed(0)} %` : `${(p * 100).toFixed(p < 0.01 ? 2 : 1)} %`
+})
+const more = computed(() => verdict.value?.cards_more.value ?? 0)
+</script>
+
+<template>
+  <main>
+    <h1>{{ verdict ? verdict.question : 'Verdict' }}</h1>
+    <p v-if="verdict" class="muted sub">
+      {{ cuts.get(verdict.cut)?.name }}, {{ verdict.cook }}, {{ longDay(verdict.serve_at) }}
+    </p>
+    <p v-if="error" class="muted">{{ sentenceOf(error) }}</p>
+    <p v-else-if="cooks && !cooks.length" class="muted">
+      Nothing was tasted yet. <router-link to="/">Begin a cook</router-link>
+    </p>
+    <div v-if="verdict" class="columns">
+      <div class="found">
+        <section class="answer" aria-label="Verdict">
+          <p class="big" :class="{ upper: true }">{{ heading }}</p>
+          <p v-if="verdict.state !== 'no cards'">
+            {{ verdict.sides[0].preferred }} prefer {{ called(0).toLowerCase() }},
+            {{ verdict.sides[1].preferred }} prefer {{ called(1).toLowerCase()
+            }}<template v-if="verdict.no_preference">, {{ verdict.no_preference }} neither</template>. Chance alone
+            splits this lopsided in
+            <Why :figure="verdict.probability" of="Chance of a split this lopsided">{{ chance }}</Why> of tastings.
+          </p>
+          <p v-if="verdict.state === 'not yet known'">
+            At least
+            <Why :figure="verdict.cards_more" of="Cards still needed"
+              >{{ more }} more {{ more === 1 ? 'card' : 'cards' }}</Why
+            >
+            would do, if all of them agree with the plate ahead.
+          </p>
+          <p v-if="verdict.state === 'no cards'">
+            Taste and score at the table; three cards are a beginning, six that agree are enough.
+          </p>
+          <p v-if="!verdict.revealed" class="hidden">The arms stay hidden until the reveal at the table.</p>
+        </section>
+        <p>
+          <router-link :to="`/table/${verdict.trial_id}`" class="link">{{
+            verdict.cards.length ? 'Add another card' : 'To the table'
+          }}</router-link>
+        </p>
+        <template v-if="verdict.cards.length">
+          <PreferenceCount :verdict="verdict" />
+          <LikingPicture :verdict="verdict" />
+        </template>
+      </div>
+      <aside>
+        <section v-if="verdict.revealed">
+          <h2>What muddies it</h2>
+          <p v-for="difference in verdict.differs" :key="difference.what">{{ difference.sentence }}</p>
+          <p v-if="!verdict.differs.length">Nothing recorded differs but the seasoning.</p>
+          <p class="muted">Not recorded: {{ verdict.unknown.join(', ') }}.</p>
+        </section>
+        <section>
+          <h2>All tastings</h2>
+          <ul>
+            <li v-for="cook in cooks" :key="cook.id">
+              <router-link
+                :to="`/verdict/${cook.trial_id}`"
+                :aria-current="cook.trial_id === trial ? 'page' : undefined"
+              >
+                <b>{{ cook.name }}</b>
+                <span class="muted">{{ cook.cards ? `${cook.cards} cards` : 'no card yet' }}</span>
+              </router-link>
+            </li>
+          </ul>
+        </section>
+      </aside>
+    </div>
+  </main>
+</template>
+
+<style scoped>
+.sub {
+  margin: 2px 0 16px;
+}
+.columns {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 300px;
+  gap: 34px;
+  align-items: start;
+}
+.found {
+  display: grid;
+  gap: 16px;
+}
+.found > p {
+  margin: 0;
+}
+.answer {
+  padding: 20px 26px;
+}
+.answer p {
+  margin: 6px 0 0;
+  color: #d7dff5;
+  max-width: 62ch;
+}
+.answer .big {
+  font-size: 38px;
+  line-height: 1.05;
+  margin: 0;
+  color: #fff;
+}
+.upper::first-letter {
+  text-transform: uppercase;
+}
+.link {
+  color: var(--link);
+  font-weight: 600;
+  text-decoration: underline;
+  text-underline-offset: 3px;
+}
+aside {
+  display: grid;
+  gap: 26px;
+}
+aside p {
+  margin: 6px 0 0;
+  font-size: 15px;
+}
+ul {
+  list-style: none;
+  padding: 0;
+  margin: 8px 0 0;
+}
+li a {
+  display: flex;
+  justify-content: space-between;
+  gap: 12px;
+  padding: 10px 12px;
+  margin: 0 -12px;
+  border-radius: 12px;
+  border-top: 1px solid transparent;
+}
+li a[aria-current] {
+  background: var(--plate);
+  box-shadow: 0 0 0 1.5px var(--rim);
+}
+li span {
+  white-space: nowrap;
+  font-size: 14px;
+}
+@media (max-width: 1000px) {
+  .columns {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  .answer .big {
+    font-size: 30px;
+  }
+}
+</style>
