@@ -53,13 +53,13 @@ def _plain(text: str, field: str) -> str:
     out = []
     for char in text.strip().lower():
         expanded = unicodedata.normalize("NFKC", char)
-        if "\u2044" in expanded:  # fraction slash: the character was a vulgar fraction
+        if "\u2044" in expanded and len(expanded) > 1:  # fraction slash: the character was a vulgar fraction
             out.append(" " + expanded.replace("\u2044", "/"))
         elif char.isdecimal():
             out.append(str(unicodedata.decimal(char)))
         else:
             out.append(expanded)
-    plain = "".join(out).strip()
+    plain = "".join(out).replace("\u2044", "/").strip()
     if re.search(r"\d,\d{3}(?!\d)", plain):
         raise BadInput(field, f"{text.strip()} can be read two ways; write it without the comma, as 1500 or 1.5.")
     return re.sub(r"(?<=\d),(?=\d)", ".", plain)

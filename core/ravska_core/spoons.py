@@ -7,7 +7,8 @@ from functools import lru_cache
 from ravska_core.catalogue import US_TEASPOON_ML
 from ravska_core.working import Figure, Step
 
-_FRACTIONS = {0.125: "⅛", 0.25: "¼", 0.5: "½", 0.75: "¾", 1 / 3: "⅓", 2 / 3: "⅔"}
+_SIGNS = {3: "⅛", 6: "¼", 8: "⅓", 9: "⅜", 12: "½", 15: "⅝", 16: "⅔", 18: "¾", 21: "⅞"}
+"""Fractions as people write them, by twenty-fourths."""
 
 
 @dataclass(frozen=True)
@@ -31,7 +32,7 @@ class SpoonSet:
 def _set(key: str, title: str, cup_ml: float, tablespoon_ml: float, teaspoon_ml: float) -> SpoonSet:
     spoons = [
         *(Spoon("cup", f, cup_ml * f) for f in (1, 0.5, 1 / 3, 0.25)),
-        *(Spoon("tbsp", f, tablespoon_ml * f) for f in (1, 0.5)),
+        Spoon("tbsp", 1, tablespoon_ml),
         *(Spoon("tsp", f, teaspoon_ml * f) for f in (1, 0.5, 0.25, 0.125)),
         Spoon("pinch", 1, teaspoon_ml / 16),
     ]
@@ -68,21 +69,18 @@ class Spoonfuls:
 
 
 def _words(spoons: Sequence[Spoon]) -> str:
-    totals: dict[str, float] = {}
-    for spoon in spoons:
-        totals[spoon.name] = totals.get(spoon.name, 0) + spoon.fraction
+    """Write spoonfuls as people do: wholes with their largest fraction, ``2½ tsp + ⅛ tsp``."""
     words = []
-    for name, total in totals.items():
-        whole, rest = divmod(round(total * 24), 24)
-        part = next((sign for value, sign in _FRACTIONS.items() if round(value * 24) == rest), "")
-        if rest and not part:  # such as 7/12 cup: write the pieces apart
-            pieces = [f"{_FRACTIONS.get(s.fraction, '1')} {name}" for s in spoons if s.name == name]
-            words.append(" + ".join(pieces))
-        else:
-            plural = "s" if name in ("cup", "pinch") and total > 1 else ""
-            if name == "pinch" and plural:
-                plural = "es"
-            words.append(f"{whole if whole or not part else ''}{part} {name}{plural}")
+    for name in dict.fromkeys(spoon.name for spoon in spoons):
+        fractions = [spoon.fraction for spoon in spoons if spoon.name == name]
+        whole = sum(1 for fraction in fractions if fraction == 1)
+        parts = [fraction for fraction in fractions if fraction != 1]
+        if len(parts) > 1 and round(sum(parts) * 24) in _SIGNS:  # ½ and ¼ are said as ¾
+            parts = [sum(parts)]
+        first = _SIGNS[round(parts[0] * 24)] if parts else ""
+        plural = {"cup": "s", "pinch": "es"}.get(name, "") if whole > 1 or (whole and parts) else ""
+        words.append(f"{whole or ''}{first} {name}{plural}")
+        words += [f"{_SIGNS[round(part * 24)]} {name}" for part in parts[1:]]
     return " + ".join(words)
 
 

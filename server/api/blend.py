@@ -7,7 +7,7 @@ from django.db import transaction
 from django.db.models import Prefetch
 from django.http import Http404
 from django.utils import timezone
-from ninja import Router, Schema
+from ninja import Router, Schema, Status
 from ravska_core import blends as core
 from ravska_core.quantities import parse_mass_g, parse_parts
 from ravska_core.working import BadInput
@@ -182,7 +182,7 @@ def create_blend(request, document: BlendDocument):
             batch_typed=document.batch,
         )
         _write_lines(Revision.objects.create(blend=row), document, blend)
-    return 201, _out(_one(row.id))
+    return Status(201, _out(_one(row.id)))
 
 
 @router.post("/blends/read", response={200: BlendReadingOut, **ANSWERS})

@@ -9,7 +9,7 @@ from book.models import Blend, Cook, Stale, Step, claim_version
 from django.db import transaction
 from django.http import Http404
 from django.utils import timezone
-from ninja import Router, Schema
+from ninja import Router, Schema, Status
 from pydantic import AwareDatetime, Field
 from ravska_core.coat import find_cut, salt_to_even
 from ravska_core.quantities import parse_duration_s, parse_mass_g
@@ -128,7 +128,7 @@ def begin(request, document: NewCook):
             beginnings.append(Beginning(arm.name, arm.cut, mass, arm.mass, blend))
     gather.finish()
     cook = begin_cook(household(), document.name, document.serve_at, beginnings)
-    return 201, cook_out(one_cook(cook.id))
+    return Status(201, cook_out(one_cook(cook.id)))
 
 
 @router.post("/cooks/{uuid:cook_id}/take", response={200: CookOut, **ANSWERS})

@@ -8,7 +8,7 @@ from book.models import Card, Score, Taster, Trial
 from django.db import transaction
 from django.http import Http404
 from django.utils import timezone
-from ninja import Router, Schema
+from ninja import Router, Schema, Status
 from pydantic import Field
 from ravska_core.tasting import LIKING_SCALES, SALT_SCALE, scale_limits, serving_order
 from ravska_core.working import BadInput
@@ -181,7 +181,7 @@ def add_card(request, trial_id: UUID, document: CardDocument):
             Score(card=card, sample=samples[s.code], scale=s.scale, value=s.value) for s in document.scores
         )
         pin_cook(trial.cook)
-    return 201, _out(trial)
+    return Status(201, _out(trial))
 
 
 @router.post("/trials/{uuid:trial_id}/cards/{uuid:card_id}/delete", response={200: TableOut, **ANSWERS})

@@ -11,6 +11,34 @@ _POLICY = (
 )
 
 
+_PROBLEM = "application/problem+json"
+_SENTENCES = {
+    404: "There is nothing at this address; the address may be old or mistyped.",
+    405: "This address cannot be asked for that; see the API's own document for what it answers.",
+    413: "That is more than the book takes at once; send less.",
+}
+
+
+def _problem(title: str, status: int, detail: str) -> JsonResponse:
+    body = {"type": "about:blank", "title": title, "status": status, "detail": detail, "errors": []}
+    return JsonResponse(body, status=status, content_type=_PROBLEM)
+
+
+def problems(get_response: Callable[[HttpRequest], HttpResponse]) -> Callable[[HttpRequest], HttpResponse]:
+    """Give failures below ``/api/`` that Django itself answers a problem document too."""
+
+    def answer(request: HttpRequest) -> HttpResponse:
+        response = get_response(request)
+        failed = request.path.startswith("/api/") and response.status_code >= 400
+        if failed and not response.headers.get("Content-Type", "").startswith(_PROBLEM):
+            status = response.status_code
+            detail = _SENTENCES.get(status, "This request cannot be read; send it as the API's document says.")
+            return _problem(response.reason_phrase, status, detail)
+        return response
+
+    return answer
+
+
 def same_origin(get_response: Callable[[HttpRequest], HttpResponse]) -> Callable[[HttpRequest], HttpResponse]:
     """Refuse writes that another site's page sends to this one, and limit what our own page may load.
 
@@ -22,8 +50,7 @@ def same_origin(get_response: Callable[[HttpRequest], HttpResponse]) -> Callable
         foreign = origin is not None and urlsplit(origin).netloc != request.get_host()
         if request.method not in ("GET", "HEAD", "OPTIONS") and foreign:
             detail = "This request came from another site's page. Open Ravska itself and try again."
-            body = {"type": "about:blank", "title": "Foreign page", "status": 403, "detail": detail, "errors": []}
-            return JsonResponse(body, status=403, content_type="application/problem+json")
+            return _problem("Foreign page", 403, detail)
         response = get_response(request)
         response.headers.setdefault("Content-Security-Policy", _POLICY)
         return response

@@ -37,6 +37,7 @@ MIDDLEWARE = [
     "django.middleware.gzip.GZipMiddleware",
     "django.middleware.common.CommonMiddleware",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
+    "ravska.middleware.problems",
     "ravska.middleware.same_origin",
 ]
 ROOT_URLCONF = "ravska.urls"

@@ -14,11 +14,10 @@ const { show } = usePreferences()
   <div class="batch">
     <Field v-model="batch" label="Batch" :error="error" placeholder="150 g" class="size" />
     <p v-if="reading">
-      <span class="muted">makes</span>
       <Why :figure="reading.batch" of="Batch"
         ><b>{{ show.mass(reading.batch.value) }}</b></Why
       >
-      <span class="muted">or about</span>
+      <br /><span class="muted">about </span>
       <Why :figure="reading.volume" of="Volume of the batch"
         ><b>{{ show.volume(reading.volume.value) }}</b></Why
       >
@@ -29,16 +28,15 @@ const { show } = usePreferences()
 <style scoped>
 .batch {
   display: flex;
-  align-items: end;
-  gap: 22px;
-  border-top: 1px solid var(--line);
-  padding-top: 12px;
-  margin-top: 6px;
+  align-items: start;
+  gap: 18px;
+  padding: 0 6px;
 }
 .size {
-  width: 160px;
+  width: 120px;
 }
 p {
-  margin: 0 0 7px;
+  margin: 22px 0 0;
+  line-height: 1.35;
 }
 </style>

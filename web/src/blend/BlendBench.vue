@@ -3,7 +3,7 @@ import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, nextTick, ref, watch } from 'vue'
 import { api, call, sentenceOf, type Schemas } from '../api/client'
 import { useAutosave } from '../ui/autosave'
-import { grindName, useCatalogue } from '../ui/catalogue'
+import { useCatalogue } from '../ui/catalogue'
 import ConflictBar from '../ui/ConflictBar.vue'
 import { differences } from '../ui/differences'
 import GrainStrip from '../ui/GrainStrip.vue'
@@ -97,6 +97,12 @@ async function add(grind: string) {
   rows.value.at(-1)?.focus()
 }
 
+/** The grind in a word, where it says something. */
+const grindWord = (key: string) => {
+  const grind = grinds.value.get(key)?.grind ?? ''
+  return grind === 'liquid' ? '' : grind
+}
+
 const kinds: Doc['kind'][] = [
   'dry rub', 'paste', 'binder', 'marinade', 'injection', 'glaze', 'spritz', 'cooking liquid', 'finishing salt',
 ] // prettier-ignore
@@ -139,7 +145,7 @@ const conflict = computed(() =>
       <section class="plate lines" aria-label="Lines">
         <p v-if="empty" class="says" role="status">There is nothing in this blend yet; add a first ingredient.</p>
         <div v-else class="head muted" aria-hidden="true">
-          <span>Ingredient, grind</span><span>Parts</span><span>by</span><span class="n">Share by weight</span>
+          <span>Ingredient, grind</span><span>Parts</span><span>by</span><span class="n">Share</span>
           <span class="n">Weigh</span><span>Or spoon</span><span />
         </div>
         <LineRow
@@ -148,16 +154,18 @@ const conflict = computed(() =>
           ref="rows"
           v-model:parts="line.parts"
           v-model:basis="line.basis"
-          :name="grinds.get(line.grind) ? grindName(grinds.get(line.grind)!) : line.grind"
+          :name="grinds.get(line.grind)?.name ?? line.grind"
+          :grind="grindWord(line.grind)"
           :colour="grinds.get(line.grind)?.colour ?? '#888888'"
           :reading="lineReading(at)"
           :error="errors[`lines.${at}.parts`] ?? errors[`lines.${at}.grind`] ?? errors[`lines.${at}.basis`]"
           @remove="doc.lines.splice(at, 1)"
         />
         <AddLine :taken="doc.lines.map((line) => line.grind)" @add="add" />
-        <BatchRow v-model="doc.batch" :reading="empty ? null : reading" :error="errors.batch ?? errors.batch_g" />
       </section>
-      <BlendReads :reading="empty ? null : reading" :kind="doc.kind" />
+      <BlendReads :reading="empty ? null : reading" :kind="doc.kind">
+        <BatchRow v-model="doc.batch" :reading="empty ? null : reading" :error="errors.batch ?? errors.batch_g" />
+      </BlendReads>
     </div>
   </main>
   <main v-else>
@@ -205,7 +213,7 @@ header {
   width: auto;
   border-color: var(--rim);
   border-radius: 22px;
-  background: transparent;
+  background-color: transparent;
 }
 .bare {
   height: 112px;
@@ -217,7 +225,7 @@ header {
 }
 .bench {
   display: grid;
-  grid-template-columns: minmax(0, 1fr) 336px;
+  grid-template-columns: minmax(0, 1fr) 320px;
   gap: 18px;
   margin-top: 14px;
   align-items: start;
@@ -233,7 +241,7 @@ header {
   padding-bottom: 6px;
 }
 .lines {
-  --line-columns: minmax(150px, 1fr) 66px 118px 92px 72px minmax(110px, 150px) 36px;
+  --line-columns: minmax(150px, 1fr) 66px 118px 72px 72px minmax(110px, 160px) 36px;
 }
 .n {
   text-align: right;

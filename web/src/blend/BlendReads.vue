@@ -32,6 +32,7 @@ const scales = computed(() => {
       </template>
       <p v-else class="big">No ratio yet</p>
     </div>
+    <slot />
     <div v-if="reading" class="scales">
       <div v-for="scale in scales" :key="scale.name" class="scale">
         <div>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { mdiClose } from '@mdi/js'
-import { useId, useTemplateRef } from 'vue'
+import { computed, useId, useTemplateRef } from 'vue'
 import type { Schemas } from '../api/client'
 import Choice from '../ui/Choice.vue'
 import { usePreferences } from '../ui/preferences'
@@ -10,10 +10,17 @@ import Why from '../ui/Why.vue'
 /** One line of a blend: parts as typed, by spoon or scale, and what they come to. */
 const parts = defineModel<string>('parts', { required: true })
 const basis = defineModel<'spoon' | 'scale'>('basis', { required: true })
-defineProps<{ name: string; colour: string; reading: Schemas['LineReadingOut'] | null; error?: string }>()
+const props = defineProps<{
+  name: string
+  grind: string
+  colour: string
+  reading: Schemas['LineReadingOut'] | null
+  error?: string
+}>()
 defineEmits<{ remove: [] }>()
 
 const { show } = usePreferences()
+const full = computed(() => (props.grind ? `${props.name}, ${props.grind}` : props.name))
 const id = useId()
 const input = useTemplateRef('input')
 defineExpose({ focus: () => input.value?.select() })
@@ -21,7 +28,11 @@ defineExpose({ focus: () => input.value?.select() })
 
 <template>
   <div class="line" :class="{ wrong: error }">
-    <span class="who"><i :style="{ background: colour }" aria-hidden="true" />{{ name }}</span>
+    <span class="who"
+      ><i class="swatch" :style="{ background: colour }" aria-hidden="true" /><span
+        >{{ name }}<small v-if="grind">{{ grind }}</small></span
+      ></span
+    >
     <input
       :id="id"
       ref="input"
@@ -29,13 +40,13 @@ defineExpose({ focus: () => input.value?.select() })
       class="parts"
       inputmode="text"
       autocomplete="off"
-      :aria-label="`Parts of ${name}`"
+      :aria-label="`Parts of ${full}`"
       :aria-invalid="!!error"
       :aria-describedby="error ? `${id}-says` : undefined"
     />
     <Choice
       v-model="basis"
-      :label="`${name} goes by`"
+      :label="`${full} goes by`"
       hidden-label
       class="basis"
       :options="[
@@ -45,21 +56,21 @@ defineExpose({ focus: () => input.value?.select() })
     />
     <template v-if="reading">
       <span class="n share">
-        <Why :figure="reading.share" :of="`Share of ${name}`">{{ percent(reading.share.value) }}</Why>
+        <Why :figure="reading.share" :of="`Share of ${full}`">{{ percent(reading.share.value) }}</Why>
       </span>
       <span class="n weigh">
-        <Why :figure="reading.mass" :of="`Weight of ${name}`"
+        <Why :figure="reading.mass" :of="`Weight of ${full}`"
           ><b>{{ show.mass(reading.mass.value) }}</b></Why
         >
       </span>
       <span class="spoons">
-        <Why :figure="reading.spoons.volume" :of="`Spoons of ${name}`">{{ reading.spoons.text }}</Why>
+        <Why :figure="reading.spoons.volume" :of="`Spoons of ${full}`">{{ reading.spoons.text }}</Why>
       </span>
     </template>
     <template v-else
       ><span class="n share">…</span><span class="n weigh">…</span><span class="spoons">…</span></template
     >
-    <button type="button" class="remove" :aria-label="`Remove ${name}`" @click="$emit('remove')">
+    <button type="button" class="remove" :aria-label="`Remove ${full}`" @click="$emit('remove')">
       <v-icon :icon="mdiClose" size="18" />
     </button>
     <p v-if="error" :id="`${id}-says`" class="says" role="alert">{{ error }}</p>
@@ -83,12 +94,18 @@ defineExpose({ focus: () => input.value?.select() })
   font-weight: 600;
   line-height: 1.2;
 }
-i {
+.swatch {
   width: 16px;
   height: 16px;
   border-radius: 5px;
   border: 1.5px solid var(--line-strong);
   flex: none;
+}
+small {
+  display: block;
+  font-weight: 400;
+  font-size: 13px;
+  color: var(--muted);
 }
 .parts {
   text-align: right;

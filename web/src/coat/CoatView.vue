@@ -97,7 +97,7 @@ watch(
 
 const { data: blends } = useQuery({ queryKey: ['blends'], queryFn: () => call(api.GET('/api/blends')) })
 const longest = computed(() =>
-  Math.max(8, ...(reading.value ?? []).map((arm) => (arm ? arm.piece.solid.length_cm : 0))),
+  Math.max(8, ...(reading.value ?? []).map((arm) => (arm ? arm.piece.solid.length_cm + arm.piece.solid.width_cm : 0))),
 )
 const conflict = computed(() =>
   autosave.theirs.value && doc.value ? differences(doc.value, typed(autosave.theirs.value)) : [],
@@ -191,6 +191,7 @@ header p {
   display: grid;
   grid-template-columns: repeat(2, minmax(0, 1fr));
   gap: 20px;
+  align-items: start;
 }
 @media (max-width: 1000px) {
   .arms {

@@ -14,8 +14,7 @@ defineEmits<{ batch: [] }>()
         <Why :figure="reading.dose" :of="of">{{ text }}</Why>
       </p>
       <p>
-        <Why :figure="reading.spoons.volume" of="Level spoons">{{ reading.spoons.text }}</Why
-        >, level
+        <Why :figure="reading.spoons.volume" of="Level spoons">{{ reading.spoons.text }}</Why>, level
       </p>
     </div>
     <v-btn class="on-dark" @click="$emit('batch')">{{ batch }}</v-btn>

@@ -43,7 +43,7 @@ const celsius = computed({ get: () => layer.value.hold_c ?? 4, set: (value) => (
       :reading="reading"
       :text="`${show.volume(reading.dose.value)} of marinade`"
       of="Marinade for this piece"
-      batch="Make the batch this size"
+      batch="Size the batch"
       @batch="layer.blend_id && $emit('batch', layer.blend_id)"
     />
     <Choice v-model="vessel" label="Vessel" :options="vessels" :error="errors.vessel" />

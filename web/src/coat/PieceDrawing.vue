@@ -8,7 +8,7 @@ const props = defineProps<{ solid: Schemas['SolidOut']; bareFace: string; longes
 const { show } = usePreferences()
 
 const WIDE = 300
-const s = computed(() => (WIDE * 0.6) / props.longest)
+const s = computed(() => (WIDE - 34) / props.longest)
 const top = computed(() => {
   const { length_cm, width_cm, shape, pieces } = props.solid
   const w = length_cm * s.value

@@ -52,7 +52,7 @@ const surface = computed({ get: () => layer.value.surface ?? '', set: (text) => 
       :reading="reading"
       :text="`${show.dose(reading.dose.value)} of rub`"
       of="Rub for this piece"
-      batch="Make the batch this size"
+      batch="Size the batch"
       @batch="layer.blend_id && $emit('batch', layer.blend_id)"
     />
     <div class="weight">

@@ -29,8 +29,8 @@ const zones = computed(() => (catalogue.value?.zones ?? []).filter((zone) => zon
     </p>
     <div class="bar" aria-hidden="true">
       <i v-for="(value, n) in layers" :key="n" :class="kinds[n]" :style="{ width: at(value) }" />
-      <span v-for="zone in zones" :key="zone.name" class="edge" :style="{ left: at(zone.below_percent!) }">
-        <em>{{ zone.below_percent }}</em>
+      <span v-for="edge in zones" :key="edge.name" class="edge" :style="{ left: at(edge.below_percent!) }">
+        <em>{{ edge.below_percent }}</em>
       </span>
       <span
         v-if="salt.low !== null && salt.high !== null"

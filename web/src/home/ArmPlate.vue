@@ -45,9 +45,9 @@ const describes = computed(() => {
       {{ problem.sentence }} <router-link :to="`/coat/${cookId}`">Mend it in Coat</router-link>
     </p>
     <div class="body">
-      <div>
+      <div class="seen">
         <CrustPlate :blend="blend" :bath="main?.kind === 'marinade'" :name="arm.name" />
-        <template v-if="reading && arm.reading">
+        <div v-if="reading && arm.reading">
           <p class="big">
             <Why :figure="reading.dose" :of="`Dose of ${main?.blend_name}`">{{
               main?.kind === 'marinade' ? show.volume(reading.dose.value) : show.dose(reading.dose.value)
@@ -60,7 +60,7 @@ const describes = computed(() => {
             <Why :figure="arm.reading.salt" :of="`Salt on ${arm.label}`">{{ percent(arm.reading.salt.value) }}</Why>
           </p>
           <p class="muted">salt, all layers: {{ arm.reading.zone }}</p>
-        </template>
+        </div>
       </div>
       <StepList
         :arm="arm"
@@ -112,6 +112,12 @@ p {
   }
   .body {
     grid-template-columns: minmax(0, 1fr);
+  }
+  .seen {
+    display: grid;
+    grid-template-columns: 196px minmax(0, 1fr);
+    align-items: center;
+    gap: 14px;
   }
 }
 </style>

@@ -43,7 +43,7 @@ async function remove(row: Schemas['CookRow']) {
       <li v-for="row in cooks" :key="row.id">
         <span>
           <b>{{ row.name }}</b>
-          <span class="muted"> {{ longDay(row.serve_at) }}, {{ row.arms.join(' against ').toLowerCase() }}</span>
+          <span class="muted when">{{ longDay(row.serve_at) }}, {{ row.arms.join(' against ').toLowerCase() }}</span>
         </span>
         <router-link v-if="row.cards" :to="`/verdict/${row.trial_id}`">{{ row.cards }} cards</router-link>
         <span v-else class="muted">no card yet</span>
@@ -72,6 +72,13 @@ li {
   border-top: 1px solid var(--line-strong);
   padding: 4px 0;
   min-height: 50px;
+}
+b,
+.when {
+  display: block;
+}
+.when {
+  font-size: 15px;
 }
 a {
   color: var(--link);

@@ -98,6 +98,7 @@ li {
   grid-template-columns: 32px 1fr;
   position: relative;
   min-height: 50px;
+  padding-bottom: 6px;
 }
 li:not(:last-child)::before {
   content: '';

@@ -51,6 +51,9 @@ legend {
   padding: 0 0 4px;
   font-size: 15px;
 }
+legend b {
+  display: inline-block;
+}
 legend b::first-letter {
   text-transform: uppercase;
 }

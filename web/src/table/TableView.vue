@@ -77,45 +77,51 @@ const armOf = computed(() => new Map((table.value?.revealed ?? []).map((told) =>
         <v-btn class="solid" @click="scoring = true">Taste and score</v-btn>
       </header>
 
-      <div class="plates" :class="{ revealed: table.revealed }">
-        <figure v-for="code in table.codes" :key="code">
-          <NumberedPlate :code="code" />
-          <figcaption v-if="armOf.get(code)" class="told">
-            <ArmBadge :label="armOf.get(code)!.label" /> {{ armOf.get(code)!.name }}
-          </figcaption>
-          <figcaption v-else class="muted">arm hidden</figcaption>
-        </figure>
+      <div class="spread">
+        <div class="plates">
+          <figure v-for="code in table.codes" :key="code">
+            <NumberedPlate :code="code" :size="236" />
+            <figcaption v-if="armOf.get(code)" class="told">
+              <ArmBadge :label="armOf.get(code)!.label" /> {{ armOf.get(code)!.name }}
+            </figcaption>
+            <figcaption v-else class="muted">arm hidden</figcaption>
+          </figure>
+        </div>
+        <section class="plate cards" aria-labelledby="cards">
+          <h2 id="cards">
+            {{
+              table.cards.length
+                ? `${table.cards.length} ${table.cards.length === 1 ? 'card' : 'cards'} in`
+                : 'No card in yet'
+            }}
+          </h2>
+          <p v-if="!table.cards.length" class="muted">
+            Pass the phone round: each taster scores both plates alone, in the order the card says. Three cards are a
+            beginning.
+          </p>
+          <ul>
+            <li v-for="card in table.cards" :key="card.id">
+              <span>
+                <b>{{ card.taster }}</b>
+                <span class="muted">
+                  tasted {{ card.served.join(', then ') }}{{ card.blind ? '' : ', not blind' }};
+                  <template v-if="table.revealed">
+                    prefers {{ card.prefers ? armOf.get(card.prefers)?.name.toLowerCase() : 'neither' }}
+                  </template>
+                  <template v-else>preference kept until the reveal</template>
+                </span>
+              </span>
+              <v-btn class="quiet" :aria-label="`Take back ${card.taster}’s card`" @click="takeBack(card)"
+                >Take back</v-btn
+              >
+            </li>
+          </ul>
+          <router-link v-if="table.revealed" class="link" :to="`/verdict/${table.trial_id}`"
+            >See what the cards say</router-link
+          >
+          <v-btn v-else-if="table.cards.length" @click="asking = true">Reveal which is which</v-btn>
+        </section>
       </div>
-
-      <section class="cards" aria-labelledby="cards">
-        <h2 id="cards">
-          {{
-            table.cards.length
-              ? `${table.cards.length} ${table.cards.length === 1 ? 'card' : 'cards'} in`
-              : 'No card in yet'
-          }}
-        </h2>
-        <p v-if="!table.cards.length" class="muted">
-          Pass the phone round: each taster scores both plates alone, in the order the card says.
-        </p>
-        <ul>
-          <li v-for="card in table.cards" :key="card.id">
-            <b>{{ card.taster }}</b>
-            <span class="muted">tasted {{ card.served.join(', then ') }}{{ card.blind ? '' : ', not blind' }}</span>
-            <span v-if="table.revealed">
-              prefers {{ card.prefers ? armOf.get(card.prefers)?.name.toLowerCase() : 'neither' }}
-            </span>
-            <span v-else class="muted">preference kept</span>
-            <v-btn class="quiet" :aria-label="`Take back ${card.taster}’s card`" @click="takeBack(card)"
-              >Take back</v-btn
-            >
-          </li>
-        </ul>
-      </section>
-      <p v-if="table.revealed" class="to-verdict">
-        <router-link :to="`/verdict/${table.trial_id}`">See what the cards say</router-link>
-      </p>
-      <v-btn v-else-if="table.cards.length" @click="asking = true">Reveal which is which</v-btn>
 
       <v-dialog v-model="asking" max-width="440" aria-label="Reveal">
         <section class="plate ask">
@@ -150,12 +156,27 @@ header {
 header p {
   margin: 2px 0 0;
 }
+.spread {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 400px;
+  gap: 30px;
+  align-items: center;
+  min-height: 520px;
+}
 .plates {
   display: flex;
   justify-content: center;
   flex-wrap: wrap;
-  gap: 40px 70px;
-  padding: 26px 0 30px;
+  gap: 30px 44px;
+}
+.cards {
+  padding: 20px 24px;
+}
+.link {
+  color: var(--link);
+  font-weight: 600;
+  text-decoration: underline;
+  text-underline-offset: 3px;
 }
 figure {
   margin: 0;
@@ -188,15 +209,19 @@ ul {
   margin: 8px 0 16px;
 }
 li {
-  display: grid;
-  grid-template-columns: 160px minmax(0, 1fr) minmax(0, 1fr) auto;
-  gap: 14px;
+  display: flex;
+  justify-content: space-between;
+  gap: 10px;
   align-items: center;
-  border-top: 1px solid var(--line-strong);
-  min-height: 50px;
+  border-top: 1px solid var(--line);
+  padding: 6px 0;
 }
-.to-verdict a {
-  font-weight: 600;
+li b,
+li .muted {
+  display: block;
+}
+li .muted {
+  font-size: 14px;
 }
 .ask {
   padding: 22px 24px;
@@ -205,13 +230,13 @@ li {
   display: flex;
   gap: 10px;
 }
-@media (max-width: 720px) {
+@media (max-width: 1000px) {
+  .spread {
+    grid-template-columns: minmax(0, 1fr);
+    padding-top: 20px;
+  }
   .plates {
     gap: 16px;
-  }
-  li {
-    grid-template-columns: 1fr auto;
-    padding: 8px 0;
   }
 }
 </style>

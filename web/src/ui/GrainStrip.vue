@@ -40,7 +40,7 @@ const inWords = computed(() => props.bands.map((band) => `${(band.share * 100).t
     <div v-if="labelled" class="labels" aria-hidden="true">
       <div v-for="(band, at) in bands" :key="at" class="label" :style="{ width: `${band.share * 100}%` }">
         <b v-if="band.share * width > 34">{{ (band.share * 100).toFixed(0) }}%</b>
-        <span v-if="band.share * width > 100"> {{ band.name }}</span>
+        <span v-if="band.share * width > 100">&nbsp;{{ band.name }}</span>
       </div>
     </div>
   </div>

@@ -23,7 +23,7 @@ const specks = Array.from({ length: 90 }, () => ({
       <circle v-for="(s, at) in specks" :key="at" :cx="s.x" :cy="s.y" :r="s.r" fill="#fff" :opacity="s.o" />
     </svg>
     <router-link to="/" class="mark" aria-label="Ravska, home">
-      <img src="/mark.svg" alt="" width="26" height="26" /><span>Ravska</span>
+      <img src="/mark.svg" alt="" width="22" height="22" /><span>Ravska</span>
     </router-link>
     <ol>
       <li v-for="station in stations" :key="station.key">
@@ -67,12 +67,12 @@ const specks = Array.from({ length: 90 }, () => ({
 .mark {
   position: relative;
   display: flex;
-  gap: 7px;
+  gap: 6px;
   align-items: center;
-  padding: 18px 0 18px 10px;
+  padding: 18px 0 18px 9px;
   font-family: var(--display);
   font-weight: 700;
-  font-size: 18px;
+  font-size: 17px;
 }
 ol {
   position: relative;
@@ -114,7 +114,7 @@ li small {
 .tools {
   position: relative;
   margin-top: auto;
-  padding: 10px;
+  padding: 10px 4px;
   display: grid;
   gap: 4px;
 }
@@ -133,6 +133,9 @@ kbd {
   font: inherit;
   font-size: 13px;
 }
+.v-theme--iron .here {
+  background: var(--tint);
+}
 @media (max-width: 720px) {
   .rail {
     inset: auto 0 0;
@@ -140,6 +143,7 @@ kbd {
     height: 60px;
     flex-direction: row;
   }
+  .speckle,
   .mark,
   .tools,
   li small {

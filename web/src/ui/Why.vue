@@ -57,7 +57,13 @@ const result = () => say(props.figure.value, props.figure.unit)
   text-underline-offset: 4px;
   white-space: nowrap;
 }
+.working p,
+.working h3 {
+  margin: 0;
+}
 .working {
+  font-family: var(--body);
+  line-height: 1.4;
   background: var(--plate);
   color: var(--ink);
   border: 2px solid var(--rim);

@@ -106,7 +106,7 @@ export function scatter(
   const random = seeded(seed)
   for (const { of, share } of [...blend].sort((a, b) => a.of.grain_mm - b.of.grain_mm)) {
     if (of.grain_mm === 0) continue
-    const size = Math.max(2, grainSize(of.grain_mm) * 0.75)
+    const size = Math.min(6, Math.max(2, grainSize(of.grain_mm) * 0.75))
     const count = Math.round((pieces * share * 9) / (size * size) + pieces * share * 0.25)
     for (let at = 0; at < count; at++) {
       const [x, y] = inside(random)

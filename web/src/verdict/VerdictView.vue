@@ -13,9 +13,11 @@ type Verdict = Schemas['VerdictOut']
 
 const { cuts } = useCatalogue()
 const { data: cooks } = useQuery({ queryKey: ['cooks'], queryFn: () => call(api.GET('/api/cooks')) })
-const trial = computed(
-  () => props.id ?? cooks.value?.find((cook) => cook.in_hand)?.trial_id ?? cooks.value?.[0]?.trial_id,
-)
+// the cook in hand, or the last one anybody has tasted
+const trial = computed(() => {
+  const tasted = cooks.value?.filter((cook) => cook.cards) ?? []
+  return props.id ?? (tasted.find((cook) => cook.in_hand) ?? tasted[0] ?? cooks.value?.[0])?.trial_id
+})
 const { data: verdict, error } = useQuery({
   queryKey: ['verdict', trial],
   queryFn: (): Promise<Verdict> =>
@@ -27,6 +29,10 @@ const { data: verdict, error } = useQuery({
 const called = (at: number) => {
   const side = verdict.value?.sides[at]
   return side?.name ?? `plate ${side?.code}`
+}
+const prefer = (at: number) => {
+  const n = verdict.value?.sides[at].preferred ?? 0
+  return `${n} ${n === 1 ? 'prefers' : 'prefer'} ${called(at).toLowerCase()}`
 }
 const heading = computed(() => {
   const found = verdict.value
@@ -57,9 +63,7 @@ const more = computed(() => verdict.value?.cards_more.value ?? 0)
         <section class="answer" aria-label="Verdict">
           <p class="big" :class="{ upper: true }">{{ heading }}</p>
           <p v-if="verdict.state !== 'no cards'">
-            {{ verdict.sides[0].preferred }} prefer {{ called(0).toLowerCase() }},
-            {{ verdict.sides[1].preferred }} prefer {{ called(1).toLowerCase()
-            }}<template v-if="verdict.no_preference">, {{ verdict.no_preference }} neither</template>. Chance alone
+            {{ prefer(0) }}, {{ prefer(1) }}<template v-if="verdict.no_preference">, {{ verdict.no_preference }} neither</template>. Chance alone
             splits this lopsided in
             <Why :figure="verdict.probability" of="Chance of a split this lopsided">{{ chance }}</Why> of tastings.
           </p>

@@ -1,0 +1,16 @@
+import os
+import socket
+import tempfile
+
+import pytest
+
+# settings read these on import: tests keep their hands off the household's own book
+os.environ["RAVSKA_DATA"] = tempfile.mkdtemp(prefix="ravska-test-")
+os.environ["RAVSKA_HOSTS"] = "127.0.0.1,localhost,testserver"
+
+
+@pytest.fixture(scope="session")
+def free_port() -> int:
+    with socket.socket() as probe:
+        probe.bind(("127.0.0.1", 0))
+        return probe.getsockname()[1]

@@ -1,0 +1,51 @@
+import json
+from datetime import UTC, datetime
+
+import pytest
+from book.demo import load_demo
+from book.models import Blend, Cook
+from django.test import Client
+
+
+class Api:
+    """Speaks JSON to the API and returns the status with the document."""
+
+    def __init__(self) -> None:
+        self.client = Client(raise_request_exception=False)
+
+    def __call__(self, method: str, path: str, body: object = None) -> tuple[int, dict]:
+        data = body if isinstance(body, str) else json.dumps(body)
+        answer = self.client.generic(method, f"/api/{path}", data, content_type="application/json")
+        if answer.status_code >= 400:
+            assert answer["Content-Type"] == "application/problem+json"
+            problem = answer.json()
+            assert problem["status"] == answer.status_code
+            assert problem["detail"].endswith((".", "?"))
+        return answer.status_code, answer.json()
+
+
+@pytest.fixture
+def api() -> Api:
+    return Api()
+
+
+@pytest.fixture
+def book(db):
+    """The demo household, on a fixed Tuesday."""
+    assert load_demo(datetime(2027, 5, 4, 9, 0, tzinfo=UTC))
+
+
+@pytest.fixture
+def rub(book) -> Blend:
+    return Blend.objects.get(name="Weir House lamb rub")
+
+
+@pytest.fixture
+def cook(book) -> Cook:
+    return Cook.objects.get(in_hand=True)
+
+
+def as_saved(document: dict) -> dict:
+    """A cook's document as a screen sends it back."""
+    arms = [{key: arm[key] for key in ("label", "name", "piece", "layers")} for arm in document["arms"]]
+    return {"name": document["name"], "serve_at": document["serve_at"], "version": document["version"], "arms": arms}

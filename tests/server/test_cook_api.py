@@ -1,0 +1,208 @@
+"""The cook over the API: coat, steps, mixing, evening out, batches, conflicts and bad input."""
+
+import pytest
+from book.models import Blend, Cook, Layer, Piece, Revision, Step
+
+
+def opened(api) -> dict:
+    status, document = api("GET", "home")
+    assert status == 200
+    return document["cook"]
+
+
+def as_sent(document: dict) -> dict:
+    """A cook's document as a screen sends it back."""
+    arms = [{key: arm[key] for key in ("label", "name", "piece", "layers")} for arm in document["arms"]]
+    return {"name": document["name"], "serve_at": document["serve_at"], "version": document["version"], "arms": arms}
+
+
+def step(document: dict, label: str, kind: str) -> dict:
+    arm = next(arm for arm in document["arms"] if arm["label"] == label)
+    return next(found for found in arm["steps"] if found["kind"] == kind)
+
+
+def test_the_demo_opens_on_a_cook_in_hand_with_both_arms_read(api, book):
+    cook = opened(api)
+    assert [arm["name"] for arm in cook["arms"]] == ["Rubbed", "Marinated"]
+    assert all(arm["reading"]["salt"]["value"] > 0.5 for arm in cook["arms"])
+    assert cook["next"]["kind"] == "mix"
+    assert cook["next"]["begins_at"] == min(s["begins_at"] for arm in cook["arms"] for s in arm["steps"])
+    assert [difference["what"] for difference in cook["fair"]["differs"]] == ["salt"]
+
+
+def test_a_weight_typed_in_pounds_is_kept_as_typed_and_doses_follow(api, cook):
+    document = as_sent(opened(api))
+    document["arms"][0]["piece"]["mass"] = "5 lb 1 oz"
+    status, read = api("POST", "coat/read", document)
+    assert status == 200
+    status, saved = api("PUT", f"cooks/{cook.id}", document)
+    assert status == 200
+    assert saved["arms"][0]["piece"]["mass"] == "5 lb 1 oz"
+    assert Piece.objects.get(arm__label="A", cook=cook).mass_g == pytest.approx(2296.311373, rel=1e-8)
+    assert saved["arms"][0]["reading"]["layers"][1]["dose"]["value"] == read[0]["layers"][1]["dose"]["value"]
+
+
+@pytest.mark.parametrize(
+    ("change", "field"),
+    [
+        (lambda a: a["piece"].update(mass="-2 kg"), "arms.0.piece.mass"),
+        (lambda a: a["piece"].update(mass="900 kg"), "arms.0.piece.mass"),
+        (lambda a: a["piece"].update(mass="2 stone"), "arms.0.piece.mass"),
+        (lambda a: a["piece"].update(mass="1e308"), "arms.0.piece.mass"),
+        (lambda a: a["piece"].update(mass=1e308), "arms.0.piece.mass"),
+        (lambda a: a["piece"].update(count=0), "arms.0.piece.count"),
+        (lambda a: a["piece"].update(count="many"), "arms.0.piece.count"),
+        (lambda a: a["piece"].update(cut="gone"), "arms.0.piece.cut"),
+        (lambda a: a["piece"].update(length="20 cm"), "arms.0.piece.width"),
+        (lambda a: a["layers"][1].update(coat="bark"), "arms.0.layers.1.coat"),
+        (lambda a: a["layers"][1].update(surface="sticky"), "arms.0.layers.1.surface"),
+        (lambda a: a["layers"][1].update(hold="0 h"), "arms.0.layers.1.hold"),
+        (lambda a: a["layers"][1].update(hold_c=1e9), "arms.0.layers.1.hold_c"),
+        (lambda a: a["layers"][1].update(blend_id=None), "arms.0.layers.1.blend"),
+        (lambda a: a["layers"][1].update(revision=7), "arms.0.layers.1.blend"),
+        (lambda a: a["layers"][0].update(percent="900"), "arms.0.layers.0.percent"),
+        (lambda a: a["layers"][0].update(grind="paprika/powder"), "arms.0.layers.0.grind"),
+    ],
+)
+def test_bad_input_gets_a_sentence_at_its_field_and_changes_nothing(api, cook, change, field):
+    document = as_sent(opened(api))
+    change(document["arms"][0])
+    for method, path in (("POST", "coat/read"), ("PUT", f"cooks/{cook.id}")):
+        status, problem = api(method, path, document)
+        assert status == 422
+        assert field in [error["field"] for error in problem["errors"]]
+    assert opened(api)["version"] == 1
+
+
+def test_a_cut_that_left_the_catalogue_is_named_and_the_other_arm_stands(api, cook):
+    Piece.objects.filter(cook=cook, arm__label="A").update(cut="gone")
+    document = opened(api)
+    assert document["arms"][0]["reading"] is None
+    assert document["arms"][0]["problems"][0]["field"] == "piece.cut"
+    assert document["arms"][1]["reading"] is not None
+    assert "salt" in document["fair"]["unknown"]
+    sent = as_sent(document)
+    sent["arms"][0]["piece"]["cut"] = "lamb-leg"
+    assert api("PUT", f"cooks/{cook.id}", sent)[1]["arms"][0]["reading"] is not None
+
+
+def test_a_second_windows_edit_of_a_cook_is_detected(api, cook):
+    mine, other = as_sent(opened(api)), as_sent(opened(api))
+    other["arms"][1]["layers"][0]["hold"] = "12 h"
+    assert api("PUT", f"cooks/{cook.id}", other)[0] == 200
+    mine["arms"][0]["piece"]["mass"] = "2.4 kg"
+    status, problem = api("PUT", f"cooks/{cook.id}", mine)
+    assert status == 409
+    assert problem["theirs"]["arms"][1]["layers"][0]["hold"] == "12 h"
+    assert opened(api)["arms"][0]["piece"]["mass"] == "2.3 kg"
+
+
+def test_mixing_pins_the_blend_and_later_edits_do_not_rewrite_the_cook(api, cook):
+    rub = Blend.objects.get(name="Weir House lamb rub")
+    document = opened(api)
+    before = document["arms"][0]["reading"]["salt"]["value"]
+    mix = step(document, "A", "mix")
+    status, mixed = api("POST", f"cooks/{cook.id}/steps/{mix['id']}", {"version": 1, "done": True})
+    assert status == 200
+    assert mixed["arms"][0]["layers"][1]["revision"] == 1
+    blend = api("GET", f"blends/{rub.id}")[1]
+    blend["lines"][0]["parts"] = "8"
+    assert api("PUT", f"blends/{rub.id}", blend)[0] == 200
+    after = opened(api)["arms"][0]
+    assert after["reading"]["salt"]["value"] == before
+    assert after["layers"][1]["changed_since"] is True
+    # taking the tick back follows the blend again
+    undone = api("POST", f"cooks/{cook.id}/steps/{mix['id']}", {"version": mixed["version"], "done": False})[1]
+    assert undone["arms"][0]["reading"]["salt"]["value"] > before
+
+
+def test_steps_are_ticked_for_real_and_lengths_move_the_times(api, cook):
+    document = opened(api)
+    done = api("POST", f"cooks/{cook.id}/steps/{document['next']['step_id']}", {"version": 1, "done": True})[1]
+    assert done["next"]["step_id"] != document["next"]["step_id"]
+    fire = step(done, "B", "on")
+    moved = api("POST", f"cooks/{cook.id}/steps/{fire['id']}", {"version": 2, "lasts": "6 h"})[1]
+    assert step(moved, "B", "on")["begins_at"] == "2027-05-08T12:00:00Z"
+    assert step(moved, "B", "rest")["begins_at"] == "2027-05-08T18:00:00Z"
+    assert {d["what"] for d in moved["fair"]["differs"]} == {"salt", "fire"}
+    evened = api("POST", f"cooks/{cook.id}/even", {"version": 3, "what": "fire"})[1]
+    assert step(evened, "A", "on")["lasts_s"] == 6 * 3600
+    bag = step(evened, "B", "bag")
+    assert api("POST", f"cooks/{cook.id}/steps/{bag['id']}", {"version": 4, "lasts": "6 h"})[0] == 422
+    assert api("POST", f"cooks/{cook.id}/steps/{bag['id']}", {"version": 1, "done": True})[0] == 409
+
+
+def test_salt_is_evened_out_by_adding_to_the_arm_with_less(api, cook):
+    document = api("POST", f"cooks/{cook.id}/even", {"version": 1, "what": "salt"})[1]
+    a, b = (arm["reading"]["salt"]["value"] for arm in document["arms"])
+    assert a == pytest.approx(b, abs=0.006)
+    # after the bath is wiped off, before the fire
+    assert [s["kind"] for s in document["arms"][1]["steps"]] == ["mix", "bag", "wipe", "salt", "on", "rest", "plate"]
+    assert not document["fair"]["differs"]
+    assert api("POST", f"cooks/{cook.id}/even", {"version": 2, "what": "salt"})[0] == 422
+
+
+def test_the_batch_follows_the_dose(api, cook):
+    document = opened(api)
+    rub = document["arms"][0]["layers"][1]
+    status, sized = api("POST", f"cooks/{cook.id}/batch", {"blend_id": rub["blend_id"]})
+    dose = document["arms"][0]["reading"]["layers"][1]["dose"]["value"]
+    assert status == 200
+    assert dose <= sized["batch_g"] < dose + 1
+    assert api("GET", f"blends/{rub['blend_id']}")[1]["batch"] == sized["batch"]
+    other = Blend.objects.get(name="Towpath duck rub")
+    assert api("POST", f"cooks/{cook.id}/batch", {"blend_id": str(other.id)})[0] == 422
+
+
+def test_another_blend_changes_the_layer_and_its_steps_and_ticks_stay(api, cook):
+    document = opened(api)
+    rest = step(document, "B", "rest")
+    api("POST", f"cooks/{cook.id}/steps/{rest['id']}", {"version": 1, "done": True})
+    sent = as_sent(opened(api))
+    goat = Blend.objects.get(name="Cumin and sumac goat rub")
+    layer = {"kind": "rub", "blend_id": str(goat.id), "coat": "8", "surface": "mustard", "hold": "1 h", "hold_c": 4}
+    sent["arms"][1]["layers"] = [layer]
+    saved = api("PUT", f"cooks/{cook.id}", sent)[1]
+    assert [s["kind"] for s in saved["arms"][1]["steps"]] == ["mix", "coat", "on", "rest", "plate"]
+    assert step(saved, "B", "rest")["done_at"] is not None
+    assert saved["arms"][1]["reading"]["layers"][0]["binder"]["value"] > 10
+
+
+def test_a_cook_is_begun_deleted_and_brought_back(api, cook):
+    duck = Blend.objects.get(name="Towpath duck rub")
+    bath = Blend.objects.get(name="Soy and honey bath")
+    new = {
+        "name": "Sluice picnic",
+        "serve_at": "2027-06-01T13:00:00+02:00",
+        "arms": [
+            {"name": "Rubbed", "cut": "turkey-breast", "mass": "1.4 kg", "blend_id": str(duck.id)},
+            {"name": "Marinated", "cut": "turkey-breast", "mass": "3 lb", "blend_id": str(bath.id)},
+        ],
+    }
+    bad = new | {"arms": [new["arms"][0] | {"mass": "-1 kg"}, new["arms"][1] | {"cut": "gone"}]}
+    status, problem = api("POST", "cooks", bad)
+    assert {e["field"] for e in problem["errors"]} == {"arms.0.mass", "arms.1.cut"}
+    assert Cook.objects.filter(name="Sluice picnic").count() == 0
+    status, begun = api("POST", "cooks", new)
+    assert status == 201
+    assert opened(api)["id"] == begun["id"]
+    # poultry in mild acid: the cautious school's longest hold is the default
+    assert begun["arms"][1]["layers"][0]["hold"] == "2 h"
+    assert api("POST", f"cooks/{begun['id']}/delete", {"version": 1})[0] == 200
+    assert api("GET", "home")[1]["cook"] is None
+    assert api("POST", f"cooks/{begun['id']}/restore")[1]["in_hand"] is True
+    assert api("POST", f"cooks/{cook.id}/take")[1]["in_hand"] is True
+    assert Cook.objects.filter(in_hand=True).count() == 1
+
+
+def test_history_cannot_lose_what_it_stands_on(cook):
+    from django.db.models import ProtectedError
+
+    layer = Layer.objects.filter(piece__cook=cook, kind="rub").select_related("blend").get()
+    kept = layer.blend.keep("kept")
+    layer.revision = kept
+    layer.save()
+    with pytest.raises(ProtectedError):
+        layer.blend.delete()
+    assert Revision.objects.filter(pk=kept.pk).exists()
+    assert Step.objects.filter(layer=layer).count() == 2
