@@ -1,10 +1,11 @@
 """Blend: read, keep and change mixtures by ratio."""
 
+from dataclasses import dataclass
 from uuid import UUID
 
 from book.models import Blend, Line, Revision, Stale, claim_version
 from django.db import transaction
-from django.db.models import Prefetch
+from django.db.models import Count, Q
 from django.http import Http404
 from django.utils import timezone
 from ninja import Router, Schema, Status
@@ -20,9 +21,11 @@ from api.documents import (
     Name,
     Typed,
     Version,
+    VersionDocument,
     blend_reading_out,
+    sends,
 )
-from api.household import household
+from api.household import household, spoon_set
 from api.problems import ANSWERS, Conflict, FieldError, Gather
 
 router = Router(tags=["blend"])
@@ -41,7 +44,8 @@ class BlendSave(BlendDocument):
     version: Version
 
 
-class BlendOut(Schema):
+@dataclass(frozen=True, slots=True)
+class BlendOut:
     """A blend as it stands in the book, with what it comes to, or why that cannot be said."""
 
     id: UUID
@@ -56,7 +60,8 @@ class BlendOut(Schema):
     problems: list[FieldError]
 
 
-class BlendRow(Schema):
+@dataclass(frozen=True, slots=True)
+class BlendRow:
     id: UUID
     version: int
     name: str
@@ -91,8 +96,8 @@ def read_document(document: BlendDocument) -> core.Blend:
 
 
 def _rows():
-    kept = Revision.objects.prefetch_related("lines")
-    return Blend.objects.filter(household=household()).prefetch_related(Prefetch("revisions", queryset=kept))
+    kept = Count("revisions", filter=Q(revisions__kept_at__isnull=False))
+    return Blend.objects.filter(household=household()).annotate(kept=kept).with_drafts()
 
 
 def _one(blend_id: UUID) -> Blend:
@@ -107,7 +112,7 @@ def _out(blend: Blend) -> BlendOut:
     problems: list[FieldError] = []
     reading = None
     try:
-        reading = blend_reading_out(core.read_blend(blend.as_core(draft), household().preferences.spoon_set))
+        reading = blend_reading_out(core.read_blend(blend.as_core(draft), spoon_set()))
     except BadInput as refusal:
         problems.append(FieldError(field=refusal.field, sentence=refusal.sentence))
     return BlendOut(
@@ -118,7 +123,7 @@ def _out(blend: Blend) -> BlendOut:
         batch=blend.batch_typed,
         batch_g=blend.batch_g,
         lines=[LineDocument(grind=x.grind, parts=x.parts_typed, basis=x.basis) for x in draft.lines.all()],
-        kept=sum(1 for revision in blend.revisions.all() if revision.kept_at is not None),
+        kept=blend.kept,
         reading=reading,
         problems=problems,
     )
@@ -141,6 +146,7 @@ def _write_lines(draft: Revision, document: BlendDocument, blend: core.Blend) ->
 
 
 @router.get("/blends", response=list[BlendRow])
+@sends
 def list_blends(request) -> list[BlendRow]:
     """Return the household's blends with what their strips are drawn from."""
     rows = []
@@ -170,6 +176,7 @@ def list_blends(request) -> list[BlendRow]:
 
 
 @router.post("/blends", response={201: BlendOut, **ANSWERS})
+@sends
 def create_blend(request, document: BlendDocument):
     """Start a blend; it may be empty."""
     blend = read_document(document)
@@ -186,18 +193,21 @@ def create_blend(request, document: BlendDocument):
 
 
 @router.post("/blends/read", response={200: BlendReadingOut, **ANSWERS})
+@sends
 def read_blend(request, document: BlendDocument) -> BlendReadingOut:
     """Say what a blend comes to, without saving anything."""
-    return blend_reading_out(core.read_blend(read_document(document), household().preferences.spoon_set))
+    return blend_reading_out(core.read_blend(read_document(document), spoon_set()))
 
 
 @router.get("/blends/{uuid:blend_id}", response={200: BlendOut, **ANSWERS})
+@sends
 def get_blend(request, blend_id: UUID) -> BlendOut:
     """Return one blend with its reading."""
     return _out(_one(blend_id))
 
 
 @router.put("/blends/{uuid:blend_id}", response={200: BlendOut, **ANSWERS})
+@sends
 def save_blend(request, blend_id: UUID, document: BlendSave) -> BlendOut:
     """Save the working draft as typed; 409 with the other version when it was changed meanwhile."""
     blend = read_document(document)
@@ -214,11 +224,8 @@ def save_blend(request, blend_id: UUID, document: BlendSave) -> BlendOut:
     return _out(_one(blend_id))
 
 
-class VersionDocument(Schema):
-    version: Version
-
-
 @router.post("/blends/{uuid:blend_id}/delete", response={200: VersionDocument, **ANSWERS})
+@sends
 def delete_blend(request, blend_id: UUID, document: VersionDocument) -> VersionDocument:
     """Take a blend off the list; cooks that used it keep it, and `restore` brings it back."""
     with transaction.atomic():
@@ -229,6 +236,7 @@ def delete_blend(request, blend_id: UUID, document: VersionDocument) -> VersionD
 
 
 @router.post("/blends/{uuid:blend_id}/restore", response={200: BlendOut, **ANSWERS})
+@sends
 def restore_blend(request, blend_id: UUID) -> BlendOut:
     """Undo a delete."""
     if not Blend.objects.filter(pk=blend_id, household=household()).update(deleted_at=None):

@@ -1,5 +1,6 @@
 """Coat: pieces, their layers, what they take and what salt that puts on the meat."""
 
+from dataclasses import dataclass
 from typing import Annotated, Literal
 from uuid import UUID
 
@@ -13,8 +14,8 @@ from ravska_core.quantities import parse_duration_s, parse_length_cm, parse_mass
 from ravska_core.working import BadInput
 
 from api.cook_document import CookOut, cook_out, one_cook
-from api.documents import ArmReadingOut, Key, Name, Number, Typed, Version, arm_reading_out
-from api.household import household
+from api.documents import ArmReadingOut, Key, Name, Number, Typed, Version, arm_reading_out, sends
+from api.household import household, spoon_set
 from api.problems import ANSWERS, Conflict, Gather, Refused
 
 router = Router(tags=["coat"])
@@ -73,7 +74,7 @@ class _Blends:
 
     def __init__(self, arms: list[ArmDocument]) -> None:
         keys = {layer.blend_id for arm in arms for layer in arm.layers if layer.blend_id}
-        rows = Blend.objects.filter(household=household(), pk__in=keys).prefetch_related("revisions__lines")
+        rows = Blend.objects.filter(household=household(), pk__in=keys).with_drafts()
         self.by_key = {row.pk: row for row in rows}
 
     def of(self, layer: LayerDocument) -> tuple[Blend, Revision | None]:
@@ -82,7 +83,7 @@ class _Blends:
             raise BadInput("blend", "This blend is not in the book any more; choose another.")
         revision = None
         if layer.revision is not None:
-            revision = next((r for r in blend.revisions.all() if r.number == layer.revision), None)
+            revision = blend.revisions.filter(number=layer.revision).prefetch_related("lines").first()
             if revision is None:
                 raise BadInput("blend", "That revision is not in the book; use the blend as it is now.")
         return blend, revision
@@ -136,21 +137,21 @@ def _core_arms(arms: list[ArmDocument], blends: _Blends) -> list[coat.Arm]:
 
 def _read(arms: list[coat.Arm]) -> list[coat.ArmReading]:
     gather = Gather()
-    spoon_set = household().preferences.spoon_set
-    readings = [
-        gather.attempt(f"arms.{at}", lambda arm=arm: coat.read_arm(arm, spoon_set)) for at, arm in enumerate(arms)
-    ]
+    spoons = spoon_set()
+    readings = [gather.attempt(f"arms.{at}", lambda arm=arm: coat.read_arm(arm, spoons)) for at, arm in enumerate(arms)]
     gather.finish()
     return readings
 
 
 @router.post("/coat/read", response={200: list[ArmReadingOut], **ANSWERS})
+@sends
 def read_coat(request, document: CoatDocument) -> list[ArmReadingOut]:
     """Say what a coat comes to on every arm, without saving anything."""
     return [arm_reading_out(found) for found in _read(_core_arms(document.arms, _Blends(document.arms)))]
 
 
 @router.get("/cooks/{uuid:cook_id}", response={200: CookOut, **ANSWERS})
+@sends
 def get_cook(request, cook_id: UUID) -> CookOut:
     """Return a cook with its arms, steps and readings."""
     return cook_out(one_cook(cook_id))
@@ -198,6 +199,7 @@ def _store(cook: Cook, document: CookSave, cores: list[coat.Arm], blends: _Blend
 
 
 @router.put("/cooks/{uuid:cook_id}", response={200: CookOut, **ANSWERS})
+@sends
 def save_cook(request, cook_id: UUID, document: CookSave) -> CookOut:
     """Save a cook as typed; 409 with the other version when it was changed meanwhile."""
     if not 2000 <= document.serve_at.year <= 2100:
@@ -224,25 +226,27 @@ class BatchDocument(Schema):
     blend_id: UUID
 
 
-class BatchOut(Schema):
+@dataclass(frozen=True, slots=True)
+class BatchOut:
     blend_id: UUID
     batch: str
     batch_g: float
 
 
 @router.post("/cooks/{uuid:cook_id}/batch", response={200: BatchOut, **ANSWERS})
+@sends
 def size_batch(request, cook_id: UUID, document: BatchDocument) -> BatchOut:
     """Set a blend's batch to what all pieces of this cook take of it."""
     with transaction.atomic():
         cook = one_cook(cook_id)
-        spoon_set = household().preferences.spoon_set
+        spoons = spoon_set()
         total = 0.0
         for arm in cook.trial.arms.all():
             layers = list(arm.piece.layers.all())
             if not any(layer.blend_id == document.blend_id for layer in layers):
                 continue
             core_layers = tuple(layer.as_core() for layer in layers)
-            reading = coat.read_arm(coat.Arm(arm.label, arm.piece.as_core(), core_layers), spoon_set)
+            reading = coat.read_arm(coat.Arm(arm.label, arm.piece.as_core(), core_layers), spoons)
             total += sum(
                 found.dose_g
                 for layer, found in zip(layers, reading.layers, strict=True)

@@ -1,24 +1,25 @@
 """The cook as one document: its arms with pieces, layers, steps and readings. Shared by Home and Coat."""
 
 from collections.abc import Iterable
+from dataclasses import dataclass
 from datetime import datetime
 from uuid import UUID
 
-from book.models import Arm, Cook, Layer, Step
+from book.models import Arm, Blend, Cook, Layer, Step
 from django.db.models import Count, Prefetch, Q, QuerySet
 from django.http import Http404
-from ninja import Schema
 from ravska_core import coat
 from ravska_core.confounds import ArmRecord, FairTest, compare_arms
 from ravska_core.schedule import Planned, count_back
 from ravska_core.working import BadInput
 
 from api.documents import ArmReadingOut, FigureOut, arm_reading_out, figure_out
-from api.household import household
+from api.household import household, spoon_set
 from api.problems import FieldError
 
 
-class PieceOut(Schema):
+@dataclass(frozen=True, slots=True)
+class PieceOut:
     cut: str
     mass: str
     mass_g: float
@@ -29,7 +30,8 @@ class PieceOut(Schema):
     thickness: str
 
 
-class LayerOut(Schema):
+@dataclass(frozen=True, slots=True)
+class LayerOut:
     """A layer as typed; `revision` is the one it was mixed from, `changed_since` says the blend moved on."""
 
     kind: str
@@ -49,7 +51,8 @@ class LayerOut(Schema):
     hold_c: float
 
 
-class StepOutDocument(Schema):
+@dataclass(frozen=True, slots=True)
+class StepOutDocument:
     id: UUID
     kind: str
     begins_at: datetime
@@ -58,7 +61,8 @@ class StepOutDocument(Schema):
     done_at: datetime | None
 
 
-class ArmOut(Schema):
+@dataclass(frozen=True, slots=True)
+class ArmOut:
     label: str
     name: str
     piece: PieceOut
@@ -68,19 +72,22 @@ class ArmOut(Schema):
     problems: list[FieldError]
 
 
-class DifferenceOut(Schema):
+@dataclass(frozen=True, slots=True)
+class DifferenceOut:
     what: str
     sentence: str
     can_even: bool
 
 
-class FairTestOut(Schema):
+@dataclass(frozen=True, slots=True)
+class FairTestOut:
     same: list[str]
     differs: list[DifferenceOut]
     unknown: list[str]
 
 
-class NextOut(Schema):
+@dataclass(frozen=True, slots=True)
+class NextOut:
     """The one next thing to do."""
 
     arm: str
@@ -89,7 +96,8 @@ class NextOut(Schema):
     begins_at: datetime
 
 
-class CookOut(Schema):
+@dataclass(frozen=True, slots=True)
+class CookOut:
     id: UUID
     name: str
     serve_at: datetime
@@ -105,9 +113,8 @@ class CookOut(Schema):
 
 def cooks() -> QuerySet[Cook]:
     """Return the household's cooks that are not deleted, with all a document needs loaded in a few queries."""
-    layers = Layer.objects.select_related("blend", "revision").prefetch_related(
-        "revision__lines", "blend__revisions__lines"
-    )
+    blends = Prefetch("blend", queryset=Blend.objects.with_drafts())
+    layers = Layer.objects.select_related("revision").prefetch_related("revision__lines", blends)
     arms = Arm.objects.select_related("piece").prefetch_related(
         Prefetch("piece__layers", queryset=layers),
         Prefetch("piece__steps", queryset=Step.objects.select_related("layer")),
@@ -204,7 +211,7 @@ def fair_test(cook: Cook, readings: dict[str, coat.ArmReading | BadInput]) -> Fa
 def cook_out(cook: Cook) -> CookOut:
     """Return a cook, loaded through `cooks`, as its document."""
     arms = list(cook.trial.arms.all())
-    readings = read_stored(arms, household().preferences.spoon_set)
+    readings = read_stored(arms, spoon_set())
     documents = []
     waiting: list[NextOut] = []
     for arm in arms:

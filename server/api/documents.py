@@ -1,10 +1,17 @@
-"""Documents that several stations' routes speak: figures, spoons, cautions, blends and typed text."""
+"""Documents that several stations' routes speak: figures, spoons, cautions, blends and typed text.
 
-from typing import Annotated, Literal
-from uuid import UUID
+What comes in is a validated schema; what goes out is a plain dataclass, built whole by the server itself.
+"""
 
-from ninja import Schema
+from collections.abc import Callable
+from dataclasses import dataclass
+from functools import wraps
+from typing import Annotated, Any, Literal
+
+from django.http import HttpResponse
+from ninja import Schema, Status
 from pydantic import AfterValidator, Field
+from pydantic_core import to_json
 from ravska_core import blends, coat, marinade, spoons, working
 from ravska_core.catalogue import catalogue
 from ravska_core.cautions import Caution
@@ -33,7 +40,30 @@ Version = Annotated[int, Field(ge=1, le=2**31)]
 Number = Annotated[float, Field(allow_inf_nan=False, ge=-1e9, le=1e9)]
 
 
-class StepOut(Schema):
+def sends(view: Callable[..., Any]) -> Callable[..., HttpResponse]:
+    """Send what a view returns as JSON straight from its models.
+
+    The framework would validate and dump every answer once more, which costs more than the computation.
+    """
+
+    @wraps(view)
+    def answer(*args: Any, **kwargs: Any) -> HttpResponse:
+        found, status = view(*args, **kwargs), 200
+        if isinstance(found, Status):
+            found, status = found.value, found.status_code
+        return HttpResponse(to_json(found), status=status, content_type="application/json")
+
+    return answer
+
+
+class VersionDocument(Schema):
+    """The version a document was read at."""
+
+    version: Version
+
+
+@dataclass(frozen=True, slots=True)
+class StepOut:
     """One line of working, with its source spelled out."""
 
     label: str
@@ -44,7 +74,8 @@ class StepOut(Schema):
     mark: str
 
 
-class FigureOut(Schema):
+@dataclass(frozen=True, slots=True)
+class FigureOut:
     """A number that can say why."""
 
     value: float
@@ -71,7 +102,8 @@ def figure_out(found: working.Figure) -> FigureOut:
     return FigureOut(value=found.value, unit=found.unit, low=found.low, high=found.high, error=found.error, steps=steps)
 
 
-class SpoonsOut(Schema):
+@dataclass(frozen=True, slots=True)
+class SpoonsOut:
     """A volume in level spoonfuls, with what the rounding does."""
 
     text: str
@@ -82,7 +114,8 @@ def spoons_out(found: spoons.Spoonfuls, wanted_ml: float) -> SpoonsOut:
     return SpoonsOut(text=found.text, volume=figure_out(found.working(wanted_ml)))
 
 
-class CautionOut(Schema):
+@dataclass(frozen=True, slots=True)
+class CautionOut:
     id: str
     level: Literal["stop", "caution", "note"]
     sentence: str
@@ -100,7 +133,8 @@ def caution_out(found: Caution) -> CautionOut:
     )
 
 
-class WindowOut(Schema):
+@dataclass(frozen=True, slots=True)
+class WindowOut:
     """How long a marinade may work [min], after the cautious and the long school."""
 
     acid_class: str
@@ -127,7 +161,8 @@ def window_out(found: marinade.Window) -> WindowOut:
     )
 
 
-class LineReadingOut(Schema):
+@dataclass(frozen=True, slots=True)
+class LineReadingOut:
     grind: str
     share: FigureOut
     mass: FigureOut
@@ -135,7 +170,8 @@ class LineReadingOut(Schema):
     spoons: SpoonsOut
 
 
-class BlendReadingOut(Schema):
+@dataclass(frozen=True, slots=True)
+class BlendReadingOut:
     """What a blend comes to: shares, grams and spoons a line, salt, sugar, acid, cautions."""
 
     lines: list[LineReadingOut]
@@ -173,7 +209,8 @@ def blend_reading_out(found: blends.BlendReading) -> BlendReadingOut:
     )
 
 
-class SolidOut(Schema):
+@dataclass(frozen=True, slots=True)
+class SolidOut:
     """Outer dimensions of one piece [cm] and how many pieces."""
 
     shape: str
@@ -183,7 +220,8 @@ class SolidOut(Schema):
     pieces: int
 
 
-class PieceReadingOut(Schema):
+@dataclass(frozen=True, slots=True)
+class PieceReadingOut:
     solid: SolidOut
     coatable: FigureOut
     bare_face: str
@@ -192,7 +230,8 @@ class PieceReadingOut(Schema):
     question: str
 
 
-class LayerReadingOut(Schema):
+@dataclass(frozen=True, slots=True)
+class LayerReadingOut:
     kind: Literal["rub", "marinade", "salt"]
     dose: FigureOut
     dose_g: float
@@ -204,7 +243,8 @@ class LayerReadingOut(Schema):
     hold_s: float
 
 
-class ArmReadingOut(Schema):
+@dataclass(frozen=True, slots=True)
+class ArmReadingOut:
     """What an arm comes to: surface, doses, salt on the meat, cautions."""
 
     piece: PieceReadingOut
@@ -264,11 +304,3 @@ Lines = Annotated[list[LineDocument], Field(max_length=blends.MOST_LINES)]
 BlendKind = Literal[
     "dry rub", "paste", "binder", "marinade", "injection", "glaze", "spritz", "cooking liquid", "finishing salt"
 ]
-
-
-class BlendName(Schema):
-    """A blend as other stations name it."""
-
-    id: UUID
-    name: str
-    kind: str

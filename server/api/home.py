@@ -1,5 +1,6 @@
 """Home: the cook in hand, its next step, and the ways to begin another."""
 
+from dataclasses import dataclass
 from datetime import datetime
 from typing import Annotated, Literal
 from uuid import UUID
@@ -16,21 +17,23 @@ from ravska_core.quantities import parse_duration_s, parse_mass_g
 from ravska_core.working import BadInput
 
 from api.cook_document import CookOut, cook_out, cooks, one_cook, read_stored
-from api.documents import Key, Name, Typed, Version
-from api.household import household
+from api.documents import Key, Name, Typed, Version, VersionDocument, sends
+from api.household import household, spoon_set
 from api.problems import ANSWERS, Conflict, Gather
 
 router = Router(tags=["home"])
 
 
-class HomeOut(Schema):
+@dataclass(frozen=True, slots=True)
+class HomeOut:
     """The household and its cook in hand, if there is one."""
 
     household: str
     cook: CookOut | None
 
 
-class CookRow(Schema):
+@dataclass(frozen=True, slots=True)
+class CookRow:
     id: UUID
     name: str
     serve_at: datetime
@@ -56,10 +59,6 @@ class NewCook(Schema):
     arms: Annotated[list[BeginningDocument], Field(min_length=2, max_length=2)]
 
 
-class VersionDocument(Schema):
-    version: Version
-
-
 class TickDocument(Schema):
     """Tick a step or take the tick away, or set how long it lasts."""
 
@@ -76,6 +75,7 @@ class EvenDocument(Schema):
 
 
 @router.get("/home", response={200: HomeOut, **ANSWERS})
+@sends
 def read_home(request) -> HomeOut:
     """Return the cook in hand as it stands."""
     cook = cooks().filter(in_hand=True).first()
@@ -83,6 +83,7 @@ def read_home(request) -> HomeOut:
 
 
 @router.get("/cooks", response=list[CookRow])
+@sends
 def list_cooks(request) -> list[CookRow]:
     """Return all cooks, the latest serving first."""
     return [
@@ -103,6 +104,7 @@ def list_cooks(request) -> list[CookRow]:
 
 
 @router.post("/cooks", response={201: CookOut, **ANSWERS})
+@sends
 def begin(request, document: NewCook):
     """Begin a cook with two arms and take it in hand."""
     gather = Gather()
@@ -116,9 +118,7 @@ def begin(request, document: NewCook):
         except BadInput as refusal:
             gather.refuse(f"arms.{at}.cut", refusal.sentence)
         blend = (
-            Blend.objects.filter(pk=arm.blend_id, household=household(), deleted_at__isnull=True)
-            .prefetch_related("revisions__lines")
-            .first()
+            Blend.objects.filter(pk=arm.blend_id, household=household(), deleted_at__isnull=True).with_drafts().first()
         )
         if blend is None:
             gather.refuse(f"arms.{at}.blend_id", "This blend is not in the book any more; choose another.")
@@ -132,6 +132,7 @@ def begin(request, document: NewCook):
 
 
 @router.post("/cooks/{uuid:cook_id}/take", response={200: CookOut, **ANSWERS})
+@sends
 def take_in_hand(request, cook_id: UUID) -> CookOut:
     """Make this the cook in hand."""
     with transaction.atomic():
@@ -142,6 +143,7 @@ def take_in_hand(request, cook_id: UUID) -> CookOut:
 
 
 @router.post("/cooks/{uuid:cook_id}/delete", response={200: VersionDocument, **ANSWERS})
+@sends
 def delete_cook(request, cook_id: UUID, document: VersionDocument) -> VersionDocument:
     """Take a cook off the list; `restore` brings it back with all its cards."""
     with transaction.atomic():
@@ -152,6 +154,7 @@ def delete_cook(request, cook_id: UUID, document: VersionDocument) -> VersionDoc
 
 
 @router.post("/cooks/{uuid:cook_id}/restore", response={200: CookOut, **ANSWERS})
+@sends
 def restore_cook(request, cook_id: UUID) -> CookOut:
     """Undo a delete and take the cook in hand again when no other is."""
     with transaction.atomic():
@@ -171,6 +174,7 @@ def _claim(cook_id: UUID, version: int) -> Cook:
 
 
 @router.post("/cooks/{uuid:cook_id}/steps/{uuid:step_id}", response={200: CookOut, **ANSWERS})
+@sends
 def tick(request, cook_id: UUID, step_id: UUID, document: TickDocument) -> CookOut:
     """Tick a step, or set its length. Ticking the mixing keeps the blend as it is mixed now."""
     try:
@@ -200,6 +204,7 @@ def tick(request, cook_id: UUID, step_id: UUID, document: TickDocument) -> CookO
 
 
 @router.post("/cooks/{uuid:cook_id}/even", response={200: CookOut, **ANSWERS})
+@sends
 def even_out(request, cook_id: UUID, document: EvenDocument) -> CookOut:
     """Even out one difference: salt by adding to the arm with less, times by taking the longer for both."""
     try:
@@ -207,7 +212,7 @@ def even_out(request, cook_id: UUID, document: EvenDocument) -> CookOut:
             cook = _claim(cook_id, document.version)
             arms = list(cook.trial.arms.all())
             if document.what == "salt":
-                readings = read_stored(arms, household().preferences.spoon_set)
+                readings = read_stored(arms, spoon_set())
                 a, b = (readings[arm.label] for arm in arms[:2])
                 if isinstance(a, BadInput) or isinstance(b, BadInput):
                     raise BadInput("what", "The salt of an arm is not known yet; mend it in Coat first.")
@@ -228,7 +233,8 @@ def even_out(request, cook_id: UUID, document: EvenDocument) -> CookOut:
     return cook_out(one_cook(cook_id))
 
 
-class PlatingOut(Schema):
+@dataclass(frozen=True, slots=True)
+class PlatingOut:
     """Which number an arm is plated under, for whoever plates and does not taste."""
 
     label: str
@@ -236,6 +242,7 @@ class PlatingOut(Schema):
 
 
 @router.get("/cooks/{uuid:cook_id}/plating", response={200: list[PlatingOut], **ANSWERS})
+@sends
 def read_plating(request, cook_id: UUID) -> list[PlatingOut]:
     """Return the plate numbers by arm."""
     trial = one_cook(cook_id).trial

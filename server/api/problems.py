@@ -10,6 +10,7 @@ from django.http import Http404, HttpRequest, HttpResponse
 from ninja import NinjaAPI, Schema
 from ninja.errors import HttpError, ValidationError
 from pydantic import Field
+from pydantic_core import to_jsonable_python
 from ravska_core.working import BadInput
 
 log = logging.getLogger(__name__)
@@ -44,7 +45,7 @@ class Refused(Exception):  # noqa: N818 - the input is at fault
 class Conflict(Exception):  # noqa: N818 - a state, not a fault
     """The document was changed since the writer read it; carries it as it is now."""
 
-    def __init__(self, theirs: Schema) -> None:
+    def __init__(self, theirs: object) -> None:
         self.theirs = theirs
         super().__init__("changed meanwhile")
 
@@ -145,7 +146,7 @@ def install(api: NinjaAPI) -> None:
     @api.exception_handler(Conflict)
     def conflict(request: HttpRequest, error: Conflict) -> HttpResponse:
         detail = "This was changed in another window since you opened it. Keep yours or take the other."
-        theirs = error.theirs.model_dump(mode="json")
+        theirs = to_jsonable_python(error.theirs)
         return _answer(Problem(title="Changed meanwhile", status=409, detail=detail, theirs=theirs))
 
     @api.exception_handler(Stale)

@@ -1,5 +1,6 @@
 """Shelf: the catalogue, and how the household reads numbers."""
 
+from dataclasses import dataclass
 from typing import Literal
 
 from ninja import Router, Schema
@@ -8,13 +9,15 @@ from ravska_core.cautions import minimum_centre_c
 from ravska_core.doses import ADHESION_CEILING, COAT_WEIGHTS, SALT_ZONES, VESSELS
 from ravska_core.spoons import SPOON_SETS
 
+from api.documents import sends
 from api.household import household
 from api.problems import ANSWERS
 
 router = Router(tags=["shelf"])
 
 
-class GrindOut(Schema):
+@dataclass(frozen=True, slots=True)
+class GrindOut:
     key: str
     name: str
     grind: str
@@ -26,7 +29,8 @@ class GrindOut(Schema):
     mark: str
 
 
-class CutOut(Schema):
+@dataclass(frozen=True, slots=True)
+class CutOut:
     key: str
     name: str
     other_names: list[str]
@@ -39,27 +43,32 @@ class CutOut(Schema):
     minimum_centre_c: float
 
 
-class CoatWeightOut(Schema):
+@dataclass(frozen=True, slots=True)
+class CoatWeightOut:
     name: str
     g_100cm2: float
 
 
-class SurfaceOut(Schema):
+@dataclass(frozen=True, slots=True)
+class SurfaceOut:
     name: str
     holds_g_100cm2: float
 
 
-class ZoneOut(Schema):
+@dataclass(frozen=True, slots=True)
+class ZoneOut:
     name: str
     below_percent: float | None
 
 
-class SpoonSetOut(Schema):
+@dataclass(frozen=True, slots=True)
+class SpoonSetOut:
     key: str
     title: str
 
 
-class CatalogueOut(Schema):
+@dataclass(frozen=True, slots=True)
+class CatalogueOut:
     """Everything a screen chooses from."""
 
     grinds: list[GrindOut]
@@ -80,6 +89,7 @@ class PreferencesDocument(Schema):
 
 
 @router.get("/catalogue", response=CatalogueOut)
+@sends
 def read_catalogue(request) -> CatalogueOut:
     """Return the catalogue: grinds with density and source, cuts, coat weights, vessels."""
     tables = catalogue()
@@ -124,12 +134,14 @@ def read_catalogue(request) -> CatalogueOut:
 
 
 @router.get("/preferences", response=PreferencesDocument)
+@sends
 def read_preferences(request) -> PreferencesDocument:
     """Return how the household reads numbers and looks at screens."""
     return PreferencesDocument.model_validate(household().preferences, from_attributes=True)
 
 
 @router.put("/preferences", response={200: PreferencesDocument, **ANSWERS})
+@sends
 def save_preferences(request, document: PreferencesDocument) -> PreferencesDocument:
     """Save the preferences; stored amounts stay as they are."""
     preferences = household().preferences

@@ -1,5 +1,6 @@
 """Table: blind tasting cards, and the reveal."""
 
+from dataclasses import dataclass
 from typing import Annotated
 from uuid import UUID
 
@@ -13,7 +14,7 @@ from pydantic import Field
 from ravska_core.tasting import LIKING_SCALES, SALT_SCALE, scale_limits, serving_order
 from ravska_core.working import BadInput
 
-from api.documents import Name
+from api.documents import Name, sends
 from api.household import household
 from api.problems import ANSWERS, Gather
 
@@ -22,7 +23,8 @@ router = Router(tags=["table"])
 Code = Annotated[str, Field(pattern=r"^\d{3}$")]
 
 
-class ScaleOut(Schema):
+@dataclass(frozen=True, slots=True)
+class ScaleOut:
     """A scale of the card with its limits; `salt` is just-about-right with 3 in the middle."""
 
     name: str
@@ -30,7 +32,8 @@ class ScaleOut(Schema):
     high: int
 
 
-class CardOut(Schema):
+@dataclass(frozen=True, slots=True)
+class CardOut:
     id: UUID
     taster: str
     served: list[str]
@@ -38,7 +41,8 @@ class CardOut(Schema):
     prefers: str | None
 
 
-class RevealOut(Schema):
+@dataclass(frozen=True, slots=True)
+class RevealOut:
     """Which arm a code was, told only after the reveal."""
 
     code: str
@@ -46,7 +50,8 @@ class RevealOut(Schema):
     name: str
 
 
-class TableOut(Schema):
+@dataclass(frozen=True, slots=True)
+class TableOut:
     """A trial as its tasters see it: codes, the next serving order, cards in. No arm names until the reveal."""
 
     trial_id: UUID
@@ -154,12 +159,14 @@ def _check(document: CardDocument, codes: list[str]) -> None:
 
 
 @router.get("/trials/{uuid:trial_id}", response={200: TableOut, **ANSWERS})
+@sends
 def read_table(request, trial_id: UUID) -> TableOut:
     """Return the trial as its tasters see it."""
     return _out(_trial(trial_id))
 
 
 @router.post("/trials/{uuid:trial_id}/cards", response={201: TableOut, **ANSWERS})
+@sends
 def add_card(request, trial_id: UUID, document: CardDocument):
     """Take in a card. After the reveal it still counts, and is marked as not blind."""
     with transaction.atomic():
@@ -185,6 +192,7 @@ def add_card(request, trial_id: UUID, document: CardDocument):
 
 
 @router.post("/trials/{uuid:trial_id}/cards/{uuid:card_id}/delete", response={200: TableOut, **ANSWERS})
+@sends
 def take_back_card(request, trial_id: UUID, card_id: UUID) -> TableOut:
     """Take a card back; `restore` puts it in again."""
     trial = _trial(trial_id)
@@ -194,6 +202,7 @@ def take_back_card(request, trial_id: UUID, card_id: UUID) -> TableOut:
 
 
 @router.post("/trials/{uuid:trial_id}/cards/{uuid:card_id}/restore", response={200: TableOut, **ANSWERS})
+@sends
 def restore_card(request, trial_id: UUID, card_id: UUID) -> TableOut:
     """Undo taking a card back."""
     with transaction.atomic():
@@ -211,6 +220,7 @@ def restore_card(request, trial_id: UUID, card_id: UUID) -> TableOut:
 
 
 @router.post("/trials/{uuid:trial_id}/reveal", response={200: TableOut, **ANSWERS})
+@sends
 def reveal(request, trial_id: UUID) -> TableOut:
     """Tell which arm each number was. Cards from here on are not blind."""
     trial = _trial(trial_id)

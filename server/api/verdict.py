@@ -1,23 +1,25 @@
 """Verdict: what the cards of a trial say, and whether they say it yet."""
 
+from dataclasses import dataclass
 from datetime import datetime
 from uuid import UUID
 
-from book.models import Trial
+from book.models import Score, Trial
 from django.http import Http404
-from ninja import Router, Schema
+from ninja import Router
 from ravska_core.tasting import LIKING_SCALES
 from ravska_core.verdict import mean_liking, read_verdict
 
 from api.cook_document import DifferenceOut, fair_test, one_cook, read_stored
-from api.documents import FigureOut, figure_out
-from api.household import household
+from api.documents import FigureOut, figure_out, sends
+from api.household import household, spoon_set
 from api.problems import ANSWERS
 
 router = Router(tags=["verdict"])
 
 
-class SideOut(Schema):
+@dataclass(frozen=True, slots=True)
+class SideOut:
     """One arm in the verdict. Before the reveal only its code is told."""
 
     code: str
@@ -26,13 +28,15 @@ class SideOut(Schema):
     preferred: int
 
 
-class LikingOut(Schema):
+@dataclass(frozen=True, slots=True)
+class LikingOut:
     scale: str
     cards: int
     means: list[FigureOut]
 
 
-class CardRow(Schema):
+@dataclass(frozen=True, slots=True)
+class CardRow:
     """One card: overall liking of both sides, in their order, and which side it prefers."""
 
     taster: str
@@ -41,7 +45,8 @@ class CardRow(Schema):
     prefers: int | None
 
 
-class VerdictOut(Schema):
+@dataclass(frozen=True, slots=True)
+class VerdictOut:
     """State of a trial. `winner` is the index of the winning side."""
 
     trial_id: UUID
@@ -65,19 +70,23 @@ class VerdictOut(Schema):
 
 def _verdict(trial: Trial) -> VerdictOut:
     cook = one_cook(trial.cook_id)
-    samples = list(trial.samples.select_related("arm__piece").order_by("arm__label"))
+    samples = list(trial.samples.select_related("arm").order_by("arm__label"))
     revealed = trial.revealed_at is not None
     if not revealed:
         samples.sort(key=lambda sample: sample.code)  # arm order would tell
-    cards = list(trial.cards.filter(deleted_at__isnull=True).select_related("taster").prefetch_related("scores"))
+    cards = list(trial.cards.filter(deleted_at__isnull=True).select_related("taster"))
     preferred = [sum(1 for card in cards if card.prefers_id == sample.id) for sample in samples]
     no_preference = sum(1 for card in cards if card.prefers_id is None)
     found = read_verdict(preferred[0], preferred[1], no_preference)
 
+    given: dict[UUID, dict[tuple[UUID, str], int]] = {card.id: {} for card in cards}
+    rows_of_scores = Score.objects.filter(card__in=cards).values_list("card_id", "sample_id", "scale", "value")
+    for card_id, sample_id, scale, value in rows_of_scores:
+        given[card_id][sample_id, scale] = value
     scored: dict[str, list[tuple[int, int]]] = {}
     rows = []
     for card in cards:
-        values = {(score.sample_id, score.scale): score.value for score in card.scores.all()}
+        values = given[card.id]
         for scale in LIKING_SCALES:
             pair = [values.get((sample.id, scale)) for sample in samples]
             if pair[0] is not None and pair[1] is not None:
@@ -95,12 +104,12 @@ def _verdict(trial: Trial) -> VerdictOut:
     for scale, pairs in scored.items():
         read = mean_liking(scale, tuple(pairs))
         liking.append(LikingOut(scale=scale, cards=read.cards, means=[figure_out(mean) for mean in read.means]))
-    fair = fair_test(cook, read_stored(cook.trial.arms.all(), household().preferences.spoon_set))
+    fair = fair_test(cook, read_stored(cook.trial.arms.all(), spoon_set()))
     return VerdictOut(
         trial_id=trial.id,
         cook_id=cook.id,
         cook=cook.name,
-        cut=samples[0].arm.piece.cut,
+        cut=cook.trial.arms.all()[0].piece.cut,
         serve_at=cook.serve_at,
         question=trial.question,
         revealed=revealed,
@@ -129,6 +138,7 @@ def _verdict(trial: Trial) -> VerdictOut:
 
 
 @router.get("/verdicts/{uuid:trial_id}", response={200: VerdictOut, **ANSWERS})
+@sends
 def read_trial_verdict(request, trial_id: UUID) -> VerdictOut:
     """Return what a trial's cards say."""
     trial = Trial.objects.filter(pk=trial_id, cook__household=household(), cook__deleted_at__isnull=True).first()

@@ -74,8 +74,17 @@ class Preferences(Row):
         ]
 
 
+class BlendSet(models.QuerySet["Blend"]):
+    def with_drafts(self) -> "BlendSet":
+        """Load the working drafts with their lines; kept revisions stay where they are."""
+        drafts = Revision.objects.filter(kept_at__isnull=True).prefetch_related("lines")
+        return self.prefetch_related(models.Prefetch("revisions", queryset=drafts, to_attr="drafts"))
+
+
 class Blend(Row):
     """A mixture by ratio: one working draft, and the revisions that were kept."""
+
+    objects = BlendSet.as_manager()
 
     household = models.ForeignKey(Household, on_delete=models.CASCADE, related_name="blends")
     name = models.CharField(max_length=80)
@@ -95,8 +104,9 @@ class Blend(Row):
         ]
 
     def draft(self) -> "Revision":
-        """Return the working draft; prefetched revisions are used when they are there."""
-        return next(revision for revision in self.revisions.all() if revision.kept_at is None)
+        """Return the working draft, the one loaded by `BlendSet.with_drafts` when it was."""
+        loaded: list[Revision] | None = getattr(self, "drafts", None)
+        return loaded[0] if loaded else self.revisions.get(kept_at__isnull=True)
 
     def as_core(self, revision: "Revision | None" = None) -> core_blends.Blend:
         """Return the blend as the core reads it, from a kept revision or else its draft."""

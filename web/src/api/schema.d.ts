@@ -935,7 +935,10 @@ export interface components {
             /** Arms */
             arms: components["schemas"]["BeginningDocument"][];
         };
-        /** VersionDocument */
+        /**
+         * VersionDocument
+         * @description The version a document was read at.
+         */
         VersionDocument: {
             /** Version */
             version: number;

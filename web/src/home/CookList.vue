@@ -48,7 +48,7 @@ async function remove(row: Schemas['CookRow']) {
         <router-link v-if="row.cards" :to="`/verdict/${row.trial_id}`">{{ row.cards }} cards</router-link>
         <span v-else class="muted">no card yet</span>
         <span v-if="row.in_hand" class="muted">in hand</span>
-        <v-btn v-else class="quiet" :aria-label="`Take ${row.name} in hand`" @click="take(row)">Take in hand</v-btn>
+        <v-btn v-else class="quiet" :aria-label="`Take in hand: ${row.name}`" @click="take(row)">Take in hand</v-btn>
         <v-btn class="quiet" :aria-label="`Delete ${row.name}`" @click="remove(row)">Delete</v-btn>
       </li>
     </ul>

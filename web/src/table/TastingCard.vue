@@ -66,7 +66,14 @@ const others = computed(() =>
   <form class="plate card" novalidate @submit.prevent="hand">
     <div class="who">
       <label for="taster">Who tastes?</label>
-      <v-combobox id="taster" v-model="card.taster" :items="free" placeholder="A nickname" persistent-placeholder aria-label="Who tastes?" />
+      <v-combobox
+        id="taster"
+        v-model="card.taster"
+        :items="free"
+        placeholder="A nickname"
+        persistent-placeholder
+        aria-label="Who tastes?"
+      />
       <p v-if="errors.taster" class="says" role="alert">{{ errors.taster }}</p>
     </div>
     <section v-for="(code, at) in served" :key="code" class="sample" :aria-label="`Plate ${code}`">

@@ -12,8 +12,8 @@ const result = () => say(props.figure.value, props.figure.unit)
 <template>
   <v-menu :close-on-content-click="false" location="bottom" max-width="460" scroll-strategy="reposition">
     <template #activator="{ props: opens }">
-      <button v-bind="opens" type="button" class="why" :class="{ number: $slots.default }" :aria-label="`Why: ${of}`">
-        <slot>why</slot>
+      <button v-bind="opens" type="button" class="why" :class="{ number: $slots.default }">
+        <slot>why</slot><span class="sr-only">, why: {{ of }}</span>
       </button>
     </template>
     <section class="working" :aria-label="`Working of ${of}`">
@@ -39,6 +39,7 @@ const result = () => say(props.figure.value, props.figure.unit)
 
 <style scoped>
 .why {
+  position: relative;
   font-size: 13px;
   color: var(--link);
   text-decoration: underline;

@@ -54,9 +54,28 @@ export function grainSize(grain_mm: number): number {
   return Math.min(13, Math.max(1.7, grain_mm * PX_PER_MM))
 }
 
-/** Fill a box with one ingredient. */
+const drawn = new Map<string, HTMLCanvasElement>()
+const SWATH = 420
+
+/** Fill a box with one ingredient. Its grains are drawn once and laid out from then on: a share moves at every key. */
 export function drawBand(ctx: CanvasRenderingContext2D, x: number, y: number, w: number, h: number, of: Grains) {
   if (w <= 0) return
+  const ratio = window.devicePixelRatio || 1
+  const name = `${of.key} ${h} ${ratio}`
+  let swath = drawn.get(name)
+  if (!swath) {
+    swath = document.createElement('canvas')
+    const own = prepared(swath, SWATH, h)
+    if (own) fill(own, 0, 0, SWATH, h, of)
+    drawn.set(name, swath)
+  }
+  for (let at = 0; at < w; at += SWATH) {
+    const part = Math.min(SWATH, w - at)
+    ctx.drawImage(swath, 0, 0, part * ratio, h * ratio, x + at, y, part, h)
+  }
+}
+
+function fill(ctx: CanvasRenderingContext2D, x: number, y: number, w: number, h: number, of: Grains) {
   const random = seeded(of.key)
   ctx.save()
   ctx.beginPath()

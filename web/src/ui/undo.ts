@@ -4,20 +4,22 @@ import { ref, type Ref } from 'vue'
 /** Undo and redo of a document as it is typed, on Ctrl+Z and Ctrl+Shift+Z. */
 export function useUndo<Doc>(doc: Ref<Doc | null>, changed: () => void) {
   const ready = ref(false)
+  const moved = (): boolean => JSON.stringify(doc.value) !== JSON.stringify(history.last.value.snapshot)
   const history = useDebouncedRefHistory(doc, {
     deep: true,
     debounce: 250,
     capacity: 200,
-    shouldCommit: () => ready.value,
+    shouldCommit: () => ready.value && moved(),
   })
 
-  function step(by: () => void) {
-    history.commit() // what was typed a moment ago is a step too
-    by()
+  function step(by: 'undo' | 'redo') {
+    if (moved()) history.commit() // what was typed a moment ago is a step too
+    if (!(by === 'undo' ? history.canUndo.value : history.canRedo.value)) return
+    history[by]()
     changed()
   }
-  const undo = () => history.canUndo.value && step(history.undo)
-  const redo = () => history.canRedo.value && step(history.redo)
+  const undo = () => step('undo')
+  const redo = () => step('redo')
 
   onKeyStroke(
     (event) => event.key.toLowerCase() === 'z' && (event.ctrlKey || event.metaKey),

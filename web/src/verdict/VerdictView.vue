@@ -63,7 +63,8 @@ const more = computed(() => verdict.value?.cards_more.value ?? 0)
         <section class="answer" aria-label="Verdict">
           <p class="big" :class="{ upper: true }">{{ heading }}</p>
           <p v-if="verdict.state !== 'no cards'">
-            {{ prefer(0) }}, {{ prefer(1) }}<template v-if="verdict.no_preference">, {{ verdict.no_preference }} neither</template>. Chance alone
+            {{ prefer(0) }}, {{ prefer(1)
+            }}<template v-if="verdict.no_preference">, {{ verdict.no_preference }} neither</template>. Chance alone
             splits this lopsided in
             <Why :figure="verdict.probability" of="Chance of a split this lopsided">{{ chance }}</Why> of tastings.
           </p>

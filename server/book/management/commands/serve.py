@@ -1,6 +1,7 @@
+import gc
 import os
 
-from django.core.management.base import BaseCommand
+from django.core.management.base import BaseCommand, CommandError
 
 
 class Command(BaseCommand):
@@ -9,8 +10,26 @@ class Command(BaseCommand):
     def handle(self, *args, **options) -> None:
         import waitress
         from ravska.wsgi import application
+        from ravska_core.catalogue import catalogue
+        from ravska_core.quantities import parse_mass_g
+        from ravska_core.shapes import ellipsoid_area_cm2
+
+        # load now what the first edit would wait for, then leave it out of every later collection
+        catalogue()
+        parse_mass_g("1 lb")
+        ellipsoid_area_cm2(3, 2, 1)
+        gc.collect()
+        gc.freeze()
+        gc.set_threshold(20_000, 20, 50)
 
         listen = os.environ.get("RAVSKA_LISTEN", "127.0.0.1:8000")
+        try:
+            server = waitress.create_server(application, listen=listen, threads=8, ident="ravska")
+        except OSError as error:
+            raise CommandError(
+                f"Cannot listen at {listen}: {error.strerror}. Is Ravska running there already? "
+                "Set RAVSKA_LISTEN to another address, such as 127.0.0.1:8001."
+            ) from None
         self.stdout.write(f"Ravska is at http://{listen} (Ctrl+C ends it)")
         self.stdout.flush()
-        waitress.serve(application, listen=listen, threads=8, ident="ravska")
+        server.run()

@@ -1,0 +1,81 @@
+# Ravska: everything is made from here. `make demo` and `make test` do all on a fresh machine.
+.DEFAULT_GOAL := demo
+SHELL := /bin/bash
+export PYTHONPATH := core:server
+export PIP_DISABLE_PIP_VERSION_CHECK := 1
+
+PY := .venv/bin/python
+MANAGE := $(PY) server/manage.py
+WEB_SOURCES := $(shell find web/src web/public -type f) web/index.html web/vite.config.ts web/package-lock.json
+
+.PHONY: demo test dev build migrate types bench shots backup chromium lint clean
+
+demo: .venv/.runtime build migrate
+	@$(MANAGE) load_demo
+	@exec $(MANAGE) serve
+
+# everything that must hold before a change lands
+test: .venv/.checks web/node_modules/.locked build chromium lint
+	cd web && npm run --silent test
+	$(PY) -m pytest
+
+lint: .venv/.checks web/node_modules/.locked
+	.venv/bin/ruff check .
+	.venv/bin/ruff format --check .
+	.venv/bin/mypy
+	.venv/bin/lint-imports
+	$(MANAGE) makemigrations --check --dry-run
+	cd web && npm run --silent lint && npm run --silent check
+	cd web && npx openapi-typescript src/api/openapi.json -o src/api/schema.d.ts --check
+
+# hot reload: the page at 127.0.0.1:5173, the API behind it at 8000
+dev: .venv/.runtime web/node_modules/.locked migrate
+	@$(MANAGE) load_demo
+	@trap 'kill 0' EXIT; RAVSKA_DEBUG=1 $(MANAGE) runserver 127.0.0.1:8000 & cd web && npm run --silent dev
+
+build: web/dist/index.html
+
+migrate: .venv/.runtime
+	@$(MANAGE) migrate --verbosity 0
+
+# after a change of the API: its document and the front end's types
+types: .venv/.runtime web/node_modules/.locked
+	$(PY) tools/openapi.py > web/src/api/openapi.json
+	cd web && npm run --silent types
+
+bench: .venv/.checks build chromium
+	$(PY) tools/bench.py
+
+shots: .venv/.checks build chromium
+	$(PY) tools/shots.py
+
+backup: .venv/.runtime
+	@$(MANAGE) backup
+
+chromium:
+	@command -v chromium >/dev/null || { \
+	  as=$$([ "$$(id -u)" = 0 ] || echo sudo); \
+	  $$as apt-get update -qq && DEBIAN_FRONTEND=noninteractive $$as apt-get install -y -qq --no-install-recommends chromium; }
+
+.venv/bin/python:
+	python3 -m venv .venv
+
+.venv/.runtime: requirements.txt | .venv/bin/python
+	.venv/bin/pip install --quiet --require-hashes -r requirements.txt
+	@touch $@
+
+.venv/.checks: requirements-dev.txt .venv/.runtime
+	.venv/bin/pip install --quiet --require-hashes -r requirements-dev.txt
+	@touch $@
+
+web/node_modules/.locked: web/package-lock.json
+	cd web && npm ci --silent --no-audit --no-fund
+	@touch $@
+
+web/dist/index.html: .venv/.runtime web/node_modules/.locked $(WEB_SOURCES)
+	cd web && npm run --silent build -- --logLevel warn
+	$(PY) -m whitenoise.compress --quiet web/dist
+	@touch $@
+
+clean:
+	rm -rf .venv web/node_modules web/dist

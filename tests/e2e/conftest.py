@@ -1,0 +1,76 @@
+"""The real interface in headless Chromium, on a server of its own with a fresh demo book."""
+
+import os
+import subprocess
+import sys
+import time
+import urllib.request
+from pathlib import Path
+
+import pytest
+from playwright.sync_api import Page
+
+ROOT = Path(__file__).resolve().parents[2]
+
+
+@pytest.fixture(scope="session")
+def browser_type_launch_args():
+    quiet = (
+        "--headless --no-sandbox --disable-gpu --disable-quic --no-first-run --disable-background-networking "
+        "--disable-component-update --disable-sync"
+    )
+    return {"executable_path": "/usr/bin/chromium", "args": quiet.split()}
+
+
+@pytest.fixture
+def browser_context_args():
+    return {"viewport": {"width": 1280, "height": 800}, "timezone_id": "Europe/Berlin", "reduced_motion": "reduce"}
+
+
+class Server:
+    """Ravska as `make demo` serves it, on a free port; can be lost and come back."""
+
+    def __init__(self, data: Path, port: int) -> None:
+        self.url = f"http://127.0.0.1:{port}"
+        self.env = os.environ | {"RAVSKA_DATA": str(data), "RAVSKA_LISTEN": f"127.0.0.1:{port}"}
+        self.process: subprocess.Popen | None = None
+        for command in ("migrate", "load_demo"):
+            self.manage(command).wait()
+        self.start()
+
+    def manage(self, command: str) -> subprocess.Popen:
+        return subprocess.Popen(
+            [sys.executable, str(ROOT / "server/manage.py"), command], env=self.env, stdout=subprocess.DEVNULL
+        )
+
+    def start(self) -> None:
+        self.process = self.manage("serve")
+        for _ in range(300):
+            try:
+                urllib.request.urlopen(f"{self.url}/api/ping", timeout=5).close()
+                return
+            except OSError:
+                time.sleep(0.1)
+        raise RuntimeError("the server does not answer")
+
+    def lose(self) -> None:
+        assert self.process is not None
+        self.process.kill()
+        self.process.wait()
+
+
+@pytest.fixture
+def ravska(tmp_path, free_port):
+    server = Server(tmp_path, free_port)
+    yield server
+    server.lose()
+
+
+@pytest.fixture
+def page(page: Page, ravska) -> Page:
+    """A page whose errors fail the test."""
+    faults: list[str] = []
+    page.on("pageerror", lambda fault: faults.append(str(fault)))
+    page.goto(ravska.url)
+    yield page
+    assert faults == []

@@ -1,0 +1,144 @@
+"""The cook's job on the real interface, from the ratio to the verdict."""
+
+import re
+
+from axe import check_with_axe
+from playwright.sync_api import Page, expect
+
+
+def score(page: Page, taster: str, best: str | None = None) -> list[str]:
+    """Fill in a card as a taster would; prefer the first plate when none is named. Return the order served."""
+    page.get_by_role("button", name="Taste and score").click()
+    page.get_by_role("combobox", name="Who tastes?").fill(taster)
+    page.keyboard.press("Escape")
+    headings = page.get_by_text(re.compile(r"(First|Then) taste \d{3}")).all_inner_texts()
+    served = [heading.split()[-1] for heading in headings]
+    best = best or served[0]
+    for code in served:
+        for scale in ("overall", "crust", "tenderness", "juiciness", "meat flavour"):
+            page.get_by_label(f"{scale} of {code}: {8 if code == best else 6}").check()
+        page.get_by_label(f"salt of {code}: 3").check()
+    page.get_by_role("radio", name=best, exact=True).check()
+    page.get_by_role("button", name="Hand the card in").click()
+    expect(page.get_by_text(taster, exact=True)).to_be_visible()
+    return served
+
+
+def test_a_cook_mixes_by_ratio_doses_both_pieces_tastes_blind_and_gets_a_verdict(page: Page, ravska):
+    # home: the demo household's cook in hand
+    expect(page.get_by_role("heading", level=1)).to_contain_text("Lock-side supper")
+    expect(page.get_by_role("region", name="Next thing to do")).to_contain_text("Mix, B.")
+    expect(page.get_by_text("A carries 0.41 points more salt than B")).to_be_visible()
+    check_with_axe(page)
+
+    # blend: change a part, add a line with type-ahead, remove one
+    page.keyboard.press("1")
+    check_with_axe(page)
+    page.get_by_role("link", name=re.compile("Weir House lamb rub")).click()
+    salt = page.get_by_role("button", name="why: Salt in the blend")
+    expect(salt).to_contain_text("26.4 % salt")
+    page.get_by_label("Parts of Flake sea salt, flake").fill("1½")
+    # 1.5 spoons of 2.6 g flake among 28.7 g, 97 % of it salt, by hand: 12.29 % of the rub, 11.9 % salt
+    expect(salt).to_contain_text("11.9 % salt")
+    expect(page.get_by_role("button", name="why: Weight of Flake sea salt, flake")).to_contain_text("7.4 g")
+    page.get_by_label("Parts of Flake sea salt, flake").fill("4")
+    add = page.get_by_role("combobox", name="Add an ingredient")
+    add.fill("cumin gro")
+    page.get_by_role("option", name=re.compile("Cumin, ground")).click()
+    cumin = page.get_by_label("Parts of Cumin, ground")
+    expect(cumin).to_be_focused()
+    cumin.fill("1/8")
+    expect(page.get_by_role("img", name=re.compile("1 % Cumin"))).to_be_visible()
+    page.get_by_role("button", name="Remove Orange zest, grated").click()
+    expect(page.get_by_role("status").first).to_have_text("Saved")
+    salt.click()
+    expect(page.get_by_role("region", name="Working of Salt in the blend")).to_contain_text("Salt in flake sea salt")
+    page.keyboard.press("Escape")
+    check_with_axe(page)
+    page.reload()
+    expect(page.get_by_label("Parts of Cumin, ground")).to_have_value("1/8")
+    expect(page.get_by_label("Parts of Orange zest, grated")).to_have_count(0)
+
+    # coat: a weight in pounds, a heavier coat, the batch in one click
+    page.keyboard.press("2")
+    rubbed = page.get_by_role("region", name="Arm A, Rubbed")
+    bathed = page.get_by_role("region", name="Arm B, Marinated")
+    expect(rubbed.get_by_text("37 g of rub")).to_be_visible()
+    rubbed.get_by_label("Raw weight").fill("5 lb 1 oz")
+    rubbed.get_by_role("radio", name="heavy 8").check()
+    # 734.8 cm2 at 8 g on 100 cm2
+    expect(rubbed.get_by_text("59 g of rub")).to_be_visible()
+    expect(rubbed.get_by_text("heavier than what sticks")).to_be_visible()
+    rubbed.get_by_role("radio", name="oil").check()
+    expect(rubbed.get_by_text("heavier than what sticks")).to_have_count(0)
+    expect(bathed.get_by_text("563 ml of marinade")).to_be_visible()
+    expect(bathed.get_by_text("inside the long school only")).to_be_visible()
+    expect(bathed.get_by_text("Marinade that touched raw meat is not a sauce.")).to_be_visible()
+    expect(page.get_by_role("status").first).to_have_text("Saved")
+    check_with_axe(page)
+    rubbed.get_by_role("button", name="Size the batch").click()
+    expect(page.get_by_text("The batch of that blend is 59 g now.")).to_be_visible()
+
+    # home again: even out the salt, tick what is done
+    page.keyboard.press("0")
+    page.get_by_role("button", name="Even it out").click()
+    expect(page.get_by_text("Fair so far.")).to_be_visible()
+    page.get_by_role("button", name="Done").click()
+    expect(page.get_by_role("checkbox", name="Mix, arm B")).to_be_checked()
+    expect(page.get_by_role("region", name="Next thing to do")).to_contain_text("In the bag, B.")
+
+    # table: three cards, blind, then the reveal
+    page.keyboard.press("5")
+    expect(page.get_by_text("arm hidden")).to_have_count(2)
+    check_with_axe(page)
+    best = score(page, "Kittiwake")[0]
+    for taster in ("Marigold", "Tamarisk"):
+        score(page, taster, best)
+    expect(page.get_by_text("Rubbed")).to_have_count(0)
+    page.get_by_role("button", name="Reveal which is which").click()
+    page.get_by_role("button", name="Reveal", exact=True).click()
+    page.get_by_role("link", name="See what the cards say").click()
+
+    # verdict: not yet known for three, a winner for eight of eight
+    verdict = page.get_by_role("region", name="Verdict")
+    expect(verdict).to_contain_text("Not yet known")
+    expect(verdict).to_contain_text("25 %")
+    expect(verdict).to_contain_text("3 more cards")
+    check_with_axe(page)
+    page.get_by_role("link", name="Add another card").click()
+    for taster in ("Halcyon", "Old Pewter", "Dabchick", "Moonraker", "Skylark"):
+        score(page, taster, best)
+    page.get_by_role("link", name="See what the cards say").click()
+    expect(verdict).to_contain_text(re.compile("(Rubbed|Marinated) won"))
+    expect(verdict).to_contain_text("0.78 %")
+
+
+def test_bad_input_gets_its_sentence_at_the_field_and_the_last_good_numbers_stay(page: Page):
+    page.keyboard.press("2")
+    rubbed = page.get_by_role("region", name="Arm A, Rubbed")
+    rubbed.get_by_label("Raw weight").fill("-2 kg")
+    expect(rubbed.get_by_role("alert")).to_contain_text("cannot be below nothing")
+    expect(rubbed.get_by_text("37 g of rub")).to_be_visible()
+    expect(page.get_by_role("status").first).to_have_text("Not saved yet")
+    page.reload()
+    # nothing typed is lost, not even what could not be saved
+    expect(rubbed.get_by_label("Raw weight")).to_have_value("-2 kg")
+    rubbed.get_by_label("Raw weight").fill("2 kg")
+    expect(page.get_by_role("status").first).to_have_text("Saved")
+
+
+def test_units_theme_and_stations_that_come_later(page: Page):
+    page.get_by_role("button", name="Units, theme").first.click()
+    page.get_by_role("radio", name="US", exact=True).first.check()
+    page.get_by_role("radio", name="Iron, dark").check()
+    page.get_by_role("button", name="Close").click()
+    expect(page.get_by_text("19.0 fl oz").first).to_be_visible()
+    check_with_axe(page)
+    page.reload()
+    expect(page.locator(".v-theme--iron").first).to_be_visible()
+    page.keyboard.press("4")
+    expect(page.get_by_role("main")).to_contain_text("This station is not built yet.")
+    page.keyboard.press("/")
+    page.get_by_label("Find anything").fill("goat yog")
+    page.keyboard.press("Enter")
+    expect(page.get_by_label("Name of the blend")).to_have_value("Lock-keeper's goat yoghurt")

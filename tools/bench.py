@@ -1,0 +1,138 @@
+"""Measure Ravska against its floor: an empty typed endpoint in the same server, on the demo book.
+
+Prints p50 and p95 of each answer, the ratio of its p95 to the floor's, and the budget; then what
+the browser sees: edit to new numbers on screen, and the first view's script gzipped.
+"""
+
+import gzip
+import http.client
+import json
+import statistics
+import time
+from urllib.parse import urlsplit
+
+from playwright.sync_api import sync_playwright
+from running import CHROMIUM, ROOT, running
+
+WARM, RUNS, EDITS = 30, 300, 40
+
+
+class Client:
+    """One kept-alive connection, as a browser keeps it."""
+
+    def __init__(self, address: str) -> None:
+        self.connection = http.client.HTTPConnection(urlsplit(address).netloc)
+
+    def __call__(self, method: str, path: str, body: object = None) -> dict:
+        data = None if body is None else json.dumps(body)
+        self.connection.request(method, f"/api/{path}", data, {"Content-Type": "application/json"})
+        answer = self.connection.getresponse()
+        document = json.loads(answer.read())
+        assert answer.status < 400, document
+        return document
+
+
+def percentile(sorted_ms: list[float], share: float) -> float:
+    return sorted_ms[min(len(sorted_ms) - 1, round(share * (len(sorted_ms) - 1)))]
+
+
+def measured(act) -> tuple[float, float]:
+    """Return p50 and p95 of an act [ms]."""
+    for _ in range(WARM):
+        act()
+    found = []
+    for _ in range(RUNS):
+        start = time.perf_counter()
+        act()
+        found.append((time.perf_counter() - start) * 1000)
+    found.sort()
+    return statistics.median(found), percentile(found, 0.95)
+
+
+def answers(address: str) -> None:
+    client = Client(address)
+    rows = client("GET", "blends")
+    opened = client("GET", f"blends/{rows[0]['id']}")
+    blend = {key: opened[key] for key in ("name", "kind", "batch", "lines", "version")}
+    grinds = [grind["key"] for grind in client("GET", "catalogue")["grinds"][:15]]
+    fifteen = blend | {"lines": [{"grind": key, "parts": "1½", "basis": "spoon"} for key in grinds]}
+    arms = client("GET", "home")["cook"]["arms"]
+    coat = {"arms": [{key: arm[key] for key in ("label", "name", "piece", "layers")} for arm in arms]}
+    tasted = next(row for row in client("GET", "cooks") if row["cards"] == 8)
+
+    def save() -> None:
+        blend["batch"] = "61 g" if blend["batch"] == "60 g" else "60 g"
+        blend.update(version=client("PUT", f"blends/{opened['id']}", blend)["version"])
+
+    acts = [
+        ("floor: an empty typed endpoint", lambda: client("GET", "ping"), None),
+        ("blend edit, the demo's 7 lines", lambda: client("POST", "blends/read", blend), 10),
+        ("blend edit, 15 lines", lambda: client("POST", "blends/read", fifteen), 10),
+        ("blend saved to disk, and read", save, None),
+        ("whole coat, two arms", lambda: client("POST", "coat/read", coat), 60),
+        ("home, the cook in hand", lambda: client("GET", "home"), 50),
+        ("list of blends", lambda: client("GET", "blends"), 50),
+        ("list of cooks", lambda: client("GET", "cooks"), 50),
+        ("verdict of eight cards", lambda: client("GET", f"verdicts/{tasted['trial_id']}"), 50),
+    ]
+    floor = 0.0
+    print(f"{'answer':<34}{'p50 ms':>9}{'p95 ms':>9}{'x floor':>9}{'budget':>9}")
+    for name, act, budget in acts:
+        p50, p95 = measured(act)
+        floor = floor or p95
+        print(f"{name:<34}{p50:>9.2f}{p95:>9.2f}{p95 / floor:>9.1f}{f'{budget} ms' if budget else '':>9}")
+
+
+WATCH = """() => {
+  const target = [...document.querySelectorAll('.why')].find((b) => b.textContent.includes('Salt in the blend'))
+  window.seen = null
+  new MutationObserver(() => (window.seen = performance.now())).observe(target.parentElement, {
+    subtree: true, characterData: true, childList: true,
+  })
+  document.addEventListener('input', () => (window.typed = performance.now()), true)
+}"""
+
+
+def screen(address: str) -> None:
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(**CHROMIUM)
+        page = browser.new_page(viewport={"width": 1280, "height": 800})
+        page.goto(f"{address}/blend")
+        page.get_by_role("link", name="Weir House lamb rub").click()
+        part = page.get_by_label("Parts of Flake sea salt, flake")
+        part.wait_for()
+        page.evaluate(WATCH)
+        found = []
+        for n in range(EDITS):
+            page.evaluate("() => (window.seen = null)")
+            part.fill(str(2 + n % 7))
+            page.wait_for_function("() => window.seen !== null")
+            found.append(page.evaluate("() => window.seen - window.typed"))
+            page.wait_for_timeout(120)
+        found.sort()
+        print(
+            f"{'edit to new numbers on screen':<34}{statistics.median(found):>9.1f}{percentile(found, 0.95):>9.1f}",
+            end="",
+        )
+        print(f"{'':>9}{'100 ms':>9}")
+        browser.close()
+
+
+def first_view() -> None:
+    build = ROOT / "web/dist"
+    manifest = json.loads((build / ".vite/manifest.json").read_text())
+    wanted, seen = ["index.html"], set()
+    while wanted:
+        key = wanted.pop()
+        if key not in seen:
+            seen.add(key)
+            wanted += manifest[key].get("imports", [])
+    size = sum(len(gzip.compress((build / manifest[key]["file"]).read_bytes())) for key in seen)
+    print(f"first view's script, gzipped: {size / 1000:.0f} kB of 300 kB")
+
+
+if __name__ == "__main__":
+    with running() as at:
+        answers(at)
+        screen(at)
+    first_view()

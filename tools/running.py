@@ -1,0 +1,52 @@
+"""A Ravska of its own for a tool: a fresh demo book in a temporary folder, served on a free port."""
+
+import os
+import socket
+import subprocess
+import sys
+import tempfile
+import time
+import urllib.request
+from collections.abc import Iterator
+from contextlib import contextmanager
+from pathlib import Path
+
+ROOT = Path(__file__).resolve().parents[1]
+CHROMIUM = {
+    "executable_path": "/usr/bin/chromium",
+    "args": [
+        "--headless",
+        "--no-sandbox",
+        "--disable-gpu",
+        "--disable-quic",
+        "--no-first-run",
+        "--disable-background-networking",
+        "--disable-component-update",
+        "--disable-sync",
+    ],
+}
+
+
+@contextmanager
+def running() -> Iterator[str]:
+    """Yield the address of a server that is up, and end it afterwards."""
+    with socket.socket() as probe:
+        probe.bind(("127.0.0.1", 0))
+        port = probe.getsockname()[1]
+    with tempfile.TemporaryDirectory(prefix="ravska-") as data:
+        here = os.environ | {"RAVSKA_DATA": data, "RAVSKA_LISTEN": f"127.0.0.1:{port}"}
+        manage = [sys.executable, str(ROOT / "server/manage.py")]
+        for command in ("migrate", "load_demo"):
+            subprocess.run([*manage, command], env=here, check=True, stdout=subprocess.DEVNULL)
+        server = subprocess.Popen([*manage, "serve"], env=here, stdout=subprocess.DEVNULL)
+        try:
+            for _ in range(200):
+                try:
+                    urllib.request.urlopen(f"http://127.0.0.1:{port}/api/ping", timeout=5).close()
+                    break
+                except OSError:
+                    time.sleep(0.1)
+            yield f"http://127.0.0.1:{port}"
+        finally:
+            server.terminate()
+            server.wait()

@@ -1,0 +1,59 @@
+"""Draw the current picture of each main view from the demo book into docs/screenshots/."""
+
+import json
+import urllib.request
+
+from playwright.sync_api import Page, sync_playwright
+from running import CHROMIUM, ROOT, running
+
+OUT = ROOT / "docs/screenshots"
+WIDE, PHONE = {"width": 1280, "height": 800}, {"width": 390, "height": 844}
+
+
+def get(address: str, path: str) -> object:
+    with urllib.request.urlopen(f"{address}/api/{path}", timeout=10) as answer:
+        return json.load(answer)
+
+
+def theme(page: Page, address: str, name: str) -> None:
+    body = {"units": "metric", "temperature": "C", "spoon_set": "us", "theme": name, "single_keys": True}
+    page.request.put(f"{address}/api/preferences", data=body)
+
+
+def shoot(page: Page, address: str, path: str, name: str) -> None:
+    page.goto(address + path)
+    page.wait_for_load_state("networkidle")
+    page.evaluate("() => document.fonts.ready")
+    page.wait_for_timeout(400)
+    page.screenshot(path=OUT / f"{name}.png")
+    print(f"docs/screenshots/{name}.png")
+
+
+def main() -> None:
+    with running() as at, sync_playwright() as playwright:
+        browser = playwright.chromium.launch(**CHROMIUM)
+        rub = get(at, "blends")[0]["id"]
+        tasted = {row["name"]: row["trial_id"] for row in get(at, "cooks")}
+        wide = browser.new_page(viewport=WIDE)
+        shoot(wide, at, "/", "home")
+        shoot(wide, at, "/blend", "blend-shelf")
+        shoot(wide, at, f"/blend/{rub}", "blend-bench")
+        shoot(wide, at, "/coat", "coat")
+        shoot(wide, at, f"/table/{tasted['Wharf lunch, duck legs']}", "table")
+        shoot(wide, at, f"/verdict/{tasted['Wharf lunch, duck legs']}", "verdict")
+        theme(wide, at, "iron")
+        shoot(wide, at, "/", "home-iron")
+        shoot(wide, at, f"/blend/{rub}", "blend-bench-iron")
+        theme(wide, at, "enamel")
+        phone = browser.new_page(viewport=PHONE)
+        shoot(phone, at, "/", "home-phone")
+        shoot(phone, at, "/coat", "coat-phone")
+        phone.goto(f"{at}/table")
+        phone.get_by_role("button", name="Taste and score").click()
+        phone.wait_for_timeout(400)
+        phone.screenshot(path=OUT / "table-card-phone.png")
+        browser.close()
+
+
+if __name__ == "__main__":
+    main()

@@ -1,0 +1,45 @@
+import { describe, expect, it } from 'vitest'
+import { area, dose, duration, inUnit, length, mass, percent, temperature, volume } from './units'
+
+// NIST Handbook 44, appendix C: 1 oz = 28.349523125 g, 1 fl oz = 29.5735295625 ml, 1 in = 2.54 cm
+describe('numbers in the household’s units', () => {
+  it('shows weights as a scale reads them', () => {
+    expect([mass(0.42, 'metric'), mass(16.31, 'metric'), mass(562.5, 'metric'), mass(2300, 'metric')]).toEqual([
+      '0.42 g',
+      '16.3 g',
+      '563 g',
+      '2.30 kg',
+    ])
+    expect([mass(28.349523125, 'us'), mass(2296.3114, 'us'), mass(453.59237, 'us')]).toEqual([
+      '1.00 oz',
+      '5 lb 1 oz',
+      '1 lb',
+    ])
+    expect(dose(36.8, 'metric')).toBe('37 g')
+  })
+
+  it('shows volumes, areas, lengths and temperatures', () => {
+    expect([volume(562.5, 'metric'), volume(562.5, 'us'), volume(1500, 'metric')]).toEqual([
+      '563 ml',
+      '19.0 fl oz',
+      '1.50 l',
+    ])
+    expect([area(736, 'metric'), area(736, 'us'), length(20.6, 'us')]).toEqual(['736 cm²', '114 in²', '8.1 in'])
+    expect([temperature(4, 'F'), temperature(63, 'F'), temperature(74, 'C')]).toEqual(['39 °F', '145 °F', '74 °C'])
+  })
+
+  it('shows times, shares and working in the core’s units', () => {
+    expect([duration(2700), duration(57600), duration(9000)]).toEqual(['45 min', '16 h', '2 h 30 min'])
+    expect([percent(26.43), percent(1.158), percent(0.02), percent(0)]).toEqual([
+      '26.4 %',
+      '1.16 %',
+      '0.020 %',
+      '0.00 %',
+    ])
+    expect([inUnit(0.0126, 'cm³', 'us'), inUnit(0.0012, '', 'us'), inUnit(1886, 'g', 'metric')]).toEqual([
+      '0.0126 cm³',
+      '0.0012',
+      '1.89 kg',
+    ])
+  })
+})
