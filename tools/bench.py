@@ -99,7 +99,7 @@ def screen(address: str) -> None:
         page = browser.new_page(viewport={"width": 1280, "height": 800})
         page.goto(f"{address}/blend")
         page.get_by_role("link", name="Weir House lamb rub").click()
-        part = page.get_by_label("Parts of Flake sea salt, flake")
+        part = page.get_by_label("Parts of Flake sea salt")
         part.wait_for()
         page.evaluate(WATCH)
         found = []

@@ -97,7 +97,7 @@ def read_document(document: BlendDocument) -> core.Blend:
 
 def _rows():
     kept = Count("revisions", filter=Q(revisions__kept_at__isnull=False))
-    return Blend.objects.filter(household=household()).annotate(kept=kept).with_drafts()
+    return Blend.objects.filter(household=household()).annotate(kept=kept).with_drafts().order_by("created_at", "name")
 
 
 def _one(blend_id: UUID) -> Blend:

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from typing import Annotated, Literal
 from uuid import UUID
 
-from book.cooks import lay_out_steps
+from book.cooks import lay_out_steps, take_cut
 from book.models import Blend, Cook, Layer, Revision, Stale, claim_version
 from django.db import transaction
 from ninja import Router, Schema
@@ -186,7 +186,9 @@ def _store(cook: Cook, document: CookSave, cores: list[coat.Arm], blends: _Blend
         arm.name = typed.name
         arm.save(update_fields=["name"])
         piece = arm.piece
-        piece.cut, piece.mass_g, piece.mass_typed = typed.piece.cut, core.piece.mass_g, typed.piece.mass
+        if piece.cut != typed.piece.cut:
+            take_cut(piece, typed.piece.cut)
+        piece.mass_g, piece.mass_typed = core.piece.mass_g, typed.piece.mass
         piece.count, piece.coat_bare_face = typed.piece.count, typed.piece.coat_bare_face
         piece.length_typed, piece.width_typed = typed.piece.length, typed.piece.width
         piece.thickness_typed = typed.piece.thickness
@@ -245,8 +247,7 @@ def size_batch(request, cook_id: UUID, document: BatchDocument) -> BatchOut:
             layers = list(arm.piece.layers.all())
             if not any(layer.blend_id == document.blend_id for layer in layers):
                 continue
-            core_layers = tuple(layer.as_core() for layer in layers)
-            reading = coat.read_arm(coat.Arm(arm.label, arm.piece.as_core(), core_layers), spoons)
+            reading = coat.read_arm(arm.as_core(), spoons)
             total += sum(
                 found.dose_g
                 for layer, found in zip(layers, reading.layers, strict=True)

@@ -133,17 +133,12 @@ def one_cook(cook_id: UUID) -> Cook:
     return found
 
 
-def core_arm(arm: Arm) -> coat.Arm:
-    """Return a stored arm as the core reads it."""
-    return coat.Arm(arm.label, arm.piece.as_core(), tuple(layer.as_core() for layer in arm.piece.layers.all()))
-
-
 def read_stored(arms: Iterable[Arm], spoon_set: str) -> dict[str, coat.ArmReading | BadInput]:
     """Read every arm by itself, so that one that cannot be read leaves the other's numbers standing."""
     found: dict[str, coat.ArmReading | BadInput] = {}
     for arm in arms:
         try:
-            found[arm.label] = coat.read_arm(core_arm(arm), spoon_set)
+            found[arm.label] = coat.read_arm(arm.as_core(), spoon_set)
         except BadInput as refusal:
             found[arm.label] = refusal
     return found

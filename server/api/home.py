@@ -5,20 +5,20 @@ from datetime import datetime
 from typing import Annotated, Literal
 from uuid import UUID
 
-from book.cooks import Beginning, add_salt, begin_cook, pin_layer
-from book.models import Blend, Cook, Stale, Step, claim_version
+from book.cooks import Beginning, begin_cook, even_salt, pin_layer
+from book.models import Blend, Cook, Piece, Stale, Step, claim_version
 from django.db import transaction
 from django.http import Http404
 from django.utils import timezone
 from ninja import Router, Schema, Status
 from pydantic import AwareDatetime, Field
-from ravska_core.coat import find_cut, salt_to_even
+from ravska_core.coat import find_cut
 from ravska_core.quantities import parse_duration_s, parse_mass_g
 from ravska_core.working import BadInput
 
-from api.cook_document import CookOut, cook_out, cooks, one_cook, read_stored
+from api.cook_document import CookOut, cook_out, cooks, one_cook
 from api.documents import Key, Name, Typed, Version, VersionDocument, sends
-from api.household import household, spoon_set
+from api.household import household
 from api.problems import ANSWERS, Conflict, Gather
 
 router = Router(tags=["home"])
@@ -210,20 +210,10 @@ def even_out(request, cook_id: UUID, document: EvenDocument) -> CookOut:
     try:
         with transaction.atomic():
             cook = _claim(cook_id, document.version)
-            arms = list(cook.trial.arms.all())
             if document.what == "salt":
-                readings = read_stored(arms, spoon_set())
-                a, b = (readings[arm.label] for arm in arms[:2])
-                if isinstance(a, BadInput) or isinstance(b, BadInput):
-                    raise BadInput("what", "The salt of an arm is not known yet; mend it in Coat first.")
-                label, percent = salt_to_even(a, b)
-                if percent < 0.01:
-                    raise BadInput("what", "Both arms carry the same salt already.")
-                add_salt(next(arm.piece for arm in arms if arm.label == label), round(percent, 2))
+                even_salt(cook)
             elif document.what == "bare face":
-                for arm in arms:
-                    arm.piece.coat_bare_face = False
-                    arm.piece.save(update_fields=["coat_bare_face"])
+                Piece.objects.filter(cook=cook).update(coat_bare_face=False)
             else:
                 kind = {"fire": "on", "rest": "rest"}[document.what]
                 steps = Step.objects.filter(piece__cook=cook, kind=kind)

@@ -7,7 +7,8 @@ from datetime import datetime
 
 from django.db import transaction
 from ravska_core.blends import read_blend
-from ravska_core.coat import find_cut
+from ravska_core.catalogue import catalogue
+from ravska_core.coat import find_cut, read_arm, salt_to_even
 from ravska_core.marinade import hold_window
 from ravska_core.quantities import say_duration
 from ravska_core.schedule import usual_steps
@@ -122,6 +123,36 @@ def pin_cook(cook: Cook) -> None:
         "blend"
     ):
         pin_layer(layer, cook)
+
+
+def take_cut(piece: Piece, cut: str) -> None:
+    """Change the cut of a piece; times that were the old cut's usual ones become the new one's."""
+    before, after = catalogue().cuts.get(piece.cut), find_cut(cut)
+    piece.cut = cut
+    for kind, field in (("on", "fire_min"), ("rest", "rest_min")):
+        steps = piece.steps.filter(kind=kind)
+        if before is not None:
+            steps = steps.filter(lasts_s=getattr(before, field) * 60)
+        steps.update(lasts_s=getattr(after, field) * 60)
+
+
+def even_salt(cook: Cook) -> None:
+    """Add salt to the arm of a cook that carries less, so that both carry the same share.
+
+    Raises
+    ------
+    BadInput
+        When the salt of an arm cannot be told, or nothing differs.
+    """
+    arms = list(cook.trial.arms.select_related("piece"))
+    try:
+        a, b = (read_arm(arm.as_core()) for arm in arms[:2])
+    except BadInput:
+        raise BadInput("what", "The salt of an arm is not known yet; mend it in Coat first.") from None
+    label, percent = salt_to_even(a, b)
+    if percent < 0.01:
+        raise BadInput("what", "Both arms carry the same salt already.")
+    add_salt(next(arm.piece for arm in arms if arm.label == label), round(percent, 2))
 
 
 def add_salt(piece: Piece, percent: float) -> None:

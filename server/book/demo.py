@@ -7,7 +7,7 @@ from django.db import transaction
 from ravska_core.quantities import parse_mass_g, parse_parts
 from ravska_core.tasting import serving_order
 
-from book.cooks import Beginning, add_salt, begin_cook, pin_cook
+from book.cooks import Beginning, add_salt, begin_cook, even_salt, pin_cook
 from book.models import Blend, Card, Cook, Household, Line, Preferences, Revision, Score, Step, Taster
 
 BLENDS: dict[str, tuple[str, str, str, list[tuple[str, str, str]]]] = {
@@ -196,6 +196,7 @@ def load_demo(now: datetime) -> bool:
             seed=418,
         )  # fmt: skip
         duck.pieces.update(count=4)
+        even_salt(duck)
         rubbed, bathed = (8, 8, 7, 7, 8, 3), (6, 5, 7, 7, 6, 3)
         better, worse = (9, 9, 7, 6, 8, 3), (7, 5, 8, 7, 6, 2)
         duck_cards = [

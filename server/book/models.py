@@ -342,6 +342,9 @@ class Arm(Row):
             _named("name", "arm_named"),
         ]
 
+    def as_core(self) -> core_coat.Arm:
+        return core_coat.Arm(self.label, self.piece.as_core(), tuple(x.as_core() for x in self.piece.layers.all()))
+
 
 class Sample(Row):
     """An arm as tasters meet it: a three-digit code."""

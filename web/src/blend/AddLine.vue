@@ -49,7 +49,7 @@ async function take(key: string | null) {
           <span class="item">
             <i :style="{ background: item.raw.colour }" aria-hidden="true" />
             <span>{{ grindName(item.raw) }}</span>
-            <small>{{ item.raw.density_g_ml.toFixed(2) }} g/ml, {{ item.raw.mark }}</small>
+            <small>{{ item.raw.density_g_ml.toFixed(2) }} g/ml</small>
           </span>
         </v-list-item>
       </template>

@@ -3,15 +3,17 @@ import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, nextTick, ref, watch } from 'vue'
 import { api, call, sentenceOf, type Schemas } from '../api/client'
 import { useAutosave } from '../ui/autosave'
-import { useCatalogue } from '../ui/catalogue'
+import { grindWord, useCatalogue } from '../ui/catalogue'
 import ConflictBar from '../ui/ConflictBar.vue'
 import { differences } from '../ui/differences'
 import GrainStrip from '../ui/GrainStrip.vue'
 import { useReading } from '../ui/reading'
 import SaveMark from '../ui/SaveMark.vue'
+import TitleInput from '../ui/TitleInput.vue'
 import { useUndo } from '../ui/undo'
 import AddLine from './AddLine.vue'
 import BatchRow from './BatchRow.vue'
+import CautionList from '../ui/CautionList.vue'
 import BlendReads from './BlendReads.vue'
 import LineRow from './LineRow.vue'
 
@@ -97,12 +99,6 @@ async function add(grind: string) {
   rows.value.at(-1)?.focus()
 }
 
-/** The grind in a word, where it says something. */
-const grindWord = (key: string) => {
-  const grind = grinds.value.get(key)?.grind ?? ''
-  return grind === 'liquid' ? '' : grind
-}
-
 const kinds: Doc['kind'][] = [
   'dry rub', 'paste', 'binder', 'marinade', 'injection', 'glaze', 'spritz', 'cooking liquid', 'finishing salt',
 ] // prettier-ignore
@@ -113,11 +109,10 @@ const conflict = computed(() =>
 
 <template>
   <main v-if="doc">
-    <header>
-      <div class="title">
-        <label class="sr-only" for="blend-name">Name of the blend</label>
-        <input id="blend-name" v-model="doc.name" class="name" maxlength="80" autocomplete="off" />
-        <span class="muted revision">{{ kept ? `${kept} kept, working draft` : 'working draft' }}</span>
+    <header class="station-head">
+      <div class="named">
+        <TitleInput v-model="doc.name" label="Name of the blend" :error="errors.name" />
+        <span class="muted">{{ kept ? `${kept} kept, working draft` : 'working draft' }}</span>
       </div>
       <div class="tools">
         <SaveMark :state="autosave.state.value" :refusal="autosave.refusal.value" />
@@ -127,7 +122,6 @@ const conflict = computed(() =>
         </select>
         <v-btn :disabled="!history.canUndo.value" @click="history.undo()">Undo</v-btn>
       </div>
-      <p v-if="errors.name" class="says" role="alert">{{ errors.name }}</p>
     </header>
 
     <ConflictBar
@@ -141,6 +135,7 @@ const conflict = computed(() =>
     <GrainStrip v-if="!empty && bands.length" :bands="bands" labelled />
     <div v-else class="bare muted">The blend will show here as a band of its own grains.</div>
 
+    <CautionList v-if="reading && !empty" :cautions="reading.cautions" only="stops" class="stops-here" />
     <div class="bench">
       <section class="plate lines" aria-label="Lines">
         <p v-if="empty" class="says" role="status">There is nothing in this blend yet; add a first ingredient.</p>
@@ -155,7 +150,7 @@ const conflict = computed(() =>
           v-model:parts="line.parts"
           v-model:basis="line.basis"
           :name="grinds.get(line.grind)?.name ?? line.grind"
-          :grind="grindWord(line.grind)"
+          :grind="grinds.has(line.grind) ? grindWord(grinds.get(line.grind)!) : ''"
           :colour="grinds.get(line.grind)?.colour ?? '#888888'"
           :reading="lineReading(at)"
           :error="errors[`lines.${at}.parts`] ?? errors[`lines.${at}.grind`] ?? errors[`lines.${at}.basis`]"
@@ -175,39 +170,14 @@ const conflict = computed(() =>
 </template>
 
 <style scoped>
-header {
+.named {
   display: flex;
   flex-wrap: wrap;
-  justify-content: space-between;
-  align-items: center;
-  gap: 4px 16px;
-  margin-bottom: 12px;
-}
-.title {
+  align-items: baseline;
+  gap: 0 10px;
+  font-size: 14px;
   flex: 1 1 340px;
   min-width: 0;
-}
-.title .name {
-  font-family: var(--display) !important;
-  font-size: 32px !important;
-  font-weight: 700 !important;
-  background: transparent !important;
-  padding: 0 6px !important;
-  margin-left: -6px;
-  field-sizing: content;
-  width: auto !important;
-  max-width: 100%;
-  min-width: 120px !important;
-}
-.revision {
-  font-size: 14px;
-  white-space: nowrap;
-  margin-left: 10px;
-}
-.tools {
-  display: flex;
-  align-items: center;
-  gap: 12px;
 }
 .tools select {
   width: auto;
@@ -222,6 +192,9 @@ header {
   display: grid;
   place-items: center;
   text-align: center;
+}
+.stops-here {
+  margin-top: 12px !important;
 }
 .bench {
   display: grid;
@@ -246,36 +219,26 @@ header {
 .n {
   text-align: right;
 }
-.says {
-  color: var(--stop);
+.lines > .says {
   font-size: 14px;
   margin: 0;
-  flex-basis: 100%;
-}
-.lines > .says {
   color: var(--muted);
   padding-bottom: 10px;
 }
 @media (max-width: 1060px) {
+  .stops-here {
+    margin-top: 12px !important;
+  }
   .bench {
     grid-template-columns: minmax(0, 1fr);
   }
 }
 @media (max-width: 720px) {
-  .title .name {
-    font-size: 24px !important;
-  }
   .head {
     display: none;
   }
   .lines {
     padding: 14px 16px;
-  }
-  .revision {
-    margin-left: 0;
-  }
-  .tools {
-    flex-wrap: wrap;
   }
 }
 </style>

@@ -44,7 +44,7 @@ const scales = computed(() => {
         </div>
       </div>
     </div>
-    <CautionList v-if="reading" :cautions="reading.cautions" />
+    <CautionList v-if="reading" :cautions="reading.cautions" only="others" />
   </aside>
 </template>
 

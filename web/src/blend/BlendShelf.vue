@@ -69,9 +69,9 @@ async function remove(row: Schemas['BlendRow']) {
 
 <template>
   <main>
-    <header>
+    <header class="station-head">
       <h1>Blends</h1>
-      <div class="ways">
+      <div class="tools">
         <v-btn class="solid" @click="begin('dry rub')">New rub</v-btn>
         <v-btn @click="begin('marinade')">New marinade</v-btn>
       </div>
@@ -103,18 +103,6 @@ async function remove(row: Schemas['BlendRow']) {
 </template>
 
 <style scoped>
-header {
-  display: flex;
-  justify-content: space-between;
-  align-items: center;
-  flex-wrap: wrap;
-  gap: 10px;
-  margin-bottom: 16px;
-}
-.ways {
-  display: flex;
-  gap: 10px;
-}
 ul {
   list-style: none;
   margin: 0;

@@ -2,12 +2,12 @@
 import { computed } from 'vue'
 import type { Schemas } from '../api/client'
 import ArmBadge from '../ui/ArmBadge.vue'
+import TitleInput from '../ui/TitleInput.vue'
 import CautionList from '../ui/CautionList.vue'
-import MarinadeLayer from './MarinadeLayer.vue'
 import PieceFields from './PieceFields.vue'
-import RubLayer from './RubLayer.vue'
 import SaltBar from './SaltBar.vue'
 import SaltLayer from './SaltLayer.vue'
+import SeasoningLayer from './SeasoningLayer.vue'
 
 /** One arm: its piece, its layers in order, and the salt they put on the meat. */
 const arm = defineModel<Schemas['ArmDocument']>({ required: true })
@@ -53,9 +53,9 @@ const kinds = computed(() => props.reading?.layers.map((layer) => layer.kind) ??
   <section class="plate arm" :aria-label="`Arm ${arm.label}, ${arm.name}`">
     <div class="head">
       <ArmBadge :label="arm.label" />
-      <label class="sr-only" :for="`arm-${arm.label}`">Name of arm {{ arm.label }}</label>
-      <input :id="`arm-${arm.label}`" v-model="arm.name" class="name" maxlength="40" autocomplete="off" />
+      <TitleInput v-model="arm.name" :label="`Name of arm ${arm.label}`" :most="40" size="part" :error="errors.name" />
     </div>
+    <CautionList v-if="reading" :cautions="reading.cautions" only="stops" />
     <PieceFields
       v-model="arm.piece"
       :reading="reading?.piece ?? null"
@@ -64,36 +64,26 @@ const kinds = computed(() => props.reading?.layers.map((layer) => layer.kind) ??
       :label="arm.label"
     />
     <template v-for="(layer, at) in arm.layers" :key="at">
-      <RubLayer
-        v-if="layer.kind === 'rub'"
-        v-model="arm.layers[at]"
-        :reading="of(at)"
-        :stored="stored?.layers[at]"
-        :blends="blends"
-        :errors="layerErrors(at)"
-        @choose="choose(at, $event)"
-        @batch="$emit('batch', $event)"
-      />
-      <MarinadeLayer
-        v-else-if="layer.kind === 'marinade'"
-        v-model="arm.layers[at]"
-        :reading="of(at)"
-        :stored="stored?.layers[at]"
-        :blends="blends"
-        :errors="layerErrors(at)"
-        @choose="choose(at, $event)"
-        @batch="$emit('batch', $event)"
-      />
       <SaltLayer
-        v-else
+        v-if="layer.kind === 'salt'"
         v-model="arm.layers[at]"
         :reading="of(at)"
         :errors="layerErrors(at)"
         @remove="arm.layers.splice(at, 1)"
       />
+      <SeasoningLayer
+        v-else
+        v-model="arm.layers[at]"
+        :reading="of(at)"
+        :stored="stored?.layers[at]"
+        :blends="blends"
+        :errors="layerErrors(at)"
+        @choose="choose(at, $event)"
+        @batch="$emit('batch', $event)"
+      />
     </template>
     <SaltBar v-if="reading" :salt="reading.salt" :zone="reading.zone" :layers="saltGrams" :kinds="kinds" />
-    <CautionList v-if="reading" :cautions="reading.cautions" />
+    <CautionList v-if="reading" :cautions="reading.cautions" only="others" />
   </section>
 </template>
 
@@ -108,13 +98,6 @@ const kinds = computed(() => props.reading?.layers.map((layer) => layer.kind) ??
   display: flex;
   align-items: center;
   gap: 12px;
-}
-.name {
-  font-family: var(--display) !important;
-  font-size: 22px !important;
-  font-weight: 700 !important;
-  background: transparent !important;
-  padding: 0 6px !important;
 }
 @media (max-width: 720px) {
   .arm {

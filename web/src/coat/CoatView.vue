@@ -8,8 +8,9 @@ import { differences } from '../ui/differences'
 import { say } from '../ui/notice'
 import { useReading } from '../ui/reading'
 import SaveMark from '../ui/SaveMark.vue'
+import TitleInput from '../ui/TitleInput.vue'
 import { useUndo } from '../ui/undo'
-import { dayAndTime } from '../ui/units'
+import { asTyped, fromTyped } from '../ui/units'
 import ArmColumn from './ArmColumn.vue'
 
 const props = defineProps<{ id?: string }>()
@@ -95,6 +96,14 @@ watch(
   { deep: true },
 )
 
+/** The serving time as the browser's own field types it; a half-typed one changes nothing. */
+const serve = computed({
+  get: () => (doc.value ? asTyped(doc.value.serve_at) : ''),
+  set: (text) => {
+    const iso = fromTyped(text)
+    if (iso && doc.value) doc.value.serve_at = iso
+  },
+})
 const { data: blends } = useQuery({ queryKey: ['blends'], queryFn: () => call(api.GET('/api/blends')) })
 const longest = computed(() =>
   Math.max(8, ...(reading.value ?? []).map((arm) => (arm ? arm.piece.solid.length_cm + arm.piece.solid.width_cm : 0))),
@@ -129,10 +138,14 @@ async function sizeBatch(blendId: string) {
 
 <template>
   <main v-if="doc && cook">
-    <header>
-      <div>
-        <h1>{{ doc.name }}</h1>
-        <p class="muted">Served {{ dayAndTime(doc.serve_at) }}. What goes on each piece, and the salt that stays.</p>
+    <header class="station-head">
+      <div class="title">
+        <TitleInput v-model="doc.name" label="Name of the cook" :error="errors.name" />
+        <p class="muted">
+          <label for="serve">Served</label>
+          <input id="serve" v-model="serve" type="datetime-local" />
+          <span v-if="errors.serve_at" class="says" role="alert">{{ errors.serve_at }}</span>
+        </p>
       </div>
       <div class="tools">
         <SaveMark :state="autosave.state.value" :refusal="autosave.refusal.value" />
@@ -171,21 +184,23 @@ async function sizeBatch(blendId: string) {
 </template>
 
 <style scoped>
-header {
-  display: flex;
-  justify-content: space-between;
-  align-items: start;
-  gap: 16px;
-  flex-wrap: wrap;
-  margin-bottom: 14px;
+.title {
+  flex: 1 1 340px;
+  min-width: 0;
 }
-header p {
+.title p {
   margin: 2px 0 0;
-}
-.tools {
   display: flex;
   align-items: center;
-  gap: 14px;
+  gap: 10px;
+  flex-wrap: wrap;
+}
+.title p input {
+  width: auto !important;
+}
+.says {
+  color: var(--stop);
+  font-size: 14px;
 }
 .arms {
   display: grid;

@@ -2,9 +2,10 @@
 import { computed } from 'vue'
 import type { Schemas } from '../api/client'
 import { duration } from '../ui/units'
+import Why from '../ui/Why.vue'
 
 /** Both schools' windows on one scale of time, with the cook's own hold on it. */
-const props = defineProps<{ window: Schemas['WindowOut']; holdMin: number }>()
+const props = defineProps<{ window: Schemas['WindowOut']; holdMin: number; reach: Schemas['FigureOut'] | null }>()
 
 const DAY = 1440
 // minutes and hours must both be readable on one line
@@ -52,6 +53,10 @@ const standing = computed(() => {
         ><i class="long" /> long {{ duration(window.long_low_min * 60) }} to
         {{ duration(window.long_high_min * 60) }}</span
       >
+    </p>
+    <p v-if="reach" class="muted">
+      In that time salt reaches about <Why :figure="reach" of="Reach of the salt">{{ reach.value.toFixed(1) }} mm</Why>;
+      the aromatics stay at the surface.
     </p>
   </div>
 </template>

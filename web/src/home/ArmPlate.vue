@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Schemas } from '../api/client'
+import CautionList from '../ui/CautionList.vue'
 import ArmBadge from '../ui/ArmBadge.vue'
 import { useCatalogue } from '../ui/catalogue'
 import { usePreferences } from '../ui/preferences'
@@ -44,6 +45,7 @@ const describes = computed(() => {
     <p v-for="problem in arm.problems" :key="problem.field" class="problem" role="alert">
       {{ problem.sentence }} <router-link :to="`/coat/${cookId}`">Mend it in Coat</router-link>
     </p>
+    <CautionList v-if="arm.reading" :cautions="arm.reading.cautions" only="stops" />
     <div class="body">
       <div class="seen">
         <CrustPlate :blend="blend" :bath="main?.kind === 'marinade'" :name="arm.name" />

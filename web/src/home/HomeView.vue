@@ -100,10 +100,14 @@ const nextReading = computed(() => cook.value?.arms.find((arm) => arm.label === 
       </div>
       <FairTest :fair="cook.fair" @even="even" />
     </template>
-    <p v-else-if="home" class="muted begin">
-      Begin one: two pieces, two ways to season them, one time to serve. Or take an earlier cook in hand again below, or
-      <router-link to="/blend">formulate a blend</router-link> first.
-    </p>
+    <div v-else-if="home" class="begin">
+      <p class="muted">
+        Begin one: two pieces, two ways to season them, one time to serve. Or take an earlier cook in hand again below,
+        or
+        <router-link to="/blend">formulate a blend</router-link> first.
+      </p>
+      <v-btn class="solid" @click="beginning = true">Begin a cook</v-btn>
+    </div>
     <CookList />
     <NewCook v-model="beginning" @made="show" />
   </main>

@@ -5,6 +5,7 @@ import { api, call, Refusal, sentenceOf, type Schemas } from '../api/client'
 import ArmBadge from '../ui/ArmBadge.vue'
 import { useCatalogue } from '../ui/catalogue'
 import Field from '../ui/Field.vue'
+import { fromTyped } from '../ui/units'
 
 /** Begin a cook: two pieces, two ways to season them, one time to serve. */
 const open = defineModel<boolean>({ required: true })
@@ -46,7 +47,7 @@ async function begin() {
     return
   }
   try {
-    const body = { name: form.name, serve_at: new Date(form.serve).toISOString(), arms: form.arms }
+    const body = { name: form.name, serve_at: fromTyped(form.serve) ?? form.serve, arms: form.arms }
     emit('made', await call(api.POST('/api/cooks', { body })))
     open.value = false
   } catch (problem) {
@@ -115,6 +116,7 @@ fieldset {
   display: grid;
   grid-template-columns: repeat(2, minmax(0, 1fr));
   gap: 12px;
+  align-items: start;
 }
 fieldset {
   border: 0;

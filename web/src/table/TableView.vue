@@ -65,7 +65,7 @@ const armOf = computed(() => new Map((table.value?.revealed ?? []).map((told) =>
   <main v-if="table">
     <TastingCard v-if="scoring" :table="table" @taken="taken" @away="scoring = false" />
     <template v-else>
-      <header>
+      <header class="station-head">
         <div>
           <h1>{{ table.cook }}</h1>
           <p class="muted">
@@ -146,16 +146,6 @@ const armOf = computed(() => new Map((table.value?.revealed ?? []).map((told) =>
 </template>
 
 <style scoped>
-header {
-  display: flex;
-  justify-content: space-between;
-  align-items: start;
-  gap: 16px;
-  flex-wrap: wrap;
-}
-header p {
-  margin: 2px 0 0;
-}
 .spread {
   display: grid;
   grid-template-columns: minmax(0, 1fr) 400px;

@@ -1,9 +1,16 @@
 <script setup lang="ts">
 import { mdiAlert, mdiInformationOutline, mdiOctagon } from '@mdi/js'
+import { computed } from 'vue'
 import type { Schemas } from '../api/client'
 
-/** Cautions in plain sentences, a word and an icon each, most serious first; notes fold away. */
-defineProps<{ cautions: Schemas['CautionOut'][] }>()
+/**
+ * Cautions in plain sentences, a word and an icon each, most serious first. `only` takes the stops out to where they
+ * cannot be scrolled past unseen.
+ */
+const props = defineProps<{ cautions: Schemas['CautionOut'][]; only?: 'stops' | 'others' }>()
+const shown = computed(() =>
+  props.cautions.filter((caution) => !props.only || (caution.level === 'stop') === (props.only === 'stops')),
+)
 const looks = {
   stop: { word: 'Stop', icon: mdiOctagon },
   caution: { word: 'Caution', icon: mdiAlert },
@@ -12,8 +19,8 @@ const looks = {
 </script>
 
 <template>
-  <ul v-if="cautions.length" class="cautions">
-    <li v-for="caution in cautions" :key="caution.sentence" :class="caution.level">
+  <ul v-if="shown.length" class="cautions" :class="only">
+    <li v-for="caution in shown" :key="caution.sentence" :class="caution.level">
       <v-icon :icon="looks[caution.level].icon" size="18" aria-hidden="true" />
       <p>
         <b>{{ looks[caution.level].word }}</b> {{ caution.sentence }} <span>{{ caution.action }}</span>
@@ -47,6 +54,14 @@ span {
   border: 2px solid var(--stop);
   border-radius: 12px;
   padding: 10px;
+}
+.stops {
+  position: sticky;
+  top: 8px;
+  z-index: 2;
+}
+.stops .stop {
+  background: var(--plate);
 }
 .stop b,
 .stop .v-icon {

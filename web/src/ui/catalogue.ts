@@ -17,7 +17,12 @@ export function useCatalogue() {
   return { catalogue: data, grinds, cuts }
 }
 
+/** The grind in a word, where it says something that the name does not: "cracked" of black pepper, nothing of honey. */
+export function grindWord(grind: Grind): string {
+  return grind.grind === 'liquid' || grind.name.toLowerCase().includes(grind.grind) ? '' : grind.grind
+}
+
 /** "Black pepper, cracked", and just "Honey" where the grind says nothing. */
 export function grindName(grind: Grind): string {
-  return grind.grind === 'liquid' ? grind.name : `${grind.name}, ${grind.grind}`
+  return grindWord(grind) ? `${grind.name}, ${grindWord(grind)}` : grind.name
 }

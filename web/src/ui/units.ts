@@ -87,3 +87,15 @@ export function dayAndTime(iso: string): string {
 export function longDay(iso: string): string {
   return new Intl.DateTimeFormat('en-GB', { weekday: 'long', day: 'numeric', month: 'long' }).format(new Date(iso))
 }
+
+/** A moment as the browser's date-and-time field types it, in local time. */
+export function asTyped(iso: string): string {
+  const at = new Date(iso)
+  return new Date(at.getTime() - at.getTimezoneOffset() * 60_000).toISOString().slice(0, 16)
+}
+
+/** A moment out of such a field, or null while it is half typed. */
+export function fromTyped(text: string): string | null {
+  const at = new Date(text)
+  return text && !Number.isNaN(at.getTime()) ? at.toISOString().replace('.000Z', 'Z') : null
+}

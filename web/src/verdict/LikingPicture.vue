@@ -6,7 +6,7 @@ import Why from '../ui/Why.vue'
 /** Mean liking of both sides on every scale, each with its standard error drawn. */
 const props = defineProps<{ verdict: Schemas['VerdictOut'] }>()
 
-const at = (score: number) => 10 + ((score - 1) / 8) * 480
+const at = (score: number) => ((score - 1) / 8) * 100
 const rows = computed(() =>
   props.verdict.liking.map((liking) => ({
     ...liking,
@@ -37,24 +37,17 @@ const called = (side: number) => props.verdict.sides[side].name ?? props.verdict
     </p>
     <div v-for="row in rows" :key="row.scale" class="row">
       <b>{{ row.scale }}</b>
-      <svg viewBox="0 0 500 40" preserveAspectRatio="none" class="track" aria-hidden="true">
-        <line x1="10" x2="490" y1="20" y2="20" class="axis" />
-        <line v-for="n in 9" :key="n" :x1="at(n)" :x2="at(n)" y1="16" y2="24" class="axis" />
-        <line
-          v-for="mark in row.marks"
-          :key="`e${mark.side}`"
-          :x1="mark.from"
-          :x2="mark.to"
-          :y1="mark.side ? 28 : 12"
-          :y2="mark.side ? 28 : 12"
-          :class="mark.side ? 'b' : 'a'"
-          class="error"
-        />
+      <div class="track" aria-hidden="true">
+        <i v-for="n in 9" :key="n" class="tick" :style="{ left: `${at(n)}%` }" />
         <template v-for="mark in row.marks" :key="mark.side">
-          <circle v-if="!mark.side" :cx="mark.x" cy="12" r="7" class="a" />
-          <rect v-else :x="mark.x - 6" y="22" width="12" height="12" class="b" />
+          <i
+            class="error"
+            :class="mark.side ? 'b' : 'a'"
+            :style="{ left: `${mark.from}%`, width: `${mark.to - mark.from}%` }"
+          />
+          <i class="mark" :class="mark.side ? 'b' : 'a'" :style="{ left: `${mark.x}%` }" />
         </template>
-      </svg>
+      </div>
       <span class="n">
         <Why
           v-for="mark in row.marks"
@@ -90,26 +83,65 @@ const called = (side: number) => props.verdict.sides[side].name ?? props.verdict
   text-transform: uppercase;
 }
 .track {
-  width: 100%;
+  position: relative;
   height: 40px;
+  margin: 0 8px;
 }
-.axis {
-  stroke: var(--line-strong);
-  stroke-width: 1;
+.track::before {
+  content: '';
+  position: absolute;
+  inset: 19.5px 0 auto;
+  border-top: 1px solid var(--line-strong);
 }
-.a {
-  fill: var(--arm-a);
-  stroke: var(--arm-a);
+.tick {
+  position: absolute;
+  top: 16px;
+  height: 8px;
+  border-left: 1px solid var(--line-strong);
 }
-.b {
-  fill: var(--arm-b);
-  stroke: var(--arm-b);
+.mark,
+.error {
+  position: absolute;
+}
+.mark {
+  width: 13px;
+  height: 13px;
+  margin-left: -6.5px;
+}
+.mark.a {
+  top: 5px;
+  border-radius: 50%;
+  background: var(--arm-a);
+}
+.mark.b {
+  top: 22px;
+  background: var(--arm-b);
 }
 .error {
-  stroke-width: 3;
+  height: 3px;
+}
+.error.a {
+  top: 10px;
+  background: var(--arm-a);
+}
+.error.b {
+  top: 27px;
+  background: var(--arm-b);
+}
+.key .a {
+  fill: var(--arm-a);
+}
+.key .b {
+  fill: var(--arm-b);
 }
 .n {
   display: flex;
   justify-content: space-between;
+}
+@media (max-width: 720px) {
+  .row {
+    grid-template-columns: 92px minmax(0, 1fr) 66px;
+    gap: 6px;
+  }
 }
 </style>

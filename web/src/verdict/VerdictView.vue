@@ -78,6 +78,9 @@ const more = computed(() => verdict.value?.cards_more.value ?? 0)
           <p v-if="verdict.state === 'no cards'">
             Taste and score at the table; three cards are a beginning, six that agree are enough.
           </p>
+          <p v-if="verdict.state === 'winner' && verdict.differs.length">
+            <b>Not a clean pair.</b> {{ verdict.differs.map((difference) => difference.sentence).join(' ') }}
+          </p>
           <p v-if="!verdict.revealed" class="hidden">The arms stay hidden until the reveal at the table.</p>
         </section>
         <p>
