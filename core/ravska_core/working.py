@@ -1,5 +1,6 @@
 """Figures that can say why: a value with its working, its sources and its error."""
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
@@ -59,3 +60,9 @@ def figure(
     if spread is not None:
         low, high = last.value * (1 - spread), last.value * (1 + spread)
     return Figure(last.value, last.unit, error, tuple(steps), low, high)
+
+
+def in_range(field: str, value: float, low: float, high: float, sentence: str) -> None:
+    """Refuse a value outside the two limits, or one that is no number, with `sentence` at `field`."""
+    if not (math.isfinite(value) and low <= value <= high):
+        raise BadInput(field, sentence)

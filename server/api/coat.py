@@ -9,7 +9,7 @@ from book.models import Blend, Cook, Layer, Revision, Stale, claim_version
 from django.db import transaction
 from ninja import Router, Schema
 from pydantic import AwareDatetime, Field
-from ravska_core import coat
+from ravska_core import coat, cuts
 from ravska_core.quantities import parse_duration_s, parse_length_cm, parse_mass_g, parse_number
 from ravska_core.working import BadInput
 
@@ -89,7 +89,7 @@ class _Blends:
         return blend, revision
 
 
-def _piece(document: PieceDocument, gather: Gather, at: str) -> coat.Piece | None:
+def _piece(document: PieceDocument, gather: Gather, at: str) -> cuts.Piece | None:
     mass = gather.attempt(at, lambda: parse_mass_g(document.mass, "mass"))
     sizes = {"length": document.length, "width": document.width, "thickness": document.thickness}
     measures = None
@@ -100,10 +100,10 @@ def _piece(document: PieceDocument, gather: Gather, at: str) -> coat.Piece | Non
     elif given:
         lengths = [gather.attempt(at, lambda n=name, t=text: parse_length_cm(t, n)) for name, text in sizes.items()]
         if all(length is not None for length in lengths):
-            measures = coat.Measures(*lengths)
+            measures = cuts.Measures(*lengths)
     if mass is None:
         return None
-    return coat.Piece(document.cut, mass, document.count, document.coat_bare_face, measures)
+    return cuts.Piece(document.cut, mass, document.count, document.coat_bare_face, measures)
 
 
 def _layer(document: LayerDocument, blends: _Blends, gather: Gather, at: str) -> coat.Layer | None:

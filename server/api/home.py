@@ -12,7 +12,7 @@ from django.http import Http404
 from django.utils import timezone
 from ninja import Router, Schema, Status
 from pydantic import AwareDatetime, Field
-from ravska_core.coat import find_cut
+from ravska_core.cuts import find_cut
 from ravska_core.quantities import parse_duration_s, parse_mass_g
 from ravska_core.working import BadInput
 

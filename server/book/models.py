@@ -14,6 +14,7 @@ from django.db.models.functions import Length
 from django.utils import timezone
 from ravska_core import blends as core_blends
 from ravska_core import coat as core_coat
+from ravska_core import cuts as core_cuts
 from ravska_core.blends import KINDS
 from ravska_core.doses import ADHESION_CEILING, VESSELS
 from ravska_core.schedule import STEP_KINDS
@@ -237,11 +238,11 @@ class Piece(Row):
             ),
         ]
 
-    def as_core(self) -> core_coat.Piece:
+    def as_core(self) -> core_cuts.Piece:
         measures = None
         if self.length_cm is not None and self.width_cm is not None and self.thickness_cm is not None:
-            measures = core_coat.Measures(self.length_cm, self.width_cm, self.thickness_cm)
-        return core_coat.Piece(self.cut, self.mass_g, self.count, self.coat_bare_face, measures)
+            measures = core_cuts.Measures(self.length_cm, self.width_cm, self.thickness_cm)
+        return core_cuts.Piece(self.cut, self.mass_g, self.count, self.coat_bare_face, measures)
 
 
 class Layer(Row):

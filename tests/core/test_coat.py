@@ -7,7 +7,8 @@ import pytest
 from ravska_core import cautions, coat, depth, doses
 from ravska_core.catalogue import catalogue
 from ravska_core.cautions import Situation, cautions_for
-from ravska_core.coat import Arm, MarinadeLayer, Measures, Piece, RubLayer, SaltLayer, read_arm
+from ravska_core.coat import Arm, MarinadeLayer, RubLayer, SaltLayer, read_arm
+from ravska_core.cuts import Measures, Piece, read_piece
 from ravska_core.marinade import acid_class
 from ravska_core.working import BadInput
 from scipy.integrate import solve_ivp
@@ -40,13 +41,13 @@ def test_salt_of_a_rub_agrees_with_a_hand_calculation():
 
 
 def test_the_same_coat_salts_a_rack_two_and_a_half_times_a_shoulder():
-    shoulder = coat.read_piece(Piece("lamb-shoulder-boneless", 1500, coat_bare_face=True))
-    rack = coat.read_piece(Piece("pork-ribs", 1300, coat_bare_face=True))
+    shoulder = read_piece(Piece("lamb-shoulder-boneless", 1500, coat_bare_face=True))
+    rack = read_piece(Piece("pork-ribs", 1300, coat_bare_face=True))
     assert rack.solid.area_cm2 == pytest.approx(1263, abs=2)
     # per raw edible weight the bone makes it more still
     whole = rack.solid.area_cm2 / 1.3 / (shoulder.solid.area_cm2 / 1.5)
     assert whole == pytest.approx(2.3, abs=0.1)
-    assert coat.read_piece(Piece("pork-ribs", 1300)).bare_area_cm2 == pytest.approx(516, abs=2)
+    assert read_piece(Piece("pork-ribs", 1300)).bare_area_cm2 == pytest.approx(516, abs=2)
 
 
 def test_what_does_not_stick_salts_nothing():
@@ -130,11 +131,11 @@ def test_layers_add_up_and_the_difference_evens_out():
 
 
 def test_measures_that_contradict_the_weight_are_asked_about():
-    near = coat.read_piece(Piece("lamb-shoulder", 2300, measures=Measures(20.6, 15.9, 12.7)))
+    near = read_piece(Piece("lamb-shoulder", 2300, measures=Measures(20.6, 15.9, 12.7)))
     assert near.question == ""
     assert near.coatable.high / near.coatable.value == pytest.approx(1.08)
-    assert "measure again" in coat.read_piece(Piece("lamb-shoulder", 2300, measures=Measures(30, 20, 14))).question
-    assert "check the weight" in coat.read_piece(Piece("lamb-shoulder", 45_000)).question
+    assert "measure again" in read_piece(Piece("lamb-shoulder", 2300, measures=Measures(30, 20, 14))).question
+    assert "check the weight" in read_piece(Piece("lamb-shoulder", 45_000)).question
 
 
 @pytest.mark.parametrize("cut", sorted(catalogue().cuts))
