@@ -16,6 +16,7 @@ from ravska_core.working import BadInput
 from api.documents import (
     BlendKind,
     BlendReadingOut,
+    FigureOut,
     LineDocument,
     Lines,
     Name,
@@ -23,6 +24,7 @@ from api.documents import (
     Version,
     VersionDocument,
     blend_reading_out,
+    figure_out,
     sends,
 )
 from api.household import household, spoon_set
@@ -69,7 +71,7 @@ class BlendRow:
     lines: int
     grinds: list[str]
     shares: list[float]
-    salt_percent: float | None
+    salt: FigureOut | None
 
 
 def read_document(document: BlendDocument) -> core.Blend:
@@ -151,25 +153,21 @@ def list_blends(request) -> list[BlendRow]:
     """Return the household's blends with what their strips are drawn from."""
     rows = []
     for blend in _rows().filter(deleted_at__isnull=True):
-        lines = [line.as_core() for line in blend.draft().lines.all()]
-        shares: list[float] = []
-        salt = None
+        found = blend.as_core()
         try:
-            grinds = core.grinds_of(lines)
-            shares = core.shares(lines, grinds) if lines else []
-            salt = 100 * sum(s * g.ingredient.nacl for s, g in zip(shares, grinds, strict=True)) if lines else None
+            reading = core.read_blend(found) if found.lines else None
         except BadInput:
-            pass  # opened, the blend says which line is at fault
+            reading = None  # opened, the blend says which line is at fault
         rows.append(
             BlendRow(
                 id=blend.id,
                 version=blend.version,
                 name=blend.name,
                 kind=blend.kind,
-                lines=len(lines),
-                grinds=[line.grind for line in lines],
-                shares=shares,
-                salt_percent=salt,
+                lines=len(found.lines),
+                grinds=[line.grind for line in found.lines],
+                shares=[line.share.value / 100 for line in reading.lines] if reading else [],
+                salt=figure_out(reading.salt) if reading else None,
             )
         )
     return rows

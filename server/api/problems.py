@@ -5,6 +5,7 @@ from collections.abc import Callable, Iterable
 from typing import Any
 
 from book.models import Stale
+from django.core.exceptions import RequestDataTooBig
 from django.db import OperationalError
 from django.http import Http404, HttpRequest, HttpResponse
 from ninja import NinjaAPI, Schema
@@ -163,6 +164,11 @@ def install(api: NinjaAPI) -> None:
     def http(request: HttpRequest, error: HttpError) -> HttpResponse:
         detail = "This is not JSON; send a JSON document." if error.status_code == 400 else str(error)
         return _answer(Problem(title="Cannot be read", status=error.status_code, detail=detail))
+
+    @api.exception_handler(RequestDataTooBig)
+    def too_large(request: HttpRequest, error: RequestDataTooBig) -> HttpResponse:
+        detail = "That is more than the book takes at once; send less."
+        return _answer(Problem(title="Too large", status=413, detail=detail))
 
     @api.exception_handler(OperationalError)
     def busy(request: HttpRequest, error: OperationalError) -> HttpResponse:

@@ -29,9 +29,13 @@ def _one_of(field: str, values: tuple[str, ...] | list[str], name: str) -> model
     return models.CheckConstraint(condition=Q(**{f"{field}__in": list(values)}), name=name)
 
 
-def _between(field: str, low: float, high: float, name: str, null: bool = False) -> models.CheckConstraint:
-    inside = Q(**{f"{field}__gte": low, f"{field}__lte": high})
-    return models.CheckConstraint(condition=inside | Q(**{f"{field}__isnull": True}) if null else inside, name=name)
+def _between(field: str, low: float, high: float, name: str) -> models.CheckConstraint:
+    return models.CheckConstraint(condition=Q(**{f"{field}__gte": low, f"{field}__lte": high}), name=name)
+
+
+def _above_zero(field: str) -> Q:
+    # said twice, as a check that comes to NULL lets the row in
+    return Q(**{f"{field}__isnull": False, f"{field}__gt": 0})
 
 
 def _named(field: str, name: str) -> models.CheckConstraint:
@@ -233,7 +237,7 @@ class Piece(Row):
             _between("count", 1, 200, "piece_count"),
             models.CheckConstraint(
                 condition=Q(length_cm__isnull=True, width_cm__isnull=True, thickness_cm__isnull=True)
-                | Q(length_cm__gt=0, width_cm__gt=0, thickness_cm__gt=0),
+                | (_above_zero("length_cm") & _above_zero("width_cm") & _above_zero("thickness_cm")),
                 name="piece_measured_whole_or_not",
             ),
         ]
@@ -267,15 +271,13 @@ class Layer(Row):
         constraints: ClassVar = [
             models.UniqueConstraint(fields=["piece", "position"], name="layer_position"),
             models.CheckConstraint(
-                condition=Q(
-                    kind="rub",
-                    blend__isnull=False,
-                    coat_g_100cm2__gt=0,
-                    surface__in=list(ADHESION_CEILING),
-                    hold_s__gt=0,
+                condition=(
+                    Q(kind="rub", blend__isnull=False, surface__in=list(ADHESION_CEILING))
+                    & _above_zero("coat_g_100cm2")
+                    & _above_zero("hold_s")
                 )
-                | Q(kind="marinade", blend__isnull=False, vessel__in=list(VESSELS), hold_s__gt=0)
-                | (Q(kind="salt", blend__isnull=True, percent__gt=0) & ~Q(grind="")),
+                | (Q(kind="marinade", blend__isnull=False, vessel__in=list(VESSELS)) & _above_zero("hold_s"))
+                | (Q(kind="salt", blend__isnull=True) & _above_zero("percent") & ~Q(grind="")),
                 name="layer_whole",
             ),
         ]
@@ -317,13 +319,15 @@ class Step(Row):
 
 
 class Trial(Row):
-    """What a cook compares: a question, the one factor that should differ, and the seed of its shuffling."""
+    """What a cook compares: a question, the one factor that should differ, and the seed of its shuffling.
+
+    It has no version: cards are only added, taken back or put in again, from several phones at once.
+    """
 
     cook = models.OneToOneField(Cook, on_delete=models.CASCADE, related_name="trial")
     question = models.CharField(max_length=200)
     factor = models.CharField(max_length=80, default="seasoning")
     seed = models.BigIntegerField()
-    version = models.PositiveIntegerField(default=1)
     revealed_at = models.DateTimeField(null=True)
 
 
@@ -413,7 +417,7 @@ class Stale(Exception):  # noqa: N818 - a state of the book, not a fault
     """The row was changed since the writer read it."""
 
 
-def claim_version(row: Blend | Cook | Trial, version: int) -> None:
+def claim_version(row: Blend | Cook, version: int) -> None:
     """Raise the row's version from `version` by one in the database, or raise `Stale` if it moved meanwhile."""
     if not type(row).objects.filter(pk=row.pk, version=version).update(version=F("version") + 1):
         raise Stale

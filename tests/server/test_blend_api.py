@@ -102,7 +102,7 @@ def test_an_ingredient_that_left_the_catalogue_is_named_and_the_rest_stands(api,
     document = opened(api, rub)
     assert document["reading"] is None
     assert document["problems"][0]["field"] == "lines.1.grind"
-    assert [row["salt_percent"] for row in api("GET", "blends")[1] if row["id"] == str(rub.id)] == [None]
+    assert [row["salt"] for row in api("GET", "blends")[1] if row["id"] == str(rub.id)] == [None]
 
 
 def test_what_is_not_json_or_not_there_gets_a_sentence(api, rub):

@@ -997,8 +997,7 @@ export interface components {
             grinds: string[];
             /** Shares */
             shares: number[];
-            /** Salt Percent */
-            salt_percent: number | null;
+            salt: components["schemas"]["FigureOut"] | null;
         };
         /**
          * BlendOut

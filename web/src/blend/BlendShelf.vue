@@ -7,6 +7,7 @@ import { useCatalogue } from '../ui/catalogue'
 import GrainStrip from '../ui/GrainStrip.vue'
 import { say } from '../ui/notice'
 import { percent } from '../ui/units'
+import Why from '../ui/Why.vue'
 
 const router = useRouter()
 const queries = useQueryClient()
@@ -91,10 +92,13 @@ async function remove(row: Schemas['BlendRow']) {
           </span>
           <GrainStrip v-if="row.bands.length" :bands="row.bands" :height="40" class="strip" />
           <span v-else class="muted strip">nothing in it yet</span>
-          <span class="salt">
-            <b>{{ row.salt_percent === null ? '–' : percent(row.salt_percent) }}</b> <span class="muted">salt</span>
-          </span>
         </router-link>
+        <span class="salt">
+          <b v-if="row.salt"
+            ><Why :figure="row.salt" :of="`Salt in ${row.name}`">{{ percent(row.salt.value) }}</Why></b
+          >
+          <b v-else>–</b> <span class="muted">salt</span>
+        </span>
         <v-btn class="quiet" :aria-label="`Copy ${row.name}`" @click="copy(row)">Copy</v-btn>
         <v-btn class="quiet" :aria-label="`Delete ${row.name}`" @click="remove(row)">Delete</v-btn>
       </li>
@@ -123,7 +127,7 @@ li + li {
   flex: 1;
   min-width: 0;
   display: grid;
-  grid-template-columns: minmax(200px, 270px) 1fr 110px;
+  grid-template-columns: minmax(200px, 270px) 1fr;
   gap: 20px;
   align-items: center;
   padding: 12px 0;
@@ -140,6 +144,8 @@ li + li {
 }
 .salt {
   text-align: right;
+  width: 116px;
+  white-space: nowrap;
 }
 @media (max-width: 720px) {
   ul {
@@ -149,15 +155,18 @@ li + li {
     flex-wrap: wrap;
     padding-bottom: 6px;
   }
+  .salt {
+    margin-right: auto;
+    text-align: left;
+  }
   .open {
     flex-basis: 100%;
-    grid-template-columns: 1fr auto;
+    grid-template-columns: 1fr;
     gap: 8px;
     padding-bottom: 4px;
   }
   .strip {
     grid-column: 1 / -1;
-    grid-row: 2;
   }
 }
 </style>

@@ -163,9 +163,6 @@ small {
   .basis {
     grid-column: 2 / -1;
   }
-  .basis :deep(label) {
-    padding: 11px 8px;
-  }
   .share {
     text-align: left;
   }

@@ -111,10 +111,10 @@ const says = (name: string) => props.errors[`piece.${name}`] ?? props.errors[`pi
 }
 .cut :deep(.v-field) {
   padding: 0 10px;
-  min-height: 38px;
+  min-height: var(--tap);
 }
 .cut :deep(.v-field__input) {
-  min-height: 38px;
+  min-height: var(--tap);
   padding-block: 6px;
 }
 .says {

@@ -70,7 +70,10 @@ input {
 }
 @media (max-width: 720px) {
   label {
-    padding: 11px 10px;
+    min-height: var(--tap);
+    padding: 0 10px;
+    display: grid;
+    place-items: center;
   }
 }
 </style>

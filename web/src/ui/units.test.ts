@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { area, dose, duration, inUnit, length, mass, percent, temperature, volume } from './units'
+import { area, asTyped, dose, duration, fromTyped, inUnit, length, mass, percent, temperature, volume } from './units'
 
 // NIST Handbook 44, appendix C: 1 oz = 28.349523125 g, 1 fl oz = 29.5735295625 ml, 1 in = 2.54 cm
 describe('numbers in the household’s units', () => {
@@ -41,5 +41,14 @@ describe('numbers in the household’s units', () => {
       '0.0012',
       '1.89 kg',
     ])
+  })
+})
+
+describe('moments', () => {
+  it('goes to the browser’s own field and back', () => {
+    const iso = '2027-06-12T18:30:00Z'
+    expect(fromTyped(asTyped(iso))).toBe(iso)
+    expect(fromTyped('')).toBeNull()
+    expect(fromTyped('2027-06-')).toBeNull()
   })
 })

@@ -96,6 +96,6 @@ export function asTyped(iso: string): string {
 
 /** A moment out of such a field, or null while it is half typed. */
 export function fromTyped(text: string): string | null {
-  const at = new Date(text)
-  return text && !Number.isNaN(at.getTime()) ? at.toISOString().replace('.000Z', 'Z') : null
+  const at = new Date(/^\d{4}-\d\d-\d\dT\d\d:\d\d/.test(text) ? text : NaN)
+  return !Number.isNaN(at.getTime()) ? at.toISOString().replace('.000Z', 'Z') : null
 }

@@ -1,0 +1,247 @@
+"""The book itself: rules kept by the database, writes at the same moment, the demo, the backup."""
+
+import sqlite3
+import threading
+from datetime import UTC, datetime, timedelta
+from io import StringIO
+
+import pytest
+from book.cooks import add_salt, begin_cook, even_salt, pin_layer, take_cut, usual_layer
+from book.demo import BLENDS, load_demo, next_saturday_supper
+from book.models import (
+    Arm,
+    Blend,
+    Card,
+    Cook,
+    Household,
+    Layer,
+    Line,
+    Piece,
+    Preferences,
+    Revision,
+    Sample,
+    Score,
+    Stale,
+    Step,
+    Taster,
+    claim_version,
+)
+from django.conf import settings
+from django.core.management import CommandError, call_command
+from django.db import IntegrityError, connection, transaction
+from ravska_core.blends import read_blend
+from ravska_core.coat import read_arm
+from ravska_core.working import BadInput
+
+NOW = datetime(2027, 5, 4, 9, 0, tzinfo=UTC)
+
+
+@pytest.mark.parametrize(
+    ("model", "change"),
+    [
+        (Household, {"name": ""}),
+        (Preferences, {"units": "stone"}),
+        (Preferences, {"theme": "pink"}),
+        (Blend, {"kind": "soup"}),
+        (Blend, {"batch_g": -1}),
+        (Blend, {"name": ""}),
+        (Line, {"parts_numerator": 0}),
+        (Line, {"parts_denominator": 0}),
+        (Line, {"basis": "bucket"}),
+        (Line, {"grind": ""}),
+        (Revision, {"number": 3}),
+        (Piece, {"mass_g": 0}),
+        (Piece, {"count": 0}),
+        (Piece, {"length_cm": 20.0}),
+        (Layer, {"kind": "glaze"}),
+        (Layer, {"hold_s": None}),
+        (Layer, {"coat_g_100cm2": None}),
+        (Layer, {"surface": "sticky"}),
+        (Step, {"kind": "nap"}),
+        (Step, {"lasts_s": -1}),
+        (Cook, {"name": ""}),
+        (Cook, {"in_hand": True}),
+        (Arm, {"label": "Z"}),
+        (Score, {"value": 10}),
+        (Taster, {"nickname": ""}),
+    ],
+)
+def test_the_database_itself_refuses_what_cannot_be(book, model, change):
+    rows = model.objects.filter(kind="rub") if model is Layer else model.objects.all()
+    with pytest.raises(IntegrityError), transaction.atomic():
+        rows.update(**change)
+
+
+def test_one_draft_a_blend_one_code_a_sample_one_card_a_taster(book, cook):
+    blend = Blend.objects.first()
+    with pytest.raises(IntegrityError), transaction.atomic():
+        Revision.objects.create(blend=blend)
+    a, b = Sample.objects.filter(trial=cook.trial)
+    with pytest.raises(IntegrityError), transaction.atomic():
+        Sample.objects.filter(pk=b.pk).update(code=a.code)
+    card = Card.objects.first()
+    with pytest.raises(IntegrityError), transaction.atomic():
+        Card.objects.create(trial=card.trial, taster=card.taster, number=99, served=[], blind=True)
+    card.deleted_at = NOW
+    card.save()
+    Card.objects.create(trial=card.trial, taster=card.taster, number=99, served=[], blind=True)
+
+
+def test_the_connection_keeps_what_it_acknowledges(db):
+    with connection.cursor() as cursor:
+        found = {name: cursor.execute(f"PRAGMA {name}").fetchone()[0] for name in ("foreign_keys", "synchronous")}
+    assert found == {"foreign_keys": 1, "synchronous": 2}  # 2 is FULL
+    assert settings.DATABASES["default"]["OPTIONS"]["transaction_mode"] == "IMMEDIATE"
+
+
+@pytest.mark.django_db(transaction=True)
+def test_of_two_writes_at_the_same_moment_one_is_told_it_came_late(transactional_db):
+    load_demo(NOW)
+    blend = Blend.objects.first()
+    ready = threading.Barrier(2)
+    outcomes = []
+
+    def write():
+        mine = Blend.objects.get(pk=blend.pk)
+        ready.wait()
+        try:
+            with transaction.atomic():
+                claim_version(mine, 1)
+            outcomes.append("saved")
+        except Stale:
+            outcomes.append("late")
+        finally:
+            connection.close()
+
+    threads = [threading.Thread(target=write) for _ in range(2)]
+    for thread in threads:
+        thread.start()
+    for thread in threads:
+        thread.join()
+    assert sorted(outcomes) == ["late", "saved"]
+    blend.refresh_from_db()
+    assert blend.version == 2
+
+
+def test_the_demo_moves_into_an_empty_book_only(book):
+    assert load_demo(NOW) is False
+    assert Household.objects.get().name == "Weir House"
+    out = StringIO()
+    call_command("load_demo", stdout=out)
+    assert "not empty" in out.getvalue()
+
+
+def test_every_demo_blend_can_be_mixed_and_every_arm_be_coated(book):
+    assert Blend.objects.count() == len(BLENDS)
+    for blend in Blend.objects.all():
+        found = read_blend(blend.as_core())
+        assert 0 < found.salt.value < 85, blend.name
+    for arm in Arm.objects.all():
+        found = read_arm(arm.as_core())
+        assert 0.4 < found.salt.value < 2.2, (arm.trial.cook.name, arm.name, found.salt.value)
+        assert not [c for c in found.cautions if c.level == "stop"]
+
+
+def test_the_demos_duck_is_a_clean_pair_and_its_goat_is_not(book):
+    pairs = {
+        cook.name: [read_arm(arm.as_core()).salt.value for arm in cook.trial.arms.all()] for cook in Cook.objects.all()
+    }
+    a, b = pairs["Wharf lunch, duck legs"]
+    assert a == pytest.approx(b, abs=0.01)
+    a, b = pairs["Lock-gate supper, goat leg"]
+    assert abs(a - b) > 0.2
+
+
+@pytest.mark.parametrize("day", range(14))
+def test_supper_is_on_a_saturday_with_time_to_marinate(day):
+    now = NOW + timedelta(days=day, hours=day)
+    supper = next_saturday_supper(now)
+    assert (supper.weekday(), supper.hour, supper.minute) == (5, 18, 30)
+    assert timedelta(hours=30) <= supper - now <= timedelta(days=8, hours=10)
+
+
+def test_a_backup_is_a_whole_book(book, tmp_path, monkeypatch):
+    # the tests' own database lives in memory, so the backup is made of a file
+    file = tmp_path / "ravska.sqlite3"
+    with sqlite3.connect(file) as one:
+        one.execute("CREATE TABLE jar (name TEXT)")
+        one.execute("INSERT INTO jar VALUES ('juniper')")
+    monkeypatch.setitem(settings.DATABASES["default"], "NAME", str(file))
+    out = StringIO()
+    call_command("backup", stdout=out)
+    (copy,) = tmp_path.glob("ravska-*.sqlite3")
+    assert str(copy) in out.getvalue()
+    assert sqlite3.connect(copy).execute("SELECT name FROM jar").fetchall() == [("juniper",)]
+
+
+def test_a_taken_port_is_said_in_a_sentence(monkeypatch, free_port):
+    import socket
+
+    with socket.socket() as taken:
+        taken.bind(("127.0.0.1", free_port))
+        taken.listen()
+        monkeypatch.setenv("RAVSKA_LISTEN", f"127.0.0.1:{free_port}")
+        monkeypatch.setattr("gc.freeze", lambda: None)
+        monkeypatch.setattr("gc.set_threshold", lambda *_: None)
+        with pytest.raises(CommandError, match="Is Ravska running there already"):
+            call_command("serve", stdout=StringIO())
+
+
+def test_salt_goes_on_after_a_bath_and_before_a_rub(cook):
+    arms = {arm.label: arm for arm in cook.trial.arms.select_related("piece")}
+    add_salt(arms["B"].piece, 0.2)
+    assert [layer.kind for layer in arms["B"].piece.layers.all()] == ["marinade", "salt"]
+    assert [layer.kind for layer in arms["A"].piece.layers.all()] == ["salt", "rub"]
+    add_salt(arms["A"].piece, 0.2)
+    assert arms["A"].piece.layers.get(kind="salt").percent == pytest.approx(0.9)
+    assert arms["A"].piece.layers.count() == 2
+
+
+def test_evening_out_needs_two_arms_that_can_be_read(cook):
+    Piece.objects.filter(arm__label="B", cook=cook).update(cut="gone")
+    with pytest.raises(BadInput) as refusal:
+        even_salt(cook)
+    assert "mend it in Coat" in refusal.value.sentence
+
+
+def test_another_cut_brings_its_usual_times_unless_they_were_set(cook):
+    piece = cook.trial.arms.get(label="A").piece
+    rest = piece.steps.get(kind="rest")
+    rest.lasts_s = 55 * 60
+    rest.save()
+    take_cut(piece, "duck-breast")
+    lasts = {step.kind: step.lasts_s for step in piece.steps.all()}
+    assert lasts["on"] == 18 * 60  # the duck breast's own
+    assert lasts["rest"] == 55 * 60  # as it was set
+
+
+def test_a_pinned_layer_stays_pinned_and_a_second_pin_keeps_no_second_revision(cook):
+    layer = Layer.objects.select_related("blend").get(piece__cook=cook, kind="rub")
+    pin_layer(layer, cook)
+    first = layer.revision
+    line = layer.blend.draft().lines.first()
+    line.parts_numerator += 1
+    line.save()
+    pin_layer(layer, cook)
+    assert layer.revision == first
+    assert Revision.objects.filter(blend=layer.blend, kept_at__isnull=False).count() == 1
+    second = Blend.objects.get(pk=layer.blend.pk).keep("changed since")
+    assert (second.number, second.parent) == (2, first)
+    assert [x.parts_numerator for x in first.lines.all()] != [x.parts_numerator for x in second.lines.all()]
+
+
+def test_a_marinade_of_a_gone_ingredient_still_begins_a_cook(book):
+    blend = Blend.objects.get(name="Soy and honey bath")
+    Line.objects.filter(revision__blend=blend, position=0).update(grind="gone/liquid")
+    piece = Piece(cut="duck-leg", mass_g=900)
+    assert usual_layer(piece, 0, blend).hold_s == 2 * 3600
+
+
+def test_beginning_a_cook_puts_the_other_one_down(book, cook):
+    from book.cooks import Beginning
+
+    blends = Blend.objects.filter(kind__in=("dry rub", "marinade")).order_by("kind")
+    arms = [Beginning(name, "trout-whole", 400.0, "400 g", blend) for name, blend in zip("AB", blends, strict=False)]
+    begun = begin_cook(cook.household, "Trout", NOW, arms, seed=5)
+    assert list(Cook.objects.filter(in_hand=True)) == [begun]
+    assert Sample.objects.filter(trial=begun.trial).count() == 2

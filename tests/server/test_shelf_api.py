@@ -1,0 +1,83 @@
+"""The catalogue and the preferences over the API, and what every answer carries."""
+
+import json
+
+import pytest
+
+
+def test_the_catalogue_names_where_each_density_is_from(api, book):
+    status, found = api("GET", "catalogue")
+    assert status == 200
+    assert len(found["grinds"]) > 90
+    assert len(found["cuts"]) >= 20
+    assert {grind["mark"] for grind in found["grinds"]} <= {"published", "from memory", "no source"}
+    pepper = next(grind for grind in found["grinds"] if grind["key"] == "black-pepper/ground")
+    assert pepper["density_g_ml"] == pytest.approx(2.3 / 4.92892, rel=1e-5)
+    assert found["zones"][-1] == {"name": "too salty", "below_percent": None}
+    assert {s["name"]: s["holds_g_100cm2"] for s in found["surfaces"]}["mustard"] == 12
+
+
+def test_preferences_are_kept_and_change_no_stored_value(api, cook):
+    before = api("GET", f"cooks/{cook.id}")[1]
+    wanted = {"units": "us", "temperature": "F", "spoon_set": "australian", "theme": "iron", "single_keys": False}
+    assert api("PUT", "preferences", wanted)[0] == 200
+    assert api("GET", "preferences")[1] == wanted
+    after = api("GET", f"cooks/{cook.id}")[1]
+    assert after["version"] == before["version"]
+    first, second = (doc["arms"][0]["reading"]["layers"][1] for doc in (before, after))
+    assert second["dose"] == first["dose"]
+    # only the spoons are others: a tablespoon of 20 ml
+    assert second["spoons"]["text"] != first["spoons"]["text"]
+
+
+@pytest.mark.parametrize("change", [{"units": "stone"}, {"theme": None}, {"single_keys": "perhaps"}, {"spoon_set": 5}])
+def test_a_preference_that_is_none_is_refused_at_its_field(api, book, change):
+    wanted = {"units": "us", "temperature": "F", "spoon_set": "us", "theme": "iron", "single_keys": True} | change
+    status, problem = api("PUT", "preferences", wanted)
+    assert status == 422
+    assert [error["field"] for error in problem["errors"]] == list(change)
+
+
+def test_an_empty_book_answers_everywhere(api, db):
+    assert api("GET", "home")[1]["cook"] is None
+    assert api("GET", "blends") == (200, [])
+    assert api("GET", "cooks") == (200, [])
+    assert api("GET", "preferences")[1]["theme"] == "enamel"
+
+
+@pytest.mark.parametrize(
+    ("method", "path", "status"),
+    [
+        ("GET", "nothing", 404),
+        ("DELETE", "blends", 405),
+        ("GET", "blends/not-a-key", 404),
+        ("POST", "preferences", 405),
+    ],
+)
+def test_wrong_addresses_are_problems_too(api, book, method, path, status):
+    assert api(method, path)[0] == status
+
+
+def test_answers_carry_their_policy_and_strange_hosts_get_none(client, book):
+    answer = client.get("/api/ping")
+    assert "default-src 'self'" in answer["Content-Security-Policy"]
+    assert answer["X-Content-Type-Options"] == "nosniff"
+    assert client.get("/api/ping", headers={"Host": "elsewhere.example"}).status_code == 400
+
+
+def test_a_document_too_large_is_refused_and_not_stored(client, rub):
+    body = json.dumps({"name": "x" * 2_000_000, "kind": "dry rub", "batch": "1 g", "lines": []})
+    answer = client.post("/api/blends", body, content_type="application/json")
+    assert answer.status_code in (400, 413, 422)
+    assert answer["Content-Type"] == "application/problem+json"
+
+
+def test_the_page_is_served_for_every_station_and_never_kept_stale(client, settings, tmp_path, monkeypatch):
+    (tmp_path / "index.html").write_text("<title>Ravska</title>")
+    monkeypatch.setattr("ravska.urls.WEB_BUILD", tmp_path)
+    for path in ("/", "/blend", "/coat/some-cook", "/verdict"):
+        answer = client.get(path)
+        assert answer.content == b"<title>Ravska</title>"
+        assert "no-cache" in answer["Cache-Control"]
+    monkeypatch.setattr("ravska.urls.WEB_BUILD", tmp_path / "missing")
+    assert client.get("/").status_code == 404

@@ -1,0 +1,161 @@
+import { mount } from '@vue/test-utils'
+import { expect, it } from 'vitest'
+import WindowScale from '../coat/WindowScale.vue'
+import SaltBar from '../coat/SaltBar.vue'
+import ScoreRow from '../table/ScoreRow.vue'
+import PreferenceCount from '../verdict/PreferenceCount.vue'
+import CautionList from './CautionList.vue'
+import Choice from './Choice.vue'
+import ConflictBar from './ConflictBar.vue'
+import Field from './Field.vue'
+import SaveMark from './SaveMark.vue'
+import TitleInput from './TitleInput.vue'
+
+const caution = (level: 'stop' | 'caution' | 'note', sentence: string) => ({
+  id: sentence,
+  level,
+  sentence,
+  action: 'Do this.',
+  source: 'x',
+})
+const plain = { global: { stubs: { 'v-icon': true, VIcon: true, Why: { template: '<span><slot /></span>' } } } }
+const figure = (value: number, low: number | null = null, high: number | null = null) => ({
+  value,
+  unit: '%',
+  low,
+  high,
+  error: '',
+  steps: [],
+})
+
+it('shows stops apart from other cautions, with a word for each level', () => {
+  const cautions = [caution('stop', 'Too warm.'), caution('caution', 'Too long.'), caution('note', 'Holds milk.')]
+  const all = mount(CautionList, { props: { cautions }, ...plain })
+  expect(all.findAll('li').map((li) => li.find('b').text())).toEqual(['Stop', 'Caution', 'Note'])
+  const stops = mount(CautionList, { props: { cautions, only: 'stops' }, ...plain })
+  expect(stops.text()).toContain('Too warm.')
+  expect(stops.text()).not.toContain('milk')
+  const others = mount(CautionList, { props: { cautions, only: 'others' }, ...plain })
+  expect(others.findAll('li')).toHaveLength(2)
+  expect(
+    mount(CautionList, { props: { cautions: [], only: 'stops' }, ...plain })
+      .find('ul')
+      .exists(),
+  ).toBe(false)
+})
+
+it.each([
+  [20, 'shorter than either school'],
+  [60, 'inside the cautious school'],
+  [200, 'inside the long school only'],
+  [600, 'longer than either school'],
+])('says where a hold of %i min stands between the schools', (holdMin, words) => {
+  const window = {
+    acid_class: 'mild',
+    because: 'x',
+    cautious_low_min: 30,
+    cautious_high_min: 120,
+    long_low_min: 120,
+    long_high_min: 480,
+    reason: 'x',
+    mark: 'x',
+  }
+  const scale = mount(WindowScale, { props: { window, holdMin, reach: null }, ...plain })
+  expect(scale.text()).toContain(words)
+  const left = (selector: string) => parseFloat(scale.find<HTMLElement>(selector).element.style.left)
+  expect(left('.mine') < left('i.cautious')).toBe(holdMin < 30)
+})
+
+it('ties the sentence of a field to its input', async () => {
+  const field = mount(Field, { props: { modelValue: '2', label: 'Batch', error: 'Write a weight.' } })
+  const input = field.find('input')
+  expect(input.attributes('aria-invalid')).toBe('true')
+  expect(field.find(`[id="${input.attributes('aria-describedby')}"]`).text()).toBe('Write a weight.')
+  expect(field.find('label').attributes('for')).toBe(input.attributes('id'))
+  await input.setValue('150 g')
+  expect(field.emitted('update:modelValue')).toEqual([['150 g']])
+  await field.setProps({ error: undefined })
+  expect(input.attributes('aria-describedby')).toBeUndefined()
+})
+
+it('offers a few choices as radios with one name', async () => {
+  const options = ['bag', 'bowl'].map((value) => ({ value, text: value }))
+  const choice = mount(Choice, { props: { modelValue: 'bag', label: 'Vessel', options } })
+  const radios = choice.findAll('input')
+  expect(new Set(radios.map((radio) => radio.attributes('name'))).size).toBe(1)
+  await radios[1].setValue(true)
+  expect(choice.emitted('update:modelValue')).toEqual([['bowl']])
+})
+
+it('says the state of saving in words', () => {
+  const words = (['saved', 'waiting', 'offline', 'conflict', 'refused'] as const).map((state) =>
+    mount(SaveMark, { props: { state } }).text(),
+  )
+  expect(words).toEqual([
+    'Saved',
+    'Saving …',
+    'Server lost: kept here, trying again',
+    'Changed elsewhere',
+    'Not saved yet',
+  ])
+})
+
+it('offers both versions of a conflict', async () => {
+  const rows = [{ field: 'batch', mine: '80 g', theirs: '60 g' }]
+  const stubs = { 'v-btn': { template: '<button><slot /></button>' } }
+  const bar = mount(ConflictBar, { props: { what: 'blend', differences: rows }, global: { stubs } })
+  expect(bar.find('tbody').text()).toBe('batch80 g60 g')
+  const [mine, theirs] = bar.findAll('button')
+  await mine.trigger('click')
+  await theirs.trigger('click')
+  expect(Object.keys(bar.emitted())).toEqual(expect.arrayContaining(['mine', 'theirs']))
+})
+
+it('asks for a score with as many targets as the scale has', async () => {
+  const nine = mount(ScoreRow, {
+    props: { scale: { name: 'overall', low: 1, high: 9 }, code: '418', modelValue: undefined },
+  })
+  expect(nine.findAll('input')).toHaveLength(9)
+  expect(nine.find('input[value="7"]').attributes('aria-label')).toBe('overall of 418: 7')
+  await nine.find('input[value="7"]').trigger('change')
+  expect(nine.emitted('update:modelValue')).toEqual([[7]])
+  const salt = mount(ScoreRow, { props: { scale: { name: 'salt', low: 1, high: 5 }, code: '418', modelValue: 3 } })
+  expect(salt.text()).toContain('3 is just right')
+  expect(salt.find('label.on').text()).toBe('3')
+})
+
+it('draws a plate for every card on the side it prefers', () => {
+  const verdict = {
+    sides: [
+      { code: '149', label: null, name: null, preferred: 2 },
+      { code: '619', label: null, name: null, preferred: 0 },
+    ],
+    cards: [
+      { taster: 'Kittiwake', blind: true, overall: [8, 6], prefers: 0 },
+      { taster: 'Marigold', blind: false, overall: [8, 6], prefers: 0 },
+      { taster: 'Tamarisk', blind: true, overall: [7, 7], prefers: null },
+    ],
+  }
+  const count = mount(PreferenceCount, { props: { verdict: verdict as never } })
+  const [first, second] = count.findAll('.side')
+  expect(first.findAll('svg').map((svg) => svg.attributes('aria-label'))).toEqual(['Kittiwake', 'Marigold, not blind'])
+  expect(second.text()).toContain('nobody yet')
+  expect(second.text()).not.toContain('Marinated')
+})
+
+it('names a title and its error', () => {
+  const title = mount(TitleInput, { props: { modelValue: 'Rub', label: 'Name of the blend', error: 'Write a name.' } })
+  expect(title.find('label').text()).toBe('Name of the blend')
+  expect(title.find('[role=alert]').text()).toBe('Write a name.')
+})
+
+it('draws each layer of salt to the same scale and leaves room for a very salty one', async () => {
+  const { VueQueryPlugin } = await import('@tanstack/vue-query')
+  const global = { ...plain.global, plugins: [VueQueryPlugin] }
+  const props = { salt: figure(4, 3, 5), zone: 'too salty', layers: [1, 3], kinds: ['salt', 'rub'] }
+  const bar = mount(SaltBar, { props, global })
+  const widths = bar.findAll<HTMLElement>('i').map((i) => parseFloat(i.element.style.width))
+  expect(widths[1] / widths[0]).toBeCloseTo(3)
+  expect(widths[0] + widths[1]).toBeLessThanOrEqual(100)
+  expect(bar.text()).toContain('too salty, between 3.00 % and 5.00 %')
+})

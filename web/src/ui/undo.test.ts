@@ -1,0 +1,56 @@
+import { afterEach, beforeEach, expect, it, vi } from 'vitest'
+import { effectScope, nextTick, ref, type EffectScope } from 'vue'
+import { useUndo } from './undo'
+
+let scope: EffectScope
+beforeEach(() => {
+  vi.useFakeTimers()
+  scope = effectScope()
+})
+afterEach(() => {
+  scope.stop()
+  vi.useRealTimers()
+})
+
+async function started() {
+  const doc = ref<{ parts: string[] } | null>({ parts: ['1', '2'] })
+  const changed = vi.fn()
+  const history = scope.run(() => useUndo(doc, changed))!
+  history.beginHistory()
+  const type = async (text: string) => {
+    doc.value!.parts[0] = text
+    await nextTick()
+    await vi.advanceTimersByTimeAsync(300)
+  }
+  return { doc, changed, history, type }
+}
+const press = (shiftKey = false) =>
+  window.dispatchEvent(new KeyboardEvent('keydown', { key: shiftKey ? 'Z' : 'z', ctrlKey: true, shiftKey }))
+
+it('goes back and forth through what was typed, and says that it did', async () => {
+  const { doc, changed, history, type } = await started()
+  await type('3')
+  await type('4')
+  press()
+  expect(doc.value!.parts).toEqual(['3', '2'])
+  press()
+  expect(doc.value!.parts).toEqual(['1', '2'])
+  press()
+  expect(doc.value!.parts).toEqual(['1', '2'])
+  press(true)
+  expect(doc.value!.parts).toEqual(['3', '2'])
+  expect(changed).toHaveBeenCalledTimes(3)
+  expect(history.canRedo.value).toBe(true)
+})
+
+it('takes back what was typed a moment ago, and a late snapshot does not bring it back', async () => {
+  const { doc, type } = await started()
+  await type('3')
+  doc.value!.parts[0] = '99'
+  await nextTick()
+  press()
+  expect(doc.value!.parts[0]).toBe('3')
+  await vi.advanceTimersByTimeAsync(500)
+  press(true)
+  expect(doc.value!.parts[0]).toBe('99')
+})
