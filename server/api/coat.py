@@ -129,6 +129,12 @@ def _core_arms(arms: list[ArmDocument], blends: _Blends) -> list[coat.Arm]:
     for at, arm in enumerate(arms):
         piece = _piece(arm.piece, gather, f"arms.{at}.piece")
         layers = [_layer(layer, blends, gather, f"arms.{at}.layers.{n}") for n, layer in enumerate(arm.layers)]
+        kinds = [layer.kind for layer in arm.layers]
+        if len(kinds) != len(set(kinds)) or {"rub", "marinade"} <= set(kinds):
+            gather.refuse(f"arms.{at}.layers", "An arm takes one rub or one marinade so far, and salt once beside it.")
+        elif kinds == ["salt", "marinade"]:
+            sentence = "Salt before a bath is washed off again; put it after the marinade."
+            gather.refuse(f"arms.{at}.layers", sentence)
         if piece is not None and all(layer is not None for layer in layers):
             found.append(coat.Arm(arm.label, piece, tuple(layers)))  # type: ignore[arg-type]
     gather.finish()

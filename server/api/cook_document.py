@@ -9,6 +9,8 @@ from book.models import Arm, Blend, Cook, Layer, Step
 from django.db.models import Count, Prefetch, Q, QuerySet
 from django.http import Http404
 from ravska_core import coat
+from ravska_core.blends import grinds_of
+from ravska_core.blends import shares as shares_of
 from ravska_core.confounds import ArmRecord, FairTest, compare_arms
 from ravska_core.schedule import Planned, count_back
 from ravska_core.working import BadInput
@@ -149,9 +151,6 @@ def _layer_out(layer: Layer) -> LayerOut:
     shares: list[float] = []
     changed = False
     if layer.blend is not None:
-        from ravska_core.blends import grinds_of
-        from ravska_core.blends import shares as shares_of
-
         lines = layer.blend.as_core(layer.revision).lines
         if layer.revision is not None:
             changed = lines != layer.blend.as_core().lines

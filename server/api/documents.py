@@ -14,7 +14,7 @@ from pydantic import AfterValidator, Field
 from pydantic_core import to_json
 from ravska_core import blends, coat, marinade, spoons, working
 from ravska_core.catalogue import catalogue
-from ravska_core.cautions import Caution
+from ravska_core.cautions import BLEND_RULES, Caution, Situation, cautions_for
 
 
 def _printable(text: str) -> str:
@@ -185,8 +185,6 @@ class BlendReadingOut:
 
 
 def blend_reading_out(found: blends.BlendReading) -> BlendReadingOut:
-    from ravska_core.cautions import BLEND_RULES, Situation, cautions_for
-
     situation = Situation(flags=found.flags, allergens=found.allergens, fat_share=found.fat_share)
     return BlendReadingOut(
         lines=[

@@ -193,6 +193,8 @@ def tick(request, cook_id: UUID, step_id: UUID, document: TickDocument) -> CookO
                 step.done_at = timezone.now() if document.done else None
                 if step.kind == "mix" and step.layer is not None:
                     if document.done:
+                        if step.layer.blend is not None and not step.layer.blend.draft().lines.exists():
+                            raise BadInput("done", "There is nothing in this blend yet; add an ingredient to it first.")
                         pin_layer(step.layer, cook)
                     elif not cook.trial.cards.filter(deleted_at__isnull=True).exists():
                         step.layer.revision = None

@@ -113,7 +113,7 @@ def lay_out_steps(piece: Piece) -> None:
 
 def pin_layer(layer: Layer, cook: Cook) -> None:
     """Pin the revision a layer is mixed from, so that later edits of its blend do not rewrite this cook."""
-    if layer.blend is not None and layer.revision is None:
+    if layer.blend is not None and layer.revision is None and layer.blend.draft().lines.exists():
         layer.revision = layer.blend.keep(f"mixed for {cook.name}"[:200])
         layer.save(update_fields=["revision"])
 

@@ -60,6 +60,9 @@ def test_a_weight_typed_in_pounds_is_kept_as_typed_and_doses_follow(api, cook):
         (lambda a: a["layers"][1].update(hold_c=1e9), "arms.0.layers.1.hold_c"),
         (lambda a: a["layers"][1].update(blend_id=None), "arms.0.layers.1.blend"),
         (lambda a: a["layers"][1].update(revision=7), "arms.0.layers.1.blend"),
+        (lambda a: a["layers"].append(a["layers"][1]), "arms.0.layers"),
+        (lambda a: a["layers"].append(a["layers"][1] | {"kind": "marinade", "vessel": "bag"}), "arms.0.layers"),
+        (lambda a: a["layers"][1].update(kind="marinade", vessel="bag"), "arms.0.layers"),
         (lambda a: a["layers"][0].update(percent="900"), "arms.0.layers.0.percent"),
         (lambda a: a["layers"][0].update(grind="paprika/powder"), "arms.0.layers.0.grind"),
     ],
@@ -114,6 +117,17 @@ def test_mixing_pins_the_blend_and_later_edits_do_not_rewrite_the_cook(api, cook
     # taking the tick back follows the blend again
     undone = api("POST", f"cooks/{cook.id}/steps/{mix['id']}", {"version": mixed["version"], "done": False})[1]
     assert undone["arms"][0]["reading"]["salt"]["value"] > before
+
+
+def test_an_empty_blend_cannot_be_ticked_as_mixed(api, cook):
+    rub = Blend.objects.get(name="Weir House lamb rub")
+    blend = api("GET", f"blends/{rub.id}")[1]
+    assert api("PUT", f"blends/{rub.id}", blend | {"lines": []})[0] == 200
+    document = opened(api)
+    assert "add a first ingredient" in document["arms"][0]["problems"][0]["sentence"]
+    mix = step(document, "A", "mix")
+    assert api("POST", f"cooks/{cook.id}/steps/{mix['id']}", {"version": 1, "done": True})[0] == 422
+    assert step(opened(api), "A", "mix")["done_at"] is None
 
 
 def test_steps_are_ticked_for_real_and_lengths_move_the_times(api, cook):

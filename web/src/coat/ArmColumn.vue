@@ -43,7 +43,9 @@ function choose(at: number, blendId: string) {
   const layer: Layer = { ...before, kind, blend_id: blendId, revision: null }
   if (kind === 'marinade' && !layer.vessel) Object.assign(layer, { vessel: 'bag', hold: '4 h', hold_c: 4 })
   if (kind === 'rub' && !layer.surface) Object.assign(layer, { surface: 'moist', coat: '5', hold: '2 h' })
-  arm.value.layers.splice(at, 1, layer)
+  // salt goes on after a bath, which would wash it off, and before a rub
+  const salt = arm.value.layers.filter((one) => one.kind === 'salt')
+  arm.value.layers = kind === 'marinade' ? [layer, ...salt] : [...salt, layer]
 }
 const saltGrams = computed(() => props.reading?.layers.map((layer) => layer.salt.value) ?? [])
 const kinds = computed(() => props.reading?.layers.map((layer) => layer.kind) ?? [])
@@ -82,6 +84,7 @@ const kinds = computed(() => props.reading?.layers.map((layer) => layer.kind) ??
         @batch="$emit('batch', $event)"
       />
     </template>
+    <p v-if="errors.layers" class="says" role="alert">{{ errors.layers }}</p>
     <SaltBar v-if="reading" :salt="reading.salt" :zone="reading.zone" :layers="saltGrams" :kinds="kinds" />
     <CautionList v-if="reading" :cautions="reading.cautions" only="others" />
   </section>
@@ -98,6 +101,11 @@ const kinds = computed(() => props.reading?.layers.map((layer) => layer.kind) ??
   display: flex;
   align-items: center;
   gap: 12px;
+}
+.says {
+  color: var(--stop);
+  font-size: 14px;
+  margin: 0;
 }
 @media (max-width: 720px) {
   .arm {
