@@ -1,0 +1,123 @@
+import { VueQueryPlugin } from '@tanstack/vue-query'
+import { mount } from '@vue/test-utils'
+import { afterEach, beforeEach, expect, it, vi } from 'vitest'
+import type { Schemas } from '../api/client'
+import FairTest from './FairTest.vue'
+import NextBar from './NextBar.vue'
+import StepList from './StepList.vue'
+
+const stubs = {
+  VIcon: true,
+  'v-btn': { template: '<button><slot /></button>' },
+  RouterLink: { template: '<a><slot /></a>' },
+  Why: { props: ['figure', 'of'], template: '<span class="why" :title="of"><slot /></span>' },
+}
+const global = { stubs, plugins: [VueQueryPlugin] }
+const figure = { value: 3600, unit: 's', low: null, high: null, error: '', steps: [] }
+const step = (kind: string, begins_at: string, lasts_s: number, done_at: string | null = null) => ({
+  id: kind,
+  kind,
+  begins_at,
+  before: figure,
+  lasts_s,
+  done_at,
+})
+const reading = {
+  layers: [
+    {
+      kind: 'rub',
+      dose: { ...figure, value: 36.8, unit: 'g' },
+      spoons: { text: '¼ cup + 2 tsp', volume: figure },
+    },
+  ],
+}
+const arm = {
+  label: 'A',
+  name: 'Rubbed',
+  layers: [{ kind: 'rub', blend_name: 'Weir House lamb rub' }],
+  steps: [
+    step('mix', '2027-06-12T10:15:00Z', 900, '2027-06-10T09:00:00Z'),
+    step('coat', '2027-06-12T11:00:00Z', 7200),
+    step('on', '2027-06-12T13:00:00Z', 18_000),
+    step('plate', '2027-06-12T18:30:00Z', 0),
+  ],
+  reading,
+  problems: [],
+} as unknown as Schemas['ArmOut']
+
+beforeEach(() => {
+  vi.useFakeTimers({ toFake: ['Date'] })
+  vi.setSystemTime('2027-06-12T08:00:00Z')
+})
+afterEach(() => vi.useRealTimers())
+
+it('ticks steps, and takes a tick back', async () => {
+  const list = mount(StepList, { props: { arm, cookId: 'c', nextStep: 'coat' }, global })
+  const boxes = list.findAll('[role=checkbox]')
+  expect(boxes.map((box) => box.attributes('aria-checked'))).toEqual(['true', 'false', 'false', 'false'])
+  expect(boxes[1].attributes('aria-label')).toBe('Coat, arm A')
+  expect(list.findAll('li.next')).toHaveLength(1)
+  await boxes[0].trigger('click')
+  await boxes[1].trigger('click')
+  expect(list.emitted('tick')).toEqual([
+    ['mix', false],
+    ['coat', true],
+  ])
+})
+
+it('lets the times on the fire and of the rest be typed, and no others', async () => {
+  const list = mount(StepList, { props: { arm, cookId: 'c' }, global })
+  const changes = list.findAll('button').filter((button) => button.text() === 'change')
+  expect(changes).toHaveLength(1)
+  await changes[0].trigger('click')
+  const input = list.find('input')
+  expect((input.element as HTMLInputElement).value).toBe('5 h')
+  await input.setValue('6 h')
+  await input.trigger('keydown', { key: 'Enter' })
+  expect(list.emitted('length')).toEqual([['on', '6 h']])
+  expect(list.find('input').exists()).toBe(false)
+})
+
+it('leaves a time as it was when the typing is called off', async () => {
+  const list = mount(StepList, { props: { arm, cookId: 'c' }, global })
+  await list
+    .findAll('button')
+    .find((button) => button.text() === 'change')!
+    .trigger('click')
+  await list.find('input').setValue('9 h')
+  await list.find('input').trigger('keydown', { key: 'Escape' })
+  expect(list.emitted('length')).toBeUndefined()
+})
+
+it('keeps the plate’s number to whoever asks for it', () => {
+  const list = mount(StepList, { props: { arm, cookId: 'c' }, global })
+  expect(list.text()).toContain('its number, if you do not taste')
+  expect(list.text()).not.toMatch(/under \d{3}/)
+})
+
+it('says the next thing, and that it is late when it is', async () => {
+  const next = { arm: 'A', step_id: 'coat', kind: 'coat', begins_at: '2027-06-12T11:00:00Z' }
+  const bar = mount(NextBar, { props: { next, arm }, global })
+  expect(bar.text()).toContain('Next, Sat')
+  expect(bar.text()).toContain('Coat, A. 37 g, hold 2 h')
+  await bar.find('button').trigger('click')
+  expect(bar.emitted('done')).toHaveLength(1)
+  const missed = mount(NextBar, { props: { next: { ...next, begins_at: '2027-06-12T06:00:00Z' }, arm }, global })
+  expect(missed.text()).toContain('Now, was due')
+})
+
+it('offers to even out only what a tap can even out', async () => {
+  const fair = {
+    same: ['rest'],
+    differs: [
+      { what: 'salt', sentence: 'A carries more salt.', can_even: true },
+      { what: 'weight', sentence: 'B weighs more.', can_even: false },
+    ],
+    unknown: ['fire and wood'],
+  }
+  const test = mount(FairTest, { props: { fair }, global })
+  expect(test.findAll('button')).toHaveLength(1)
+  await test.find('button').trigger('click')
+  expect(test.emitted('even')).toEqual([['salt']])
+  expect(mount(FairTest, { props: { fair: { ...fair, differs: [] } }, global }).text()).toContain('Fair so far.')
+})
