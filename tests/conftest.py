@@ -15,7 +15,7 @@ settings.register_profile("steady", deadline=None, derandomize=True, database=No
 settings.load_profile("steady")
 
 
-@pytest.fixture(scope="session")
+@pytest.fixture
 def free_port() -> int:
     with socket.socket() as probe:
         probe.bind(("127.0.0.1", 0))

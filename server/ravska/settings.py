@@ -48,8 +48,6 @@ DATABASES = {
         "ENGINE": "django.db.backends.sqlite3",
         "NAME": DATA / "ravska.sqlite3",
         "CONN_MAX_AGE": None,
-        # a file, as in use: in memory there would be no WAL and no second writer
-        "TEST": {"NAME": DATA / "test.sqlite3"},
         "OPTIONS": {
             "timeout": 10,
             "transaction_mode": "IMMEDIATE",

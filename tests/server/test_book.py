@@ -1,7 +1,7 @@
 """The book itself: rules kept by the database, writes at the same moment, the demo, the backup."""
 
+import socket
 import sqlite3
-import threading
 from datetime import UTC, datetime, timedelta
 from io import StringIO
 
@@ -21,10 +21,8 @@ from book.models import (
     Revision,
     Sample,
     Score,
-    Stale,
     Step,
     Taster,
-    claim_version,
 )
 from django.conf import settings
 from django.core.management import CommandError, call_command
@@ -94,35 +92,6 @@ def test_the_connection_keeps_what_it_acknowledges(db):
     assert settings.DATABASES["default"]["OPTIONS"]["transaction_mode"] == "IMMEDIATE"
 
 
-@pytest.mark.django_db(transaction=True)
-def test_of_two_writes_at_the_same_moment_one_is_told_it_came_late(transactional_db):
-    load_demo(NOW)
-    blend = Blend.objects.first()
-    ready = threading.Barrier(2)
-    outcomes = []
-
-    def write():
-        mine = Blend.objects.get(pk=blend.pk)
-        ready.wait()
-        try:
-            with transaction.atomic():
-                claim_version(mine, 1)
-            outcomes.append("saved")
-        except Stale:
-            outcomes.append("late")
-        finally:
-            connection.close()
-
-    threads = [threading.Thread(target=write) for _ in range(2)]
-    for thread in threads:
-        thread.start()
-    for thread in threads:
-        thread.join()
-    assert sorted(outcomes) == ["late", "saved"]
-    blend.refresh_from_db()
-    assert blend.version == 2
-
-
 def test_the_demo_moves_into_an_empty_book_only(book):
     assert load_demo(NOW) is False
     assert Household.objects.get().name == "Weir House"
@@ -174,13 +143,11 @@ def test_a_backup_is_a_whole_book(book, tmp_path, monkeypatch):
     assert sqlite3.connect(copy).execute("SELECT name FROM jar").fetchall() == [("juniper",)]
 
 
-def test_a_taken_port_is_said_in_a_sentence(monkeypatch, free_port):
-    import socket
-
+def test_a_taken_port_is_said_in_a_sentence(monkeypatch):
     with socket.socket() as taken:
-        taken.bind(("127.0.0.1", free_port))
+        taken.bind(("127.0.0.1", 0))
         taken.listen()
-        monkeypatch.setenv("RAVSKA_LISTEN", f"127.0.0.1:{free_port}")
+        monkeypatch.setenv("RAVSKA_LISTEN", f"127.0.0.1:{taken.getsockname()[1]}")
         monkeypatch.setattr("gc.freeze", lambda: None)
         monkeypatch.setattr("gc.set_threshold", lambda *_: None)
         with pytest.raises(CommandError, match="Is Ravska running there already"):

@@ -8,7 +8,9 @@ import subprocess
 import sys
 import time
 import urllib.request
+from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
+from urllib.error import HTTPError
 
 import pytest
 import schemathesis
@@ -54,33 +56,41 @@ def test_another_sites_page_cannot_write(client, book):
 def call(url: str, method: str = "GET", body: object = None) -> dict:
     data = None if body is None else json.dumps(body).encode()
     request = urllib.request.Request(url, data, {"Content-Type": "application/json"}, method=method)
-    with urllib.request.urlopen(request, timeout=10) as answer:
+    with urllib.request.urlopen(request, timeout=20) as answer:
         return json.load(answer)
 
 
-def test_a_kill_at_any_moment_loses_nothing_acknowledged(tmp_path, free_port):
+@pytest.fixture
+def served(tmp_path, free_port):
+    """The address of a real server with the demo book, and its process."""
     here = os.environ | {"RAVSKA_DATA": str(tmp_path), "RAVSKA_LISTEN": f"127.0.0.1:{free_port}"}
     manage = [sys.executable, str(ROOT / "server/manage.py")]
     for command in ("migrate", "load_demo"):
         subprocess.run([*manage, command], env=here, check=True, capture_output=True)
-    api = f"http://127.0.0.1:{free_port}/api"
-
     server = subprocess.Popen([*manage, "serve"], env=here, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL)
+    api = f"http://127.0.0.1:{free_port}/api"
     try:
-        for _ in range(200):
+        for _ in range(300):
             try:
                 call(f"{api}/ping")
                 break
             except OSError:
                 time.sleep(0.1)
-        row = call(f"{api}/blends")[0]
-        blend = call(f"{api}/blends/{row['id']}")
-        for parts in ("1", "2", "3½"):
-            blend["lines"][0]["parts"] = parts
-            blend = call(f"{api}/blends/{row['id']}", "PUT", blend)
+        yield api, server
     finally:
-        server.send_signal(signal.SIGKILL)
+        server.kill()
         server.wait()
+
+
+def test_a_kill_at_any_moment_loses_nothing_acknowledged(served, tmp_path):
+    api, server = served
+    row = call(f"{api}/blends")[0]
+    blend = call(f"{api}/blends/{row['id']}")
+    for parts in ("1", "2", "3½"):
+        blend["lines"][0]["parts"] = parts
+        blend = call(f"{api}/blends/{row['id']}", "PUT", blend)
+    server.send_signal(signal.SIGKILL)
+    server.wait()
     book = sqlite3.connect(tmp_path / "ravska.sqlite3")
     assert book.execute("PRAGMA journal_mode").fetchone() == ("wal",)
     assert book.execute("PRAGMA integrity_check").fetchone() == ("ok",)
@@ -89,3 +99,40 @@ def test_a_kill_at_any_moment_loses_nothing_acknowledged(tmp_path, free_port):
         " WHERE position = 0 AND blend_id = ?"
     )
     assert book.execute(typed, (row["id"].replace("-", ""),)).fetchall() == [("3½",)]
+
+
+def test_of_writes_at_the_same_moment_one_is_saved_and_the_others_are_told(served):
+    api, _ = served
+    row = call(f"{api}/blends")[0]
+    blend = call(f"{api}/blends/{row['id']}")
+
+    def write(n: int) -> int:
+        try:
+            call(f"{api}/blends/{row['id']}", "PUT", blend | {"name": f"Writer {n}"})
+        except HTTPError as problem:
+            return problem.code
+        return 200
+
+    with ThreadPoolExecutor(6) as writers:
+        codes = sorted(writers.map(write, range(6)))
+    assert codes == [200, 409, 409, 409, 409, 409]
+    after = call(f"{api}/blends/{row['id']}")
+    assert after["version"] == blend["version"] + 1
+    assert after["name"].startswith("Writer")
+    assert len(after["lines"]) == len(blend["lines"])
+
+
+def test_cards_handed_in_from_several_phones_at_once_are_all_kept(served):
+    api, _ = served
+    trial = call(f"{api}/home")["cook"]["trial_id"]
+    table = call(f"{api}/trials/{trial}")
+    scores = [{"code": code, "scale": "overall", "value": 7} for code in table["codes"]]
+
+    def hand_in(taster: str) -> None:
+        card = {"taster": taster, "served": table["next_order"], "scores": scores, "prefers": table["codes"][0]}
+        call(f"{api}/trials/{trial}/cards", "POST", card)
+
+    with ThreadPoolExecutor(5) as phones:
+        list(phones.map(hand_in, ["Kittiwake", "Marigold", "Tamarisk", "Halcyon", "Skylark"]))
+    assert len(call(f"{api}/trials/{trial}")["cards"]) == 5
+    assert call(f"{api}/verdicts/{trial}")["sides"][0]["preferred"] == 5
