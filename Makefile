@@ -10,9 +10,8 @@ WEB_SOURCES := $(shell find web/src web/public -type f) web/index.html web/vite.
 
 .PHONY: demo test dev build migrate types bench shots backup chromium lint clean
 
-demo: .venv/.runtime build migrate
-	@$(MANAGE) load_demo
-	@exec $(MANAGE) serve
+demo: .venv/.runtime build
+	@exec $(MANAGE) serve --demo
 
 # everything that must hold before a change lands
 test: .venv/.checks web/node_modules/.locked build chromium lint

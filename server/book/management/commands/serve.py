@@ -1,13 +1,21 @@
 import gc
 import os
 
+from django.core.management import call_command
 from django.core.management.base import BaseCommand, CommandError
 
 
 class Command(BaseCommand):
     help = "Serve Ravska in production mode. RAVSKA_LISTEN says where (127.0.0.1:8000)."
 
+    def add_arguments(self, parser) -> None:
+        parser.add_argument("--demo", action="store_true", help="bring the book up to date and fill an empty one first")
+
     def handle(self, *args, **options) -> None:
+        if options["demo"]:
+            call_command("migrate", verbosity=0)
+            call_command("load_demo", stdout=self.stdout)
+
         import waitress
         from ravska.wsgi import application
         from ravska_core.catalogue import catalogue
