@@ -4,8 +4,8 @@ from dataclasses import dataclass
 from typing import Annotated, Literal
 from uuid import UUID
 
-from book.cooks import lay_out_steps, take_cut
-from book.models import Blend, Cook, Layer, Revision, Stale, claim_version
+from book.cooks import lay_out_steps, take_cut, usual_layer
+from book.models import Blend, Cook, Layer, Piece, Revision, Stale, claim_version
 from django.db import transaction
 from ninja import Router, Schema
 from pydantic import AwareDatetime, Field
@@ -154,6 +154,42 @@ def _read(arms: list[coat.Arm]) -> list[coat.ArmReading]:
 def read_coat(request, document: CoatDocument) -> list[ArmReadingOut]:
     """Say what a coat comes to on every arm, without saving anything."""
     return [arm_reading_out(found) for found in _read(_core_arms(document.arms, _Blends(document.arms)))]
+
+
+class ChoiceDocument(Schema):
+    """Another blend for an arm, with its cut and its layers as they are typed."""
+
+    blend_id: UUID
+    cut: Key
+    layers: Annotated[list[LayerDocument], Field(max_length=12)]
+
+
+@router.post("/coat/choose", response={200: list[LayerDocument], **ANSWERS})
+@sends
+def choose_blend(request, document: ChoiceDocument) -> list[LayerDocument]:
+    """Return an arm's layers with another blend on it, without saving anything.
+
+    A layer of the same kind keeps its dose and hold; a new one begins as usual for this blend and cut.
+    Salt stands after a bath, which would wash it off, and before a rub.
+    """
+    blend = Blend.objects.filter(pk=document.blend_id, household=household(), deleted_at__isnull=True).first()
+    if blend is None:
+        raise BadInput("blend_id", "This blend is not in the book any more; choose another.")
+    usual = usual_layer(Piece(cut=document.cut), 0, blend)
+    before = next((layer for layer in document.layers if layer.kind == usual.kind), None)
+    if before is not None:
+        chosen = before.model_copy(update={"blend_id": blend.id, "revision": None})
+    else:
+        chosen = LayerDocument(
+            kind=usual.kind,
+            blend_id=blend.id,
+            coat="" if usual.coat_g_100cm2 is None else f"{usual.coat_g_100cm2:g}",
+            surface=usual.surface,
+            vessel=usual.vessel,
+            hold=usual.hold_typed,
+        )
+    salt = [layer for layer in document.layers if layer.kind == "salt"]
+    return [chosen, *salt] if usual.kind == "marinade" else [*salt, chosen]
 
 
 @router.get("/cooks/{uuid:cook_id}", response={200: CookOut, **ANSWERS})

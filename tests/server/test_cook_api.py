@@ -182,6 +182,29 @@ def test_another_blend_changes_the_layer_and_its_steps_and_ticks_stay(api, cook)
     assert saved["arms"][1]["reading"]["layers"][0]["binder"]["value"] > 10
 
 
+def test_choosing_a_blend_makes_the_usual_layer_in_the_right_order(api, cook):
+    layers = opened(api)["arms"][0]["layers"]
+    vinegar = {
+        "name": "Vinegar",
+        "kind": "marinade",
+        "batch": "500 g",
+        "lines": [{"grind": "cider-vinegar/liquid", "parts": "1"}],
+    }
+    bath = api("POST", "blends", vinegar)[1]["id"]
+    rub = str(Blend.objects.get(name="Towpath duck rub").id)
+    for cut, hold in (("lamb-shoulder", "2 h"), ("salmon-side", "15 min")):  # strong acid, the cautious school's most
+        chosen = api("POST", "coat/choose", {"blend_id": bath, "cut": cut, "layers": layers})[1]
+        assert [(layer["kind"], layer["hold"]) for layer in chosen] == [("marinade", hold), ("salt", "")]
+    back = api("POST", "coat/choose", {"blend_id": rub, "cut": "lamb-shoulder", "layers": chosen})[1]
+    assert [layer["kind"] for layer in back] == ["salt", "rub"]
+    assert (back[1]["coat"], back[1]["hold"], back[1]["revision"]) == ("5", "2 h", None)
+    # another blend of the same kind keeps what was set
+    kept = api("POST", "coat/choose", {"blend_id": rub, "cut": "lamb-leg", "layers": [layers[1] | {"coat": "8"}]})[1]
+    assert (kept[0]["blend_id"], kept[0]["coat"]) == (rub, "8")
+    gone = {"blend_id": "00000000-0000-0000-0000-000000000000", "cut": "lamb-leg", "layers": layers}
+    assert api("POST", "coat/choose", gone)[0] == 422
+
+
 def test_a_cook_is_begun_deleted_and_brought_back(api, cook):
     duck = Blend.objects.get(name="Towpath duck rub")
     bath = Blend.objects.get(name="Soy and honey bath")

@@ -316,6 +316,29 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/coat/choose": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Choose Blend
+         * @description Return an arm's layers with another blend on it, without saving anything.
+         *
+         *     A layer of the same kind keeps its dose and hold; a new one begins as usual for this blend and cut.
+         *     Salt stands after a bath, which would wash it off, and before a rub.
+         */
+        post: operations["api_coat_choose_blend"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/cooks/{cook_id}": {
         parameters: {
             query?: never;
@@ -1202,6 +1225,21 @@ export interface components {
              * @default
              */
             thickness: string;
+        };
+        /**
+         * ChoiceDocument
+         * @description Another blend for an arm, with its cut and its layers as they are typed.
+         */
+        ChoiceDocument: {
+            /**
+             * Blend Id
+             * Format: uuid
+             */
+            blend_id: string;
+            /** Cut */
+            cut: string;
+            /** Layers */
+            layers: components["schemas"]["LayerDocument"][];
         };
         /** CookSave */
         CookSave: {
@@ -2462,6 +2500,66 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ArmReadingOut"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_coat_choose_blend: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChoiceDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LayerDocument"][];
                 };
             };
             /** @description Not Found */

@@ -18,9 +18,7 @@ const props = defineProps<{
   errors: Record<string, string>
   longest: number
 }>()
-defineEmits<{ batch: [blendId: string] }>()
-
-type Layer = Schemas['LayerDocument']
+defineEmits<{ batch: [blendId: string]; choose: [blendId: string] }>()
 
 /** What the reading says of a layer, as long as it is of this kind. */
 function of(at: number) {
@@ -36,18 +34,7 @@ const layerErrors = (at: number) => {
   )
 }
 
-/** Choose another blend: a marinade becomes a bath, anything else a coat. */
-function choose(at: number, blendId: string) {
-  const kind = props.blends.find((blend) => blend.id === blendId)?.kind === 'marinade' ? 'marinade' : 'rub'
-  const before = arm.value.layers[at]
-  const layer: Layer = { ...before, kind, blend_id: blendId, revision: null }
-  if (kind === 'marinade' && !layer.vessel) Object.assign(layer, { vessel: 'bag', hold: '4 h', hold_c: 4 })
-  if (kind === 'rub' && !layer.surface) Object.assign(layer, { surface: 'moist', coat: '5', hold: '2 h' })
-  // salt goes on after a bath, which would wash it off, and before a rub
-  const salt = arm.value.layers.filter((one) => one.kind === 'salt')
-  arm.value.layers = kind === 'marinade' ? [layer, ...salt] : [...salt, layer]
-}
-const saltGrams = computed(() => props.reading?.layers.map((layer) => layer.salt.value) ?? [])
+const saltPercents = computed(() => props.reading?.layers.map((layer) => layer.salt.value) ?? [])
 const kinds = computed(() => props.reading?.layers.map((layer) => layer.kind) ?? [])
 </script>
 
@@ -80,12 +67,12 @@ const kinds = computed(() => props.reading?.layers.map((layer) => layer.kind) ??
         :stored="stored?.layers[at]"
         :blends="blends"
         :errors="layerErrors(at)"
-        @choose="choose(at, $event)"
+        @choose="$emit('choose', $event)"
         @batch="$emit('batch', $event)"
       />
     </template>
     <p v-if="errors.layers" class="says" role="alert">{{ errors.layers }}</p>
-    <SaltBar v-if="reading" :salt="reading.salt" :zone="reading.zone" :layers="saltGrams" :kinds="kinds" />
+    <SaltBar v-if="reading" :salt="reading.salt" :zone="reading.zone" :layers="saltPercents" :kinds="kinds" />
     <CautionList v-if="reading" :cautions="reading.cautions" only="others" />
   </section>
 </template>

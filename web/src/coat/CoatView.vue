@@ -121,6 +121,17 @@ function armErrors(at: number): Record<string, string> {
   )
 }
 
+/** Put another blend on an arm; what it becomes there, and in which order, the server knows. */
+async function choose(at: number, blendId: string) {
+  const arm = doc.value!.arms[at]
+  const body = { blend_id: blendId, cut: arm.piece.cut, layers: JSON.parse(JSON.stringify(arm.layers)) }
+  try {
+    arm.layers = await call(api.POST('/api/coat/choose', { body }))
+  } catch (failure) {
+    say(sentenceOf(failure))
+  }
+}
+
 async function sizeBatch(blendId: string) {
   try {
     await autosave.flush()
@@ -170,6 +181,7 @@ async function sizeBatch(blendId: string) {
         :errors="armErrors(at)"
         :longest="longest"
         @batch="sizeBatch"
+        @choose="choose(at, $event)"
       />
     </div>
   </main>

@@ -25,23 +25,15 @@ const rub = { kind: 'rub', blend_id: 'rub', coat: '5', surface: 'moist', hold: '
 function column(...layers: object[]) {
   const arm = { label: 'A', name: 'Rubbed', piece: {}, layers } as unknown as Schemas['ArmDocument']
   const props = { modelValue: arm, reading: null, stored: undefined, blends, errors: {}, longest: 30 }
-  return { arm, mounted: mount(ArmColumn, { props, global }) }
+  return { mounted: mount(ArmColumn, { props, global }) }
 }
 
-it('turns a rub into a bath when a marinade is chosen, with the salt after it', async () => {
-  const { arm, mounted } = column(salt, rub)
+it('passes on which blend was chosen, and shows the layers in their order', () => {
+  const { mounted } = column(salt, rub)
   mounted.findComponent(BlendPick).vm.$emit('choose', 'bath')
-  await mounted.vm.$nextTick()
-  expect(arm.layers.map((layer) => layer.kind)).toEqual(['marinade', 'salt'])
-  expect(arm.layers[0]).toMatchObject({ blend_id: 'bath', vessel: 'bag', revision: null })
-})
-
-it('turns a bath into a rub again, with the salt before it and the coat as it was', async () => {
-  const { arm, mounted } = column({ ...rub, kind: 'marinade', blend_id: 'bath', vessel: 'bag', coat: '8' }, salt)
-  mounted.findComponent(BlendPick).vm.$emit('choose', 'rub')
-  await mounted.vm.$nextTick()
-  expect(arm.layers.map((layer) => layer.kind)).toEqual(['salt', 'rub'])
-  expect(arm.layers[1]).toMatchObject({ blend_id: 'rub', coat: '8' })
+  expect(mounted.emitted('choose')).toEqual([['bath']])
+  const order = mounted.findAll('section.layer').map((layer) => layer.attributes('aria-label'))
+  expect(order).toEqual(['Salt by weight', 'Rub'])
 })
 
 it('says from which state a layer was mixed, and offers the blend as it is now', async () => {
