@@ -1,4 +1,4 @@
-"""The catalogue: ingredients with grinds, cuts, marinade windows and sources, from the core's own tables.
+"""The catalogue: ingredients with grinds, swaps, cuts, marinade windows and sources, from the core's own tables.
 
 Every row is checked as it is read; a row that cannot be right is named by file, line and column.
 """
@@ -26,7 +26,22 @@ ACID_CLASSES = ("none", "dairy", "mild", "medium", "strong", "enzyme")
 MEAT_CLASSES = ("fish", "poultry", "tender_red", "sliced_pork", "tough", "large_joint")
 SHAPES = ("ellipsoid", "box", "cylinder", "cubes", "strips", "rack", "bird")
 FLAGS = ("protease", "raw_allium", "fresh_herb", "cure", "hygroscopic", "dairy", "chilli")
-ALLERGENS = ("mustard", "celery", "soy", "wheat", "fish", "milk", "sesame", "sulphites")
+ALLERGENS = ("mustard", "celery", "soy", "wheat", "fish", "milk", "sesame", "sulphites", "egg")
+
+VALUE_SOURCES = MappingProxyType(
+    {
+        "acid": "acids",
+        "scoville": "scoville",
+        "bite": "pungency",
+        "glutamate": "glutamate",
+        "smoke": "estimate",
+        "herb": "estimate",
+        "scorch_c": "estimate",
+        "keeps_days": "keeping",
+        "price_100g": "estimate",
+    }
+)
+"""Where an ingredient's values are from that its own row's source (of composition) does not cover."""
 
 
 class CatalogueError(ValueError):
@@ -48,11 +63,17 @@ class Source:
 
 @dataclass(frozen=True)
 class Ingredient:
-    """What goes into a blend. Shares are mass fractions, `acid` as titratable share of `acid_kind`."""
+    """What goes into a blend. Shares are mass fractions, `acid` as titratable share of `acid_kind`.
+
+    `scoville` counts chilli heat [SHU]; `bite` the other pungents (pepper, mustard, ginger), `smoke` and `herb`
+    aroma, each from 0 to 10 eaten neat. `scorch_c` is where it turns bitter [C], None for what does not.
+    `code` names its row in the table of its source.
+    """
 
     key: str
     name: str
     family: str
+    code: str
     nacl: float
     sodium: float
     sugars: float
@@ -60,6 +81,14 @@ class Ingredient:
     water: float
     acid: float
     acid_kind: str
+    scoville: float
+    bite: float
+    glutamate: float
+    smoke: float
+    herb: float
+    scorch_c: float | None
+    keeps_days: float
+    price_100g: float
     colour: str
     allergens: tuple[str, ...]
     flags: frozenset[str]
@@ -77,6 +106,17 @@ class Grind:
     grain_mm: float
     portion: str
     portion_g: float
+    source: str
+
+
+@dataclass(frozen=True)
+class Swap:
+    """A grind that can stand in for another: `ratio` is its mass for one of the other's."""
+
+    grind: str
+    instead: str
+    ratio: float
+    reason: str
     source: str
 
 
@@ -130,6 +170,7 @@ class Catalogue:
     sources: Mapping[str, Source]
     ingredients: Mapping[str, Ingredient]
     grinds: Mapping[str, Grind]
+    swaps: Mapping[tuple[str, str], Swap]
     cuts: Mapping[str, Cut]
     windows: Mapping[tuple[str, str], MarinadeWindow]
 
@@ -232,9 +273,18 @@ def read_ingredients(
             key=row.required("key"),
             name=row.required("name"),
             family=row.text("family", FAMILIES),
+            code=row.text("code"),
             nacl=nacl,
             sodium=sodium,
             acid_kind=acid_kind,
+            scoville=row.number("scoville", 0, 3_000_000),
+            bite=row.number("bite", 0, 10),
+            glutamate=row.number("glutamate", 0, 1),
+            smoke=row.number("smoke", 0, 10),
+            herb=row.number("herb", 0, 10),
+            scorch_c=row.number("scorch_c", 80, 300) if row.text("scorch_c") else None,
+            keeps_days=row.number("keeps_days", 1, 3650),
+            price_100g=row.number("price_100g", 0, 10_000),
             colour=colour,
             allergens=row.words("allergens", ALLERGENS),
             flags=frozenset(row.words("flags", FLAGS)),
@@ -270,6 +320,23 @@ def read_grinds(
         )
 
     return _read(file, text, build, lambda g: g.key)
+
+
+def read_swaps(
+    text: str, grinds: Mapping[str, Grind], sources: Mapping[str, Source], file: str = "swaps.csv"
+) -> Mapping[tuple[str, str], Swap]:
+    """Read the table of swaps, keyed by the grind and what stands in for it."""
+
+    def build(row: _Row) -> Swap:
+        return Swap(
+            grind=row.text("ingredient", grinds),
+            instead=row.text("instead", grinds),
+            ratio=row.number("ratio", 0.01, 20),
+            reason=row.required("reason"),
+            source=row.text("source", sources),
+        )
+
+    return _read(file, text, build, lambda s: (s.grind, s.instead))
 
 
 def read_cuts(text: str, sources: Mapping[str, Source], file: str = "cuts.csv") -> Mapping[str, Cut]:
@@ -340,10 +407,12 @@ def catalogue() -> Catalogue:
 
     sources = read_sources(text("sources.csv"))
     ingredients = read_ingredients(text("ingredients.csv"), sources)
+    grinds = read_grinds(text("grinds.csv"), ingredients, sources)
     return Catalogue(
         sources=sources,
         ingredients=ingredients,
-        grinds=read_grinds(text("grinds.csv"), ingredients, sources),
+        grinds=grinds,
+        swaps=read_swaps(text("swaps.csv"), grinds, sources),
         cuts=read_cuts(text("cuts.csv"), sources),
         windows=read_windows(text("marinade_windows.csv"), sources),
     )

@@ -3,8 +3,9 @@
 Usual guidance only. Your local food authority's rules come first.
 """
 
-from collections.abc import Callable, Iterable
+from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass, field
+from typing import Generic, TypeVar
 
 LEVELS = ("stop", "caution", "note")
 
@@ -38,15 +39,33 @@ class Caution:
     source: str
 
 
+Known = TypeVar("Known")
+"""What a rule is judged from: an arm's `Situation`, or a blend with its reading."""
+
+
 @dataclass(frozen=True)
-class _Rule:
+class Rule(Generic[Known]):
+    """A caution with its condition; `fill` gives what its sentence and its action name."""
+
     id: str
     level: str
-    applies: Callable[[Situation], bool]
+    applies: Callable[[Known], bool]
     sentence: str
     action: str
     source: str = "guidance"
-    fill: Callable[[Situation], dict[str, str]] = field(default=lambda s: {})
+    fill: Callable[[Known], dict[str, str]] = field(default=lambda known: {})
+
+
+def judge(rules: Sequence[Rule[Known]], known: Known) -> tuple[Caution, ...]:
+    """Return the cautions of the rules that apply, most serious first."""
+    found = []
+    for rule in rules:
+        if rule.applies(known):
+            words = rule.fill(known)
+            found.append(
+                Caution(rule.id, rule.level, rule.sentence.format(**words), rule.action.format(**words), rule.source)
+            )
+    return tuple(sorted(found, key=lambda caution: LEVELS.index(caution.level)))
 
 
 _POULTRY = ("chicken", "turkey", "duck", "goose")
@@ -63,76 +82,76 @@ def minimum_centre_c(animal: str) -> tuple[float, str]:
     return 63.0, "63 °C (145 °F) and 3 min rest"
 
 
-_RULES = (
-    _Rule(
+_RULES: tuple[Rule[Situation], ...] = (
+    Rule(
         "cure", "stop", lambda s: "cure" in s.flags,
         "This blend holds curing salt, which is not a seasoning.",
         "Do not dose it by taste or surface: use a tested cure recipe with its own weights.",
     ),
-    _Rule(
+    Rule(
         "garlic-oil", "stop", lambda s: bool(s.flags & {"raw_allium", "fresh_herb"}) and s.fat_share > 0.2,
         "Raw garlic, onion or herbs kept in oil can grow botulism.",
         "Keep it cold and use it within four days, or freeze it, or use dried.",
     ),
-    _Rule(
+    Rule(
         "warm-hold", "stop", lambda s: s.hold_c > 4.0 and s.hold_s > 2 * 3600,
         "This hold is warmer than 4 °C (40 °F) for more than 2 h.",
         "Hold it at 4 °C or below; at most 2 h in all between 4 and 60 °C, 1 h where it is above 32 °C (90 °F).",
     ),
-    _Rule(
+    Rule(
         "acid-24h", "caution", lambda s: s.has_marinade and s.acid and s.hold_s > 24 * 3600,
         "More than 24 h in acid turns meat soft and grey.",
         "Take it out within 24 h.", "trade",
     ),
-    _Rule(
+    Rule(
         "past-window", "caution",
         lambda s: s.has_marinade and s.window_high_s is not None and s.window_high_s < s.hold_s <= 24 * 3600,
         "This hold is longer than even the long school keeps this meat in this marinade.",
         "Shorten the hold, or weaken the acid.", "trade",
     ),
-    _Rule(
+    Rule(
         "protease", "caution", lambda s: s.has_marinade and "protease" in s.flags and s.hold_s > 3600,
         "Fresh pineapple, papaya, kiwi, fig or ginger digests meat to mush.",
         "Keep it under 1 h, or use the canned or boiled kind, whose enzyme is dead.", "trade",
     ),
-    _Rule(
+    Rule(
         "discard-or-boil", "caution", lambda s: s.has_marinade,
         "Marinade that touched raw meat is not a sauce.",
         "Set the reserve aside before the meat goes in; discard the rest or bring it to a full boil.",
     ),
-    _Rule(
+    Rule(
         "over-salt", "caution", lambda s: s.salt_percent > 2.2,
         "{salt} % salt is more than most people enjoy.",
         "Coat lighter, or put less salt in the blend.", "trade",
         lambda s: {"salt": f"{s.salt_percent:.2f}"},
     ),
-    _Rule(
+    Rule(
         "thin-salty", "note", lambda s: s.thin and 1.8 < s.salt_percent <= 2.2,
         "A thin piece has much surface for its weight, so the same coat makes it saltier.",
         "Coat it lighter than a thick joint.", "trade",
     ),
-    _Rule(
+    Rule(
         "falls-off", "caution", lambda s: s.coat_over_ceiling,
         "This coat is heavier than what sticks to this surface.",
         "Use a binder or a lighter coat; the salt below counts only what sticks.", "estimate",
     ),
-    _Rule(
+    Rule(
         "cold-hold", "note", lambda s: s.hold_s > 3600 and s.hold_c <= 4.0,
         "A hold this long belongs in the cold.",
         "Keep it at 4 °C (40 °F) or below until it goes on.",
     ),
-    _Rule(
+    Rule(
         "minimum-centre", "note", lambda s: bool(s.animal),
         "Usual minimum in the centre for {animal}: {minimum}.",
         "Measure in the thickest part; your local food authority's rules come first.", "guidance",
         lambda s: {"animal": s.animal, "minimum": minimum_centre_c(s.animal)[1]},
     ),
-    _Rule(
+    Rule(
         "allergens", "note", lambda s: bool(s.allergens),
         "Holds {allergens}.", "Tell your guests before they eat.", "guidance",
         lambda s: {"allergens": ", ".join(s.allergens)},
     ),
-    _Rule(
+    Rule(
         "chilli-hands", "note", lambda s: "chilli" in s.flags,
         "Chilli stays on the hands.", "Wear gloves, and wash before touching your eyes.",
     ),
@@ -142,12 +161,7 @@ _RULES = (
 def cautions_for(situation: Situation, only: Iterable[str] | None = None) -> tuple[Caution, ...]:
     """Return the cautions that apply, most serious first; `only` limits them to some rule ids."""
     wanted = None if only is None else set(only)
-    found = []
-    for rule in _RULES:
-        if (wanted is None or rule.id in wanted) and rule.applies(situation):
-            sentence = rule.sentence.format(**rule.fill(situation))
-            found.append(Caution(rule.id, rule.level, sentence, rule.action, rule.source))
-    return tuple(sorted(found, key=lambda c: LEVELS.index(c.level)))
+    return judge([rule for rule in _RULES if wanted is None or rule.id in wanted], situation)
 
 
 BLEND_RULES = ("cure", "garlic-oil", "allergens", "chilli-hands")

@@ -4,9 +4,10 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from ravska_core.blends import Blend, BlendReading, read_blend
+from ravska_core.blends import Blend
 from ravska_core.catalogue import Catalogue, catalogue
 from ravska_core.cautions import Caution, Situation, cautions_for
+from ravska_core.composition import BlendReading, read_blend
 from ravska_core.cuts import Piece, PieceReading, find_cut, read_piece
 from ravska_core.depth import DIFFUSIVITY_BAND, diffusivity_m2_s, reach_cm, sheet_uptake
 from ravska_core.doses import (

@@ -2,8 +2,8 @@
 
 from dataclasses import dataclass
 
-from ravska_core.blends import BlendReading
 from ravska_core.catalogue import MarinadeWindow, catalogue
+from ravska_core.composition import BlendReading
 
 LONGEST_MIN = 1440.0
 """Nothing in acid beyond 24 h (common practice, no source)."""

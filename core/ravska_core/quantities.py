@@ -7,7 +7,7 @@ import math
 import re
 import unicodedata
 from fractions import Fraction
-from functools import cache
+from functools import cache, lru_cache
 from typing import Any
 
 from ravska_core.working import BadInput
@@ -31,6 +31,8 @@ _LENGTH = {
 _NUMBER = re.compile(r"(?P<whole>\d+)\s+(?P<num>\d+)/(?P<den>\d+)|(?P<n>\d+)/(?P<d>\d+)|(?P<dec>\d*\.\d+|\d+\.?)")
 _UNIT = re.compile(r"\s*(?P<unit>[a-z]+|\")\.?")
 _LONGEST = 40
+
+LOWEST_PARTS, HIGHEST_PARTS = Fraction(1, 1000), Fraction(10_000)
 
 
 @cache
@@ -75,6 +77,7 @@ def _number(match: re.Match[str], field: str) -> Fraction:
     return Fraction(int(found["whole"] or 0)) + Fraction(int(found["num"] or found["n"]), denominator)
 
 
+@lru_cache(maxsize=4096)
 def parse_parts(text: str, field: str = "parts") -> Fraction:
     """Read parts as people write them: ``2``, ``1½``, ``1 1/2``, ``1/8``, ``0.5``.
 
@@ -99,7 +102,7 @@ def parse_parts(text: str, field: str = "parts") -> Fraction:
     parts = _number(match, field)
     if parts == 0:
         raise BadInput(field, "0 parts is nothing; write a number above 0, or remove the line.")
-    if not Fraction(1, 1000) <= parts <= 10_000:
+    if not LOWEST_PARTS <= parts <= HIGHEST_PARTS:
         raise BadInput(field, "Parts lie between 1/1000 and 10,000; scale the whole ratio instead.")
     return parts.limit_denominator(1_000_000)
 

@@ -5,7 +5,7 @@ from typing import Annotated, Literal
 from uuid import UUID
 
 from book.cooks import lay_out_steps, take_cut, usual_layer
-from book.models import Blend, Cook, Layer, Piece, Revision, Stale, claim_version
+from book.models import Blend, Cook, Layer, Piece, Revision, Stale, claim_version, load_inside
 from django.db import transaction
 from ninja import Router, Schema
 from pydantic import AwareDatetime, Field
@@ -76,6 +76,7 @@ class _Blends:
         keys = {layer.blend_id for arm in arms for layer in arm.layers if layer.blend_id}
         rows = Blend.objects.filter(household=household(), pk__in=keys).with_drafts()
         self.by_key = {row.pk: row for row in rows}
+        load_inside(line for row in self.by_key.values() for line in row.draft().lines.all())
 
     def of(self, layer: LayerDocument) -> tuple[Blend, Revision | None]:
         blend = self.by_key.get(layer.blend_id) if layer.blend_id else None

@@ -1,21 +1,20 @@
 """The cook as one document: its arms with pieces, layers, steps and readings. Shared by Home and Coat."""
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 from datetime import datetime
 from uuid import UUID
 
-from book.models import Arm, Blend, Cook, Layer, Step
+from book.models import Arm, Blend, Cook, Layer, Line, Step, load_inside
 from django.db.models import Count, Prefetch, Q, QuerySet
 from django.http import Http404
 from ravska_core import coat
-from ravska_core.blends import grinds_of
-from ravska_core.blends import shares as shares_of
+from ravska_core.blends import flatten, same_mixture
 from ravska_core.confounds import ArmRecord, FairTest, compare_arms
 from ravska_core.schedule import Planned, count_back
 from ravska_core.working import BadInput
 
-from api.documents import ArmReadingOut, FigureOut, arm_reading_out, figure_out
+from api.documents import ArmReadingOut, Figure, arm_reading_out
 from api.household import household, spoon_set
 from api.problems import FieldError
 
@@ -58,7 +57,7 @@ class StepOutDocument:
     id: UUID
     kind: str
     begins_at: datetime
-    before: FigureOut
+    before: Figure
     lasts_s: float
     done_at: datetime | None
 
@@ -135,8 +134,19 @@ def one_cook(cook_id: UUID) -> Cook:
     return found
 
 
+def _blend_lines(arms: Iterable[Arm]) -> Iterator[Line]:
+    for arm in arms:
+        for layer in arm.piece.layers.all():
+            if layer.blend is not None:
+                yield from layer.blend.draft().lines.all()
+                if layer.revision is not None:
+                    yield from layer.revision.lines.all()
+
+
 def read_stored(arms: Iterable[Arm], spoon_set: str) -> dict[str, coat.ArmReading | BadInput]:
     """Read every arm by itself, so that one that cannot be read leaves the other's numbers standing."""
+    arms = list(arms)
+    load_inside(_blend_lines(arms))
     found: dict[str, coat.ArmReading | BadInput] = {}
     for arm in arms:
         try:
@@ -153,10 +163,10 @@ def _layer_out(layer: Layer) -> LayerOut:
     if layer.blend is not None:
         lines = layer.blend.as_core(layer.revision).lines
         if layer.revision is not None:
-            changed = lines != layer.blend.as_core().lines
+            changed = not same_mixture(lines, layer.blend.as_core().lines)
         try:
-            shares = shares_of(lines, grinds_of(lines)) if lines else []
-            grinds = [line.grind for line in lines]
+            leaves = flatten(lines)
+            grinds, shares = list(leaves), list(leaves.values())
         except BadInput:
             pass  # the arm's own reading says which line is at fault
     return LayerOut(
@@ -236,7 +246,7 @@ def cook_out(cook: Cook) -> CookOut:
                         id=step.id,
                         kind=step.kind,
                         begins_at=begins,
-                        before=figure_out(before),
+                        before=before,
                         lasts_s=step.length_s(),
                         done_at=step.done_at,
                     )

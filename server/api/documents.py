@@ -3,21 +3,23 @@
 What comes in is a validated schema; what goes out is a plain dataclass, built whole by the server itself.
 """
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from functools import wraps
 from typing import Annotated, Any, Literal
+from uuid import UUID
 
 from django.http import HttpResponse
 from ninja import Schema, Status
 from pydantic import AfterValidator, Field
 from pydantic_core import to_json
-from ravska_core import blends, coat, marinade, spoons, working
+from ravska_core import balance, blends, coat, composition, findings, marinade, sharing, spoons
 from ravska_core.catalogue import catalogue
-from ravska_core.cautions import BLEND_RULES, Caution, Situation, cautions_for
+from ravska_core.cautions import Caution
+from ravska_core.working import Figure
 
 
-def _printable(text: str) -> str:
+def printable(text: str) -> str:
     if any(0xD800 <= ord(char) <= 0xDFFF or (ord(char) < 32 and char not in "\t\n") for char in text):
         raise ValueError("This holds characters that cannot be written; type it again.")
     return text.strip()
@@ -29,13 +31,13 @@ def _written(text: str) -> str:
     return text
 
 
-Typed = Annotated[str, Field(max_length=40), AfterValidator(_printable)]
+Typed = Annotated[str, Field(max_length=40), AfterValidator(printable)]
 """An amount as people type it, read by the core."""
 
-Key = Annotated[str, Field(max_length=80), AfterValidator(_printable)]
+Key = Annotated[str, Field(max_length=80), AfterValidator(printable)]
 """A catalogue key."""
 
-Name = Annotated[str, Field(max_length=80), AfterValidator(_printable), AfterValidator(_written)]
+Name = Annotated[str, Field(max_length=80), AfterValidator(printable), AfterValidator(_written)]
 Version = Annotated[int, Field(ge=1, le=2**31)]
 Number = Annotated[float, Field(allow_inf_nan=False, ge=-1e9, le=1e9)]
 
@@ -63,55 +65,15 @@ class VersionDocument(Schema):
 
 
 @dataclass(frozen=True, slots=True)
-class StepOut:
-    """One line of working, with its source spelled out."""
-
-    label: str
-    formula: str
-    value: float
-    unit: str
-    source: str
-    mark: str
-
-
-@dataclass(frozen=True, slots=True)
-class FigureOut:
-    """A number that can say why."""
-
-    value: float
-    unit: str
-    low: float | None
-    high: float | None
-    error: str
-    steps: list[StepOut]
-
-
-def figure_out(found: working.Figure) -> FigureOut:
-    sources = catalogue().sources
-    steps = [
-        StepOut(
-            label=step.label,
-            formula=step.formula,
-            value=step.value,
-            unit=step.unit,
-            source=sources[step.source].title,
-            mark=sources[step.source].mark,
-        )
-        for step in found.steps
-    ]
-    return FigureOut(value=found.value, unit=found.unit, low=found.low, high=found.high, error=found.error, steps=steps)
-
-
-@dataclass(frozen=True, slots=True)
 class SpoonsOut:
     """A volume in level spoonfuls, with what the rounding does."""
 
     text: str
-    volume: FigureOut
+    volume: Figure
 
 
 def spoons_out(found: spoons.Spoonfuls, wanted_ml: float) -> SpoonsOut:
-    return SpoonsOut(text=found.text, volume=figure_out(found.working(wanted_ml)))
+    return SpoonsOut(text=found.text, volume=found.working(wanted_ml))
 
 
 @dataclass(frozen=True, slots=True)
@@ -162,48 +124,95 @@ def window_out(found: marinade.Window) -> WindowOut:
 
 
 @dataclass(frozen=True, slots=True)
-class LineReadingOut:
+class BandOut:
+    """A stretch of a grain strip: a grind and its share of the mass."""
+
     grind: str
-    share: FigureOut
-    mass: FigureOut
+    share: float
+
+
+@dataclass(frozen=True, slots=True)
+class InsideOut:
+    """The blend that a line holds, as it is in the book now."""
+
+    id: UUID
+    name: str
+    version: int
+    deleted: bool
+
+
+@dataclass(frozen=True, slots=True)
+class LineReadingOut:
+    """What a line comes to; `bands` is what it is drawn with: one grind, or those of the blend inside."""
+
+    grind: str
+    inside: InsideOut | None
+    name: str
+    share: Figure
+    mass: Figure
     volume_ml: float
     spoons: SpoonsOut
+    bands: list[BandOut]
+
+
+@dataclass(frozen=True, slots=True)
+class ScaleOut:
+    """One scale a blend is read on, in the unit it is aimed at; its figure may be in another, as heat is."""
+
+    key: str
+    label: str
+    value: float
+    unit: str
+    full: float
+    word: str
+    figure: Figure
+
+
+@dataclass(frozen=True, slots=True)
+class KeepingOut:
+    days: float
+    place: str
+    because: str
 
 
 @dataclass(frozen=True, slots=True)
 class BlendReadingOut:
-    """What a blend comes to: shares, grams and spoons a line, salt, sugar, acid, cautions."""
+    """What a blend comes to: shares, grams and spoons a line, its scales, keeping time, cautions and findings."""
 
     lines: list[LineReadingOut]
-    batch: FigureOut
-    volume: FigureOut
-    salt: FigureOut
-    sugar: FigureOut
-    acid: FigureOut
+    batch: Figure
+    volume: Figure
+    salt: Figure
+    scales: list[ScaleOut]
+    keeping: KeepingOut
     allergens: list[str]
     cautions: list[CautionOut]
 
 
-def blend_reading_out(found: blends.BlendReading) -> BlendReadingOut:
-    situation = Situation(flags=found.flags, allergens=found.allergens, fat_share=found.fat_share)
+def blend_reading_out(
+    blend: blends.Blend, found: composition.BlendReading, inside: Sequence[InsideOut | None]
+) -> BlendReadingOut:
     return BlendReadingOut(
         lines=[
             LineReadingOut(
                 grind=line.grind,
-                share=figure_out(line.share),
-                mass=figure_out(line.mass),
+                inside=held,
+                name=line.name,
+                share=line.share,
+                mass=line.mass,
                 volume_ml=line.volume_ml,
                 spoons=spoons_out(line.spoons, line.volume_ml),
+                bands=[BandOut(grind.key, share) for grind, share in line.leaves],
             )
-            for line in found.lines
+            for line, held in zip(found.lines, inside, strict=True)
         ],
-        batch=figure_out(found.batch),
-        volume=figure_out(found.volume),
-        salt=figure_out(found.salt),
-        sugar=figure_out(found.sugar),
-        acid=figure_out(found.acid),
+        batch=found.batch,
+        volume=found.volume,
+        salt=found.salt,
+        scales=[ScaleOut(s.key, s.label, s.value, s.unit, s.full, s.word, s.figure) for s in found.scales],
+        keeping=KeepingOut(found.keeping.days, found.keeping.place, found.keeping.because),
         allergens=list(found.allergens),
-        cautions=[caution_out(c) for c in cautions_for(situation, BLEND_RULES)],
+        cautions=[caution_out(caution) for caution in findings.find(blend, found)],
     )
 
 
@@ -221,23 +230,23 @@ class SolidOut:
 @dataclass(frozen=True, slots=True)
 class PieceReadingOut:
     solid: SolidOut
-    coatable: FigureOut
+    coatable: Figure
     bare_face: str
     bare_area_cm2: float
-    edible: FigureOut
+    edible: Figure
     question: str
 
 
 @dataclass(frozen=True, slots=True)
 class LayerReadingOut:
     kind: Literal["rub", "marinade", "salt"]
-    dose: FigureOut
+    dose: Figure
     dose_g: float
     spoons: SpoonsOut
-    salt: FigureOut
-    binder: FigureOut | None
+    salt: Figure
+    binder: Figure | None
     window: WindowOut | None
-    reach: FigureOut | None
+    reach: Figure | None
     hold_s: float
 
 
@@ -247,7 +256,7 @@ class ArmReadingOut:
 
     piece: PieceReadingOut
     layers: list[LayerReadingOut]
-    salt: FigureOut
+    salt: Figure
     zone: str
     cautions: list[CautionOut]
 
@@ -263,38 +272,47 @@ def arm_reading_out(found: coat.ArmReading) -> ArmReadingOut:
                 thickness_cm=piece.solid.thickness_cm,
                 pieces=piece.solid.pieces,
             ),
-            coatable=figure_out(piece.coatable),
+            coatable=piece.coatable,
             bare_face=piece.bare_face,
             bare_area_cm2=piece.bare_area_cm2,
-            edible=figure_out(piece.edible),
+            edible=piece.edible,
             question=piece.question,
         ),
         layers=[
             LayerReadingOut(
                 kind=layer.kind,  # type: ignore[arg-type]
-                dose=figure_out(layer.dose),
+                dose=layer.dose,
                 dose_g=layer.dose_g,
                 spoons=spoons_out(layer.spoons, layer.spoons_wanted_ml),
-                salt=figure_out(layer.salt),
-                binder=figure_out(layer.binder) if layer.binder else None,
+                salt=layer.salt,
+                binder=layer.binder,
                 window=window_out(layer.window) if layer.window else None,
-                reach=figure_out(layer.reach) if layer.reach else None,
+                reach=layer.reach,
                 hold_s=layer.hold_s,
             )
             for layer in found.layers
         ],
-        salt=figure_out(found.salt),
+        salt=found.salt,
         zone=found.zone,
         cautions=[caution_out(c) for c in found.cautions],
     )
 
 
 class LineDocument(Schema):
-    """A line as typed: a grind by key, parts as text, and their basis."""
+    """A line as typed: a grind by key or a blend inside, parts as text, their basis and the line's lock.
 
-    grind: Key
+    `exact` is the fraction the text stands for where it was rounded, such as 1359/50; it is left out as soon as
+    someone types. `least` and `most` bound the line's share [%] when the blend is aimed.
+    """
+
+    grind: Key = ""
+    blend: UUID | None = None
     parts: Typed
+    exact: Typed = ""
     basis: Literal["spoon", "scale"] = "spoon"
+    lock: Literal["", "share", "ratio"] = ""
+    least: Typed = ""
+    most: Typed = ""
 
 
 Lines = Annotated[list[LineDocument], Field(max_length=blends.MOST_LINES)]
@@ -302,3 +320,29 @@ Lines = Annotated[list[LineDocument], Field(max_length=blends.MOST_LINES)]
 BlendKind = Literal[
     "dry rub", "paste", "binder", "marinade", "injection", "glaze", "spritz", "cooking liquid", "finishing salt"
 ]
+Written = Literal["parts", "percent", "relative"]
+Total = Literal["free", "fixed"]
+Fire = Literal["", "direct flame", "hot iron", "indirect", "oven", "broiler"]
+TargetKey = Literal["salt", "sugar", "heat", "sour", "savoury", "smoke", "herb", "fat", "water", "cost", "spread"]
+
+
+class TargetDocument(Schema):
+    """What a blend is aimed at: at least, at most, or both, as typed, in the scale's unit."""
+
+    what: TargetKey
+    low: Typed = ""
+    high: Typed = ""
+
+
+Targets = Annotated[list[TargetDocument], Field(max_length=len(balance.TARGETS))]
+
+
+class UseDocument(Schema):
+    """What some of a batch is for: a weight as typed, or what the blend or layer named in `of` takes."""
+
+    name: Name
+    of: Key = ""
+    mass: Typed = ""
+
+
+Uses = Annotated[list[UseDocument], Field(max_length=sharing.MOST_USES)]

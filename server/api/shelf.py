@@ -3,13 +3,16 @@
 from dataclasses import dataclass
 from typing import Literal
 
+from book.models import Price
 from ninja import Router, Schema
-from ravska_core.catalogue import catalogue
+from ravska_core.catalogue import ALLERGENS, catalogue
 from ravska_core.cautions import minimum_centre_c
 from ravska_core.doses import ADHESION_CEILING, COAT_WEIGHTS, SALT_ZONES, VESSELS
+from ravska_core.quantities import parse_number
 from ravska_core.spoons import SPOON_SETS
+from ravska_core.working import BadInput
 
-from api.documents import sends
+from api.documents import Key, Typed, sends
 from api.household import household
 from api.problems import ANSWERS
 
@@ -17,14 +20,25 @@ router = Router(tags=["shelf"])
 
 
 @dataclass(frozen=True, slots=True)
+class SourceOut:
+    """Where numbers are from; `mark` says how well that is known."""
+
+    title: str
+    mark: str
+
+
+@dataclass(frozen=True, slots=True)
 class GrindOut:
     key: str
+    ingredient: str
     name: str
     grind: str
     family: str
     colour: str
     grain_mm: float
     density_g_ml: float
+    price_100g: float
+    allergens: list[str]
     source: str
     mark: str
 
@@ -71,7 +85,9 @@ class SpoonSetOut:
 class CatalogueOut:
     """Everything a screen chooses from."""
 
+    sources: dict[str, SourceOut]
     grinds: list[GrindOut]
+    allergens: list[str]
     cuts: list[CutOut]
     coat_weights: list[CoatWeightOut]
     surfaces: list[SurfaceOut]
@@ -94,15 +110,20 @@ def read_catalogue(request) -> CatalogueOut:
     """Return the catalogue: grinds with density and source, cuts, coat weights, vessels."""
     tables = catalogue()
     return CatalogueOut(
+        sources={key: SourceOut(source.title, source.mark) for key, source in tables.sources.items()},
+        allergens=list(ALLERGENS),
         grinds=[
             GrindOut(
                 key=g.key,
+                ingredient=g.ingredient.key,
                 name=g.ingredient.name,
                 grind=g.name,
                 family=g.ingredient.family,
                 colour=g.ingredient.colour,
                 grain_mm=g.grain_mm,
                 density_g_ml=g.density_g_ml,
+                price_100g=g.ingredient.price_100g,
+                allergens=list(g.ingredient.allergens),
                 source=tables.sources[g.source].title,
                 mark=tables.sources[g.source].mark,
             )
@@ -148,4 +169,34 @@ def save_preferences(request, document: PreferencesDocument) -> PreferencesDocum
     for name, value in document.model_dump().items():
         setattr(preferences, name, value)
     preferences.save()
+    return document
+
+
+class PriceDocument(Schema):
+    """What 100 g of an ingredient cost, as typed; empty goes back to the catalogue's estimate."""
+
+    ingredient: Key
+    per_100g: Typed = ""
+
+
+@router.get("/prices", response=list[PriceDocument])
+@sends
+def list_prices(request) -> list[PriceDocument]:
+    """Return the household's own prices."""
+    rows = Price.objects.filter(household=household()).order_by("ingredient")
+    return [PriceDocument(ingredient=row.ingredient, per_100g=f"{row.per_100g:g}") for row in rows]
+
+
+@router.put("/prices", response={200: PriceDocument, **ANSWERS})
+@sends
+def save_price(request, document: PriceDocument) -> PriceDocument:
+    """Set what the household pays for an ingredient, or forget it."""
+    if document.ingredient not in catalogue().ingredients:
+        raise BadInput("ingredient", "This ingredient is not in the catalogue; choose another.")
+    mine = Price.objects.filter(household=household(), ingredient=document.ingredient)
+    if not document.per_100g:
+        mine.delete()
+        return document
+    price = parse_number(document.per_100g, "per_100g", 0, 10_000, "a price of 100 g")
+    Price.objects.update_or_create(household=household(), ingredient=document.ingredient, defaults={"per_100g": price})
     return document

@@ -11,7 +11,7 @@ from ravska_core.tasting import LIKING_SCALES
 from ravska_core.verdict import mean_liking, read_verdict
 
 from api.cook_document import DifferenceOut, fair_test, one_cook, read_stored
-from api.documents import FigureOut, figure_out, sends
+from api.documents import Figure, sends
 from api.household import household, spoon_set
 from api.problems import ANSWERS
 
@@ -32,7 +32,7 @@ class SideOut:
 class LikingOut:
     scale: str
     cards: int
-    means: list[FigureOut]
+    means: list[Figure]
 
 
 @dataclass(frozen=True, slots=True)
@@ -60,8 +60,8 @@ class VerdictOut:
     winner: int | None
     sides: list[SideOut]
     no_preference: int
-    probability: FigureOut
-    cards_more: FigureOut
+    probability: Figure
+    cards_more: Figure
     liking: list[LikingOut]
     cards: list[CardRow]
     differs: list[DifferenceOut]
@@ -103,7 +103,7 @@ def _verdict(trial: Trial) -> VerdictOut:
     liking = []
     for scale, pairs in scored.items():
         read = mean_liking(scale, tuple(pairs))
-        liking.append(LikingOut(scale=scale, cards=read.cards, means=[figure_out(mean) for mean in read.means]))
+        liking.append(LikingOut(scale=scale, cards=read.cards, means=list(read.means)))
     fair = fair_test(cook, read_stored(cook.trial.arms.all(), spoon_set()))
     return VerdictOut(
         trial_id=trial.id,
@@ -125,8 +125,8 @@ def _verdict(trial: Trial) -> VerdictOut:
             for sample, count in zip(samples, preferred, strict=True)
         ],
         no_preference=no_preference,
-        probability=figure_out(found.probability),
-        cards_more=figure_out(found.cards_more),
+        probability=found.probability,
+        cards_more=found.cards_more,
         liking=liking,
         cards=rows,
         # a difference named by arm would undo the blinding

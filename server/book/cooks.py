@@ -6,9 +6,9 @@ from dataclasses import dataclass
 from datetime import datetime
 
 from django.db import transaction
-from ravska_core.blends import read_blend
 from ravska_core.catalogue import catalogue
 from ravska_core.coat import read_arm, salt_to_even
+from ravska_core.composition import read_blend
 from ravska_core.cuts import find_cut
 from ravska_core.marinade import hold_window
 from ravska_core.quantities import say_duration

@@ -1,6 +1,6 @@
 """The demo household: Weir House on the canal, and its lock-side supper season. All of it is made up."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from datetime import datetime, timedelta
 
 from django.db import transaction
@@ -107,13 +107,112 @@ BLENDS: dict[str, tuple[str, str, str, list[tuple[str, str, str]]]] = {
             ("lemon-zest/grated", "½", "scale"),
         ],
     ),
+    "lamb glaze": (
+        "Lamb rub and honey glaze", "glaze", "240 g",
+        [
+            ("honey/liquid", "4", "spoon"),
+            ("cider-vinegar/liquid", "2", "spoon"),
+            ("tomato-paste/paste", "1", "spoon"),
+            ("blend:lamb rub", "1", "spoon"),
+        ],
+    ),
+    "lamb chops": (
+        "Rub and lemon for lamb chops", "marinade", "300 g",
+        [
+            ("olive-oil/liquid", "4", "spoon"),
+            ("lemon-juice/liquid", "2", "spoon"),
+            ("water/liquid", "2", "spoon"),
+            ("blend:lamb rub", "1½", "spoon"),
+        ],
+    ),
+    "venison injection": (
+        "Stock and red wine for venison", "injection", "400 g",
+        [
+            ("stock/liquid", "6", "scale"),
+            ("red-wine/liquid", "3", "scale"),
+            ("table-salt/fine", "1/4", "scale"),
+            ("white-sugar/granulated", "1/8", "scale"),
+            ("juniper/cracked", "1/16", "scale"),
+        ],
+    ),
 }  # fmt: skip
+
+EARLIER: dict[str, list[tuple[str, list[tuple[str, str, str]]]]] = {
+    "lamb rub": [
+        (
+            "the first, at the May supper",
+            [
+                ("sea-salt-flake/flake", "4", "spoon"),
+                ("muscovado/unpacked", "3", "spoon"),
+                ("black-pepper/ground", "2", "spoon"),
+                ("paprika/powder", "2½", "spoon"),
+                ("cumin/ground", "1½", "spoon"),
+                ("garlic-granulated/granulated", "1", "spoon"),
+            ],
+        ),
+        (
+            "cumin shouted the lamb down",
+            [
+                ("sea-salt-flake/flake", "4", "spoon"),
+                ("muscovado/unpacked", "3", "spoon"),
+                ("black-pepper/ground", "2", "spoon"),
+                ("paprika/powder", "2½", "spoon"),
+                ("fennel-seed/ground", "1", "spoon"),
+                ("garlic-granulated/granulated", "1", "spoon"),
+            ],
+        ),
+        (
+            "a crust that can be heard",
+            [
+                ("sea-salt-flake/flake", "5", "spoon"),
+                ("muscovado/unpacked", "3", "spoon"),
+                ("black-pepper/cracked", "3", "spoon"),
+                ("paprika/powder", "2½", "spoon"),
+                ("fennel-seed/ground", "1", "spoon"),
+                ("garlic-granulated/granulated", "1", "spoon"),
+            ],
+        ),
+    ],
+}  # fmt: skip
+"""Revisions that were kept on the way to a blend, with their notes; the draft goes on from the last."""
+
+BRANCHES: dict[str, tuple[str, int, str, str, list[tuple[str, str, str]]]] = {
+    "duck branch": (
+        "Weir House rub, duck branch", 2, "lamb rub", "for skin over the embers",
+        [
+            ("sea-salt-flake/flake", "4", "spoon"),
+            ("muscovado/unpacked", "1", "spoon"),
+            ("black-pepper/ground", "2", "spoon"),
+            ("paprika-smoked/powder", "2", "spoon"),
+            ("fennel-seed/ground", "1", "spoon"),
+            ("orange-zest/grated", "1", "spoon"),
+        ],
+    ),
+}  # fmt: skip
+"""A branch: its name, the revision it leaves, of which blend, the note of its own first revision, its lines."""
 
 TASTERS = ("Kittiwake", "Marigold", "Old Pewter", "Tamarisk", "Dabchick", "Moonraker", "Halcyon", "Juno's Wake")
 """Nicknames of boats."""
 
 
-def _make_blend(household: Household, key: str, when: datetime) -> Blend:
+def _write_lines(draft: Revision, lines: Sequence[tuple[str, str, str]], made: Mapping[str, Blend]) -> None:
+    draft.lines.all().delete()
+    for at, (grind, parts, basis) in enumerate(lines):
+        exact = parse_parts(parts)
+        inside = made[grind.removeprefix("blend:")] if grind.startswith("blend:") else None
+        Line.objects.create(
+            revision=draft,
+            position=at,
+            grind="" if inside else grind,
+            inside=inside,
+            parts_numerator=exact.numerator,
+            parts_denominator=exact.denominator,
+            parts_typed=parts,
+            basis=basis,
+        )
+
+
+def _make_blend(household: Household, key: str, when: datetime, made: Mapping[str, Blend]) -> Blend:
     name, kind, batch, lines = BLENDS[key]
     blend = Blend.objects.create(
         household=household,
@@ -123,19 +222,25 @@ def _make_blend(household: Household, key: str, when: datetime) -> Blend:
         batch_typed=batch,
         created_at=when,
     )
-    draft = Revision.objects.create(blend=blend)
-    for at, (grind, parts, basis) in enumerate(lines):
-        exact = parse_parts(parts)
-        Line.objects.create(
-            revision=draft,
-            position=at,
-            grind=grind,
-            parts_numerator=exact.numerator,
-            parts_denominator=exact.denominator,
-            parts_typed=parts,
-            basis=basis,
-        )
-    return blend
+    Revision.objects.create(blend=blend)
+    for at, (note, earlier) in enumerate(EARLIER.get(key, ())):
+        _write_lines(blend.revisions.get(kept_at__isnull=True), earlier, made)
+        kept = Blend.objects.get(pk=blend.pk).keep(note)
+        Revision.objects.filter(pk=kept.pk).update(kept_at=when + timedelta(days=14 * at))
+    _write_lines(blend.revisions.get(kept_at__isnull=True), lines, made)
+    return Blend.objects.get(pk=blend.pk)
+
+
+def _make_branch(household: Household, key: str, when: datetime, made: Mapping[str, Blend]) -> Blend:
+    name, number, of, note, lines = BRANCHES[key]
+    parent = made[of].revisions.get(number=number)
+    blend = Blend.objects.create(
+        household=household, name=name, kind=made[of].kind, fire="direct flame", created_at=when
+    )
+    _write_lines(Revision.objects.create(blend=blend, parent=parent), lines, made)
+    kept = Blend.objects.get(pk=blend.pk).keep(note)
+    Revision.objects.filter(pk=kept.pk).update(kept_at=when)
+    return Blend.objects.get(pk=blend.pk)
 
 
 def _arm(name: str, cut: str, mass: str, blend: Blend) -> Beginning:
@@ -182,7 +287,11 @@ def load_demo(now: datetime) -> bool:
             return False
         house = Household.objects.create(name="Weir House")
         Preferences.objects.create(household=house)
-        made = {key: _make_blend(house, key, now - timedelta(days=60, minutes=-at)) for at, key in enumerate(BLENDS)}
+        made: dict[str, Blend] = {}
+        for at, key in enumerate(BLENDS):
+            made[key] = _make_blend(house, key, now - timedelta(days=60, minutes=-at), made)
+        for key in BRANCHES:
+            made[key] = _make_branch(house, key, now - timedelta(days=40), made)
         for nickname in TASTERS:
             Taster.objects.create(household=house, nickname=nickname)
         supper = next_saturday_supper(now)

@@ -5,6 +5,7 @@ beside them stands what the cook typed, to be shown back as typed.
 """
 
 import uuid
+from collections.abc import Iterable
 from fractions import Fraction
 from typing import ClassVar
 
@@ -12,11 +13,13 @@ from django.db import models
 from django.db.models import F, Q
 from django.db.models.functions import Length
 from django.utils import timezone
+from ravska_core import balance as core_balance
 from ravska_core import blends as core_blends
 from ravska_core import coat as core_coat
 from ravska_core import cuts as core_cuts
 from ravska_core.blends import KINDS
 from ravska_core.doses import ADHESION_CEILING, VESSELS
+from ravska_core.ratios import TOTALS, WRITTEN
 from ravska_core.schedule import STEP_KINDS
 from ravska_core.spoons import SPOON_SETS
 
@@ -79,10 +82,25 @@ class Preferences(Row):
         ]
 
 
+class Price(Row):
+    """What the household pays for an ingredient, instead of the catalogue's estimate."""
+
+    household = models.ForeignKey(Household, on_delete=models.CASCADE, related_name="prices")
+    ingredient = models.CharField(max_length=60)
+    per_100g = models.FloatField()
+
+    class Meta:
+        constraints: ClassVar = [
+            models.UniqueConstraint(fields=["household", "ingredient"], name="one_price_an_ingredient"),
+            _named("ingredient", "price_ingredient"),
+            _between("per_100g", 0, 10_000, "price_in_range"),
+        ]
+
+
 class BlendSet(models.QuerySet["Blend"]):
     def with_drafts(self) -> "BlendSet":
         """Load the working drafts with their lines; kept revisions stay where they are."""
-        drafts = Revision.objects.filter(kept_at__isnull=True).prefetch_related("lines")
+        drafts = Revision.objects.filter(kept_at__isnull=True).select_related("parent__blend").prefetch_related("lines")
         return self.prefetch_related(models.Prefetch("revisions", queryset=drafts, to_attr="drafts"))
 
 
@@ -94,10 +112,12 @@ class Blend(Row):
     household = models.ForeignKey(Household, on_delete=models.CASCADE, related_name="blends")
     name = models.CharField(max_length=80)
     kind = models.CharField(max_length=20)
+    fire = models.CharField(max_length=12, default="", blank=True)
     batch_g = models.FloatField(default=100.0)
     batch_typed = models.CharField(max_length=40, default="100 g")
     version = models.PositiveIntegerField(default=1)
     created_at = models.DateTimeField(default=timezone.now)
+    archived_at = models.DateTimeField(null=True)
     deleted_at = models.DateTimeField(null=True)
 
     class Meta:
@@ -105,6 +125,7 @@ class Blend(Row):
         constraints: ClassVar = [
             _named("name", "blend_named"),
             _one_of("kind", KINDS, "blend_kind"),
+            _one_of("fire", ("", *core_blends.FIRES), "blend_fire"),
             _between("batch_g", core_blends.LOWEST_BATCH_G, core_blends.HIGHEST_BATCH_G, "blend_batch"),
         ]
 
@@ -113,33 +134,64 @@ class Blend(Row):
         loaded: list[Revision] | None = getattr(self, "drafts", None)
         return loaded[0] if loaded else self.revisions.get(kept_at__isnull=True)
 
-    def as_core(self, revision: "Revision | None" = None) -> core_blends.Blend:
-        """Return the blend as the core reads it, from a kept revision or else its draft."""
-        lines = tuple(line.as_core() for line in (revision or self.draft()).lines.all())
-        return core_blends.Blend(self.kind, lines, self.batch_g)
+    def as_core(
+        self, revision: "Revision | None" = None, met: dict[uuid.UUID, core_blends.Blend] | None = None, depth: int = 0
+    ) -> core_blends.Blend:
+        """Return the blend as the core reads it, from a kept revision or else its draft.
+
+        `met` gathers the blends inside by the key of their revision or draft, so that each is built once.
+        """
+        of = revision or self.draft()
+        met = {} if met is None else met
+        if of.pk not in met:
+            lines: tuple[core_blends.Line, ...] = ()
+            if depth <= core_blends.DEEPEST:  # the core refuses what lies deeper
+                lines = tuple(line.as_core(met, depth) for line in of.lines.all())
+            met[of.pk] = core_blends.Blend(self.kind, lines, self.batch_g, self.name, self.fire)
+        return met[of.pk]
 
     def keep(self, note: str) -> "Revision":
-        """Keep the draft as an immutable revision and go on with a copy; the same lines are not kept twice."""
+        """Keep the draft as an immutable revision and go on with a copy; the same lines are not kept twice.
+
+        Blends inside are kept first, and the revision pins the states they were in.
+        """
         draft = self.draft()
-        lines = list(draft.lines.all())
-        last = self.revisions.filter(kept_at__isnull=False).order_by("-number").first()
-        if last and [line.content() for line in last.lines.all()] == [line.content() for line in lines]:
-            return last
-        number = (last.number or 0) + 1 if last else 1
-        draft.number, draft.note, draft.kept_at = number, note, timezone.now()
+        lines = list(draft.lines.select_related("inside"))
+        for line in lines:
+            if line.inside is not None:
+                line.inside_revision = line.inside.keep(f"inside {self.name}"[:200])
+        parent = draft.parent
+        if parent is not None and [x.content() for x in parent.lines.all()] == [x.content() for x in lines]:
+            return parent
+        last = self.revisions.aggregate(last=models.Max("number"))["last"] or 0
+        draft.number, draft.note, draft.kept_at = last + 1, note, timezone.now()
         draft.save()
-        following = Revision.objects.create(blend=self, parent=draft)
-        Line.objects.bulk_create(line.copy_to(following) for line in lines)
+        Line.objects.bulk_update(lines, ["inside_revision"])
+        self.follow(draft)
+        return draft
+
+    def follow(self, kept: "Revision") -> "Revision":
+        """Go on from a kept revision, of this blend or of the one it branches from, with a draft of the same lines."""
+        self.revisions.filter(kept_at__isnull=True).delete()
+        draft = Revision.objects.create(blend=self, parent=kept, written=kept.written, base=kept.base, total=kept.total)
+        Line.objects.bulk_create(line.copy_to(draft) for line in kept.lines.all())
+        self.drafts = [draft]
         return draft
 
 
 class Revision(Row):
-    """A state of a blend's lines: the working draft while not kept, immutable afterwards."""
+    """A state of a blend's lines: the working draft while not kept, immutable afterwards.
+
+    `written` says how the numbers read, `base` which line counts 1 when they are relative.
+    """
 
     blend = models.ForeignKey(Blend, on_delete=models.CASCADE, related_name="revisions")
     parent = models.ForeignKey("self", on_delete=models.PROTECT, null=True, related_name="children")
     number = models.PositiveIntegerField(null=True)
     note = models.CharField(max_length=200, default="", blank=True)
+    written = models.CharField(max_length=8, default="parts")
+    base = models.PositiveSmallIntegerField(default=0)
+    total = models.CharField(max_length=5, default="free")
     kept_at = models.DateTimeField(null=True)
 
     class Meta:
@@ -150,19 +202,30 @@ class Revision(Row):
                 condition=Q(kept_at__isnull=True, number__isnull=True) | Q(kept_at__isnull=False, number__isnull=False),
                 name="kept_is_numbered",
             ),
+            _one_of("written", WRITTEN, "revision_written"),
+            _one_of("total", TOTALS, "revision_total"),
         ]
 
 
 class Line(Row):
-    """A line of a revision: a grind and how many parts of it, exactly and as typed."""
+    """A line of a revision: a grind or a blend inside, and how many parts of it, exactly and as typed.
+
+    A draft's line follows the draft of the blend inside; a kept one pins its revision.
+    """
 
     revision = models.ForeignKey(Revision, on_delete=models.CASCADE, related_name="lines")
     position = models.PositiveSmallIntegerField()
-    grind = models.CharField(max_length=80)
+    grind = models.CharField(max_length=80, default="", blank=True)
+    inside = models.ForeignKey(Blend, on_delete=models.PROTECT, null=True, related_name="within")
+    inside_revision = models.ForeignKey(Revision, on_delete=models.PROTECT, null=True, related_name="within")
     parts_numerator = models.BigIntegerField()
     parts_denominator = models.BigIntegerField()
     parts_typed = models.CharField(max_length=40)
+    exact_typed = models.CharField(max_length=40, default="", blank=True)
     basis = models.CharField(max_length=8, default="spoon")
+    lock = models.CharField(max_length=8, default="", blank=True)
+    least_percent = models.FloatField(null=True)
+    most_percent = models.FloatField(null=True)
 
     class Meta:
         ordering: ClassVar = ["position"]
@@ -172,25 +235,100 @@ class Line(Row):
                 condition=Q(parts_numerator__gt=0, parts_denominator__gt=0), name="line_parts_above_zero"
             ),
             _one_of("basis", core_blends.BASES, "line_basis"),
-            _named("grind", "line_grind"),
+            _one_of("lock", core_blends.LOCKS, "line_lock"),
+            models.CheckConstraint(
+                condition=(Q(grind__length__gte=1) & Q(inside__isnull=True)) | (Q(grind="") & Q(inside__isnull=False)),
+                name="line_grind_or_blend",
+            ),
+            models.CheckConstraint(
+                condition=Q(inside_revision__isnull=True) | Q(inside__isnull=False), name="line_pins_what_it_holds"
+            ),
         ]
 
-    def content(self) -> tuple[str, int, int, str]:
-        return self.grind, self.parts_numerator, self.parts_denominator, self.basis
+    def content(self) -> tuple[object, ...]:
+        return (
+            self.grind, self.inside_id, self.inside_revision_id, self.parts_numerator, self.parts_denominator,
+            self.basis,
+        )  # fmt: skip
 
-    def as_core(self) -> core_blends.Line:
-        return core_blends.Line(self.grind, Fraction(self.parts_numerator, self.parts_denominator), self.basis)
+    def as_core(self, met: dict[uuid.UUID, core_blends.Blend] | None = None, depth: int = 0) -> core_blends.Line:
+        inside = self.inside.as_core(self.inside_revision, met, depth + 1) if self.inside is not None else None
+        parts = Fraction(self.parts_numerator, self.parts_denominator)
+        return core_blends.Line(self.grind, parts, self.basis, self.lock, inside)
 
     def copy_to(self, revision: Revision) -> "Line":
+        """Return a copy of the line for a draft, which follows the blend inside again."""
         return Line(
             revision=revision,
             position=self.position,
             grind=self.grind,
+            inside_id=self.inside_id,
             parts_numerator=self.parts_numerator,
             parts_denominator=self.parts_denominator,
             parts_typed=self.parts_typed,
+            exact_typed=self.exact_typed,
             basis=self.basis,
+            lock=self.lock,
+            least_percent=self.least_percent,
+            most_percent=self.most_percent,
         )
+
+
+def load_inside(lines: Iterable[Line]) -> None:
+    """Load the blends inside lines, and those inside them, in a few queries a level."""
+    waiting = [line for line in lines if line.inside_id]
+    for _ in range(core_blends.DEEPEST + 1):
+        if not waiting:
+            return
+        models.prefetch_related_objects(
+            waiting,
+            models.Prefetch("inside", queryset=Blend.objects.with_drafts()),
+            models.Prefetch("inside_revision", queryset=Revision.objects.prefetch_related("lines")),
+        )
+        waiting = [
+            inner
+            for line in waiting
+            if line.inside is not None
+            for inner in (line.inside_revision or line.inside.draft()).lines.all()
+            if inner.inside_id
+        ]
+
+
+class Target(Row):
+    """What a blend is aimed at: at least and at most, in the unit of its scale."""
+
+    blend = models.ForeignKey(Blend, on_delete=models.CASCADE, related_name="targets")
+    what = models.CharField(max_length=10)
+    low = models.FloatField(null=True)
+    high = models.FloatField(null=True)
+
+    class Meta:
+        ordering: ClassVar = ["what"]
+        constraints: ClassVar = [
+            models.UniqueConstraint(fields=["blend", "what"], name="one_target_a_scale"),
+            _one_of("what", core_balance.TARGETS, "target_what"),
+            models.CheckConstraint(
+                condition=Q(low__isnull=True) | Q(high__isnull=True) | Q(low__lte=F("high")), name="target_in_order"
+            ),
+        ]
+
+
+class Use(Row):
+    """What some of a blend's batch is planned for: by a weight, or by what a blend or a layer takes (`of`)."""
+
+    blend = models.ForeignKey(Blend, on_delete=models.CASCADE, related_name="uses")
+    position = models.PositiveSmallIntegerField()
+    name = models.CharField(max_length=80)
+    of = models.CharField(max_length=60, default="", blank=True)
+    mass_g = models.FloatField(null=True)
+    mass_typed = models.CharField(max_length=40, default="", blank=True)
+
+    class Meta:
+        ordering: ClassVar = ["position"]
+        constraints: ClassVar = [
+            models.UniqueConstraint(fields=["blend", "position"], name="use_position"),
+            models.CheckConstraint(condition=~Q(of="") | _above_zero("mass_g"), name="use_of_or_mass"),
+        ]
 
 
 class Cook(Row):

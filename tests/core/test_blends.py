@@ -5,8 +5,9 @@ from fractions import Fraction
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
-from ravska_core.blends import Blend, Line, check_blend, read_blend
+from ravska_core.blends import Blend, Line, check_blend
 from ravska_core.catalogue import catalogue
+from ravska_core.composition import read_blend
 from ravska_core.spoons import SPOON_SETS, measure_out
 from ravska_core.working import BadInput
 from tests_blends import blend

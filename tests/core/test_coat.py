@@ -184,7 +184,7 @@ def test_a_coat_that_cannot_be_read_says_so_at_the_field(piece, layers, field):
     ],
 )
 def test_a_marinade_falls_in_the_class_of_its_acid(lines, kind):
-    from ravska_core.blends import read_blend
+    from ravska_core.composition import read_blend
 
     assert acid_class(read_blend(blend(*lines, kind="marinade")))[0] == kind
 

@@ -7,9 +7,10 @@ from fractions import Fraction
 import pytest
 from hypothesis import assume, given
 from hypothesis import strategies as st
-from ravska_core.blends import Blend, Line, read_blend
+from ravska_core.blends import Blend, Line
 from ravska_core.catalogue import ACID_CLASSES, MEAT_CLASSES, catalogue
 from ravska_core.coat import Arm, MarinadeLayer, RubLayer, SaltLayer, batch_for_dose_g, read_arm
+from ravska_core.composition import read_blend
 from ravska_core.cuts import Measures, Piece, read_piece
 from ravska_core.depth import diffusivity_m2_s, sheet_uptake
 from ravska_core.doses import ADHESION_CEILING, VESSELS

@@ -188,6 +188,166 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/blends/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read
+         * @description Say what a blend comes to.
+         */
+        post: operations["api_blend_bench_read"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/blends/rework": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Rework
+         * @description Change one number, basis, grind, border or line of a ratio; the rest follows by its locks and its total.
+         */
+        post: operations["api_blend_bench_rework"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/blends/aim": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Aim
+         * @description Find the nearest blend that meets the targets, or the closest that can be had and what stands against it.
+         */
+        post: operations["api_blend_bench_aim"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/blends/nudge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Nudge
+         * @description Move a blend a little: sweeter, less salt, hotter, smokier, more herbal.
+         */
+        post: operations["api_blend_bench_nudge"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/blends/adapt": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Adapt
+         * @description Propose a branch for a meat, a fire, what cannot be eaten and what is not at hand; each change says why.
+         */
+        post: operations["api_blend_bench_adapt"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/blends/swaps": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Swaps
+         * @description Return what can stand in a line's place, best first, and what each does to the salt.
+         */
+        post: operations["api_blend_bench_swaps"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/blends/compare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Compare
+         * @description Say how a blend differs from a kept revision.
+         */
+        post: operations["api_blend_bench_compare"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/blends/share-out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Share Out
+         * @description Share one batch out over its uses, and say what is left for the jar.
+         */
+        post: operations["api_blend_bench_share_out"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/blends": {
         parameters: {
             query?: never;
@@ -206,26 +366,6 @@ export interface paths {
          * @description Start a blend; it may be empty.
          */
         post: operations["api_blend_create_blend"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/blends/read": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Read Blend
-         * @description Say what a blend comes to, without saving anything.
-         */
-        post: operations["api_blend_read_blend"];
         delete?: never;
         options?: never;
         head?: never;
@@ -256,6 +396,106 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/blends/{blend_id}/keep": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Keep Blend
+         * @description Keep the draft as a revision that never changes, with a note; the same lines are not kept twice.
+         */
+        post: operations["api_blend_keep_blend"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/blends/{blend_id}/branch": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Branch Blend
+         * @description Begin a branch: a blend of its own that goes on from this one, which is kept as it stands.
+         */
+        post: operations["api_blend_branch_blend"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/blends/{blend_id}/go-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Go Back
+         * @description Go on from an earlier revision. What the draft holds now is kept first, so that nothing is lost.
+         */
+        post: operations["api_blend_go_back"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/blends/{blend_id}/tree": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Tree
+         * @description Return how a blend got here: its revisions and branches, each with what changed in words.
+         */
+        get: operations["api_blend_read_tree"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/blends/{blend_id}/archive": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Archive Blend
+         * @description Put a blend away, or take it out again; it stays where it is used.
+         */
+        post: operations["api_blend_archive_blend"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/blends/{blend_id}/delete": {
         parameters: {
             query?: never;
@@ -267,7 +507,7 @@ export interface paths {
         put?: never;
         /**
          * Delete Blend
-         * @description Take a blend off the list; cooks that used it keep it, and `restore` brings it back.
+         * @description Take a blend off the list; cooks and blends that use it keep it, and `restore` brings it back.
          */
         post: operations["api_blend_delete_blend"];
         delete?: never;
@@ -547,6 +787,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/prices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Prices
+         * @description Return the household's own prices.
+         */
+        get: operations["api_shelf_list_prices"];
+        /**
+         * Save Price
+         * @description Set what the household pays for an ingredient, or forget it.
+         */
+        put: operations["api_shelf_save_price"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -579,7 +843,7 @@ export interface components {
             piece: components["schemas"]["PieceReadingOut"];
             /** Layers */
             layers: components["schemas"]["LayerReadingOut"][];
-            salt: components["schemas"]["FigureOut"];
+            salt: components["schemas"]["Figure"];
             /** Zone */
             zone: string;
             /** Cautions */
@@ -662,22 +926,22 @@ export interface components {
             sentence: string;
         };
         /**
-         * FigureOut
-         * @description A number that can say why.
+         * Figure
+         * @description A number for people: value in canonical `unit`, the range it may lie in, and its working.
          */
-        FigureOut: {
+        Figure: {
             /** Value */
             value: number;
             /** Unit */
             unit: string;
-            /** Low */
-            low: number | null;
-            /** High */
-            high: number | null;
             /** Error */
             error: string;
             /** Steps */
-            steps: components["schemas"]["StepOut"][];
+            steps: components["schemas"]["Step"][];
+            /** Low */
+            low?: number | null;
+            /** High */
+            high?: number | null;
         };
         /**
          * HomeOut
@@ -731,14 +995,14 @@ export interface components {
              * @enum {string}
              */
             kind: "rub" | "marinade" | "salt";
-            dose: components["schemas"]["FigureOut"];
+            dose: components["schemas"]["Figure"];
             /** Dose G */
             dose_g: number;
             spoons: components["schemas"]["SpoonsOut"];
-            salt: components["schemas"]["FigureOut"];
-            binder: components["schemas"]["FigureOut"] | null;
+            salt: components["schemas"]["Figure"];
+            binder: components["schemas"]["Figure"] | null;
             window: components["schemas"]["WindowOut"] | null;
-            reach: components["schemas"]["FigureOut"] | null;
+            reach: components["schemas"]["Figure"] | null;
             /** Hold S */
             hold_s: number;
         };
@@ -784,12 +1048,12 @@ export interface components {
         /** PieceReadingOut */
         PieceReadingOut: {
             solid: components["schemas"]["SolidOut"];
-            coatable: components["schemas"]["FigureOut"];
+            coatable: components["schemas"]["Figure"];
             /** Bare Face */
             bare_face: string;
             /** Bare Area Cm2 */
             bare_area_cm2: number;
-            edible: components["schemas"]["FigureOut"];
+            edible: components["schemas"]["Figure"];
             /** Question */
             question: string;
         };
@@ -816,13 +1080,13 @@ export interface components {
         SpoonsOut: {
             /** Text */
             text: string;
-            volume: components["schemas"]["FigureOut"];
+            volume: components["schemas"]["Figure"];
         };
         /**
-         * StepOut
-         * @description One line of working, with its source spelled out.
+         * Step
+         * @description One line of working: what was computed, how, the result, and where the rule is from.
          */
-        StepOut: {
+        Step: {
             /** Label */
             label: string;
             /** Formula */
@@ -831,10 +1095,11 @@ export interface components {
             value: number;
             /** Unit */
             unit: string;
-            /** Source */
+            /**
+             * Source
+             * @default arithmetic
+             */
             source: string;
-            /** Mark */
-            mark: string;
         };
         /** StepOutDocument */
         StepOutDocument: {
@@ -850,7 +1115,7 @@ export interface components {
              * Format: date-time
              */
             begins_at: string;
-            before: components["schemas"]["FigureOut"];
+            before: components["schemas"]["Figure"];
             /** Lasts S */
             lasts_s: number;
             /** Done At */
@@ -1001,6 +1266,673 @@ export interface components {
             /** Code */
             code: string;
         };
+        /**
+         * BandOut
+         * @description A stretch of a grain strip: a grind and its share of the mass.
+         */
+        BandOut: {
+            /** Grind */
+            grind: string;
+            /** Share */
+            share: number;
+        };
+        /**
+         * BlendReadingOut
+         * @description What a blend comes to: shares, grams and spoons a line, its scales, keeping time, cautions and findings.
+         */
+        BlendReadingOut: {
+            /** Lines */
+            lines: components["schemas"]["LineReadingOut"][];
+            batch: components["schemas"]["Figure"];
+            volume: components["schemas"]["Figure"];
+            salt: components["schemas"]["Figure"];
+            /** Scales */
+            scales: components["schemas"]["ScaleOut"][];
+            keeping: components["schemas"]["KeepingOut"];
+            /** Allergens */
+            allergens: string[];
+            /** Cautions */
+            cautions: components["schemas"]["CautionOut"][];
+        };
+        /**
+         * InsideOut
+         * @description The blend that a line holds, as it is in the book now.
+         */
+        InsideOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Name */
+            name: string;
+            /** Version */
+            version: number;
+            /** Deleted */
+            deleted: boolean;
+        };
+        /** KeepingOut */
+        KeepingOut: {
+            /** Days */
+            days: number;
+            /** Place */
+            place: string;
+            /** Because */
+            because: string;
+        };
+        /**
+         * LineReadingOut
+         * @description What a line comes to; `bands` is what it is drawn with: one grind, or those of the blend inside.
+         */
+        LineReadingOut: {
+            /** Grind */
+            grind: string;
+            inside: components["schemas"]["InsideOut"] | null;
+            /** Name */
+            name: string;
+            share: components["schemas"]["Figure"];
+            mass: components["schemas"]["Figure"];
+            /** Volume Ml */
+            volume_ml: number;
+            spoons: components["schemas"]["SpoonsOut"];
+            /** Bands */
+            bands: components["schemas"]["BandOut"][];
+        };
+        /**
+         * ScaleOut
+         * @description A scale of the card with its limits; `salt` is just-about-right with 3 in the middle.
+         */
+        ScaleOut: {
+            /** Name */
+            name: string;
+            /** Low */
+            low: number;
+            /** High */
+            high: number;
+        };
+        /**
+         * LineDocument
+         * @description A line as typed: a grind by key or a blend inside, parts as text, their basis and the line's lock.
+         *
+         *     `exact` is the fraction the text stands for where it was rounded, such as 1359/50; it is left out as soon as
+         *     someone types. `least` and `most` bound the line's share [%] when the blend is aimed.
+         */
+        LineDocument: {
+            /**
+             * Grind
+             * @default
+             */
+            grind: string;
+            /** Blend */
+            blend?: string | null;
+            /** Parts */
+            parts: string;
+            /**
+             * Exact
+             * @default
+             */
+            exact: string;
+            /**
+             * Basis
+             * @default spoon
+             * @enum {string}
+             */
+            basis: "spoon" | "scale";
+            /**
+             * Lock
+             * @default
+             * @enum {string}
+             */
+            lock: "" | "share" | "ratio";
+            /**
+             * Least
+             * @default
+             */
+            least: string;
+            /**
+             * Most
+             * @default
+             */
+            most: string;
+        };
+        /**
+         * TargetDocument
+         * @description What a blend is aimed at: at least, at most, or both, as typed, in the scale's unit.
+         */
+        TargetDocument: {
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "salt" | "sugar" | "heat" | "sour" | "savoury" | "smoke" | "herb" | "fat" | "water" | "cost" | "spread";
+            /**
+             * Low
+             * @default
+             */
+            low: string;
+            /**
+             * High
+             * @default
+             */
+            high: string;
+        };
+        /**
+         * UseDocument
+         * @description What some of a batch is for: a weight as typed, or what the blend or layer named in `of` takes.
+         */
+        UseDocument: {
+            /** Name */
+            name: string;
+            /**
+             * Of
+             * @default
+             */
+            of: string;
+            /**
+             * Mass
+             * @default
+             */
+            mass: string;
+        };
+        /**
+         * WhatIf
+         * @description A blend as it is on a screen, and which blend of the book that is; nothing is saved.
+         */
+        WhatIf: {
+            /** Name */
+            name: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "dry rub" | "paste" | "binder" | "marinade" | "injection" | "glaze" | "spritz" | "cooking liquid" | "finishing salt";
+            /**
+             * Fire
+             * @default
+             * @enum {string}
+             */
+            fire: "" | "direct flame" | "hot iron" | "indirect" | "oven" | "broiler";
+            /** Batch */
+            batch: string;
+            /** Lines */
+            lines: components["schemas"]["LineDocument"][];
+            /**
+             * Written
+             * @default parts
+             * @enum {string}
+             */
+            written: "parts" | "percent" | "relative";
+            /**
+             * Base
+             * @default 0
+             */
+            base: number;
+            /**
+             * Total
+             * @default free
+             * @enum {string}
+             */
+            total: "free" | "fixed";
+            /** Targets */
+            targets?: components["schemas"]["TargetDocument"][];
+            /** Uses */
+            uses?: components["schemas"]["UseDocument"][];
+            /** Id */
+            id?: string | null;
+        };
+        /**
+         * ReworkOut
+         * @description The ratio after a change, as it is written, and what it comes to.
+         */
+        ReworkOut: {
+            /** Lines */
+            lines: components["schemas"]["LineDocument"][];
+            /**
+             * Written
+             * @enum {string}
+             */
+            written: "parts" | "percent" | "relative";
+            /** Base */
+            base: number;
+            /**
+             * Total
+             * @enum {string}
+             */
+            total: "free" | "fixed";
+            reading: components["schemas"]["BlendReadingOut"] | null;
+        };
+        /**
+         * Rework
+         * @description One change of a ratio. `do` says which, and which of the other fields count.
+         *
+         *     set (line, parts), nudge (line, up), basis (line, to_basis), write (to_written, line: the base of relative
+         *     numbers), grind (line, grind, hold), border (line, share: what the line gets of itself and the next),
+         *     add (grind or inside), remove (line), unfold (line).
+         */
+        Rework: {
+            /** Name */
+            name: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "dry rub" | "paste" | "binder" | "marinade" | "injection" | "glaze" | "spritz" | "cooking liquid" | "finishing salt";
+            /**
+             * Fire
+             * @default
+             * @enum {string}
+             */
+            fire: "" | "direct flame" | "hot iron" | "indirect" | "oven" | "broiler";
+            /** Batch */
+            batch: string;
+            /** Lines */
+            lines: components["schemas"]["LineDocument"][];
+            /**
+             * Written
+             * @default parts
+             * @enum {string}
+             */
+            written: "parts" | "percent" | "relative";
+            /**
+             * Base
+             * @default 0
+             */
+            base: number;
+            /**
+             * Total
+             * @default free
+             * @enum {string}
+             */
+            total: "free" | "fixed";
+            /** Targets */
+            targets?: components["schemas"]["TargetDocument"][];
+            /** Uses */
+            uses?: components["schemas"]["UseDocument"][];
+            /** Id */
+            id?: string | null;
+            /**
+             * Do
+             * @enum {string}
+             */
+            do: "set" | "nudge" | "basis" | "write" | "grind" | "border" | "add" | "remove" | "unfold";
+            /**
+             * Line
+             * @default 0
+             */
+            line: number;
+            /**
+             * Parts
+             * @default
+             */
+            parts: string;
+            /**
+             * Up
+             * @default true
+             */
+            up: boolean;
+            /**
+             * To Basis
+             * @default spoon
+             * @enum {string}
+             */
+            to_basis: "spoon" | "scale";
+            /**
+             * To Written
+             * @default parts
+             * @enum {string}
+             */
+            to_written: "parts" | "percent" | "relative";
+            /**
+             * Grind
+             * @default
+             */
+            grind: string;
+            /** Inside */
+            inside?: string | null;
+            /**
+             * Hold
+             * @default spoons
+             * @enum {string}
+             */
+            hold: "spoons" | "grams";
+            /**
+             * Share
+             * @default 0
+             */
+            share: number;
+        };
+        /** ChangeOut */
+        ChangeOut: {
+            /** Id */
+            id: string;
+            /** Text */
+            text: string;
+            /** Reason */
+            reason: string;
+            /** Source */
+            source: string;
+            /** Mark */
+            mark: string;
+        };
+        /** DifferenceOfBlends */
+        DifferenceOfBlends: {
+            /** Words */
+            words: string[];
+            /** Rows */
+            rows: components["schemas"]["RowOut"][];
+        };
+        /**
+         * ProposalOut
+         * @description A blend that could be taken: its lines, what it comes to, how it differs, why, and what stands in the way.
+         */
+        ProposalOut: {
+            /** Lines */
+            lines: components["schemas"]["LineDocument"][];
+            /**
+             * Written
+             * @enum {string}
+             */
+            written: "parts" | "percent" | "relative";
+            /** Base */
+            base: number;
+            /**
+             * Total
+             * @enum {string}
+             */
+            total: "free" | "fixed";
+            reading: components["schemas"]["BlendReadingOut"] | null;
+            difference: components["schemas"]["DifferenceOfBlends"];
+            /** Changes */
+            changes: components["schemas"]["ChangeOut"][];
+            /** Met */
+            met: boolean;
+            /** Notes */
+            notes: string[];
+            /** Unchanged */
+            unchanged: boolean;
+        };
+        /**
+         * RowOut
+         * @description A line of either blend with its share before and after [%].
+         */
+        RowOut: {
+            /** Name */
+            name: string;
+            /** Before */
+            before: number | null;
+            /** After */
+            after: number | null;
+        };
+        /** NudgeWhatIf */
+        NudgeWhatIf: {
+            /** Name */
+            name: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "dry rub" | "paste" | "binder" | "marinade" | "injection" | "glaze" | "spritz" | "cooking liquid" | "finishing salt";
+            /**
+             * Fire
+             * @default
+             * @enum {string}
+             */
+            fire: "" | "direct flame" | "hot iron" | "indirect" | "oven" | "broiler";
+            /** Batch */
+            batch: string;
+            /** Lines */
+            lines: components["schemas"]["LineDocument"][];
+            /**
+             * Written
+             * @default parts
+             * @enum {string}
+             */
+            written: "parts" | "percent" | "relative";
+            /**
+             * Base
+             * @default 0
+             */
+            base: number;
+            /**
+             * Total
+             * @default free
+             * @enum {string}
+             */
+            total: "free" | "fixed";
+            /** Targets */
+            targets?: components["schemas"]["TargetDocument"][];
+            /** Uses */
+            uses?: components["schemas"]["UseDocument"][];
+            /** Id */
+            id?: string | null;
+            /**
+             * Towards
+             * @enum {string}
+             */
+            towards: "sweeter" | "less-salt" | "hotter" | "smokier" | "herbal";
+        };
+        /**
+         * AdaptWhatIf
+         * @description What to adapt a blend to; `skip` names changes that are not wanted.
+         */
+        AdaptWhatIf: {
+            /** Name */
+            name: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "dry rub" | "paste" | "binder" | "marinade" | "injection" | "glaze" | "spritz" | "cooking liquid" | "finishing salt";
+            /**
+             * Fire
+             * @default
+             * @enum {string}
+             */
+            fire: "" | "direct flame" | "hot iron" | "indirect" | "oven" | "broiler";
+            /** Batch */
+            batch: string;
+            /** Lines */
+            lines: components["schemas"]["LineDocument"][];
+            /**
+             * Written
+             * @default parts
+             * @enum {string}
+             */
+            written: "parts" | "percent" | "relative";
+            /**
+             * Base
+             * @default 0
+             */
+            base: number;
+            /**
+             * Total
+             * @default free
+             * @enum {string}
+             */
+            total: "free" | "fixed";
+            /** Targets */
+            targets?: components["schemas"]["TargetDocument"][];
+            /** Uses */
+            uses?: components["schemas"]["UseDocument"][];
+            /** Id */
+            id?: string | null;
+            /**
+             * For Meat
+             * @default
+             * @enum {string}
+             */
+            for_meat: "" | "poultry" | "pork" | "beef" | "lamb" | "fish" | "game";
+            /**
+             * For Fire
+             * @default
+             * @enum {string}
+             */
+            for_fire: "" | "direct flame" | "hot iron" | "indirect" | "oven" | "broiler";
+            /** Without */
+            without?: string[];
+            /** Lacking */
+            lacking?: string[];
+            /** Skip */
+            skip?: string[];
+        };
+        /**
+         * SwapOut
+         * @description What could stand in a line's place, with the salt of the whole before and after [%].
+         */
+        SwapOut: {
+            line: components["schemas"]["LineDocument"];
+            /** Kind */
+            kind: string;
+            /** Name */
+            name: string;
+            /** Reason */
+            reason: string;
+            /** Source */
+            source: string;
+            /** Mark */
+            mark: string;
+            /** Salt Before */
+            salt_before: number;
+            /** Salt After */
+            salt_after: number;
+        };
+        /** SwapWhatIf */
+        SwapWhatIf: {
+            /** Name */
+            name: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "dry rub" | "paste" | "binder" | "marinade" | "injection" | "glaze" | "spritz" | "cooking liquid" | "finishing salt";
+            /**
+             * Fire
+             * @default
+             * @enum {string}
+             */
+            fire: "" | "direct flame" | "hot iron" | "indirect" | "oven" | "broiler";
+            /** Batch */
+            batch: string;
+            /** Lines */
+            lines: components["schemas"]["LineDocument"][];
+            /**
+             * Written
+             * @default parts
+             * @enum {string}
+             */
+            written: "parts" | "percent" | "relative";
+            /**
+             * Base
+             * @default 0
+             */
+            base: number;
+            /**
+             * Total
+             * @default free
+             * @enum {string}
+             */
+            total: "free" | "fixed";
+            /** Targets */
+            targets?: components["schemas"]["TargetDocument"][];
+            /** Uses */
+            uses?: components["schemas"]["UseDocument"][];
+            /** Id */
+            id?: string | null;
+            /** Line */
+            line: number;
+        };
+        /**
+         * CompareOut
+         * @description How a blend differs from a kept revision, in words and line by line, and the revision's own strip.
+         */
+        CompareOut: {
+            difference: components["schemas"]["DifferenceOfBlends"];
+            /** Same */
+            same: boolean;
+            /** Bands */
+            bands: components["schemas"]["BandOut"][];
+        };
+        /** CompareWhatIf */
+        CompareWhatIf: {
+            /** Name */
+            name: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "dry rub" | "paste" | "binder" | "marinade" | "injection" | "glaze" | "spritz" | "cooking liquid" | "finishing salt";
+            /**
+             * Fire
+             * @default
+             * @enum {string}
+             */
+            fire: "" | "direct flame" | "hot iron" | "indirect" | "oven" | "broiler";
+            /** Batch */
+            batch: string;
+            /** Lines */
+            lines: components["schemas"]["LineDocument"][];
+            /**
+             * Written
+             * @default parts
+             * @enum {string}
+             */
+            written: "parts" | "percent" | "relative";
+            /**
+             * Base
+             * @default 0
+             */
+            base: number;
+            /**
+             * Total
+             * @default free
+             * @enum {string}
+             */
+            total: "free" | "fixed";
+            /** Targets */
+            targets?: components["schemas"]["TargetDocument"][];
+            /** Uses */
+            uses?: components["schemas"]["UseDocument"][];
+            /** Id */
+            id?: string | null;
+            /**
+             * Against
+             * Format: uuid
+             */
+            against: string;
+        };
+        /**
+         * OfferOut
+         * @description A use that the book knows of: a blend that holds this one, or a layer of a cook.
+         */
+        OfferOut: {
+            /** Of */
+            of: string;
+            /** Name */
+            name: string;
+            /** Mass G */
+            mass_g: number;
+        };
+        /** SharedOut */
+        SharedOut: {
+            /** Uses */
+            uses: components["schemas"]["UseOut"][];
+            taken: components["schemas"]["Figure"];
+            left: components["schemas"]["Figure"];
+            /** Enough G */
+            enough_g: number;
+            /** Offers */
+            offers: components["schemas"]["OfferOut"][];
+        };
+        /**
+         * UseOut
+         * @description A planned use: what it takes [g], or why that is not known.
+         */
+        UseOut: {
+            /** Mass G */
+            mass_g: number | null;
+            /** Sentence */
+            sentence: string;
+        };
         /** BlendRow */
         BlendRow: {
             /**
@@ -1020,7 +1952,34 @@ export interface components {
             grinds: string[];
             /** Shares */
             shares: number[];
-            salt: components["schemas"]["FigureOut"] | null;
+            salt: components["schemas"]["Figure"] | null;
+            /** Archived */
+            archived: boolean;
+            /** Kept */
+            kept: number;
+            /** Branch Of */
+            branch_of: string;
+        };
+        /**
+         * BeforeOut
+         * @description The revision a draft goes on from: what its scales said, and its strip.
+         */
+        BeforeOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Number */
+            number: number;
+            /** Note */
+            note: string;
+            /** Blend Name */
+            blend_name: string;
+            /** Scales */
+            scales: components["schemas"]["GhostScale"][];
+            /** Bands */
+            bands: components["schemas"]["BandOut"][];
         };
         /**
          * BlendOut
@@ -1038,64 +1997,43 @@ export interface components {
             name: string;
             /** Kind */
             kind: string;
+            /** Fire */
+            fire: string;
             /** Batch */
             batch: string;
             /** Batch G */
             batch_g: number;
             /** Lines */
             lines: components["schemas"]["LineDocument"][];
+            /** Written */
+            written: string;
+            /** Base */
+            base: number;
+            /** Total */
+            total: string;
+            /** Targets */
+            targets: components["schemas"]["TargetDocument"][];
+            /** Uses */
+            uses: components["schemas"]["UseDocument"][];
+            /** Archived */
+            archived: boolean;
             /** Kept */
             kept: number;
+            before: components["schemas"]["BeforeOut"] | null;
             reading: components["schemas"]["BlendReadingOut"] | null;
             /** Problems */
             problems: components["schemas"]["FieldError"][];
         };
-        /**
-         * BlendReadingOut
-         * @description What a blend comes to: shares, grams and spoons a line, salt, sugar, acid, cautions.
-         */
-        BlendReadingOut: {
-            /** Lines */
-            lines: components["schemas"]["LineReadingOut"][];
-            batch: components["schemas"]["FigureOut"];
-            volume: components["schemas"]["FigureOut"];
-            salt: components["schemas"]["FigureOut"];
-            sugar: components["schemas"]["FigureOut"];
-            acid: components["schemas"]["FigureOut"];
-            /** Allergens */
-            allergens: string[];
-            /** Cautions */
-            cautions: components["schemas"]["CautionOut"][];
-        };
-        /**
-         * LineDocument
-         * @description A line as typed: a grind by key, parts as text, and their basis.
-         */
-        LineDocument: {
-            /** Grind */
-            grind: string;
-            /** Parts */
-            parts: string;
-            /**
-             * Basis
-             * @default spoon
-             * @enum {string}
-             */
-            basis: "spoon" | "scale";
-        };
-        /** LineReadingOut */
-        LineReadingOut: {
-            /** Grind */
-            grind: string;
-            share: components["schemas"]["FigureOut"];
-            mass: components["schemas"]["FigureOut"];
-            /** Volume Ml */
-            volume_ml: number;
-            spoons: components["schemas"]["SpoonsOut"];
+        /** GhostScale */
+        GhostScale: {
+            /** Key */
+            key: string;
+            /** Value */
+            value: number;
         };
         /**
          * BlendDocument
-         * @description A blend as typed. `version` is the one it was read at; without it nothing is overwritten.
+         * @description A blend as typed.
          */
         BlendDocument: {
             /** Name */
@@ -1105,12 +2043,42 @@ export interface components {
              * @enum {string}
              */
             kind: "dry rub" | "paste" | "binder" | "marinade" | "injection" | "glaze" | "spritz" | "cooking liquid" | "finishing salt";
+            /**
+             * Fire
+             * @default
+             * @enum {string}
+             */
+            fire: "" | "direct flame" | "hot iron" | "indirect" | "oven" | "broiler";
             /** Batch */
             batch: string;
             /** Lines */
             lines: components["schemas"]["LineDocument"][];
+            /**
+             * Written
+             * @default parts
+             * @enum {string}
+             */
+            written: "parts" | "percent" | "relative";
+            /**
+             * Base
+             * @default 0
+             */
+            base: number;
+            /**
+             * Total
+             * @default free
+             * @enum {string}
+             */
+            total: "free" | "fixed";
+            /** Targets */
+            targets?: components["schemas"]["TargetDocument"][];
+            /** Uses */
+            uses?: components["schemas"]["UseDocument"][];
         };
-        /** BlendSave */
+        /**
+         * BlendSave
+         * @description A blend as typed. `version` is the one it was read at; without it nothing is overwritten.
+         */
         BlendSave: {
             /** Name */
             name: string;
@@ -1119,12 +2087,109 @@ export interface components {
              * @enum {string}
              */
             kind: "dry rub" | "paste" | "binder" | "marinade" | "injection" | "glaze" | "spritz" | "cooking liquid" | "finishing salt";
+            /**
+             * Fire
+             * @default
+             * @enum {string}
+             */
+            fire: "" | "direct flame" | "hot iron" | "indirect" | "oven" | "broiler";
             /** Batch */
             batch: string;
             /** Lines */
             lines: components["schemas"]["LineDocument"][];
+            /**
+             * Written
+             * @default parts
+             * @enum {string}
+             */
+            written: "parts" | "percent" | "relative";
+            /**
+             * Base
+             * @default 0
+             */
+            base: number;
+            /**
+             * Total
+             * @default free
+             * @enum {string}
+             */
+            total: "free" | "fixed";
+            /** Targets */
+            targets?: components["schemas"]["TargetDocument"][];
+            /** Uses */
+            uses?: components["schemas"]["UseDocument"][];
             /** Version */
             version: number;
+        };
+        /** KeepDocument */
+        KeepDocument: {
+            /** Version */
+            version: number;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
+        /**
+         * BranchDocument
+         * @description A branch to begin: its name, and its lines where they are not those of the blend as it stands.
+         */
+        BranchDocument: {
+            /** Version */
+            version: number;
+            /** Name */
+            name: string;
+            document?: components["schemas"]["BlendDocument"] | null;
+        };
+        /** GoBackDocument */
+        GoBackDocument: {
+            /** Version */
+            version: number;
+            /**
+             * Revision
+             * Format: uuid
+             */
+            revision: string;
+        };
+        /**
+         * NodeOut
+         * @description A revision, or a working draft, in the tree of a blend and its branches; `words` say how its parent differs.
+         */
+        NodeOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Blend Id
+             * Format: uuid
+             */
+            blend_id: string;
+            /** Blend Name */
+            blend_name: string;
+            /** Number */
+            number: number | null;
+            /** Note */
+            note: string;
+            /** Kept At */
+            kept_at: string | null;
+            /** Parent */
+            parent: string | null;
+            /** Words */
+            words: string;
+            /** Salt */
+            salt: number | null;
+            /** Bands */
+            bands: components["schemas"]["BandOut"][];
+        };
+        /** ArchiveDocument */
+        ArchiveDocument: {
+            /** Version */
+            version: number;
+            /** Archived */
+            archived: boolean;
         };
         /** ArmDocument */
         ArmDocument: {
@@ -1307,18 +2372,6 @@ export interface components {
             name: string;
         };
         /**
-         * ScaleOut
-         * @description A scale of the card with its limits; `salt` is just-about-right with 3 in the middle.
-         */
-        ScaleOut: {
-            /** Name */
-            name: string;
-            /** Low */
-            low: number;
-            /** High */
-            high: number;
-        };
-        /**
          * TableOut
          * @description A trial as its tasters see it: codes, the next serving order, cards in. No arm names until the reveal.
          */
@@ -1394,7 +2447,7 @@ export interface components {
             /** Cards */
             cards: number;
             /** Means */
-            means: components["schemas"]["FigureOut"][];
+            means: components["schemas"]["Figure"][];
         };
         /**
          * SideOut
@@ -1446,8 +2499,8 @@ export interface components {
             sides: components["schemas"]["SideOut"][];
             /** No Preference */
             no_preference: number;
-            probability: components["schemas"]["FigureOut"];
-            cards_more: components["schemas"]["FigureOut"];
+            probability: components["schemas"]["Figure"];
+            cards_more: components["schemas"]["Figure"];
             /** Liking */
             liking: components["schemas"]["LikingOut"][];
             /** Cards */
@@ -1462,8 +2515,14 @@ export interface components {
          * @description Everything a screen chooses from.
          */
         CatalogueOut: {
+            /** Sources */
+            sources: {
+                [key: string]: components["schemas"]["SourceOut"];
+            };
             /** Grinds */
             grinds: components["schemas"]["GrindOut"][];
+            /** Allergens */
+            allergens: string[];
             /** Cuts */
             cuts: components["schemas"]["CutOut"][];
             /** Coat Weights */
@@ -1511,6 +2570,8 @@ export interface components {
         GrindOut: {
             /** Key */
             key: string;
+            /** Ingredient */
+            ingredient: string;
             /** Name */
             name: string;
             /** Grind */
@@ -1523,8 +2584,22 @@ export interface components {
             grain_mm: number;
             /** Density G Ml */
             density_g_ml: number;
+            /** Price 100G */
+            price_100g: number;
+            /** Allergens */
+            allergens: string[];
             /** Source */
             source: string;
+            /** Mark */
+            mark: string;
+        };
+        /**
+         * SourceOut
+         * @description Where numbers are from; `mark` says how well that is known.
+         */
+        SourceOut: {
+            /** Title */
+            title: string;
             /** Mark */
             mark: string;
         };
@@ -1573,6 +2648,19 @@ export interface components {
             theme: "enamel" | "iron";
             /** Single Keys */
             single_keys: boolean;
+        };
+        /**
+         * PriceDocument
+         * @description What 100 g of an ingredient cost, as typed; empty goes back to the catalogue's estimate.
+         */
+        PriceDocument: {
+            /** Ingredient */
+            ingredient: string;
+            /**
+             * Per 100G
+             * @default
+             */
+            per_100g: string;
         };
     };
     responses: never;
@@ -2100,27 +3188,7 @@ export interface operations {
             };
         };
     };
-    api_blend_list_blends: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["BlendRow"][];
-                };
-            };
-        };
-    };
-    api_blend_create_blend: {
+    api_blend_bench_read: {
         parameters: {
             query?: never;
             header?: never;
@@ -2129,17 +3197,17 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["BlendDocument"];
+                "application/json": components["schemas"]["WhatIf"];
             };
         };
         responses: {
-            /** @description Created */
-            201: {
+            /** @description OK */
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["BlendOut"];
+                    "application/json": components["schemas"]["BlendReadingOut"];
                 };
             };
             /** @description Not Found */
@@ -2180,7 +3248,447 @@ export interface operations {
             };
         };
     };
-    api_blend_read_blend: {
+    api_blend_bench_rework: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Rework"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReworkOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_blend_bench_aim: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WhatIf"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProposalOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_blend_bench_nudge: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NudgeWhatIf"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProposalOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_blend_bench_adapt: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AdaptWhatIf"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProposalOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_blend_bench_swaps: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SwapWhatIf"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SwapOut"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_blend_bench_compare: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CompareWhatIf"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CompareOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_blend_bench_share_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WhatIf"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SharedOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_blend_list_blends: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BlendRow"][];
+                };
+            };
+        };
+    };
+    api_blend_create_blend: {
         parameters: {
             query?: never;
             header?: never;
@@ -2193,13 +3701,13 @@ export interface operations {
             };
         };
         responses: {
-            /** @description OK */
-            200: {
+            /** @description Created */
+            201: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["BlendReadingOut"];
+                    "application/json": components["schemas"]["BlendOut"];
                 };
             };
             /** @description Not Found */
@@ -2320,6 +3828,312 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BlendOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_blend_keep_blend: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                blend_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeepDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BlendOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_blend_branch_blend: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                blend_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BranchDocument"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BlendOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_blend_go_back: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                blend_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GoBackDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BlendOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_blend_read_tree: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                blend_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NodeOut"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_blend_archive_blend: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                blend_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ArchiveDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VersionDocument"];
                 };
             };
             /** @description Not Found */
@@ -3196,6 +5010,86 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PreferencesDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_shelf_list_prices: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PriceDocument"][];
+                };
+            };
+        };
+    };
+    api_shelf_save_price: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PriceDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PriceDocument"];
                 };
             };
             /** @description Not Found */

@@ -9,7 +9,7 @@ import Why from '../ui/Why.vue'
 
 /** What a coat needs to know besides its blend: how heavy it is, and what it lies on. */
 const layer = defineModel<Schemas['LayerDocument']>({ required: true })
-defineProps<{ binder: Schemas['FigureOut'] | null; errors: Record<string, string> }>()
+defineProps<{ binder: Schemas['Figure'] | null; errors: Record<string, string> }>()
 
 const { catalogue } = useCatalogue()
 const { show } = usePreferences()

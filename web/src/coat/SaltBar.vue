@@ -6,7 +6,7 @@ import { percent } from '../ui/units'
 import Why from '../ui/Why.vue'
 
 /** Salt on the meat by layer, against the usual zones. */
-const props = defineProps<{ salt: Schemas['FigureOut']; zone: string; layers: number[]; kinds: string[] }>()
+const props = defineProps<{ salt: Schemas['Figure']; zone: string; layers: number[]; kinds: string[] }>()
 const { catalogue } = useCatalogue()
 
 const full = computed(() => Math.max(2.8, props.salt.value * 1.15))

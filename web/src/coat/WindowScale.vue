@@ -5,7 +5,7 @@ import { duration } from '../ui/units'
 import Why from '../ui/Why.vue'
 
 /** Both schools' windows on one scale of time, with the cook's own hold on it. */
-const props = defineProps<{ window: Schemas['WindowOut']; holdMin: number; reach: Schemas['FigureOut'] | null }>()
+const props = defineProps<{ window: Schemas['WindowOut']; holdMin: number; reach: Schemas['Figure'] | null }>()
 
 const DAY = 1440
 // minutes and hours must both be readable on one line

@@ -3,7 +3,7 @@ import type { Schemas } from '../api/client'
 import { usePreferences } from './preferences'
 
 /** Any figure of the core, asked why: its working with its own numbers, the sources and the error. */
-const props = defineProps<{ figure: Schemas['FigureOut']; of: string }>()
+const props = defineProps<{ figure: Schemas['Figure']; of: string }>()
 const { show } = usePreferences()
 const say = (value: number, unit: string) => show.value.inUnit(value, unit)
 const result = () => say(props.figure.value, props.figure.unit)

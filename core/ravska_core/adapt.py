@@ -1,0 +1,505 @@
+"""Adapting a blend to a meat and a fire, and putting one ingredient in another's place.
+
+The rules are common practice without a source; each change says why, and any of them can be left out.
+"""
+
+import math
+from collections.abc import Callable, Sequence
+from collections.abc import Set as AbstractSet
+from dataclasses import dataclass, replace
+from fractions import Fraction
+from functools import partial
+
+from ravska_core.blends import DRY_KINDS, FIRES, Blend, Line, check_blend, masses, parts_of
+from ravska_core.catalogue import ALLERGENS, Catalogue, Grind, catalogue
+from ravska_core.composition import QUALITIES, heat_scale, part_qualities
+from ravska_core.findings import FIRE_SURFACE_C
+from ravska_core.ratios import exact_parts
+from ravska_core.working import BadInput
+
+MEATS = ("poultry", "pork", "beef", "lamb", "fish", "game")
+
+SUGAR_CAP = {"direct flame": 0.04, "hot iron": 0.04, "broiler": 0.05, "oven": 0.20}
+"""Most sugar a coat takes on a fire before it burns bitter [mass fraction] (common practice, estimates)."""
+
+SUGAR_FOR_MEAT = {"beef": 0.08, "fish": 0.10, "game": 0.10}
+"""Most sugar that is usual on a meat [mass fraction] (common practice, estimates)."""
+
+NO_SMOKE = ("hot iron", "oven", "broiler")
+HIGH_HEAT = ("direct flame", "hot iron", "broiler")
+_FISH_SALT = 0.30
+_STRONG_ON_FISH = ("cumin", "cloves", "juniper", "allspice", "star-anise", "coffee-ground", "cocoa")
+
+
+@dataclass(frozen=True)
+class Change:
+    """One change of an adaptation: what is done, why, and where the rule is from."""
+
+    id: str
+    text: str
+    reason: str
+    source: str = "trade"
+
+
+@dataclass(frozen=True)
+class Adapted:
+    """The proposed lines and the changes that led to them."""
+
+    lines: tuple[Line, ...]
+    changes: tuple[Change, ...]
+
+
+@dataclass(frozen=True)
+class Swapped:
+    """Another ingredient in a line's place: the new line, of what kind the swap is, and why."""
+
+    line: Line
+    kind: str
+    name: str
+    reason: str
+    source: str
+
+
+def tidy(parts: Fraction, basis: str) -> Fraction:
+    """Round parts as a kitchen can measure them: eighths below 1 spoon, quarters above, two figures on the scale."""
+    if basis == "spoon":
+        step = Fraction(1, 8) if parts < 1 else Fraction(1, 4)
+        return max(Fraction(1, 8), round(parts / step) * step)
+    value = float(parts)
+    digits = 1 - math.floor(math.log10(value))
+    return max(Fraction(1, 1000), Fraction(str(round(value, digits))))
+
+
+class _Bench:
+    """A blend being adapted: its lines, what the changes so far were, and which changes are not wanted."""
+
+    def __init__(self, blend: Blend, skip: AbstractSet[str], tables: Catalogue) -> None:
+        self.kind, self.lines = blend.kind, list(blend.lines)
+        self.skip, self.tables = skip, tables
+        self.changes: list[Change] = []
+
+    @property
+    def dry(self) -> bool:
+        return self.kind in DRY_KINDS
+
+    def grind(self, line: Line) -> Grind | None:
+        return self.tables.grinds.get(line.grind)
+
+    def find(self, wanted: Callable[[Grind], bool]) -> list[int]:
+        """Return the free lines whose grind is wanted; blends inside are left as they are."""
+        found = []
+        for at, line in enumerate(self.lines):
+            grind = self.grind(line)
+            if grind is not None and not line.lock and wanted(grind):
+                found.append(at)
+        return found
+
+    def share(self, wanted: Callable[[Grind], bool]) -> float:
+        parts = parts_of(self.lines, self.tables)
+        relative = masses(self.lines, parts)
+        inside = sum(
+            mass * of for part, mass in zip(parts, relative, strict=True) for grind, of in part.leaves if wanted(grind)
+        )
+        return inside / sum(relative)
+
+    def quality(self, key: str) -> float:
+        parts = parts_of(self.lines, self.tables)
+        relative = masses(self.lines, parts)
+        at = list(QUALITIES).index(key)
+        return sum(m * part_qualities(p)[at] for p, m in zip(parts, relative, strict=True)) / sum(relative)
+
+    def name(self, at: int) -> str:
+        grind = self.grind(self.lines[at])
+        return grind.ingredient.name.lower() if grind else "this line"
+
+    def do(self, change: Change, act: Callable[[], None]) -> None:
+        """Note a change and carry it out, unless it is not wanted; then it is noted only."""
+        self.changes.append(change)
+        if change.id not in self.skip:
+            act()
+
+    def scale(self, at: int, factor: float) -> None:
+        line = self.lines[at]
+        self.lines[at] = replace(line, parts=tidy(line.parts * Fraction(factor), line.basis))
+
+    def put(self, at: int, grind: Grind, ratio: float) -> None:
+        """Put `ratio` masses of a grind where one mass of the line stood."""
+        self.lines[at] = swapped_line(self.lines[at], grind, ratio, self.tables, tidied=True)
+
+    def take(self, at: int, line: Line) -> None:
+        self.lines[at] = replace(line, parts=tidy(line.parts, line.basis))
+
+    def put_all(self, places: Sequence[int], grind: Grind, ratio: float) -> None:
+        for at in places:
+            self.put(at, grind, ratio)
+
+    def add(self, key: str, share: float) -> None:
+        """Add a grind at a share of what is there now."""
+        grind = self.tables.grinds[key]
+        parts = parts_of(self.lines, self.tables)
+        mass = sum(masses(self.lines, parts)) * share / (1 - share)
+        basis = "scale" if all(line.basis == "scale" for line in self.lines) else "spoon"
+        found = Fraction(mass / (grind.density_g_ml if basis == "spoon" else 1.0))
+        self.lines.append(Line(key, tidy(found, basis), basis))
+
+
+def swapped_line(line: Line, grind: Grind, ratio: float, tables: Catalogue, tidied: bool = False) -> Line:
+    """Return the line with another grind of `ratio` times its mass, in its own basis."""
+    (before,) = parts_of([line], tables)
+    parts = line.parts * Fraction(ratio)
+    if line.basis == "spoon":
+        parts = parts * Fraction(before.density_g_ml) / Fraction(grind.density_g_ml)
+    return Line(grind.key, tidy(parts, line.basis) if tidied else exact_parts(parts, 0), line.basis, line.lock)
+
+
+def _less_sugar(bench: _Bench, meat: str, fire: str) -> None:
+    sweet = bench.find(lambda g: g.ingredient.family == "sugar")
+    share = bench.share(lambda g: g.ingredient.family == "sugar")
+    for_fire, for_meat = SUGAR_CAP.get(fire, 1.0), SUGAR_FOR_MEAT.get(meat, 1.0)
+    cap = min(for_fire, for_meat)
+    if not sweet or share <= cap * 1.05:
+        return
+    factor = cap * (1 - share) / (share * (1 - cap))
+    names = " and ".join(dict.fromkeys(bench.name(at) for at in sweet))
+    if for_fire <= for_meat:
+        reason = f"sugar burns bitter past about 165 °C, and {fire} brings the crust to {FIRE_SURFACE_C[fire]:.0f} °C"
+    else:
+        reason = f"{meat} is usually coated with little sugar"
+    text = f"{names}: from {share * 100:.0f} to about {cap * 100:.0f} % of the blend"
+
+    def act() -> None:
+        for at in sweet:
+            bench.scale(at, factor)
+
+    bench.do(Change("less-sugar", text, reason), act)
+
+
+def _herb_for_cumin(bench: _Bench, meat: str, fire: str) -> None:
+    cumin = bench.find(lambda g: g.ingredient.key == "cumin")
+    if meat != "pork" or not cumin:
+        return
+    sage = bench.tables.grinds["sage/ground"]
+    change = Change("herb-for-cumin", "sage in cumin’s place", "an herb goes better with pork than cumin does")
+    bench.do(change, lambda: bench.put_all(cumin, sage, 0.5))
+
+
+def _mild_for_fish(bench: _Bench, meat: str, fire: str) -> None:
+    if meat != "fish":
+        return
+    strong = bench.find(lambda g: g.ingredient.key in _STRONG_ON_FISH)
+    if strong:
+        names = " and ".join(dict.fromkeys(bench.name(at) for at in strong))
+
+        def milder() -> None:
+            for at in strong:
+                bench.scale(at, 0.5)
+
+        bench.do(Change("mild-for-fish", f"{names}: half as much", "strong spices bury the taste of fish"), milder)
+    if bench.quality("herb") < 0.5:
+        change = Change("dill-for-fish", "dill in, 4 %", "fish takes an herb well")
+        bench.do(change, lambda: bench.add("dill-dried/leaf", 0.04))
+    salts = bench.find(lambda g: g.ingredient.nacl > 0.9)
+    share = bench.share(lambda g: g.ingredient.nacl > 0.9)
+    if bench.dry and salts and share > _FISH_SALT * 1.05:
+        factor = _FISH_SALT * (1 - share) / (share * (1 - _FISH_SALT))
+
+        def less() -> None:
+            for at in salts:
+                bench.scale(at, factor)
+
+        text = f"salt: from {share * 100:.0f} to about {_FISH_SALT * 100:.0f} % of the blend"
+        bench.do(Change("salt-for-fish", text, "a thin fillet has much surface for its weight"), less)
+
+
+def _pepper_for_beef(bench: _Bench, meat: str, fire: str) -> None:
+    if meat != "beef" or not bench.dry:
+        return
+    peppers = bench.find(lambda g: g.ingredient.key == "black-pepper")
+    if peppers and fire in ("indirect", "oven"):
+        fine = [at for at in peppers if (g := bench.grind(bench.lines[at])) is not None and g.name == "ground"]
+        cracked = bench.tables.grinds["black-pepper/cracked"]
+        if fine:
+            change = Change(
+                "coarse-for-beef", "black pepper: ground → cracked", "coarse pepper makes the crust of beef"
+            )
+            bench.do(change, lambda: bench.put_all(fine, cracked, 1.0))
+    salts = [at for at, line in enumerate(bench.lines) if (g := bench.grind(line)) and g.ingredient.nacl > 0.9]
+    if not salts:
+        return
+
+    def volume(places: Sequence[int]) -> float:
+        found = 0.0
+        for at in places:
+            line = bench.lines[at]
+            (part,) = parts_of([line], bench.tables)
+            found += float(line.parts) / (1.0 if line.basis == "spoon" else part.density_g_ml)
+        return found
+
+    salt, pepper = volume(salts), volume(peppers)
+    if pepper < salt * 0.75:
+        reason = "thick beef carries pepper one to one with salt by volume"
+        if peppers:
+
+            def more() -> None:
+                for at in peppers:
+                    bench.scale(at, salt / pepper)
+
+            change = Change("pepper-for-beef", "black pepper: as many spoons as salt", reason)
+            bench.do(change, more)
+        else:
+            bench.do(
+                Change("pepper-for-beef", "black pepper in, 20 %", reason),
+                lambda: bench.add("black-pepper/cracked", 0.2),
+            )
+
+
+def _herb_for_meat(bench: _Bench, meat: str, fire: str) -> None:
+    wanted = {
+        "poultry": ("thyme/leaf", "thyme", "poultry takes an herb well"),
+        "lamb": ("rosemary/leaf", "rosemary", "rosemary stands up to the fat of lamb"),
+    }
+    if meat in wanted and bench.quality("herb") < 0.4:
+        key, name, reason = wanted[meat]
+        bench.do(Change(f"herb-for-{meat}", f"{name} in, 3 %", reason), lambda: bench.add(key, 0.03))
+    if meat == "game" and not any(line.grind.startswith("juniper/") for line in bench.lines):
+        change = Change("juniper-for-game", "juniper in, 4 %", "resin and a little bitterness suit lean game")
+        bench.do(change, lambda: bench.add("juniper/cracked", 0.04))
+
+
+def _smoke_without_fire(bench: _Bench, meat: str, fire: str) -> None:
+    if fire not in NO_SMOKE or bench.quality("smoke") >= 0.4 or not (bench.dry or bench.kind == "paste"):
+        return
+    reason = (
+        f"there is no wood smoke with {fire if fire == 'hot iron' else 'an ' + fire if fire == 'oven' else 'a broiler'}"
+    )
+    paprika = bench.find(lambda g: g.ingredient.key == "paprika")
+    if paprika:
+        smoked = bench.tables.grinds["paprika-smoked/powder"]
+        change = Change("smoked-spice", "smoked paprika in sweet paprika’s place", reason)
+        bench.do(change, lambda: bench.put(paprika[0], smoked, 1.0))
+    else:
+        change = Change("smoked-spice", "smoked paprika in, 8 %", reason)
+        bench.do(change, lambda: bench.add("paprika-smoked/powder", 0.08))
+
+
+def _dried_for_fresh(bench: _Bench, meat: str, fire: str) -> None:
+    if fire not in HIGH_HEAT:
+        return
+    for key, to, ratio, name in (
+        ("garlic-fresh", "garlic-granulated/powder", 0.25, "garlic"),
+        ("onion-fresh", "onion-granulated/granulated", 0.12, "onion"),
+        ("shallot", "onion-granulated/granulated", 0.12, "shallot"),
+    ):
+        for at in [at for at in bench.find(lambda g: True) if bench.lines[at].grind.startswith(f"{key}/")]:
+            grind = bench.tables.grinds[to]
+            change = Change(f"dried-{name}", f"dried for fresh {name}", f"fresh {name} burns bitter on {fire}")
+            bench.do(change, partial(bench.put, at, grind, ratio))
+
+
+def _finer_on_iron(bench: _Bench, meat: str, fire: str) -> None:
+    if fire not in ("hot iron", "direct flame"):
+        return
+    reason = (
+        "coarse grains fall off hot iron and hold the meat off it"
+        if fire == "hot iron"
+        else "leaves catch fire before the meat browns"
+    )
+    for at in bench.find(
+        lambda g: g.ingredient.family in (("spice", "herb") if fire == "hot iron" else ("herb",)) and g.grain_mm >= 1.5
+    ):
+        here = bench.grind(bench.lines[at])
+        finer = [
+            g for g in bench.tables.grinds.values()
+            if here is not None and g.ingredient.key == here.ingredient.key and g.grain_mm < 1
+        ]  # fmt: skip
+        if here is not None and finer:
+            text = f"{bench.name(at)}: {here.name} → {finer[0].name}"
+            change = Change(f"finer-{here.ingredient.key}", text, reason)
+            bench.do(change, partial(bench.put, at, finer[0], 1.0))
+
+
+_RULES = (
+    _dried_for_fresh, _herb_for_cumin, _pepper_for_beef, _herb_for_meat, _smoke_without_fire, _finer_on_iron,
+    _less_sugar, _mild_for_fish,
+)  # fmt: skip
+
+
+def _hold_salt(bench: _Bench, salt: float) -> None:
+    """Keep a dry blend as salty as it was: it goes on by surface, so what leaves it must not make the meat saltier."""
+    salts = bench.find(lambda g: g.ingredient.nacl > 0.9)
+    now = bench.share(lambda g: g.ingredient.nacl > 0.9)
+    if not (bench.dry and salts and now > salt + 0.02):
+        return
+    factor = salt * (1 - now) / (now * (1 - salt))
+
+    def hold() -> None:
+        for at in salts:
+            bench.scale(at, factor)
+
+    text = f"salt: held near {salt * 100:.0f} % of the blend"
+    bench.do(Change("hold-salt", text, "the coat goes on by surface, so less of the rest would make it saltier"), hold)
+
+
+def _stand_in(line: Line, without: AbstractSet[str], lacking: AbstractSet[str], tables: Catalogue) -> Swapped | None:
+    return next(
+        (
+            found
+            for found in swaps(line, tables)
+            if found.kind in ("stand-in", "nearest", "form")
+            and found.line.grind not in lacking
+            and not without & set(tables.grinds[found.line.grind].ingredient.allergens)
+        ),
+        None,
+    )
+
+
+def _leave_out(bench: _Bench, without: AbstractSet[str], lacking: AbstractSet[str]) -> None:
+    """Put something else where an ingredient cannot be eaten or is not at hand; take it out where nothing does."""
+    gone: list[int] = []
+    for at, line in enumerate(bench.lines):
+        if line.blend is not None:
+            inside = {a for p in parts_of([line], bench.tables) for g, _ in p.leaves for a in g.ingredient.allergens}
+            for allergen in sorted(inside & without):
+                reason = f"unfold {line.blend.name or 'it'} or adapt that blend first"
+                text = f"{line.blend.name or 'the blend inside'} still holds {allergen}"
+                bench.do(Change(f"inside-{at}-{allergen}", text, reason), lambda: None)
+            continue
+        grind = bench.grind(line)
+        if grind is None:
+            continue
+        held = sorted(without & set(grind.ingredient.allergens))
+        if not held and line.grind not in lacking:
+            continue
+        reason = f"without {', '.join(held)}" if held else "not at hand"
+        found = _stand_in(line, without, lacking, bench.tables)
+        name = grind.ingredient.name.lower()
+        if found is None:
+            bench.do(Change(f"without-{line.grind}", f"{name} out", reason), partial(gone.append, at))
+        else:
+            bench.do(
+                Change(f"without-{line.grind}", f"{found.name} in {name}’s place", f"{reason}; {found.reason}"),
+                partial(bench.take, at, found.line),
+            )
+    for at in reversed(gone):
+        del bench.lines[at]
+
+
+def adapt(
+    blend: Blend,
+    meat: str = "",
+    fire: str = "",
+    without: AbstractSet[str] = frozenset(),
+    lacking: AbstractSet[str] = frozenset(),
+    skip: AbstractSet[str] = frozenset(),
+    tables: Catalogue | None = None,
+) -> Adapted:
+    """Propose a branch of a blend for a meat, a fire, what cannot be eaten and what is not at hand.
+
+    Parameters
+    ----------
+    without : set
+        Allergens that must not be in it.
+    lacking : set
+        Grinds that are not at hand.
+    skip : set
+        Changes by id that are not wanted; they are listed but not made.
+
+    Raises
+    ------
+    BadInput
+        At ``meat``, ``fire`` or ``without`` for a word that is not known, at ``lines`` for an empty blend.
+    """
+    if meat and meat not in MEATS:
+        raise BadInput("meat", f"A meat is one of {', '.join(MEATS)}.")
+    if fire and fire not in FIRES:
+        raise BadInput("fire", f"A fire is one of {', '.join(FIRES)}.")
+    for allergen in without:
+        if allergen not in ALLERGENS:
+            raise BadInput("without", f"“{allergen}” is none I know; choose from {', '.join(ALLERGENS)}.")
+    known = tables or catalogue()
+    check_blend(blend, known)
+    if not blend.lines:
+        raise BadInput("lines", "There is nothing in this blend yet; add a first ingredient.")
+    bench = _Bench(blend, skip, known)
+    salt = bench.share(lambda g: g.ingredient.nacl > 0.9)
+    _leave_out(bench, without, lacking)
+    if bench.lines:
+        for rule in _RULES:
+            rule(bench, meat, fire)
+        _hold_salt(bench, salt)
+    return Adapted(tuple(bench.lines), tuple(bench.changes))
+
+
+def _aroma(grind: Grind) -> tuple[float, ...]:
+    i = grind.ingredient
+    return (
+        heat_scale(i.scoville), i.bite, i.smoke, i.herb, i.nacl * 10, i.sugars * 10, i.acid * 100, i.fat * 5,
+        i.water * 5, min(5.0, i.glutamate * 100),
+    )  # fmt: skip
+
+
+def _distance(a: Grind, b: Grind) -> float:
+    return math.dist(_aroma(a), _aroma(b))
+
+
+def swaps(line: Line, tables: Catalogue | None = None) -> tuple[Swapped, ...]:
+    """Return what can stand in a line's place, best first: another grind or form, crystal, chilli, sugar, stand-in.
+
+    Crystals change places at equal salt, chillies at equal Scoville heat, sugars at equal sugar, grinds and
+    forms at equal mass or by the table of swaps; what has no row there gets the two nearest of its family.
+
+    Raises
+    ------
+    BadInput
+        At ``line`` for a blend inside, which is swapped line by line after it is unfolded.
+    """
+    known = tables or catalogue()
+    if line.blend is not None:
+        raise BadInput("line", "A blend inside is changed in its own place, or line by line once it is unfolded.")
+    if line.grind not in known.grinds:
+        raise BadInput("line", "This ingredient is not in the catalogue any more; choose another or remove it.")
+    here = known.grinds[line.grind]
+    of = here.ingredient
+    found: dict[str, Swapped] = {}
+
+    def offer(grind: Grind, ratio: float, kind: str, reason: str, source: str) -> None:
+        if grind.key == here.key or grind.key in found or "cure" in grind.ingredient.flags:
+            return
+        name = grind.ingredient.name.lower()
+        said = name if grind.name in name or grind.name == "liquid" else f"{name}, {grind.name}"
+        try:
+            swapped = swapped_line(line, grind, ratio, known)
+        except BadInput:
+            return
+        found[grind.key] = Swapped(swapped, kind, said, reason, source)
+
+    others = [grind for grind in known.grinds.values() if grind.key != here.key]
+    for grind in others:
+        if grind.ingredient.key == of.key:
+            offer(grind, 1.0, "grind", "the same weight in another grind", "arithmetic")
+    for swap in known.swaps.values():
+        if swap.grind == here.key:
+            fresh = (of.family == "fresh") != (known.grinds[swap.instead].ingredient.family == "fresh")
+            offer(known.grinds[swap.instead], swap.ratio, "form" if fresh else "stand-in", swap.reason, swap.source)
+    if of.nacl > 0.9 and "cure" not in of.flags:
+        for grind in others:
+            if grind.ingredient.nacl > 0.9:
+                offer(grind, of.nacl / grind.ingredient.nacl, "crystal", "the same salt in other spoons", "arithmetic")
+    if of.scoville >= 1000 and of.water < 0.5:
+        hot = [g for g in others if g.ingredient.scoville >= 1000 and g.ingredient.water < 0.5]
+        for grind in sorted(hot, key=lambda g: abs(math.log(g.ingredient.scoville / of.scoville)))[:6]:
+            ratio = of.scoville / grind.ingredient.scoville
+            reason = f"the same heat: {of.scoville:,.0f} against {grind.ingredient.scoville:,.0f} Scoville units"
+            offer(grind, ratio, "chilli", reason, "scoville")
+    if of.family == "sugar":
+        for grind in others:
+            if grind.ingredient.family == "sugar" and grind.ingredient.sugars > 0.4:
+                wet = grind.ingredient.water - of.water
+                more = "; brings water" if wet > 0.1 else "; brings less water" if wet < -0.1 else ""
+                offer(grind, of.sugars / grind.ingredient.sugars, "sugar", f"the same sugar{more}", "arithmetic")
+    if sum(swap.kind in ("stand-in", "form") for swap in found.values()) < 2:
+        kin = [g for g in others if g.ingredient.family == of.family and g.ingredient.key != of.key]
+        for grind in sorted(kin, key=lambda g: _distance(here, g))[:2]:
+            offer(grind, 1.0, "nearest", "the nearest of its kind by what it brings", "estimate")
+    order = ("grind", "crystal", "form", "stand-in", "chilli", "sugar", "nearest")
+    return tuple(sorted(found.values(), key=lambda swap: order.index(swap.kind)))

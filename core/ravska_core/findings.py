@@ -1,0 +1,227 @@
+"""What a blend will do in the jar, the shaker, the needle and on its fire, and what to do about it."""
+
+import math
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from functools import cache
+from itertools import pairwise
+from types import MappingProxyType
+
+from ravska_core.blends import DRY_KINDS, Blend
+from ravska_core.catalogue import Grind, catalogue
+from ravska_core.cautions import BLEND_RULES, Caution, Rule, Situation, cautions_for, judge
+from ravska_core.composition import BlendReading
+from ravska_core.cuts import Piece, read_piece
+from ravska_core.doses import COAT_WEIGHTS, RUB_RETENTION
+
+FIRE_SURFACE_C: Mapping[str, float] = MappingProxyType(
+    {"direct flame": 260.0, "hot iron": 300.0, "indirect": 125.0, "oven": 180.0, "broiler": 290.0}
+)
+"""What a fire brings the surface of a coat to [C] (estimates; hot iron: common practice)."""
+
+THIN_CUT = "pork-ribs"
+"""The thin cut that a rub's salt is judged on."""
+
+NITRITE_IN_CURING_SALT = 0.0625
+"""Mass share of sodium nitrite in the catalogue's curing salt, as its name says."""
+
+_POWDER_MM = 0.3
+_SYRUP = ((0.60, 58.0), (0.65, 147.0), (0.70, 480.0), (0.75, 2300.0))
+"""Viscosity [mPa s] of sucrose solutions at 20 C by sugar over sugar and water."""
+
+
+@dataclass(frozen=True)
+class Found:
+    """What the rules look at: the blend, its reading, and its grinds by mass share."""
+
+    blend: Blend
+    reading: BlendReading
+
+    @property
+    def dry(self) -> bool:
+        return self.blend.kind in DRY_KINDS
+
+    def share(self, *grinds: Grind) -> float:
+        keys = {grind.key for grind in grinds}
+        return sum(share for grind, share in self.reading.leaves if grind.key in keys)
+
+    def those(self, *flags: str) -> list[Grind]:
+        return [grind for grind, _ in self.reading.leaves if grind.ingredient.flags & set(flags)]
+
+
+def _name(grind: Grind) -> str:
+    return grind.ingredient.name.lower()
+
+
+def _names(grinds: Sequence[Grind]) -> str:
+    names = list(dict.fromkeys(_name(grind) for grind in grinds))
+    return names[0] if len(names) == 1 else f"{', '.join(names[:-1])} and {names[-1]}"
+
+
+def _powders(found: Found) -> list[Grind]:
+    return [grind for grind, _ in found.reading.leaves if 0 < grind.grain_mm <= _POWDER_MM]
+
+
+def _sieve(found: Found) -> tuple[Grind, Grind] | None:
+    """Return which grain goes to the bottom and which stays on top, when they are unlike enough to part."""
+    loose = [grind for grind, share in found.reading.leaves if share >= 0.05 and grind.grain_mm > 0]
+    if len(loose) < 2:
+        return None
+    bottom = min(loose, key=lambda grind: (grind.grain_mm, -grind.density_g_ml))
+    top = max(loose, key=lambda grind: (grind.grain_mm, -grind.density_g_ml))
+    return (bottom, top) if top.grain_mm >= 4 * bottom.grain_mm else None
+
+
+def _sieve_words(found: Found) -> dict[str, str]:
+    pair = _sieve(found)
+    assert pair is not None
+    bottom, top = pair
+    return {
+        "bottom": _name(bottom), "top": _name(top), "fine": f"{bottom.grain_mm:g}", "coarse": f"{top.grain_mm:g}",
+    }  # fmt: skip
+
+
+def _scorching(found: Found) -> list[Grind]:
+    """Return the grinds that turn bitter on this blend's fire, the most sensitive first."""
+    surface = FIRE_SURFACE_C.get(found.blend.fire)
+    if surface is None:
+        return []
+    hot = [
+        (grind.ingredient.scorch_c, grind)
+        for grind, share in found.reading.leaves
+        if grind.ingredient.scorch_c is not None
+        and grind.ingredient.scorch_c <= min(surface - 10, 175)
+        and share >= 0.01
+    ]
+    return [grind for _, grind in sorted(hot, key=lambda pair: pair[0])]
+
+
+def _scorch_words(found: Found) -> dict[str, str]:
+    hot = _scorching(found)
+    least = hot[0].ingredient.scorch_c or 0.0
+    surface = FIRE_SURFACE_C[found.blend.fire]
+    fire = {"broiler": "a broiler", "oven": "a hot oven", "indirect": "an indirect fire"}.get(
+        found.blend.fire, found.blend.fire
+    )
+    return {"what": _names(hot[:3]), "least": f"{least:.0f}", "fire": fire.capitalize(), "surface": f"{surface:.0f}"}
+
+
+def _coarse(found: Found) -> list[Grind]:
+    return [g for g, share in found.reading.leaves if g.grain_mm >= 1.5 and share >= 0.02]
+
+
+@cache
+def _thin_cut_salt() -> float:
+    """Return the salt on the thin cut [% of raw edible weight] for a blend of pure salt."""
+    cut = catalogue().cuts[THIN_CUT]
+    piece = read_piece(Piece(THIN_CUT, (cut.usual_low_g + cut.usual_high_g) / 2))
+    grams = COAT_WEIGHTS["standard"] * piece.coatable.value / 100 * RUB_RETENTION
+    return grams / piece.edible.value * 100
+
+
+def _thin_salt(found: Found) -> float:
+    return _thin_cut_salt() * found.reading.salt.value / 100
+
+
+def sugar_of_water(reading: BlendReading) -> float:
+    """Return sugar over sugar and water [mass fraction], what a syrup's thickness goes by; 0 where it is dry."""
+    sugar, water = reading.sugar.value / 100, reading.water_share
+    return sugar / (sugar + water) if water > 0.05 else 0.0
+
+
+def syrup_viscosity(brix: float) -> float:
+    """Determine the viscosity [mPa s] of a sugar solution at 20 C between 60 and 75 Brix, log-linear in between."""
+    for (low, thin), (high, thick) in pairwise(_SYRUP):
+        if brix <= high:
+            along = (brix - low) / (high - low)
+            return math.exp(math.log(thin) + along * (math.log(thick) - math.log(thin)))
+    return _SYRUP[-1][1]
+
+
+def _nitrite(found: Found) -> float:
+    return found.share(*found.those("cure")) * NITRITE_IN_CURING_SALT
+
+
+_RULES: tuple[Rule[Found], ...] = (
+    Rule(
+        "nitrite", "stop", lambda f: bool(f.those("cure")),
+        "A kilogram of this blend holds {mg} mg of sodium nitrite.",
+        "Usual limits lie between 120 and 625 mg a kilogram of meat: follow a tested cure recipe, never this ratio.",
+        "guidance", lambda f: {"mg": f"{_nitrite(f) * 1e6:,.0f}"},
+    ),
+    Rule(
+        "scorches", "caution", lambda f: f.share(*_scorching(f)) >= 0.05,
+        "Bitter past about {least} °C: {what}. {fire} brings the crust to about {surface} °C.",
+        "Take it down for this fire with Adapt, sear first and season after, or cook it indirectly.",
+        "estimate", _scorch_words,
+    ),
+    Rule(
+        "falls-off-iron", "caution", lambda f: f.blend.fire == "hot iron" and f.share(*_coarse(f)) >= 0.1,
+        "Coarse grains fall off on hot iron and hold the meat off it: {what}.",
+        "Grind them finer, or press the coat in with a little oil.", "trade",
+        lambda f: {"what": _names(_coarse(f))},
+    ),
+    Rule(
+        "too-thick", "caution", lambda f: f.blend.kind == "injection" and sugar_of_water(f.reading) >= 0.6,
+        "At {brix} % sugar of its sugar and water this syrup is about {times} times as thick as water.",
+        "Thin it with stock or juice until it runs off the spoon, or warm it, before it goes into the needle.",
+        "sugar-viscosity",
+        lambda f: {
+            "brix": f"{sugar_of_water(f.reading) * 100:.0f}",
+            "times": f"{syrup_viscosity(sugar_of_water(f.reading)):.0f}",
+        },
+    ),
+    Rule(
+        "clogs", "caution",
+        lambda f: f.blend.kind == "injection" and any(g.grain_mm > 0.5 for g, _ in f.reading.leaves),
+        "Too coarse for a needle: {what}.", "Grind to powder, or steep and strain.", "trade",
+        lambda f: {"what": _names([g for g, _ in f.reading.leaves if g.grain_mm > 0.5])},
+    ),
+    Rule(
+        "too-salty-thin", "caution", lambda f: f.dry and f.blend.kind == "dry rub" and _thin_salt(f) > 2.2,
+        "A standard coat of this puts {salt} % salt on a rack of ribs.",
+        "Keep it for thick joints, coat thin cuts lighter, or take salt out.", "trade",
+        lambda f: {"salt": f"{_thin_salt(f):.1f}"},
+    ),
+    Rule(
+        "enzyme", "caution", lambda f: bool(f.those("protease")),
+        "Holds a live enzyme that digests meat to mush: {what}.",
+        "Keep meat in it under an hour, or boil it first: heat kills the enzyme.", "trade",
+        lambda f: {"what": _names(f.those("protease"))},
+    ),
+    Rule(
+        "cakes", "note", lambda f: f.dry and f.share(*_powders(f)) > 0.4,
+        "{share} % of it is powder, which cakes in the jar.",
+        "Take granulated garlic and onion for powder, or stir in 1 % corn starch.", "trade",
+        lambda f: {"share": f"{f.share(*_powders(f)) * 100:.0f}"},
+    ),
+    Rule(
+        "clumps", "note", lambda f: f.dry and f.share(*f.those("hygroscopic")) > 0.08,
+        "Draws moisture and clumps when the air is humid: {what}.",
+        "Keep the jar airtight, or mix the sugar in fresh on the day.", "trade",
+        lambda f: {"what": _names(f.those("hygroscopic"))},
+    ),
+    Rule(
+        "settles", "note", lambda f: f.dry and _sieve(f) is not None,
+        "In the shaker {bottom} ({fine} mm) sinks to the bottom and {top} ({coarse} mm) stays on top.",
+        "Turn the jar before every use, or grind {top} finer.", "trade", _sieve_words,
+    ),
+    Rule(
+        "no-acid", "note", lambda f: f.blend.kind == "marinade" and f.reading.acid.value < 0.05,
+        "There is no acid in this marinade: it seasons and tints, it does not loosen the meat.",
+        "That is fine for tender cuts; add a juice, vinegar or cultured dairy for tough ones.", "trade",
+    ),
+    Rule(
+        "no-salt", "note",
+        lambda f: f.blend.kind in ("dry rub", "marinade", "injection") and f.reading.salt.value < 0.2,
+        "There is hardly any salt in it.", "Salt the meat apart, or let this go on top of a salted coat.", "trade",
+    ),
+)  # fmt: skip
+
+
+def find(blend: Blend, reading: BlendReading) -> tuple[Caution, ...]:
+    """Return what a blend will do, and the cautions that can be judged from a blend alone, most serious first."""
+    situation = Situation(flags=reading.flags, allergens=reading.allergens, fat_share=reading.fat_share)
+    cautions = (*cautions_for(situation, BLEND_RULES), *judge(_RULES, Found(blend, reading)))
+    order = {"stop": 0, "caution": 1, "note": 2}
+    return tuple(sorted(cautions, key=lambda caution: order[caution.level]))

@@ -1,0 +1,370 @@
+"""Ratios rewritten: the same blend in other numbers, and one line changed while the rest follows.
+
+Parts stay exact fractions; `say_parts` writes them as people do.
+"""
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, replace
+from fractions import Fraction
+
+from ravska_core.blends import Line, Part, masses, parts_of, shares
+from ravska_core.catalogue import Catalogue, catalogue
+from ravska_core.quantities import HIGHEST_PARTS, LOWEST_PARTS
+from ravska_core.working import BadInput
+
+WRITTEN = ("parts", "percent", "relative")
+"""How the numbers of a blend are written: parts, percent of its mass, or relative to a base line that counts 1."""
+
+TOTALS = ("free", "fixed")
+"""Whether a changed line changes the total, or the other lines give way."""
+
+_SIGNS = {
+    Fraction(1, 8): "⅛", Fraction(1, 4): "¼", Fraction(1, 3): "⅓", Fraction(3, 8): "⅜", Fraction(1, 2): "½",
+    Fraction(5, 8): "⅝", Fraction(2, 3): "⅔", Fraction(3, 4): "¾", Fraction(7, 8): "⅞",
+}  # fmt: skip
+_LADDER = tuple(
+    Fraction(n)
+    for n in ("1/16", "1/8", "1/4", "3/8", "1/2", "3/4", "1", "5/4", "3/2", "7/4", "2", "5/2", "3", "7/2", "4", "5")
+)
+_PRECISION = 10**9
+
+
+@dataclass(frozen=True)
+class Ratio:
+    """Lines with how their numbers are written, which line is the base of relative ones, and the total's rule."""
+
+    lines: tuple[Line, ...]
+    written: str = "parts"
+    base: int = 0
+    total: str = "free"
+
+
+def say_parts(parts: Fraction) -> str:
+    """Return parts as people write them: ``1½``, ``⅛``, ``1/16``, or three or four figures, ``27.2``."""
+    whole, rest = divmod(parts, 1)
+    if parts <= 100 and rest in _SIGNS:
+        return f"{whole or ''}{_SIGNS[rest]}"
+    if rest == 0:
+        return str(whole)
+    if parts == Fraction(1, 16):
+        return "1/16"
+    value = float(parts)
+    return f"{value:.2f}" if 10 <= value < 100 else f"{value:.1f}" if value >= 100 else f"{value:.3g}"
+
+
+def exact_parts(value: float | Fraction, at: int) -> Fraction:
+    """Return parts as an exact fraction that a book can hold, or refuse what is out of range at ``lines.N.parts``."""
+    if not LOWEST_PARTS <= value <= HIGHEST_PARTS:
+        raise BadInput(f"lines.{at}.parts", "That leaves this line out of range: parts lie between 1/1000 and 10,000.")
+    return Fraction(value).limit_denominator(_PRECISION)
+
+
+def _checked(ratio: Ratio, at: int) -> None:
+    if not 0 <= at < len(ratio.lines):
+        raise BadInput("line", "This line is not there any more.")
+
+
+def _parts_from_share(line: Line, part: Part, share: float, total_mass: float, at: int) -> Fraction:
+    density = part.density_g_ml if line.basis == "spoon" else 1.0
+    return exact_parts(share * total_mass / density, at)
+
+
+def with_shares(lines: Sequence[Line], parts: Sequence[Part], wanted: Sequence[float]) -> tuple[Line, ...]:
+    """Return the lines with parts that make the wanted shares; a line whose share stays keeps its very parts.
+
+    Raises
+    ------
+    BadInput
+        At ``lines.N.parts`` when a part would fall out of range.
+    """
+    relative = masses(lines, parts)
+    total = sum(relative)
+    found = []
+    for at, (line, part, mass, share) in enumerate(zip(lines, parts, relative, wanted, strict=True)):
+        if abs(mass / total - share) <= 1e-12:
+            found.append(line)
+        else:
+            found.append(replace(line, parts=_parts_from_share(line, part, share, total, at)))
+    return tuple(found)
+
+
+def switch_basis(ratio: Ratio, at: int, basis: str, tables: Catalogue | None = None) -> Ratio:
+    """Write one line by spoon or by scale; the blend stays, its number changes.
+
+    Parts that weigh 1 on the scale are 1 / density spoons.
+    """
+    _checked(ratio, at)
+    line = ratio.lines[at]
+    if line.basis == basis:
+        return ratio
+    (part,) = parts_of([line], tables)
+    density = Fraction(part.density_g_ml)
+    parts = line.parts * density if basis == "scale" else line.parts / density
+    lines = list(ratio.lines)
+    lines[at] = replace(line, basis=basis, parts=exact_parts(parts, at))
+    return replace(ratio, lines=tuple(lines))
+
+
+def write_as(ratio: Ratio, written: str, base: int = 0, tables: Catalogue | None = None) -> Ratio:
+    """Write the same blend as percent of its mass, relative to a base line that counts 1, or as parts.
+
+    Percent goes by scale and adds up to 100 with a fixed total. Relative numbers keep each line's basis.
+    """
+    if written not in WRITTEN:
+        raise BadInput("written", f"Numbers are written as one of {', '.join(WRITTEN)}.")
+    if not ratio.lines:
+        return replace(ratio, written=written, base=0)
+    if written == "percent":
+        found = shares(ratio.lines, parts_of(ratio.lines, tables))
+        lines = tuple(
+            replace(line, basis="scale", parts=exact_parts(share * 100, at))
+            for at, (line, share) in enumerate(zip(ratio.lines, found, strict=True))
+        )
+        return Ratio(lines, "percent", 0, "fixed")
+    if written == "relative":
+        _checked(ratio, base)
+        one = ratio.lines[base].parts
+        lines = tuple(replace(line, parts=exact_parts(line.parts / one, at)) for at, line in enumerate(ratio.lines))
+        return Ratio(lines, "relative", base, "free")
+    return replace(ratio, written="parts", base=0, total="free" if ratio.written == "percent" else ratio.total)
+
+
+def settle(lines: Sequence[Line], like: Ratio, tables: Catalogue | None = None) -> Ratio:
+    """Return lines that replace those of a ratio, written as its numbers are; a base that is gone goes to the first."""
+    base = 0
+    if like.lines:
+        was = like.lines[like.base]
+        base = next((at for at, x in enumerate(lines) if (x.grind, x.blend) == (was.grind, was.blend)), 0)
+    return restate(replace(like, lines=tuple(lines), base=base), tables)
+
+
+def restate(ratio: Ratio, tables: Catalogue | None = None) -> Ratio:
+    """Write percent and relative numbers anew after a change of lines: they add up to 100, or their base counts 1."""
+    return ratio if ratio.written == "parts" else write_as(ratio, ratio.written, ratio.base, tables)
+
+
+def switch_grind(ratio: Ratio, at: int, grind: str, hold: str, tables: Catalogue | None = None) -> Ratio:
+    """Put another grind in a line, holding its spoons or its grams.
+
+    Holding spoons keeps the volume, so that the mass follows the new density; holding grams keeps the mass.
+    """
+    _checked(ratio, at)
+    known = (tables or catalogue()).grinds
+    if grind not in known:
+        raise BadInput("grind", "This ingredient is not in the catalogue; choose another.")
+    if hold not in ("spoons", "grams"):
+        raise BadInput("hold", "Hold the same spoons or the same grams; choose one.")
+    line = ratio.lines[at]
+    (before,) = parts_of([line], tables)
+    factor = Fraction(known[grind].density_g_ml) / Fraction(before.density_g_ml)
+    parts = line.parts
+    if hold == "spoons" and line.basis == "scale":
+        parts = parts * factor
+    elif hold == "grams" and line.basis == "spoon":
+        parts = parts / factor
+    lines = list(ratio.lines)
+    lines[at] = Line(grind, parts if parts == line.parts else exact_parts(parts, at), line.basis, line.lock)
+    return replace(ratio, lines=tuple(lines))
+
+
+def _together(lines: Sequence[Line], at: int) -> list[int]:
+    """Return the lines that move with line `at`: itself, and those whose ratio to it is held."""
+    if lines[at].lock != "ratio":
+        return [at]
+    return [i for i, line in enumerate(lines) if line.lock == "ratio"]
+
+
+def _give_way(ratio: Ratio, at: int, share: float, tables: Catalogue | None) -> Ratio:
+    """Set one line's share and take the difference from the free lines in their own proportion."""
+    parts = parts_of(ratio.lines, tables)
+    now = shares(ratio.lines, parts)
+    moving = _together(ratio.lines, at)
+    free = [i for i, line in enumerate(ratio.lines) if i not in moving and not line.lock]
+    locked = sum(now[i] for i, line in enumerate(ratio.lines) if i not in moving and line.lock)
+    most = (1 - locked) * now[at] / sum(now[i] for i in moving)
+    if not free:
+        raise BadInput(
+            f"lines.{at}.parts", "Every other line is locked, so this one cannot change; unlock one, or free the total."
+        )
+    if share >= most:
+        held = f" The locked lines hold {locked * 100:.3g} %." if locked else ""
+        raise BadInput(
+            f"lines.{at}.parts",
+            f"The total is fixed, and this would leave nothing for the other lines: stay below {most * 100:.4g} %."
+            + held,
+        )
+    wanted = list(now)
+    for i in moving:
+        wanted[i] = now[i] * share / now[at]
+    left, room = sum(now[i] for i in free), 1 - locked - sum(wanted[i] for i in moving)
+    for i in free:
+        wanted[i] = now[i] / left * room
+    return replace(ratio, lines=with_shares(ratio.lines, parts, wanted))
+
+
+def _scaled(line: Line, factor: Fraction, at: int) -> Line:
+    return replace(line, parts=exact_parts(line.parts * factor, at))
+
+
+def _hold_shares(ratio: Ratio, held: Mapping[int, float], tables: Catalogue | None) -> Ratio:
+    """Let locked lines grow or shrink with a free total, so that each holds the share it had."""
+    if not held or len(held) == len(ratio.lines):
+        return ratio
+    relative = masses(ratio.lines, parts_of(ratio.lines, tables))
+    total = sum(mass for i, mass in enumerate(relative) if i not in held) / (1 - sum(held.values()))
+    lines = [
+        _scaled(line, Fraction(held[i] * total / relative[i]), i) if i in held else line
+        for i, line in enumerate(ratio.lines)
+    ]
+    return replace(ratio, lines=tuple(lines))
+
+
+def _held(ratio: Ratio, but: int, tables: Catalogue | None) -> dict[int, float]:
+    """Return the shares of the lines locked at one, all but line `but`."""
+    locked = [i for i, line in enumerate(ratio.lines) if i != but and line.lock == "share"]
+    now = shares(ratio.lines, parts_of(ratio.lines, tables)) if locked else []
+    return {i: now[i] for i in locked}
+
+
+def set_parts(ratio: Ratio, at: int, parts: Fraction, tables: Catalogue | None = None) -> Ratio:
+    """Set the parts of one line; lines whose ratio to it is held move with it.
+
+    With a fixed total the free lines give way in their own proportion; with a free one, lines locked at a share
+    follow it.
+
+    Raises
+    ------
+    BadInput
+        At ``lines.N.parts`` when the total is fixed and nothing would be left, every other line is locked, or the
+        line is the base of relative numbers, which counts 1.
+    """
+    _checked(ratio, at)
+    line = ratio.lines[at]
+    if ratio.written == "relative" and at == ratio.base and parts != line.parts:
+        raise BadInput(f"lines.{at}.parts", "This is the base, it counts 1; change the other lines instead.")
+    if ratio.total == "free":
+        lines = list(ratio.lines)
+        for i in _together(ratio.lines, at):
+            lines[i] = _scaled(lines[i], parts / line.parts, i)
+        lines[at] = replace(line, parts=parts)
+        return _hold_shares(replace(ratio, lines=tuple(lines)), _held(ratio, at, tables), tables)
+    if len(ratio.lines) == 1:
+        raise BadInput(f"lines.{at}.parts", "This is the only line, so it is all of it; add another first.")
+    found = parts_of(ratio.lines, tables)
+    density = found[at].density_g_ml if line.basis == "spoon" else 1.0
+    share = float(parts) * density / sum(masses(ratio.lines, found))
+    given = _give_way(ratio, at, share, tables)
+    lines = list(given.lines)
+    lines[at] = replace(line, parts=parts)
+    return replace(ratio, lines=tuple(lines))
+
+
+def add_line(ratio: Ratio, line: Line, tables: Catalogue | None = None) -> Ratio:
+    """Add a line at the end; with a fixed total the free lines make room for it, in their own proportion.
+
+    Raises
+    ------
+    BadInput
+        At ``lines.N.parts`` when the total is fixed and every other line is locked.
+    """
+    at = len(ratio.lines)
+    if not ratio.lines:
+        whole = replace(line, parts=Fraction(100), basis="scale") if ratio.written == "percent" else line
+        return replace(ratio, lines=(whole,))
+    if ratio.total == "free":
+        return _hold_shares(replace(ratio, lines=(*ratio.lines, line)), _held(ratio, at, tables), tables)
+    (part,) = parts_of([line], tables)
+    total = sum(masses(ratio.lines, parts_of(ratio.lines, tables)))
+    share = masses([line], [part])[0] / total
+    free = [i for i, other in enumerate(ratio.lines) if not other.lock]
+    now = shares(ratio.lines, parts_of(ratio.lines, tables))
+    room = sum(now[i] for i in free)
+    if not free or share >= room:
+        raise BadInput(
+            f"lines.{at}.parts", "The total is fixed and the free lines leave no room for this; unlock one first."
+        )
+    factor = Fraction((room - share) / room)
+    lines = [_scaled(other, factor, i) if i in free else other for i, other in enumerate(ratio.lines)]
+    return replace(ratio, lines=(*lines, line))
+
+
+def remove_line(ratio: Ratio, at: int, tables: Catalogue | None = None) -> Ratio:
+    """Take a line out; with a fixed total the free lines take its room, and relative numbers get a new base."""
+    _checked(ratio, at)
+    left = replace(ratio, lines=(*ratio.lines[:at], *ratio.lines[at + 1 :]))
+    if ratio.base > at:
+        left = replace(left, base=ratio.base - 1)
+    if not left.lines:
+        return replace(left, base=0)
+    if ratio.total == "fixed":
+        was, now = (sum(masses(r.lines, parts_of(r.lines, tables))) for r in (ratio, left))
+        free = [i for i, line in enumerate(left.lines) if not line.lock] or list(range(len(left.lines)))
+        relative = masses(left.lines, parts_of(left.lines, tables))
+        loose = sum(relative[i] for i in free)
+        factor = Fraction((loose + was - now) / loose)
+        lines = [_scaled(line, factor, i) if i in free else line for i, line in enumerate(left.lines)]
+        left = replace(left, lines=tuple(lines))
+    else:
+        held = _held(ratio, at, tables)
+        left = _hold_shares(left, {i - (i > at): share for i, share in held.items()}, tables)
+    if ratio.written == "relative" and ratio.base == at:
+        return write_as(left, "relative", 0, tables)
+    return left
+
+
+def move_border(ratio: Ratio, at: int, share: float, tables: Catalogue | None = None) -> Ratio:
+    """Move the border between two neighbours of the strip: line `at` gets `share`, the next one what they leave."""
+    _checked(ratio, at)
+    _checked(ratio, at + 1)
+    for i in (at, at + 1):
+        if ratio.lines[i].lock:
+            raise BadInput(f"lines.{i}.lock", "This line is locked; unlock it to move its border.")
+    parts = parts_of(ratio.lines, tables)
+    wanted = shares(ratio.lines, parts)
+    both = wanted[at] + wanted[at + 1]
+    least = min(0.002, both / 4)
+    wanted[at] = min(max(share, least), both - least)
+    wanted[at + 1] = both - wanted[at]
+    return replace(ratio, lines=with_shares(ratio.lines, parts, wanted))
+
+
+def nudged(parts: Fraction, up: bool, written: str = "parts") -> Fraction:
+    """Return the next sensible number of parts: eighths and quarters below 2, halves to 4, then wholes.
+
+    Percent goes by whole percents, by tenths below 1.
+    """
+    if written == "percent":
+        step = Fraction(1) if parts > 1 or (parts == 1 and up) else Fraction(1, 10)
+        following = ((parts // step) + 1) * step if up else (-((-parts) // step) - 1) * step
+        return max(following, Fraction(1, 10))
+    if parts >= 5 or (parts == 5 and up):
+        step = Fraction(1) if parts < 20 or (parts == 20 and not up) else Fraction(5)
+        following = ((parts // step) + 1) * step if up else (-((-parts) // step) - 1) * step
+        return following if following >= 5 else Fraction(4)
+    if up:
+        return next((rung for rung in _LADDER if rung > parts), Fraction(6))
+    return next((rung for rung in reversed(_LADDER) if rung < parts), _LADDER[0])
+
+
+def nudge_parts(ratio: Ratio, at: int, up: bool, tables: Catalogue | None = None) -> Ratio:
+    """Nudge one line to the next sensible number."""
+    _checked(ratio, at)
+    return set_parts(ratio, at, nudged(ratio.lines[at].parts, up, ratio.written), tables)
+
+
+def unfold(ratio: Ratio, at: int, tables: Catalogue | None = None) -> Ratio:
+    """Put the lines of a blend inside in its place, by scale, so that the whole stays the same."""
+    _checked(ratio, at)
+    line = ratio.lines[at]
+    if line.blend is None:
+        raise BadInput("line", "This line is an ingredient; only a blend can be unfolded.")
+    (part,) = parts_of([line], tables)
+    mass = float(line.parts) * (part.density_g_ml if line.basis == "spoon" else 1.0)
+    inner = shares(line.blend.lines, parts_of(line.blend.lines, tables))
+    lines = list(ratio.lines)
+    lines[at : at + 1] = [
+        replace(of, parts=exact_parts(share * mass, at), basis="scale", lock="")
+        for of, share in zip(line.blend.lines, inner, strict=True)
+    ]
+    base = ratio.base + len(line.blend.lines) - 1 if ratio.base > at else ratio.base
+    return replace(ratio, lines=tuple(lines), base=base)
