@@ -13,7 +13,7 @@ from functools import partial
 from ravska_core.blends import DRY_KINDS, FIRES, Blend, Line, check_blend, masses, parts_of
 from ravska_core.catalogue import ALLERGENS, Catalogue, Grind, catalogue
 from ravska_core.composition import QUALITIES, heat_scale, part_qualities
-from ravska_core.findings import FIRE_SURFACE_C
+from ravska_core.findings import FIRE_SURFACE_C, SAID_FIRE
 from ravska_core.ratios import exact_parts
 from ravska_core.working import BadInput
 
@@ -43,10 +43,11 @@ class Change:
 
 @dataclass(frozen=True)
 class Adapted:
-    """The proposed lines and the changes that led to them."""
+    """The proposed lines, the changes that led to them, and what to mind without a change."""
 
     lines: tuple[Line, ...]
     changes: tuple[Change, ...]
+    notes: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -153,6 +154,8 @@ def swapped_line(line: Line, grind: Grind, ratio: float, tables: Catalogue, tidi
 
 
 def _less_sugar(bench: _Bench, meat: str, fire: str) -> None:
+    if bench.kind in ("glaze", "spritz", "cooking liquid", "injection"):
+        return  # it is not on the crust while the fire is at its hottest, or sugar is what it is made of
     sweet = bench.find(lambda g: g.ingredient.family == "sugar")
     share = bench.share(lambda g: g.ingredient.family == "sugar")
     for_fire, for_meat = SUGAR_CAP.get(fire, 1.0), SUGAR_FOR_MEAT.get(meat, 1.0)
@@ -162,7 +165,8 @@ def _less_sugar(bench: _Bench, meat: str, fire: str) -> None:
     factor = cap * (1 - share) / (share * (1 - cap))
     names = " and ".join(dict.fromkeys(bench.name(at) for at in sweet))
     if for_fire <= for_meat:
-        reason = f"sugar burns bitter past about 165 °C, and {fire} brings the crust to {FIRE_SURFACE_C[fire]:.0f} °C"
+        crust = f"{SAID_FIRE[fire]} brings the crust to {FIRE_SURFACE_C[fire]:.0f} °C"
+        reason = f"sugar burns bitter past about 165 °C, and {crust}"
     else:
         reason = f"{meat} is usually coated with little sugar"
     text = f"{names}: from {share * 100:.0f} to about {cap * 100:.0f} % of the blend"
@@ -269,9 +273,7 @@ def _herb_for_meat(bench: _Bench, meat: str, fire: str) -> None:
 def _smoke_without_fire(bench: _Bench, meat: str, fire: str) -> None:
     if fire not in NO_SMOKE or bench.quality("smoke") >= 0.4 or not (bench.dry or bench.kind == "paste"):
         return
-    reason = (
-        f"there is no wood smoke with {fire if fire == 'hot iron' else 'an ' + fire if fire == 'oven' else 'a broiler'}"
-    )
+    reason = f"there is no wood smoke with {SAID_FIRE[fire]}"
     paprika = bench.find(lambda g: g.ingredient.key == "paprika")
     if paprika:
         smoked = bench.tables.grinds["paprika-smoked/powder"]
@@ -292,7 +294,11 @@ def _dried_for_fresh(bench: _Bench, meat: str, fire: str) -> None:
     ):
         for at in [at for at in bench.find(lambda g: True) if bench.lines[at].grind.startswith(f"{key}/")]:
             grind = bench.tables.grinds[to]
-            change = Change(f"dried-{name}", f"dried for fresh {name}", f"fresh {name} burns bitter on {fire}")
+            change = Change(
+                f"dried-{name}",
+                f"dried for fresh {name}",
+                f"fresh {name} burns bitter at the heat of {SAID_FIRE[fire]}",
+            )
             bench.do(change, partial(bench.put, at, grind, ratio))
 
 
@@ -427,7 +433,11 @@ def adapt(
         for rule in _RULES:
             rule(bench, meat, fire)
         _hold_salt(bench, salt)
-    return Adapted(tuple(bench.lines), tuple(bench.changes))
+    notes: tuple[str, ...] = ()
+    if bench.kind == "glaze" and fire in SUGAR_CAP:
+        said = SAID_FIRE[fire]
+        notes = (f"A glaze is sugar, and {said} burns it: brush it on for the last minutes, away from the worst heat.",)
+    return Adapted(tuple(bench.lines), tuple(bench.changes), notes)
 
 
 def _aroma(grind: Grind) -> tuple[float, ...]:

@@ -158,7 +158,8 @@ class _Problem:
                 self._demand(target)
 
     def name(self, at: int) -> str:
-        return self.parts[at].name.capitalize() if self.lines[at].blend is None else self.parts[at].name
+        name = self.parts[at].name
+        return name if self.lines[at].blend is not None else name.split(",")[0].capitalize()
 
     def _hold_locks(self) -> None:
         held = [at for at, line in enumerate(self.lines) if line.lock == "ratio"]

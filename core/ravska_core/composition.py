@@ -71,7 +71,7 @@ QUALITIES: dict[str, Quality] = {
                 (_NONE, (0.3, "a hint"), (0.9, "clear"), (2, "herbal"), (_END, "heavy"))),
         Quality("fat", "Fat", "%", "fat", lambda i: i.fat * 100, (30, 60)),
         Quality("water", "Water", "%", "water", lambda i: i.water * 100, (30, 100)),
-        Quality("cost", "Cost", "per 100 g", "price_100g", lambda i: i.price_100g, (8, 3)),
+        Quality("cost", "Cost", "per 100 g", "price_100g", lambda i: i.price_100g, (8, 3), ((_END, "of 100 g"),)),
     )
 }  # fmt: skip
 """What a blend is read by and can be aimed at."""

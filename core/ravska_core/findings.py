@@ -19,6 +19,17 @@ FIRE_SURFACE_C: Mapping[str, float] = MappingProxyType(
 )
 """What a fire brings the surface of a coat to [C] (estimates; hot iron: common practice)."""
 
+SAID_FIRE: Mapping[str, str] = MappingProxyType(
+    {
+        "direct flame": "direct flame",
+        "hot iron": "hot iron",
+        "indirect": "an indirect fire",
+        "oven": "a hot oven",
+        "broiler": "a broiler",
+    }
+)
+"""A fire as it stands in a sentence."""
+
 THIN_CUT = "pork-ribs"
 """The thin cut that a rub's salt is judged on."""
 
@@ -100,9 +111,7 @@ def _scorch_words(found: Found) -> dict[str, str]:
     hot = _scorching(found)
     least = hot[0].ingredient.scorch_c or 0.0
     surface = FIRE_SURFACE_C[found.blend.fire]
-    fire = {"broiler": "a broiler", "oven": "a hot oven", "indirect": "an indirect fire"}.get(
-        found.blend.fire, found.blend.fire
-    )
+    fire = SAID_FIRE[found.blend.fire]
     return {"what": _names(hot[:3]), "least": f"{least:.0f}", "fire": fire.capitalize(), "surface": f"{surface:.0f}"}
 
 

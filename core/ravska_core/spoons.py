@@ -63,9 +63,8 @@ class Spoonfuls:
             Step("Measured out", self.text, self.volume_ml, "ml", "nist-units"),
             Step("Rounding", "measured / wanted − 1", self.error * 100, "%"),
         ]
-        return Figure(
-            self.volume_ml, "ml", f"rounding {self.error * 100:+.1f} %, and ±10 % of a level spoon", tuple(steps)
-        )
+        error = f"rounding {self.error * 100:+.1f} %, and ±10 % of a level spoon"
+        return Figure(self.volume_ml, "ml", error, tuple(steps), None, None)
 
 
 def _words(spoons: Sequence[Spoon]) -> str:

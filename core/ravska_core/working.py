@@ -45,8 +45,8 @@ class Figure:
     unit: str
     error: str
     steps: tuple[Step, ...]
-    low: float | None = None
-    high: float | None = None
+    low: float | None
+    high: float | None
 
 
 def figure(

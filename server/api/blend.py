@@ -126,7 +126,10 @@ class BlendRow:
 
 @dataclass(frozen=True, slots=True)
 class NodeOut:
-    """A revision, or a working draft, in the tree of a blend and its branches; `words` say how its parent differs."""
+    """A revision, or a working draft, in the tree of a blend and its branches; `words` say what its parent differs in.
+
+    A draft that holds what its parent holds is left out. `now` marks where the blend at hand stands.
+    """
 
     id: UUID
     blend_id: UUID
@@ -137,6 +140,7 @@ class NodeOut:
     parent: UUID | None
     words: str
     salt: float | None
+    now: bool
     bands: list[BandOut]
 
 
@@ -447,6 +451,13 @@ def read_tree(request, blend_id: UUID) -> list[NodeOut]:
     """Return how a blend got here: its revisions and branches, each with what changed in words."""
     family = _family(_one(blend_id))
     load_inside(line for revision in family.values() for line in revision.lines.all())
+    mixtures = {key: revision.blend.as_core(revision).lines for key, revision in family.items()}
+    now = next((key for key, x in family.items() if x.blend_id == blend_id and x.kept_at is None), None)
+    for key, revision in list(family.items()):
+        parent = revision.parent_id
+        if revision.kept_at is None and parent in mixtures and core.same_mixture(mixtures[key], mixtures[parent]):
+            del family[key]
+            now = parent if key == now else now
     readings = {key: _reading(revision) for key, revision in family.items()}
     nodes = []
     for revision in sorted(family.values(), key=lambda r: (r.kept_at is None, r.kept_at or timezone.now())):
@@ -466,6 +477,7 @@ def read_tree(request, blend_id: UUID) -> list[NodeOut]:
                 parent=revision.parent_id if revision.parent_id in family else None,
                 words=words,
                 salt=reading.salt.value if reading else None,
+                now=revision.pk == now,
                 bands=[BandOut(grind.key, share) for grind, share in reading.leaves] if reading else [],
             )
         )

@@ -118,9 +118,9 @@ class AdaptWhatIf(WhatIf):
 
     for_meat: Literal["", "poultry", "pork", "beef", "lamb", "fish", "game"] = ""
     for_fire: Literal["", "direct flame", "hot iron", "indirect", "oven", "broiler"] = ""
-    without: Annotated[list[Key], Field(max_length=len(ALLERGENS), default_factory=list)]
-    lacking: Annotated[list[Key], Field(max_length=core.MOST_LINES, default_factory=list)]
-    skip: Annotated[list[Key], Field(max_length=100, default_factory=list)]
+    without: Annotated[list[Key], Field(max_length=len(ALLERGENS), default=[])]
+    lacking: Annotated[list[Key], Field(max_length=core.MOST_LINES, default=[])]
+    skip: Annotated[list[Key], Field(max_length=100, default=[])]
 
 
 class SwapWhatIf(WhatIf):
@@ -317,8 +317,10 @@ def adapt(request, document: AdaptWhatIf) -> ProposalOut:
         frozenset(document.lacking),
         frozenset(document.skip),
     )
-    notes = [] if found.changes else ["Nothing needs to change: it suits that already."]
-    if found.changes and not found.lines:
+    notes = list(found.notes)
+    if not found.changes:
+        notes.append("Nothing needs to change: it suits that already.")
+    elif not found.lines:
         notes = ["Nothing would be left of it; leave one of the changes out."]
     return _proposal(
         typed, found.lines, found.changes, bool(found.lines), notes, unchanged=found.lines == typed.blend.lines

@@ -45,8 +45,8 @@ class BlendDocument(Schema):
     written: Written = "parts"
     base: int = 0
     total: Total = "free"
-    targets: Targets = Field(default_factory=list)
-    uses: Uses = Field(default_factory=list)
+    targets: Targets = Field(default=[])
+    uses: Uses = Field(default=[])
 
 
 class WhatIf(BlendDocument):

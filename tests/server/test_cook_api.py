@@ -107,7 +107,7 @@ def test_mixing_pins_the_blend_and_later_edits_do_not_rewrite_the_cook(api, cook
     mix = step(document, "A", "mix")
     status, mixed = api("POST", f"cooks/{cook.id}/steps/{mix['id']}", {"version": 1, "done": True})
     assert status == 200
-    assert mixed["arms"][0]["layers"][1]["revision"] == 1
+    assert mixed["arms"][0]["layers"][1]["revision"] == 4  # after the three the demo kept
     blend = api("GET", f"blends/{rub.id}")[1]
     blend["lines"][0]["parts"] = "8"
     assert api("PUT", f"blends/{rub.id}", blend)[0] == 200

@@ -96,7 +96,7 @@ def test_a_kill_at_any_moment_loses_nothing_acknowledged(served, tmp_path):
     assert book.execute("PRAGMA integrity_check").fetchone() == ("ok",)
     typed = (
         "SELECT parts_typed FROM book_line JOIN book_revision r ON r.id = revision_id"
-        " WHERE position = 0 AND blend_id = ?"
+        " WHERE position = 0 AND kept_at IS NULL AND blend_id = ?"
     )
     assert book.execute(typed, (row["id"].replace("-", ""),)).fetchall() == [("3½",)]
 
@@ -120,6 +120,25 @@ def test_of_writes_at_the_same_moment_one_is_saved_and_the_others_are_told(serve
     assert after["version"] == blend["version"] + 1
     assert after["name"].startswith("Writer")
     assert len(after["lines"]) == len(blend["lines"])
+
+
+def test_two_blends_put_into_each_other_at_once_make_no_circle(served):
+    api, _ = served
+    line = {"grind": "cumin/ground", "parts": "1"}
+    new = {"kind": "dry rub", "batch": "9 g", "lines": [line]}
+    a, b = (call(f"{api}/blends", "POST", new | {"name": name}) for name in "AB")
+
+    def put(pair: tuple[dict, dict]) -> int:
+        mine, other = pair
+        lines = [*mine["lines"], {"blend": other["id"], "parts": "1"}]
+        try:
+            call(f"{api}/blends/{mine['id']}", "PUT", mine | {"lines": lines})
+        except HTTPError as problem:
+            return problem.code
+        return 200
+
+    with ThreadPoolExecutor(2) as writers:
+        assert sorted(writers.map(put, [(a, b), (b, a)])) == [200, 422]
 
 
 def test_cards_handed_in_from_several_phones_at_once_are_all_kept(served):

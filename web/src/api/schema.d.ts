@@ -939,9 +939,9 @@ export interface components {
             /** Steps */
             steps: components["schemas"]["Step"][];
             /** Low */
-            low?: number | null;
+            low: number | null;
             /** High */
-            high?: number | null;
+            high: number | null;
         };
         /**
          * HomeOut
@@ -1287,12 +1287,31 @@ export interface components {
             volume: components["schemas"]["Figure"];
             salt: components["schemas"]["Figure"];
             /** Scales */
-            scales: components["schemas"]["ScaleOut"][];
+            scales: components["schemas"]["BlendScaleOut"][];
             keeping: components["schemas"]["KeepingOut"];
             /** Allergens */
             allergens: string[];
             /** Cautions */
             cautions: components["schemas"]["CautionOut"][];
+        };
+        /**
+         * BlendScaleOut
+         * @description One scale a blend is read on, in the unit it is aimed at; its figure may be in another, as heat is.
+         */
+        BlendScaleOut: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Value */
+            value: number;
+            /** Unit */
+            unit: string;
+            /** Full */
+            full: number;
+            /** Word */
+            word: string;
+            figure: components["schemas"]["Figure"];
         };
         /**
          * InsideOut
@@ -1337,18 +1356,6 @@ export interface components {
             spoons: components["schemas"]["SpoonsOut"];
             /** Bands */
             bands: components["schemas"]["BandOut"][];
-        };
-        /**
-         * ScaleOut
-         * @description A scale of the card with its limits; `salt` is just-about-right with 3 in the middle.
-         */
-        ScaleOut: {
-            /** Name */
-            name: string;
-            /** Low */
-            low: number;
-            /** High */
-            high: number;
         };
         /**
          * LineDocument
@@ -1473,10 +1480,16 @@ export interface components {
              * @enum {string}
              */
             total: "free" | "fixed";
-            /** Targets */
-            targets?: components["schemas"]["TargetDocument"][];
-            /** Uses */
-            uses?: components["schemas"]["UseDocument"][];
+            /**
+             * Targets
+             * @default []
+             */
+            targets: components["schemas"]["TargetDocument"][];
+            /**
+             * Uses
+             * @default []
+             */
+            uses: components["schemas"]["UseDocument"][];
             /** Id */
             id?: string | null;
         };
@@ -1544,10 +1557,16 @@ export interface components {
              * @enum {string}
              */
             total: "free" | "fixed";
-            /** Targets */
-            targets?: components["schemas"]["TargetDocument"][];
-            /** Uses */
-            uses?: components["schemas"]["UseDocument"][];
+            /**
+             * Targets
+             * @default []
+             */
+            targets: components["schemas"]["TargetDocument"][];
+            /**
+             * Uses
+             * @default []
+             */
+            uses: components["schemas"]["UseDocument"][];
             /** Id */
             id?: string | null;
             /**
@@ -1699,10 +1718,16 @@ export interface components {
              * @enum {string}
              */
             total: "free" | "fixed";
-            /** Targets */
-            targets?: components["schemas"]["TargetDocument"][];
-            /** Uses */
-            uses?: components["schemas"]["UseDocument"][];
+            /**
+             * Targets
+             * @default []
+             */
+            targets: components["schemas"]["TargetDocument"][];
+            /**
+             * Uses
+             * @default []
+             */
+            uses: components["schemas"]["UseDocument"][];
             /** Id */
             id?: string | null;
             /**
@@ -1750,10 +1775,16 @@ export interface components {
              * @enum {string}
              */
             total: "free" | "fixed";
-            /** Targets */
-            targets?: components["schemas"]["TargetDocument"][];
-            /** Uses */
-            uses?: components["schemas"]["UseDocument"][];
+            /**
+             * Targets
+             * @default []
+             */
+            targets: components["schemas"]["TargetDocument"][];
+            /**
+             * Uses
+             * @default []
+             */
+            uses: components["schemas"]["UseDocument"][];
             /** Id */
             id?: string | null;
             /**
@@ -1768,12 +1799,21 @@ export interface components {
              * @enum {string}
              */
             for_fire: "" | "direct flame" | "hot iron" | "indirect" | "oven" | "broiler";
-            /** Without */
-            without?: string[];
-            /** Lacking */
-            lacking?: string[];
-            /** Skip */
-            skip?: string[];
+            /**
+             * Without
+             * @default []
+             */
+            without: string[];
+            /**
+             * Lacking
+             * @default []
+             */
+            lacking: string[];
+            /**
+             * Skip
+             * @default []
+             */
+            skip: string[];
         };
         /**
          * SwapOut
@@ -1832,10 +1872,16 @@ export interface components {
              * @enum {string}
              */
             total: "free" | "fixed";
-            /** Targets */
-            targets?: components["schemas"]["TargetDocument"][];
-            /** Uses */
-            uses?: components["schemas"]["UseDocument"][];
+            /**
+             * Targets
+             * @default []
+             */
+            targets: components["schemas"]["TargetDocument"][];
+            /**
+             * Uses
+             * @default []
+             */
+            uses: components["schemas"]["UseDocument"][];
             /** Id */
             id?: string | null;
             /** Line */
@@ -1888,10 +1934,16 @@ export interface components {
              * @enum {string}
              */
             total: "free" | "fixed";
-            /** Targets */
-            targets?: components["schemas"]["TargetDocument"][];
-            /** Uses */
-            uses?: components["schemas"]["UseDocument"][];
+            /**
+             * Targets
+             * @default []
+             */
+            targets: components["schemas"]["TargetDocument"][];
+            /**
+             * Uses
+             * @default []
+             */
+            uses: components["schemas"]["UseDocument"][];
             /** Id */
             id?: string | null;
             /**
@@ -2070,10 +2122,16 @@ export interface components {
              * @enum {string}
              */
             total: "free" | "fixed";
-            /** Targets */
-            targets?: components["schemas"]["TargetDocument"][];
-            /** Uses */
-            uses?: components["schemas"]["UseDocument"][];
+            /**
+             * Targets
+             * @default []
+             */
+            targets: components["schemas"]["TargetDocument"][];
+            /**
+             * Uses
+             * @default []
+             */
+            uses: components["schemas"]["UseDocument"][];
         };
         /**
          * BlendSave
@@ -2114,10 +2172,16 @@ export interface components {
              * @enum {string}
              */
             total: "free" | "fixed";
-            /** Targets */
-            targets?: components["schemas"]["TargetDocument"][];
-            /** Uses */
-            uses?: components["schemas"]["UseDocument"][];
+            /**
+             * Targets
+             * @default []
+             */
+            targets: components["schemas"]["TargetDocument"][];
+            /**
+             * Uses
+             * @default []
+             */
+            uses: components["schemas"]["UseDocument"][];
             /** Version */
             version: number;
         };
@@ -2154,7 +2218,9 @@ export interface components {
         };
         /**
          * NodeOut
-         * @description A revision, or a working draft, in the tree of a blend and its branches; `words` say how its parent differs.
+         * @description A revision, or a working draft, in the tree of a blend and its branches; `words` say what its parent differs in.
+         *
+         *     A draft that holds what its parent holds is left out. `now` marks where the blend at hand stands.
          */
         NodeOut: {
             /**
@@ -2181,6 +2247,8 @@ export interface components {
             words: string;
             /** Salt */
             salt: number | null;
+            /** Now */
+            now: boolean;
             /** Bands */
             bands: components["schemas"]["BandOut"][];
         };
@@ -2370,6 +2438,18 @@ export interface components {
             label: string;
             /** Name */
             name: string;
+        };
+        /**
+         * ScaleOut
+         * @description A scale of the card with its limits; `salt` is just-about-right with 3 in the middle.
+         */
+        ScaleOut: {
+            /** Name */
+            name: string;
+            /** Low */
+            low: number;
+            /** High */
+            high: number;
         };
         /**
          * TableOut

@@ -1,23 +1,47 @@
 <script setup lang="ts">
-import { computed, nextTick, ref } from 'vue'
-import { grindName, useCatalogue, type Grind } from '../ui/catalogue'
+import { useQuery } from '@tanstack/vue-query'
+import { computed, nextTick, ref, useTemplateRef } from 'vue'
+import { api, call } from '../api/client'
+import { grindName, useCatalogue } from '../ui/catalogue'
 
-/** Type ahead in the catalogue to add a line. */
-const props = defineProps<{ taken: string[] }>()
-const emit = defineEmits<{ add: [grind: string] }>()
+/** Type ahead in the catalogue, and among one's own blends, to add a line. */
+const props = defineProps<{ taken: string[]; own: string; error?: string }>()
+const emit = defineEmits<{ grind: [key: string]; inside: [id: string] }>()
 const { catalogue } = useCatalogue()
+const { data: blends } = useQuery({ queryKey: ['blends'], queryFn: () => call(api.GET('/api/blends')) })
 const chosen = ref<string | null>(null)
 
-const items = computed(() =>
-  (catalogue.value?.grinds ?? [])
-    .filter((grind) => !props.taken.includes(grind.key))
-    .map((grind) => ({ value: grind.key, title: grindName(grind), raw: grind })),
+interface Item {
+  value: string
+  title: string
+  words: string
+  says: string
+  colour: string
+}
+const items = computed<Item[]>(() =>
+  [
+    ...(catalogue.value?.grinds ?? []).map((grind) => ({
+      value: grind.key,
+      title: grindName(grind),
+      words: `${grind.name} ${grind.grind} ${grind.family}`,
+      says: `${grind.density_g_ml.toFixed(2)} g/ml`,
+      colour: grind.colour,
+    })),
+    ...(blends.value ?? [])
+      .filter((blend) => !blend.archived && blend.id !== props.own)
+      .map((blend) => ({
+        value: blend.id,
+        title: blend.name,
+        words: `${blend.name} ${blend.kind} blend`,
+        says: blend.kind,
+        colour: '',
+      })),
+  ].filter((item) => !props.taken.includes(item.value)),
 )
+
 /** Every word typed must stand somewhere in the name, the grind or the family. */
-function matches(_: string, typed: string, item?: { raw: { raw: Grind } }): boolean {
-  const grind = item?.raw.raw
-  if (!grind) return false
-  const text = `${grind.name} ${grind.grind} ${grind.family}`.toLowerCase()
+function matches(_: string, typed: string, item?: { raw: Item }): boolean {
+  const text = item?.raw.words.toLowerCase() ?? ''
   return typed
     .toLowerCase()
     .split(/\s+/)
@@ -26,19 +50,23 @@ function matches(_: string, typed: string, item?: { raw: { raw: Grind } }): bool
 
 async function take(key: string | null) {
   if (!key) return
-  emit('add', key)
+  if (key.includes('/')) emit('grind', key)
+  else emit('inside', key)
   await nextTick()
   chosen.value = null
 }
+const box = useTemplateRef<{ focus: () => void }>('box')
+defineExpose({ focus: () => box.value?.focus() })
 </script>
 
 <template>
   <div class="add">
     <v-autocomplete
+      ref="box"
       v-model="chosen"
       :items="items"
       :custom-filter="matches"
-      placeholder="Add an ingredient: type its name"
+      placeholder="Add an ingredient or a blend: type its name"
       aria-label="Add an ingredient"
       no-data-text="Not in the catalogue. Try another word, such as pepper or vinegar."
       :menu-props="{ maxHeight: 300 }"
@@ -47,13 +75,15 @@ async function take(key: string | null) {
       <template #item="{ item, props: row }">
         <v-list-item v-bind="row" :title="undefined">
           <span class="item">
-            <i :style="{ background: item.raw.colour }" aria-hidden="true" />
-            <span>{{ grindName(item.raw) }}</span>
-            <small>{{ item.raw.density_g_ml.toFixed(2) }} g/ml</small>
+            <i v-if="item.colour" :style="{ background: item.colour }" aria-hidden="true" />
+            <i v-else class="blend" aria-hidden="true" />
+            <span>{{ item.title }}</span>
+            <small>{{ item.says }}</small>
           </span>
         </v-list-item>
       </template>
     </v-autocomplete>
+    <p v-if="error" class="says" role="alert">{{ error }}</p>
   </div>
 </template>
 
@@ -61,7 +91,7 @@ async function take(key: string | null) {
 .add {
   border-top: 1px solid var(--line);
   padding: 8px 0 4px;
-  max-width: 420px;
+  max-width: 460px;
 }
 .add :deep(.v-field) {
   padding: 0 10px;
@@ -77,10 +107,20 @@ i {
   height: 14px;
   border-radius: 4px;
   border: 1px solid var(--line-strong);
+  flex: none;
+}
+.blend {
+  border-radius: 50%;
+  border: 2px solid var(--rim);
 }
 small {
   color: var(--muted);
   font-size: 13px;
   margin-left: auto;
+}
+.says {
+  color: var(--stop);
+  font-size: 14px;
+  margin: 4px 0 0;
 }
 </style>

@@ -1,129 +1,152 @@
 <script setup lang="ts">
-import { useQuery, useQueryClient } from '@tanstack/vue-query'
-import { computed, nextTick, ref, watch } from 'vue'
-import { api, call, sentenceOf, type Schemas } from '../api/client'
-import { useAutosave } from '../ui/autosave'
-import { grindWord, useCatalogue } from '../ui/catalogue'
+import { useDebounceFn } from '@vueuse/core'
+import { computed, ref, shallowRef, watch } from 'vue'
+import { useRouter } from 'vue-router'
+import { api, call, sentenceOf } from '../api/client'
+import CautionList from '../ui/CautionList.vue'
+import { useCatalogue } from '../ui/catalogue'
+import Choice from '../ui/Choice.vue'
 import ConflictBar from '../ui/ConflictBar.vue'
 import { differences } from '../ui/differences'
-import GrainStrip from '../ui/GrainStrip.vue'
-import { useReading } from '../ui/reading'
-import SaveMark from '../ui/SaveMark.vue'
-import TitleInput from '../ui/TitleInput.vue'
-import { useUndo } from '../ui/undo'
-import AddLine from './AddLine.vue'
+import { say } from '../ui/notice'
+import AdaptPanel, { type Adapting } from './AdaptPanel.vue'
+import { bandsOf, bandsOfLines, bandsOfShares } from './bands'
 import BatchRow from './BatchRow.vue'
-import CautionList from '../ui/CautionList.vue'
+import BenchHead from './BenchHead.vue'
+import BenchLines from './BenchLines.vue'
+import BlendFindings from './BlendFindings.vue'
 import BlendReads from './BlendReads.vue'
-import LineRow from './LineRow.vue'
+import BlendStrip from './BlendStrip.vue'
+import BranchTree from './BranchTree.vue'
+import NudgeRow from './NudgeRow.vue'
+import PricesPanel from './PricesPanel.vue'
+import ProposalPlate from './ProposalPlate.vue'
+import RevisionPlate from './RevisionPlate.vue'
+import SharePanel from './SharePanel.vue'
+import type { Node } from './tree'
+import { typed, useBlend } from './useBlend'
+import { useProposal } from './useProposal'
 
 const props = defineProps<{ id: string }>()
-type Doc = Schemas['BlendDocument']
-type Out = Schemas['BlendOut']
-
-const queries = useQueryClient()
+const router = useRouter()
+const bench = useBlend(props.id)
+const { doc, stored, loadError, reading, errors, autosave } = bench
+const { proposed, errors: refusals, failed, propose, leave } = useProposal()
 const { grinds } = useCatalogue()
-const doc = ref<Doc | null>(null)
-const kept = ref(0)
-const loadError = ref('')
-const path = { blend_id: props.id }
-const { reading, errors, ask } = useReading<Schemas['BlendReadingOut']>()
 
-const typed = (out: Out): Doc => ({
-  name: out.name,
-  kind: out.kind as Doc['kind'],
-  batch: out.batch,
-  lines: out.lines.map((line) => ({ grind: line.grind, parts: line.parts, basis: line.basis })),
-})
-const autosave = useAutosave<Doc, Out>({
-  key: () => `blend:${props.id}`,
-  doc,
-  typed,
-  save: (body, version) => call(api.PUT('/api/blends/{blend_id}', { params: { path }, body: { ...body, version } })),
-  saved: (out) => {
-    kept.value = out.kept
-    queries.setQueryData(['blend', props.id], out)
-    void queries.invalidateQueries({ queryKey: ['blends'] })
-    void queries.invalidateQueries({ queryKey: ['home'] })
-  },
-})
-const history = useUndo(doc, () => autosave.touch())
-
-const { data: loaded, error } = useQuery({
-  queryKey: ['blend', props.id],
-  queryFn: () => call(api.GET('/api/blends/{blend_id}', { params: { path } })),
-  gcTime: 0,
-  staleTime: 0,
-  refetchOnReconnect: false,
-})
-watch(error, (failure) => (loadError.value = failure ? sentenceOf(failure) : ''))
-watch(
-  loaded,
-  (out) => {
-    if (!out || doc.value) return
-    autosave.begin(out)
-    kept.value = out.kept
-    reading.value = out.reading ?? null
-    void nextTick(history.beginHistory)
-  },
-  { immediate: true },
+const empty = computed(() => !doc.value?.lines.length)
+const shown = computed(() => (empty.value ? null : reading.value))
+const stretches = computed(() =>
+  bandsOfLines(shown.value, grinds.value).map((bands, at) => ({
+    name: shown.value!.lines[at].inside?.name ?? bands[0]?.name ?? '',
+    short: shown.value!.lines[at].inside?.name ?? grinds.value.get(shown.value!.lines[at].grind)?.name ?? '',
+    share: shown.value!.lines[at].share.value / 100,
+    locked: !!doc.value?.lines[at]?.lock,
+    bands,
+  })),
 )
-watch(
-  doc,
-  (now, before) => {
-    if (!now) return
-    const body = JSON.parse(JSON.stringify(now)) as Doc
-    void ask((signal) => call(api.POST('/api/blends/read', { body, signal })))
-    if (before) autosave.touch()
-  },
-  { deep: true },
-)
-
-const bands = computed(() =>
-  (reading.value?.lines ?? []).flatMap((line) => {
-    const grind = grinds.value.get(line.grind)
-    return grind ? [{ of: grind, name: grind.name, share: line.share.value / 100 }] : []
-  }),
-)
-/** The reading of a line, as long as it is of this ingredient. */
-function lineReading(at: number) {
-  const found = reading.value?.lines[at]
-  return found && found.grind === doc.value?.lines[at]?.grind ? found : null
-}
-const empty = computed(() => doc.value?.lines.length === 0)
-const rows = ref<InstanceType<typeof LineRow>[]>([])
-
-async function add(grind: string) {
-  doc.value?.lines.push({ grind, parts: '1', basis: 'spoon' })
-  await nextTick()
-  rows.value.at(-1)?.focus()
-}
-
-const kinds: Doc['kind'][] = [
-  'dry rub', 'paste', 'binder', 'marinade', 'injection', 'glaze', 'spritz', 'cooking liquid', 'finishing salt',
-] // prettier-ignore
+const now = computed(() => bandsOf(shown.value, grinds.value))
+const ghost = computed(() => bandsOfShares(stored.value?.before?.bands ?? [], grinds.value))
+const ghostOf = computed(() => {
+  const before = stored.value?.before
+  return before
+    ? `${before.blend_name === stored.value?.name ? 'Revision' : `${before.blend_name},`} ${before.number}`
+    : ''
+})
 const conflict = computed(() =>
   autosave.theirs.value && doc.value ? differences(doc.value, typed(autosave.theirs.value)) : [],
 )
+
+// the right-hand side: how it reads, what to adapt it to, how it is shared out
+const side = ref<'reads' | 'adapt' | 'share'>('reads')
+const aiming = ref(false)
+const title = (words: string) => ({ title: words, name: `${doc.value!.name}, ${words.toLowerCase()}`.slice(0, 80) })
+const aim = useDebounceFn(() => {
+  if (!doc.value?.targets?.length || empty.value) return leave()
+  void propose({ by: 'aim', title: 'The nearest blend', name: title('aimed').name }, (signal) =>
+    call(api.POST('/api/blends/aim', { body: bench.body(), signal })),
+  )
+}, 90)
+watch([() => doc.value?.targets, aiming], () => (aiming.value ? aim() : proposed.value?.by === 'aim' && leave()), {
+  deep: true,
+})
+
+const skip = ref<string[]>([])
+const adapting = shallowRef<Adapting | null>(null)
+function adapt(to: Adapting) {
+  adapting.value = to
+  skip.value = []
+  askAdapt()
+}
+function askAdapt() {
+  const to = adapting.value
+  if (!to || !(to.for_meat || to.for_fire || to.without?.length || to.lacking?.length)) return leave()
+  const words = [
+    to.for_meat && `for ${to.for_meat}`,
+    to.for_fire && `over ${to.for_fire}`,
+    ...(to.without ?? []).map((x) => `without ${x}`),
+  ]
+  const said = words.filter(Boolean).join(', ') || 'without what is not at hand'
+  void propose({ by: 'adapt', ...title(said), title: `Adapted ${said}` }, (signal) =>
+    call(api.POST('/api/blends/adapt', { body: { ...bench.body(), ...to, skip: skip.value }, signal })),
+  )
+}
+watch(side, () => {
+  aiming.value = false
+  leave()
+})
+
+function take() {
+  const answer = proposed.value!.answer
+  bench.take(answer, answer.reading ?? null)
+  if (adapting.value?.for_fire && proposed.value!.by === 'adapt') doc.value!.fire = adapting.value.for_fire
+  say(answer.difference.words.slice(0, 4).join(', ') || 'Taken.', () => bench.history.undo())
+  aiming.value = false
+  leave()
+}
+async function branch() {
+  const { answer, name, by } = proposed.value!
+  await autosave.flush()
+  const { lines, written, base, total } = answer
+  const fire = (by === 'adapt' && adapting.value?.for_fire) || doc.value!.fire
+  const document = { ...bench.body(), lines, written, base, total, fire }
+  try {
+    const body = { version: stored.value!.version, name, document }
+    const made = await call(
+      api.POST('/api/blends/{blend_id}/branch', { params: { path: { blend_id: props.id } }, body }),
+    )
+    await router.push(`/blend/${made.id}`)
+  } catch (failure) {
+    say(sentenceOf(failure))
+  }
+}
+
+const chosen = shallowRef<Node | null>(null)
+function choose(node: Node) {
+  if (node.number === null) {
+    chosen.value = null
+    if (node.blend_id !== props.id) void router.push(`/blend/${node.blend_id}`)
+  } else chosen.value = chosen.value?.id === node.id ? null : node
+}
+async function goBack() {
+  await autosave.flush()
+  try {
+    const body = { version: stored.value!.version, revision: chosen.value!.id }
+    const path = { blend_id: props.id }
+    bench.adopt(await call(api.POST('/api/blends/{blend_id}/go-back', { params: { path }, body })))
+    say(`The draft goes on from revision ${chosen.value!.number}; what it held before is kept.`)
+    chosen.value = null
+  } catch (failure) {
+    say(sentenceOf(failure))
+  }
+}
+const own = computed(() => doc.value!.lines.filter((line) => line.grind).map((line) => line.grind))
+const named = computed(() => own.value.map((grind) => ({ grind, name: grinds.value.get(grind)?.name ?? grind })))
 </script>
 
 <template>
   <main v-if="doc">
-    <header class="station-head">
-      <div class="named">
-        <TitleInput v-model="doc.name" label="Name of the blend" :error="errors.name" />
-        <span class="muted">{{ kept ? `${kept} kept, working draft` : 'working draft' }}</span>
-      </div>
-      <div class="tools">
-        <SaveMark :state="autosave.state.value" :refusal="autosave.refusal.value" />
-        <label class="sr-only" for="blend-kind">Kind of blend</label>
-        <select id="blend-kind" v-model="doc.kind">
-          <option v-for="kind in kinds" :key="kind">{{ kind }}</option>
-        </select>
-        <v-btn :disabled="!history.canUndo.value" @click="history.undo()">Undo</v-btn>
-      </div>
-    </header>
-
+    <BenchHead :id="id" :bench="bench" />
     <ConflictBar
       v-if="autosave.theirs.value"
       what="blend"
@@ -131,36 +154,70 @@ const conflict = computed(() =>
       @mine="autosave.keepMine()"
       @theirs="autosave.takeTheirs()"
     />
-
-    <GrainStrip v-if="!empty && bands.length" :bands="bands" labelled />
+    <BlendStrip
+      v-if="!empty && now.length"
+      :stretches="stretches"
+      :ghost="ghost"
+      :ghost-of="ghostOf"
+      @border="(at, share) => bench.rework({ do: 'border', line: at, share }, true)"
+    />
     <div v-else class="bare muted">The blend will show here as a band of its own grains.</div>
+    <CautionList v-if="shown" :cautions="shown.cautions" only="stops" class="stops-here" />
 
-    <CautionList v-if="reading && !empty" :cautions="reading.cautions" only="stops" class="stops-here" />
+    <ProposalPlate
+      v-if="proposed"
+      v-model:skip="skip"
+      :proposed="proposed"
+      :now="now"
+      @update:skip="askAdapt"
+      @take="take"
+      @branch="branch"
+      @leave="leave"
+    />
+    <p v-if="failed" class="failed" role="alert">{{ failed }}</p>
     <div class="bench">
-      <section class="plate lines" aria-label="Lines">
-        <p v-if="empty" class="says" role="status">There is nothing in this blend yet; add a first ingredient.</p>
-        <div v-else class="head muted" aria-hidden="true">
-          <span>Ingredient, grind</span><span>Parts</span><span>by</span><span class="n">Share</span>
-          <span class="n">Weigh</span><span>Or spoon</span><span />
-        </div>
-        <LineRow
-          v-for="(line, at) in doc.lines"
-          :key="at"
-          ref="rows"
-          v-model:parts="line.parts"
-          v-model:basis="line.basis"
-          :name="grinds.get(line.grind)?.name ?? line.grind"
-          :grind="grinds.has(line.grind) ? grindWord(grinds.get(line.grind)!) : ''"
-          :colour="grinds.get(line.grind)?.colour ?? '#888888'"
-          :reading="lineReading(at)"
-          :error="errors[`lines.${at}.parts`] ?? errors[`lines.${at}.grind`] ?? errors[`lines.${at}.basis`]"
-          @remove="doc.lines.splice(at, 1)"
+      <div>
+        <NudgeRow v-if="!empty" :bench="bench" class="nudge" />
+        <BenchLines :id="id" :bench="bench" />
+        <BlendFindings v-if="shown" :reading="shown" />
+        <BranchTree v-if="!empty" :id="id" :chosen="chosen?.id ?? ''" @choose="choose" />
+        <RevisionPlate
+          v-if="chosen"
+          :id="id"
+          :bench="bench"
+          :node="chosen"
+          :now="now"
+          @back="goBack"
+          @leave="chosen = null"
         />
-        <AddLine :taken="doc.lines.map((line) => line.grind)" @add="add" />
-      </section>
-      <BlendReads :reading="empty ? null : reading" :kind="doc.kind">
-        <BatchRow v-model="doc.batch" :reading="empty ? null : reading" :error="errors.batch ?? errors.batch_g" />
-      </BlendReads>
+      </div>
+      <div class="side">
+        <Choice
+          v-if="!empty"
+          v-model="side"
+          label="On this side"
+          hidden-label
+          :options="[
+            { value: 'reads', text: 'Reads' },
+            { value: 'adapt', text: 'Adapt' },
+            { value: 'share', text: 'Share out' },
+          ]"
+        />
+        <BlendReads
+          v-if="side === 'reads' || empty"
+          v-model:targets="doc.targets"
+          v-model:aiming="aiming"
+          :reading="shown"
+          :kind="doc.kind"
+          :before="stored?.before ?? null"
+          :errors="{ ...errors, ...refusals }"
+        >
+          <BatchRow v-model="doc.batch" :reading="shown" :error="errors.batch ?? errors.batch_g" />
+          <template #cost><PricesPanel :keys="own" @changed="bench.read()" /></template>
+        </BlendReads>
+        <AdaptPanel v-else-if="side === 'adapt'" :lines="named" :allergens="shown?.allergens ?? []" @adapt="adapt" />
+        <SharePanel v-else v-model="doc.uses" :bench="bench" />
+      </div>
     </div>
   </main>
   <main v-else>
@@ -170,21 +227,6 @@ const conflict = computed(() =>
 </template>
 
 <style scoped>
-.named {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: baseline;
-  gap: 0 10px;
-  font-size: 14px;
-  flex: 1 1 340px;
-  min-width: 0;
-}
-.tools select {
-  width: auto;
-  border-color: var(--rim);
-  border-radius: 22px;
-  background-color: transparent;
-}
 .bare {
   height: 112px;
   border: 2px dashed var(--line-strong);
@@ -196,49 +238,27 @@ const conflict = computed(() =>
 .stops-here {
   margin-top: 12px !important;
 }
+.failed {
+  color: var(--stop);
+  margin: 10px 0 0;
+}
 .bench {
   display: grid;
-  grid-template-columns: minmax(0, 1fr) 320px;
+  grid-template-columns: minmax(0, 1fr) 330px;
   gap: 18px;
-  margin-top: 14px;
+  margin-top: 12px;
   align-items: start;
 }
-.lines {
-  padding: 18px 22px;
+.nudge {
+  margin-bottom: 10px;
 }
-.head {
+.side {
   display: grid;
-  grid-template-columns: var(--line-columns);
-  gap: 12px;
-  font-size: 13px;
-  padding-bottom: 6px;
-}
-.lines {
-  --line-columns: minmax(150px, 1fr) 66px 118px 72px 72px minmax(110px, 160px) 36px;
-}
-.n {
-  text-align: right;
-}
-.lines > .says {
-  font-size: 14px;
-  margin: 0;
-  color: var(--muted);
-  padding-bottom: 10px;
+  gap: 14px;
 }
 @media (max-width: 1060px) {
-  .stops-here {
-    margin-top: 12px !important;
-  }
   .bench {
     grid-template-columns: minmax(0, 1fr);
-  }
-}
-@media (max-width: 720px) {
-  .head {
-    display: none;
-  }
-  .lines {
-    padding: 14px 16px;
   }
 }
 </style>

@@ -1,25 +1,50 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Schemas } from '../api/client'
-import CautionList from '../ui/CautionList.vue'
 import { percent } from '../ui/units'
 import Why from '../ui/Why.vue'
+import ScaleRow from './ScaleRow.vue'
+import type { Doc, Reading } from './useBlend'
 
-/** How a blend reads: its salt, sugar and acid, and what to know before it goes on meat. */
-const props = defineProps<{ reading: Schemas['BlendReadingOut'] | null; kind: string }>()
+/** How a blend reads: its scales with the earlier revision as a ghost, how long it keeps, and what it will do. */
+const targets = defineModel<Doc['targets']>('targets', { required: true })
+const aiming = defineModel<boolean>('aiming', { required: true })
+const props = defineProps<{
+  reading: Reading | null
+  kind: string
+  before: Schemas['BeforeOut'] | null
+  errors: Record<string, string>
+}>()
 
-const scales = computed(() => {
-  const reading = props.reading
-  if (!reading) return []
-  return [
-    { name: 'Sugar', figure: reading.sugar, full: 60 },
-    { name: 'Acid', figure: reading.acid, full: 6 },
-  ]
-})
+const ghosts = computed(() => new Map(props.before?.scales.map((scale) => [scale.key, scale.value])))
+const ghostOf = computed(() => (props.before ? `Revision ${props.before.number}` : ''))
+const ghost = (key: string) => ghosts.value.get(key) ?? null
+const aimed = (key: string) => targets.value?.find((target) => target.what === key) ?? null
+
+/** What there is none of, now, before or by a target, is said in one line. */
+const shown = computed(() =>
+  (props.reading?.scales ?? []).filter(
+    (scale) => aiming.value || aimed(scale.key) || scale.value > 1e-6 || (ghost(scale.key) ?? 0) > 1e-6,
+  ),
+)
+const none = computed(() =>
+  (props.reading?.scales ?? [])
+    .filter((scale) => !shown.value.includes(scale))
+    .map((scale) => scale.label.toLowerCase()),
+)
+
+function aim(what: string, to: { low: string; high: string } | null) {
+  const others = (targets.value ?? []).filter((target) => target.what !== what)
+  targets.value = to ? [...others, { what: what as 'salt', ...to }] : others
+}
+function errorsOf(key: string) {
+  const at = (targets.value ?? []).findIndex((target) => target.what === key)
+  return { low: props.errors[`targets.${at}.low`], high: props.errors[`targets.${at}.high`] }
+}
 </script>
 
 <template>
-  <aside class="reads">
+  <aside class="reads" aria-label="How it reads">
     <div class="answer">
       <template v-if="reading">
         <p class="big">
@@ -33,28 +58,40 @@ const scales = computed(() => {
       <p v-else class="big">No ratio yet</p>
     </div>
     <slot />
-    <div v-if="reading" class="scales">
-      <div v-for="scale in scales" :key="scale.name" class="scale">
-        <div>
-          <b>{{ scale.name }}</b>
-          <Why :figure="scale.figure" :of="`${scale.name} in the blend`">{{ percent(scale.figure.value) }}</Why>
-        </div>
-        <div class="bar" aria-hidden="true">
-          <i :style="{ width: `${Math.min(100, (scale.figure.value / scale.full) * 100)}%` }" />
-        </div>
-      </div>
-    </div>
-    <CautionList v-if="reading" :cautions="reading.cautions" only="others" />
+    <section v-if="reading" class="scales" aria-label="Scales">
+      <header>
+        <h2>How it reads</h2>
+        <v-btn :class="{ solid: aiming }" :aria-pressed="aiming" @click="aiming = !aiming">{{
+          aiming ? 'Aim done' : 'Aim it'
+        }}</v-btn>
+      </header>
+      <p v-if="aiming" class="muted hint">
+        Drag along a scale, or write at least and at most. The nearest blend is proposed at once.
+      </p>
+      <ScaleRow
+        v-for="scale in shown"
+        :key="scale.key"
+        :scale="scale"
+        :ghost="ghost(scale.key)"
+        :ghost-of="ghostOf"
+        :target="aimed(scale.key)"
+        :aiming="aiming"
+        :errors="errorsOf(scale.key)"
+        @target="aim(scale.key, $event)"
+      />
+      <p v-if="none.length" class="muted hint">No {{ none.join(', no ') }}.</p>
+      <slot name="cost" />
+    </section>
   </aside>
 </template>
 
 <style scoped>
 .reads {
   display: grid;
-  gap: 18px;
+  gap: 16px;
 }
 .answer {
-  padding: 18px 22px;
+  padding: 16px 22px;
 }
 .answer p {
   margin: 0;
@@ -64,32 +101,21 @@ const scales = computed(() => {
 .answer .big {
   font-size: 32px;
   line-height: 1.1;
-  margin-bottom: 6px;
+  margin-bottom: 4px;
   color: #fff;
 }
 .scales {
   display: grid;
-  gap: 14px;
+  gap: 9px;
   padding: 0 6px;
 }
-.scale > div:first-child {
+header {
   display: flex;
   justify-content: space-between;
+  align-items: center;
 }
-.bar {
-  height: 8px;
-  border-radius: 4px;
-  background: var(--line);
-  overflow: hidden;
-  margin-top: 4px;
-}
-.bar i {
-  display: block;
-  height: 100%;
-  background: var(--cobalt);
-  border-radius: 4px;
-}
-.reads :deep(.cautions) {
-  padding: 0 6px;
+.hint {
+  margin: 0;
+  font-size: 14px;
 }
 </style>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
-import { computed } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, call, sentenceOf, type Schemas } from '../api/client'
 import { useCatalogue } from '../ui/catalogue'
@@ -8,7 +8,10 @@ import GrainStrip from '../ui/GrainStrip.vue'
 import { say } from '../ui/notice'
 import { percent } from '../ui/units'
 import Why from '../ui/Why.vue'
+import { bandsOfShares } from './bands'
+import { typed, type Doc } from './useBlend'
 
+type Row = Schemas['BlendRow']
 const router = useRouter()
 const queries = useQueryClient()
 const { grinds } = useCatalogue()
@@ -17,43 +20,68 @@ const { data: blends, error } = useQuery({ queryKey: ['blends'], queryFn: () => 
 const rows = computed(() =>
   (blends.value ?? []).map((blend) => ({
     ...blend,
-    bands: blend.grinds.flatMap((key, at) => {
-      const grind = grinds.value.get(key)
-      return grind && blend.shares[at] ? [{ of: grind, name: grind.name, share: blend.shares[at] }] : []
-    }),
+    bands: bandsOfShares(
+      blend.grinds.map((grind, at) => ({ grind, share: blend.shares[at] })),
+      grinds.value,
+    ),
   })),
 )
+const archived = ref(false)
+const away = computed(() => rows.value.filter((row) => row.archived).length)
+const listed = computed(() => rows.value.filter((row) => row.archived === archived.value))
+watch(away, (count) => count || (archived.value = false))
 
-async function begin(kind: 'dry rub' | 'marinade') {
+const others: Doc['kind'][] = ['paste', 'binder', 'injection', 'glaze', 'spritz', 'cooking liquid', 'finishing salt']
+async function open(body: Doc) {
   try {
-    const name = kind === 'marinade' ? 'New marinade' : 'New rub'
-    const batch = kind === 'marinade' ? '500 g' : '100 g'
-    const blend = await call(api.POST('/api/blends', { body: { name, kind, batch, lines: [] } }))
+    const blend = await call(api.POST('/api/blends', { body }))
     await queries.invalidateQueries({ queryKey: ['blends'] })
     await router.push(`/blend/${blend.id}`)
   } catch (failure) {
     say(sentenceOf(failure))
   }
 }
+function begin(kind: Doc['kind']) {
+  const name = `New ${kind === 'dry rub' ? 'rub' : kind}`
+  const batch = ['dry rub', 'finishing salt'].includes(kind) ? '100 g' : '500 g'
+  const rest = { fire: '', written: 'parts', base: 0, total: 'free', targets: [], uses: [] } as const
+  return open({ name, kind, batch, lines: [], ...rest, targets: [], uses: [] })
+}
 
-async function copy(row: Schemas['BlendRow']) {
+async function duplicate(row: Row) {
   try {
     const of = await call(api.GET('/api/blends/{blend_id}', { params: { path: { blend_id: row.id } } }))
-    const body = {
-      name: `${of.name}, copy`.slice(0, 80),
-      kind: row.kind as 'dry rub',
-      batch: of.batch,
-      lines: of.lines,
-    }
-    const made = await call(api.POST('/api/blends', { body }))
-    await queries.invalidateQueries({ queryKey: ['blends'] })
-    await router.push(`/blend/${made.id}`)
+    await open({ ...typed(of), name: `${of.name}, copy`.slice(0, 80) })
   } catch (failure) {
     say(sentenceOf(failure))
   }
 }
 
-async function remove(row: Schemas['BlendRow']) {
+async function archive(row: Row) {
+  const put = async (archived: boolean, version: number) => {
+    const path = { blend_id: row.id }
+    const out = await call(
+      api.POST('/api/blends/{blend_id}/archive', { params: { path }, body: { version, archived } }),
+    )
+    await queries.invalidateQueries({ queryKey: ['blends'] })
+    return out.version
+  }
+  try {
+    const version = await put(!row.archived, row.version)
+    const says = row.archived ? 'is back among your blends.' : 'is put away. It stays where it is used.'
+    say(`${row.name} ${says}`, async () => void (await put(row.archived, version)))
+  } catch (failure) {
+    say(sentenceOf(failure))
+  }
+}
+
+function about(row: Row): string {
+  const lines = `${row.lines} ${row.lines === 1 ? 'line' : 'lines'}`
+  const kept = row.kept ? `, ${row.kept} kept` : ''
+  return `${row.kind}, ${lines}${kept}${row.branch_of ? `, branch of ${row.branch_of}` : ''}`
+}
+
+async function remove(row: Row) {
   const path = { blend_id: row.id }
   try {
     await call(api.POST('/api/blends/{blend_id}/delete', { params: { path }, body: { version: row.version } }))
@@ -75,6 +103,12 @@ async function remove(row: Schemas['BlendRow']) {
       <div class="tools">
         <v-btn class="solid" @click="begin('dry rub')">New rub</v-btn>
         <v-btn @click="begin('marinade')">New marinade</v-btn>
+        <v-menu>
+          <template #activator="{ props: opens }"><v-btn v-bind="opens">Another kind</v-btn></template>
+          <v-list
+            ><v-list-item v-for="kind in others" :key="kind" :title="`New ${kind}`" @click="begin(kind)"
+          /></v-list>
+        </v-menu>
       </div>
     </header>
     <p v-if="error" class="muted">{{ sentenceOf(error) }}</p>
@@ -82,13 +116,11 @@ async function remove(row: Schemas['BlendRow']) {
       No blend in the book yet. Begin with a rub or a marinade; parts go by spoon or by scale.
     </p>
     <ul class="plate">
-      <li v-for="row in rows" :key="row.id">
+      <li v-for="row in listed" :key="row.id">
         <router-link :to="`/blend/${row.id}`" class="open">
           <span class="name">
             <b>{{ row.name }}</b>
-            <span class="muted"
-              >{{ row.kind }}, {{ row.lines }} {{ row.lines === 1 ? 'ingredient' : 'ingredients' }}</span
-            >
+            <span class="muted">{{ about(row) }}</span>
           </span>
           <GrainStrip v-if="row.bands.length" :bands="row.bands" :height="40" class="strip" />
           <span v-else class="muted strip">nothing in it yet</span>
@@ -99,10 +131,21 @@ async function remove(row: Schemas['BlendRow']) {
           >
           <b v-else>–</b> <span class="muted">salt</span>
         </span>
-        <v-btn class="quiet" :aria-label="`Copy ${row.name}`" @click="copy(row)">Copy</v-btn>
+        <v-btn class="quiet" :aria-label="`Duplicate ${row.name}`" @click="duplicate(row)">Duplicate</v-btn>
+        <v-btn
+          class="quiet"
+          :aria-label="row.archived ? `Take ${row.name} out of the archive` : `Archive ${row.name}`"
+          @click="archive(row)"
+          >{{ row.archived ? 'Take out' : 'Archive' }}</v-btn
+        >
         <v-btn class="quiet" :aria-label="`Delete ${row.name}`" @click="remove(row)">Delete</v-btn>
       </li>
     </ul>
+    <p v-if="away" class="away">
+      <button type="button" @click="archived = !archived">
+        {{ archived ? 'Back to the blends in use' : `${away} put away in the archive` }}
+      </button>
+    </p>
   </main>
 </template>
 
@@ -146,6 +189,12 @@ li + li {
   text-align: right;
   width: 116px;
   white-space: nowrap;
+}
+.away button {
+  color: var(--link);
+  text-decoration: underline;
+  text-underline-offset: 3px;
+  min-height: 44px;
 }
 @media (max-width: 720px) {
   ul {

@@ -1,35 +1,87 @@
 <script setup lang="ts">
-import { mdiClose } from '@mdi/js'
+import { mdiClose, mdiDotsHorizontal, mdiLinkVariant, mdiLock, mdiLockOpenVariantOutline } from '@mdi/js'
 import { computed, useId, useTemplateRef } from 'vue'
 import type { Schemas } from '../api/client'
 import Choice from '../ui/Choice.vue'
 import { usePreferences } from '../ui/preferences'
 import { percent } from '../ui/units'
 import Why from '../ui/Why.vue'
+import type { LineDoc } from './useBlend'
 
-/** One line of a blend: parts as typed, by spoon or scale, and what they come to. */
-const parts = defineModel<string>('parts', { required: true })
-const basis = defineModel<'spoon' | 'scale'>('basis', { required: true })
+/** One line of a blend: parts as typed, by spoon or scale, its lock, and what they come to. */
 const props = defineProps<{
+  line: LineDoc
+  at: number
   name: string
   grind: string
-  colour: string
+  colours: string[]
   reading: Schemas['LineReadingOut'] | null
+  written?: 'parts' | 'percent' | 'relative'
+  isBase?: boolean
+  pending?: string
   error?: string
+  notice?: string
+  open?: boolean
 }>()
-defineEmits<{ remove: [] }>()
+const emit = defineEmits<{
+  parts: [text: string]
+  basis: [to: 'spoon' | 'scale']
+  lock: [to: LineDoc['lock']]
+  nudge: [up: boolean]
+  move: [by: number]
+  drop: [from: number]
+  enter: []
+  more: []
+  remove: []
+}>()
 
 const { show } = usePreferences()
 const full = computed(() => (props.grind ? `${props.name}, ${props.grind}` : props.name))
+const parts = computed({ get: () => props.pending ?? props.line.parts, set: (text) => emit('parts', text) })
+const basis = computed({ get: () => props.line.basis, set: (to) => emit('basis', to) })
+const swatch = computed(() => {
+  const [one, ...more] = props.colours
+  if (!more.length) return { background: one ?? '#888' }
+  const step = 100 / props.colours.length
+  const stops = props.colours.map((colour, at) => `${colour} ${at * step}% ${(at + 1) * step}%`)
+  return { background: `linear-gradient(90deg, ${stops.join(', ')})` }
+})
+const locks = {
+  '': { icon: mdiLockOpenVariantOutline, says: 'free', next: 'share' },
+  share: { icon: mdiLock, says: 'its share is held', next: 'ratio' },
+  ratio: { icon: mdiLinkVariant, says: 'its ratio to the other lines held so is held', next: '' },
+} as const
+
+function keyed(event: KeyboardEvent) {
+  const way = { ArrowUp: -1, ArrowDown: 1 }[event.key]
+  if (way !== undefined) {
+    event.preventDefault()
+    if (event.altKey) emit('move', way)
+    else emit('nudge', way < 0)
+  } else if (event.key === 'Enter') {
+    event.preventDefault()
+    emit('enter')
+  }
+}
 const id = useId()
 const input = useTemplateRef('input')
-defineExpose({ focus: () => input.value?.select() })
+defineExpose({ focus: () => input.value?.select(), stay: () => input.value?.focus() })
 </script>
 
 <template>
-  <div class="line" :class="{ wrong: error }">
-    <span class="who"
-      ><i class="swatch" :style="{ background: colour }" aria-hidden="true" /><span
+  <div
+    class="line"
+    :class="{ wrong: error, open }"
+    @dragover.prevent
+    @drop.prevent="emit('drop', Number($event.dataTransfer?.getData('text/plain')))"
+  >
+    <span
+      class="who"
+      draggable="true"
+      title="Drag to reorder"
+      @dragstart="$event.dataTransfer?.setData('text/plain', String(at))"
+    >
+      <i class="swatch" :style="swatch" aria-hidden="true" /><span
         >{{ name }}<small v-if="grind">{{ grind }}</small></span
       ></span
     >
@@ -40,11 +92,15 @@ defineExpose({ focus: () => input.value?.select() })
       class="parts"
       inputmode="text"
       autocomplete="off"
+      :readonly="isBase"
       :aria-label="`Parts of ${full}`"
       :aria-invalid="!!error"
       :aria-describedby="error ? `${id}-says` : undefined"
+      @keydown="keyed"
     />
+    <span v-if="written === 'percent'" class="basis muted">%</span>
     <Choice
+      v-else
       v-model="basis"
       :label="`${full} goes by`"
       hidden-label
@@ -70,10 +126,26 @@ defineExpose({ focus: () => input.value?.select() })
     <template v-else
       ><span class="n share">…</span><span class="n weigh">…</span><span class="spoons">…</span></template
     >
-    <button type="button" class="remove" :aria-label="`Remove ${full}`" @click="$emit('remove')">
-      <v-icon :icon="mdiClose" size="18" />
-    </button>
+    <span class="acts">
+      <button
+        type="button"
+        :class="{ held: line.lock }"
+        :aria-label="`Lock of ${full}: ${locks[line.lock].says}`"
+        :title="`Lock: ${locks[line.lock].says}`"
+        @click="emit('lock', locks[line.lock].next)"
+      >
+        <v-icon :icon="locks[line.lock].icon" size="17" />
+      </button>
+      <button type="button" :aria-label="`More for ${full}`" :aria-expanded="!!open" @click="emit('more')">
+        <v-icon :icon="mdiDotsHorizontal" size="19" />
+      </button>
+      <button type="button" :aria-label="`Remove ${full}`" @click="emit('remove')">
+        <v-icon :icon="mdiClose" size="18" />
+      </button>
+    </span>
     <p v-if="error" :id="`${id}-says`" class="says" role="alert">{{ error }}</p>
+    <p v-else-if="notice" class="notice">{{ notice }} <slot name="notice" /></p>
+    <div v-if="open" class="more"><slot /></div>
   </div>
 </template>
 
@@ -81,11 +153,11 @@ defineExpose({ focus: () => input.value?.select() })
 .line {
   display: grid;
   grid-template-columns: var(--line-columns);
-  gap: 2px 12px;
+  gap: 2px 10px;
   align-items: center;
   border-top: 1px solid var(--line);
-  padding: 4px 0;
-  min-height: 46px;
+  padding: 3px 0;
+  min-height: 45px;
 }
 .who {
   display: flex;
@@ -93,6 +165,7 @@ defineExpose({ focus: () => input.value?.select() })
   gap: 10px;
   font-weight: 600;
   line-height: 1.2;
+  cursor: grab;
 }
 .swatch {
   width: 16px;
@@ -111,8 +184,11 @@ small {
   text-align: right;
   font-weight: 600 !important;
 }
+.parts:read-only {
+  background: transparent !important;
+}
 .wrong .parts {
-  border-color: var(--stop);
+  border-color: var(--stop) !important;
 }
 .n {
   text-align: right;
@@ -120,57 +196,80 @@ small {
 .spoons {
   font-size: 15px;
   min-width: 0;
+  line-height: 1.25;
 }
 .spoons :deep(.why) {
   white-space: normal;
   text-align: left;
 }
 .basis :deep(label) {
-  padding: 4px 8px;
+  padding: 4px 7px;
   font-size: 13px;
 }
-.remove {
-  width: 36px;
-  height: 36px;
-  border-radius: 50%;
-  color: var(--muted);
+.acts {
+  display: flex;
 }
-.remove:hover {
+.acts button {
+  width: 30px;
+  height: 34px;
+  border-radius: 10px;
+  color: var(--muted);
+  padding: 0;
+}
+.acts button:hover {
   background: var(--tint);
 }
-.says {
+.acts .held {
+  color: var(--link);
+}
+.says,
+.notice,
+.more {
   grid-column: 1 / -1;
+}
+.says {
   color: var(--stop);
   font-size: 14px;
   margin: 0;
 }
+.notice {
+  color: var(--caution);
+  font-size: 14px;
+  margin: 0;
+}
+.more {
+  background: var(--tint);
+  border-radius: 12px;
+  padding: 12px 14px;
+  margin: 4px 0 6px;
+}
 @media (max-width: 720px) {
   .line {
-    grid-template-columns: 84px 1fr 1fr 44px;
+    grid-template-columns: 84px 1fr 1fr;
     padding: 10px 0;
     gap: 8px 12px;
   }
   .who {
-    grid-column: 1 / 4;
+    grid-column: 1 / 3;
     grid-row: 1;
   }
-  .remove {
-    grid-column: 4;
+  .acts {
+    grid-column: 3;
     grid-row: 1;
-    width: 44px;
+    justify-content: end;
+  }
+  .acts button {
+    width: 40px;
     height: 44px;
   }
   .basis {
     grid-column: 2 / -1;
   }
-  .share {
-    text-align: left;
-  }
+  .share,
   .weigh {
     text-align: left;
   }
   .spoons {
-    grid-column: 3 / -1;
     text-align: right;
   }
 }

@@ -1,0 +1,191 @@
+<script setup lang="ts">
+import { mdiRedo, mdiUndo } from '@mdi/js'
+import { useQueryClient } from '@tanstack/vue-query'
+import { computed, ref } from 'vue'
+import { useRouter } from 'vue-router'
+import { api, call, sentenceOf } from '../api/client'
+import { say } from '../ui/notice'
+import SaveMark from '../ui/SaveMark.vue'
+import TitleInput from '../ui/TitleInput.vue'
+import KeepDialog from './KeepDialog.vue'
+import type { BlendOnBench, Doc } from './useBlend'
+
+/** A blend's name and kind, the fire it is for, and what can be done with it as a whole. */
+const props = defineProps<{ bench: BlendOnBench; id: string }>()
+const doc = computed(() => props.bench.doc.value!)
+const stored = props.bench.stored
+const { autosave, history, errors } = props.bench
+const router = useRouter()
+const queries = useQueryClient()
+
+const kinds: Doc['kind'][] = [
+  'dry rub', 'paste', 'binder', 'marinade', 'injection', 'glaze', 'spritz', 'cooking liquid', 'finishing salt',
+] // prettier-ignore
+const fires: Doc['fire'][] = ['direct flame', 'hot iron', 'indirect', 'oven', 'broiler']
+const keeping = ref(false)
+const branching = ref(false)
+const path = { blend_id: props.id }
+
+/** Everything typed is in the book before something is done with the whole. */
+async function settled(): Promise<number | null> {
+  await autosave.flush()
+  return autosave.state.value === 'saved' ? (stored.value?.version ?? null) : null
+}
+async function act(work: (version: number) => Promise<void>) {
+  const version = await settled()
+  if (version === null) return say('Mend what is not saved yet first; nothing is lost.')
+  try {
+    await work(version)
+    for (const key of ['blends', 'tree']) await queries.invalidateQueries({ queryKey: [key] })
+  } catch (failure) {
+    say(sentenceOf(failure))
+  }
+}
+const keep = (note: string) =>
+  act(async (version) => {
+    const before = stored.value?.kept
+    const out = await call(api.POST('/api/blends/{blend_id}/keep', { params: { path }, body: { version, note } }))
+    stored.value = out
+    autosave.adopt(out.version)
+    say(
+      out.kept === before
+        ? `Nothing changed since revision ${out.before?.number}.`
+        : `Kept as revision ${out.before?.number}.`,
+    )
+  })
+const branch = (name: string) =>
+  act(async (version) => {
+    const made = await call(api.POST('/api/blends/{blend_id}/branch', { params: { path }, body: { version, name } }))
+    await router.push(`/blend/${made.id}`)
+  })
+const duplicate = () =>
+  act(async () => {
+    const body = { ...props.bench.body(), name: `${doc.value.name}, copy`.slice(0, 80) }
+    const made = await call(api.POST('/api/blends', { body }))
+    await router.push(`/blend/${made.id}`)
+  })
+const archive = () =>
+  act(async (version) => {
+    const archived = !stored.value?.archived
+    const out = await call(
+      api.POST('/api/blends/{blend_id}/archive', { params: { path }, body: { version, archived } }),
+    )
+    autosave.adopt(out.version)
+    stored.value = { ...stored.value!, archived, version: out.version }
+    say(archived ? 'Put away. It stays where it is used.' : 'Back among your blends.')
+  })
+const since = computed(() => {
+  const before = stored.value?.before
+  if (!before) return 'working draft'
+  return `working draft after ${before.blend_name === stored.value?.name ? 'revision' : `${before.blend_name},`} ${before.number}${before.note ? `: ${before.note}` : ''}`
+})
+</script>
+
+<template>
+  <header class="station-head">
+    <div class="named">
+      <TitleInput v-model="doc.name" label="Name of the blend" :error="errors.name" />
+      <p class="muted about">
+        <label class="sr-only" for="blend-kind">Kind of blend</label>
+        <select id="blend-kind" v-model="doc.kind">
+          <option v-for="kind in kinds" :key="kind">{{ kind }}</option>
+        </select>
+        <label class="sr-only" for="blend-fire">Fire it is meant for</label>
+        <select id="blend-fire" v-model="doc.fire">
+          <option value="">for any fire</option>
+          <option v-for="fire in fires" :key="fire" :value="fire">for {{ fire }}</option>
+        </select>
+        <span class="since">{{ since }}</span>
+      </p>
+    </div>
+    <div class="tools">
+      <SaveMark :state="autosave.state.value" :refusal="autosave.refusal.value" />
+      <span class="steps">
+        <button type="button" :disabled="!history.canUndo.value" aria-label="Undo" @click="history.undo()">
+          <v-icon :icon="mdiUndo" size="20" />
+        </button>
+        <button type="button" :disabled="!history.canRedo.value" aria-label="Redo" @click="history.redo()">
+          <v-icon :icon="mdiRedo" size="20" />
+        </button>
+      </span>
+      <v-menu>
+        <template #activator="{ props: opens }"><v-btn v-bind="opens">More</v-btn></template>
+        <v-list>
+          <v-list-item title="Duplicate" @click="duplicate" />
+          <v-list-item :title="stored?.archived ? 'Take out of the archive' : 'Archive'" @click="archive" />
+        </v-list>
+      </v-menu>
+      <v-btn @click="branching = true">Branch</v-btn>
+      <v-btn class="solid" @click="keeping = true">Keep</v-btn>
+    </div>
+    <KeepDialog
+      v-model="keeping"
+      title="Keep it as it is now"
+      says="A revision never changes. The draft goes on from it."
+      label="Note, what you changed and why"
+      value=""
+      act="Keep"
+      @done="keep"
+    />
+    <KeepDialog
+      v-model="branching"
+      title="Begin a branch"
+      says="This blend is kept as it is; the branch goes on by itself, under a name of its own."
+      label="Name of the branch"
+      :value="`${doc.name}, branch`"
+      act="Branch"
+      needed
+      @done="branch"
+    />
+  </header>
+</template>
+
+<style scoped>
+.named {
+  flex: 1 1 420px;
+  min-width: 0;
+}
+.about {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 4px 8px;
+  font-size: 14px;
+}
+.about select {
+  width: auto;
+  min-height: 32px;
+  padding: 2px 28px 2px 10px;
+  font-size: 14px;
+}
+.since {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+  max-width: 420px;
+}
+.steps {
+  display: flex;
+}
+.steps button {
+  width: 38px;
+  height: 40px;
+  border-radius: 12px;
+}
+.steps button:hover {
+  background: var(--tint);
+}
+.steps button:disabled {
+  opacity: 0.35;
+  cursor: default;
+}
+@media (max-width: 720px) {
+  .about select {
+    min-height: 44px;
+  }
+  .steps button {
+    width: 44px;
+    height: 44px;
+  }
+}
+</style>

@@ -1,0 +1,190 @@
+<script setup lang="ts">
+import { computed, nextTick, ref } from 'vue'
+import { api, call, sentenceOf } from '../api/client'
+import { grindWord, useCatalogue } from '../ui/catalogue'
+import { say } from '../ui/notice'
+import AddLine from './AddLine.vue'
+import LineMore from './LineMore.vue'
+import LineRow from './LineRow.vue'
+import RatioBar from './RatioBar.vue'
+import { newLine, type BlendOnBench, type Doc, type LineDoc } from './useBlend'
+
+/** The lines of a blend, typed, nudged, locked, reordered; blends inside them. */
+const props = defineProps<{ bench: BlendOnBench; id: string }>()
+const { grinds } = useCatalogue()
+const doc = computed(() => props.bench.doc.value!)
+const { reading, errors, pending, seen, rework, typeParts, move } = props.bench
+const open = ref(-1)
+const rows = ref<InstanceType<typeof LineRow>[]>([])
+const adder = ref<InstanceType<typeof AddLine>>()
+const refused = ref('')
+
+/** The reading of a line, as long as it is of this ingredient or blend. */
+function readingOf(line: LineDoc, at: number) {
+  const found = reading.value?.lines[at]
+  return found && found.grind === line.grind && (found.inside?.id ?? null) === (line.blend ?? null) ? found : null
+}
+const nameOf = (line: LineDoc, at: number) =>
+  line.blend ? (readingOf(line, at)?.inside?.name ?? 'A blend') : (grinds.value.get(line.grind)?.name ?? line.grind)
+const names = computed(() => doc.value.lines.map(nameOf))
+function coloursOf(line: LineDoc, at: number): string[] {
+  if (!line.blend) return [grinds.value.get(line.grind)?.colour ?? '#888888']
+  const bands = [...(readingOf(line, at)?.bands ?? [])].sort((a, b) => b.share - a.share).slice(0, 4)
+  return bands.map((band) => grinds.value.get(band.grind)?.colour ?? '#888888')
+}
+const errorOf = (at: number) =>
+  ['parts', 'exact', 'grind', 'blend', 'basis', 'lock'].map((key) => errors.value[`lines.${at}.${key}`]).find(Boolean)
+function noticeOf(line: LineDoc, at: number): string {
+  const inside = readingOf(line, at)?.inside
+  if (!inside) return ''
+  if (inside.deleted) return `“${inside.name}” was deleted; its lines still count here.`
+  return seen[inside.id] !== inside.version ? `“${inside.name}” was changed meanwhile; the numbers here follow it.` : ''
+}
+
+async function add(grind: string, inside: string | null = null) {
+  refused.value = ''
+  if (!inside && props.bench.alone.value) doc.value.lines.push(newLine(grind))
+  else if (!(await rework({ do: 'add', grind, inside }))) {
+    const at = doc.value.lines.length
+    const about = [`lines.${at}.blend`, `lines.${at}.parts`].map((key) => errors.value[key]).find(Boolean)
+    refused.value = about ?? Object.values(errors.value)[0] ?? 'That cannot be added.'
+    return
+  }
+  open.value = -1
+  await nextTick()
+  rows.value.at(-1)?.focus()
+}
+async function remove(at: number) {
+  open.value = -1
+  if (props.bench.alone.value) doc.value.lines.splice(at, 1)
+  else await rework({ do: 'remove', line: at })
+}
+/** By itself a basis only says how a number is meant; asked for here, it keeps the blend and changes the number. */
+const basis = (at: number, to: 'spoon' | 'scale') => rework({ do: 'basis', line: at, to_basis: to })
+const write = (as: Doc['written'], base: number) => rework({ do: 'write', to_written: as, line: base })
+async function shift(at: number, by: number) {
+  move(at, at + by)
+  await nextTick()
+  rows.value[Math.min(doc.value.lines.length - 1, Math.max(0, at + by))]?.stay()
+}
+async function restore(id: string) {
+  try {
+    await call(api.POST('/api/blends/{blend_id}/restore', { params: { path: { blend_id: id } } }))
+    delete seen[id]
+    await props.bench.read()
+  } catch (failure) {
+    say(sentenceOf(failure))
+  }
+}
+</script>
+
+<template>
+  <section class="plate lines" aria-label="Lines">
+    <RatioBar
+      v-if="doc.lines.length"
+      :written="doc.written"
+      :total="doc.total"
+      :base="doc.base"
+      :names="names"
+      @write="write"
+      @total="doc.total = $event"
+    />
+    <p v-if="!doc.lines.length" class="says" role="status">
+      There is nothing in this blend yet; add a first ingredient.
+    </p>
+    <div v-else class="head muted" aria-hidden="true">
+      <span>Ingredient, grind</span><span class="n">{{ doc.written === 'percent' ? 'Percent' : 'Parts' }}</span
+      ><span>{{ doc.written === 'percent' ? '' : 'by' }}</span
+      ><span class="n">Share</span><span class="n">Weigh</span> <span>Or spoon</span><span />
+    </div>
+    <LineRow
+      v-for="(line, at) in doc.lines"
+      :key="line.blend ?? line.grind"
+      ref="rows"
+      :line="line"
+      :at="at"
+      :name="nameOf(line, at)"
+      :grind="line.blend ? 'a blend' : grinds.has(line.grind) ? grindWord(grinds.get(line.grind)!) : ''"
+      :colours="coloursOf(line, at)"
+      :reading="readingOf(line, at)"
+      :written="doc.written"
+      :is-base="doc.written === 'relative' && at === doc.base"
+      :pending="pending[at]"
+      :error="errorOf(at)"
+      :notice="noticeOf(line, at)"
+      :open="open === at"
+      @parts="typeParts(at, $event)"
+      @basis="basis(at, $event)"
+      @lock="line.lock = $event"
+      @nudge="rework({ do: 'nudge', line: at, up: $event })"
+      @move="shift(at, $event)"
+      @drop="move($event, at)"
+      @enter="adder?.focus()"
+      @more="open = open === at ? -1 : at"
+      @remove="remove(at)"
+    >
+      <template #notice>
+        <button v-if="readingOf(line, at)?.inside?.deleted" type="button" class="way" @click="restore(line.blend!)">
+          Bring it back
+        </button>
+        <button v-else type="button" class="way" @click="seen[line.blend!] = readingOf(line, at)!.inside!.version">
+          All right
+        </button>
+        <button type="button" class="way" @click="rework({ do: 'unfold', line: at })">Unfold its lines here</button>
+      </template>
+      <LineMore
+        v-if="open === at"
+        :bench="bench"
+        :at="at"
+        :name="nameOf(line, at)"
+        :errors="errors"
+        @close="open = -1"
+      />
+    </LineRow>
+    <AddLine
+      ref="adder"
+      :taken="doc.lines.map((line) => line.blend ?? line.grind)"
+      :own="id"
+      :error="refused || errors.lines"
+      @grind="add($event)"
+      @inside="add('', $event)"
+    />
+  </section>
+</template>
+
+<style scoped>
+.lines {
+  padding: 16px 20px;
+  --line-columns: minmax(120px, 1fr) 62px 106px 60px 66px minmax(84px, 136px) 92px;
+}
+.head {
+  display: grid;
+  grid-template-columns: var(--line-columns);
+  gap: 10px;
+  font-size: 13px;
+  padding: 10px 0 5px;
+}
+.n {
+  text-align: right;
+}
+.says {
+  font-size: 14px;
+  margin: 0;
+  color: var(--muted);
+  padding-bottom: 10px;
+}
+.way {
+  color: var(--link);
+  text-decoration: underline;
+  text-underline-offset: 3px;
+  padding: 2px 6px;
+}
+@media (max-width: 720px) {
+  .head {
+    display: none;
+  }
+  .lines {
+    padding: 14px 16px;
+  }
+}
+</style>

@@ -1,0 +1,169 @@
+<script setup lang="ts">
+import { useElementSize } from '@vueuse/core'
+import { computed, ref, useTemplateRef } from 'vue'
+import GrainStrip, { type Band } from '../ui/GrainStrip.vue'
+
+/** The blend on the bench as a band of its own grains, with borders to drag, and the earlier revision under it. */
+export interface Stretch {
+  name: string
+  /** The name without its grind, where the whole does not fit. */
+  short: string
+  share: number
+  locked: boolean
+  bands: Band[]
+}
+const props = defineProps<{ stretches: Stretch[]; ghost: Band[]; ghostOf: string }>()
+const emit = defineEmits<{ border: [at: number, share: number] }>()
+
+const box = useTemplateRef('box')
+const { width } = useElementSize(box)
+const bands = computed(() => props.stretches.flatMap((stretch) => stretch.bands))
+
+/** Where each stretch begins, as a share of the whole. */
+const begins = computed(() => {
+  let sum = 0
+  return props.stretches.map((stretch) => {
+    const at = sum
+    sum += stretch.share
+    return at
+  })
+})
+const borders = computed(() =>
+  props.stretches.slice(0, -1).map((stretch, at) => {
+    const next = props.stretches[at + 1]
+    return {
+      at,
+      left: begins.value[at + 1] * 100,
+      name: `Border between ${stretch.name} and ${next.name}`,
+      share: stretch.share,
+      both: stretch.share + next.share,
+      held: stretch.locked || next.locked,
+    }
+  }),
+)
+
+/** A name is written where it fits, without its grind where it must; the share wherever a number does. */
+const label = (stretch: Stretch) =>
+  [stretch.name, stretch.short].find((name) => stretch.share * width.value > name.length * 7.1 + 46) ?? ''
+const dragged = ref<number | null>(null)
+
+function drag(event: PointerEvent, at: number) {
+  if (dragged.value !== at || !box.value) return
+  const frame = box.value.getBoundingClientRect()
+  emit('border', at, (event.clientX - frame.left) / frame.width - begins.value[at])
+}
+function grab(event: PointerEvent, at: number) {
+  dragged.value = at
+  ;(event.currentTarget as HTMLElement).setPointerCapture(event.pointerId)
+}
+const STEP = 0.01
+function keyed(event: KeyboardEvent, at: number, share: number) {
+  const by = { ArrowLeft: -STEP, ArrowRight: STEP }[event.key]
+  if (by === undefined) return
+  event.preventDefault()
+  emit('border', at, share + (event.shiftKey ? by * 5 : by))
+}
+</script>
+
+<template>
+  <div class="blend-strip">
+    <div ref="box" class="band">
+      <GrainStrip :bands="bands" :height="104" />
+      <template v-for="border in borders" :key="border.at">
+        <button
+          v-if="!border.held"
+          type="button"
+          class="border"
+          :class="{ dragged: dragged === border.at }"
+          role="slider"
+          :style="{ left: `${border.left}%` }"
+          :aria-label="border.name"
+          :aria-valuenow="Math.round(border.share * 1000) / 10"
+          aria-valuemin="0"
+          :aria-valuemax="Math.round(border.both * 1000) / 10"
+          :aria-valuetext="`${(border.share * 100).toFixed(1)} %`"
+          @pointerdown="grab($event, border.at)"
+          @pointermove="drag($event, border.at)"
+          @pointerup="dragged = null"
+          @pointercancel="dragged = null"
+          @keydown="keyed($event, border.at, border.share)"
+        >
+          <i aria-hidden="true" />
+        </button>
+      </template>
+    </div>
+    <div class="labels" aria-hidden="true">
+      <div v-for="(stretch, at) in stretches" :key="at" class="label" :style="{ width: `${stretch.share * 100}%` }">
+        <b v-if="stretch.share * width > 36">{{ (stretch.share * 100).toFixed(0) }}%</b>
+        <span>&nbsp;{{ label(stretch) }}</span>
+      </div>
+    </div>
+    <div v-if="ghost.length" class="ghost">
+      <GrainStrip :bands="ghost" :height="12" :label="`${ghostOf}, by mass`" />
+      <span class="muted">{{ ghostOf }}</span>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.band {
+  position: relative;
+}
+.border {
+  position: absolute;
+  top: 0;
+  bottom: 0;
+  width: 28px;
+  margin-left: -14px;
+  padding: 0;
+  cursor: col-resize;
+  touch-action: none;
+  display: grid;
+  place-items: center;
+}
+.border i {
+  width: 7px;
+  height: 34px;
+  border-radius: 4px;
+  background: #fff;
+  border: 1.5px solid var(--rim);
+  opacity: 0.55;
+  transition: opacity 0.15s;
+}
+.v-theme--iron .border i {
+  background: #20242b;
+}
+.border:hover i,
+.border.dragged i,
+.border:focus-visible i {
+  opacity: 1;
+  height: 60px;
+}
+.labels {
+  display: flex;
+  font-size: 13px;
+  color: var(--muted);
+  padding-top: 4px;
+  height: 23px;
+}
+.label {
+  overflow: hidden;
+  white-space: nowrap;
+  padding-left: 3px;
+}
+.label b {
+  color: var(--ink);
+}
+.ghost {
+  display: grid;
+  gap: 1px;
+  font-size: 13px;
+  margin-top: 2px;
+}
+.ghost :deep(.frame) {
+  opacity: 0.8;
+}
+.ghost span {
+  padding-left: 3px;
+}
+</style>

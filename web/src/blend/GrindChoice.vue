@@ -1,0 +1,77 @@
+<script setup lang="ts">
+import { onMounted, ref } from 'vue'
+import { api, call, sentenceOf, type Schemas } from '../api/client'
+import { percent } from '../ui/units'
+import type { BlendOnBench } from './useBlend'
+
+/** Another grind or crystal: the same spoons or the same grams? Each way with what it does to the salt. */
+const props = defineProps<{ bench: BlendOnBench; at: number; swap: Schemas['SwapOut'] }>()
+const emit = defineEmits<{ hold: [as: 'spoons' | 'grams']; put: []; leave: [] }>()
+
+type Way = { hold: 'spoons' | 'grams'; parts: string; salt: number }
+const ways = ref<Way[]>([])
+const failed = ref('')
+onMounted(async () => {
+  try {
+    ways.value = await Promise.all(
+      (['spoons', 'grams'] as const).map(async (hold) => {
+        const change = { do: 'grind', line: props.at, grind: props.swap.line.grind, hold } as const
+        const body = { ...props.bench.body(), ...change } as Schemas['Rework']
+        const answer = await call(api.POST('/api/blends/rework', { body }))
+        const line = answer.lines[props.at]
+        return { hold, parts: `${line.parts} by ${line.basis}`, salt: answer.reading?.salt.value ?? 0 }
+      }),
+    )
+  } catch (failure) {
+    failed.value = sentenceOf(failure)
+  }
+})
+</script>
+
+<template>
+  <section class="choice" role="group" :aria-label="`${swap.name}: same spoons or same grams?`">
+    <h3>{{ swap.name }}: same spoons or same grams?</h3>
+    <p v-if="failed" class="muted">{{ failed }}</p>
+    <div class="ways">
+      <button v-for="way in ways" :key="way.hold" type="button" @click="emit('hold', way.hold)">
+        <b>Same {{ way.hold }}</b>
+        <span>{{ way.parts }}</span>
+        <span>salt {{ percent(swap.salt_before) }} → {{ percent(way.salt) }}</span>
+      </button>
+      <button v-if="swap.kind === 'crystal'" type="button" @click="emit('put')">
+        <b>Same salt</b>
+        <span>{{ swap.line.parts }} by {{ swap.line.basis }}</span>
+        <span>salt {{ percent(swap.salt_before) }} → {{ percent(swap.salt_after) }}</span>
+      </button>
+    </div>
+    <v-btn class="quiet" @click="emit('leave')">Leave it</v-btn>
+  </section>
+</template>
+
+<style scoped>
+h3 {
+  font-size: 15px;
+  margin: 12px 0 8px;
+}
+.ways {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px;
+}
+.ways button {
+  display: grid;
+  text-align: left;
+  background: var(--plate);
+  border: 1.5px solid var(--rim);
+  border-radius: 12px;
+  padding: 10px 14px;
+  font-size: 14px;
+  min-width: 150px;
+}
+.ways b {
+  font-size: 15px;
+}
+p {
+  margin: 0;
+}
+</style>

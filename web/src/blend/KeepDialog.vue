@@ -1,0 +1,53 @@
+<script setup lang="ts">
+import { ref, watch } from 'vue'
+import Field from '../ui/Field.vue'
+
+/** Ask for a note, or for the name of a branch, before something is kept. */
+const open = defineModel<boolean>({ required: true })
+const props = defineProps<{
+  title: string
+  says: string
+  label: string
+  value: string
+  act: string
+  needed?: boolean
+}>()
+const emit = defineEmits<{ done: [text: string] }>()
+const text = ref('')
+watch(open, (now) => now && (text.value = props.value))
+function done() {
+  if (props.needed && !text.value.trim()) return
+  open.value = false
+  emit('done', text.value.trim())
+}
+</script>
+
+<template>
+  <v-dialog v-model="open" max-width="460" :aria-label="title">
+    <form class="plate keep" @submit.prevent="done">
+      <h2>{{ title }}</h2>
+      <p class="muted">{{ says }}</p>
+      <Field v-model="text" :label="label" autofocus />
+      <div class="ways">
+        <v-btn type="submit" class="solid" :disabled="needed && !text.trim()">{{ act }}</v-btn>
+        <v-btn class="quiet" @click="open = false">Leave it</v-btn>
+      </div>
+    </form>
+  </v-dialog>
+</template>
+
+<style scoped>
+.keep {
+  padding: 22px 24px;
+  display: grid;
+  gap: 12px;
+}
+p {
+  margin: 0;
+  font-size: 14px;
+}
+.ways {
+  display: flex;
+  gap: 10px;
+}
+</style>

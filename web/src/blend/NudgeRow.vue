@@ -1,0 +1,66 @@
+<script setup lang="ts">
+import { ref } from 'vue'
+import { api, call, sentenceOf, type Schemas } from '../api/client'
+import { say } from '../ui/notice'
+import type { BlendOnBench } from './useBlend'
+
+/** One tap towards a wish; what it did is said, and can be undone. */
+const props = defineProps<{ bench: BlendOnBench }>()
+const wishes: { towards: Schemas['NudgeWhatIf']['towards']; text: string }[] = [
+  { towards: 'sweeter', text: 'Sweeter' },
+  { towards: 'less-salt', text: 'Less salt' },
+  { towards: 'hotter', text: 'Hotter' },
+  { towards: 'smokier', text: 'Smokier' },
+  { towards: 'herbal', text: 'More herbal' },
+]
+const busy = ref(false)
+
+async function nudge(towards: (typeof wishes)[number]['towards']) {
+  busy.value = true
+  try {
+    const answer = await call(api.POST('/api/blends/nudge', { body: { ...props.bench.body(), towards } }))
+    if (answer.unchanged) say(answer.notes.join(' '))
+    else {
+      props.bench.take(answer, answer.reading ?? null)
+      const words = answer.difference.words
+      const more = words.length > 4 ? ' and more' : ''
+      say(`${words.slice(0, 4).join(', ')}${more}`, () => props.bench.history.undo())
+    }
+  } catch (failure) {
+    say(sentenceOf(failure))
+  } finally {
+    busy.value = false
+  }
+}
+</script>
+
+<template>
+  <div class="nudges" role="group" aria-label="Nudge it">
+    <button v-for="wish in wishes" :key="wish.towards" type="button" :disabled="busy" @click="nudge(wish.towards)">
+      {{ wish.text }}
+    </button>
+  </div>
+</template>
+
+<style scoped>
+.nudges {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+}
+button {
+  border: 1.5px solid var(--line-strong) !important;
+  border-radius: 18px;
+  padding: 4px 13px;
+  font-size: 14px;
+  min-height: 34px;
+}
+button:hover {
+  background: var(--tint);
+}
+@media (max-width: 720px) {
+  button {
+    min-height: 44px;
+  }
+}
+</style>

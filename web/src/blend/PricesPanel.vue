@@ -1,0 +1,89 @@
+<script setup lang="ts">
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { computed, reactive, ref } from 'vue'
+import { api, call, sentenceOf } from '../api/client'
+import { useCatalogue } from '../ui/catalogue'
+import Field from '../ui/Field.vue'
+
+/** What the household pays, for the ingredients of the blend at hand; the catalogue's estimate stands until then. */
+const props = defineProps<{ keys: string[] }>()
+const emit = defineEmits<{ changed: [] }>()
+const open = ref(false)
+const { grinds } = useCatalogue()
+const queries = useQueryClient()
+const { data: own } = useQuery({ queryKey: ['prices'], queryFn: () => call(api.GET('/api/prices')), enabled: open })
+const typed = reactive<Record<string, string>>({})
+const errors = reactive<Record<string, string>>({})
+
+const rows = computed(() => {
+  const known = new Map(own.value?.map((price) => [price.ingredient, price.per_100g]))
+  const found = new Map<string, { ingredient: string; name: string; usual: number; own: string }>()
+  for (const key of props.keys) {
+    const of = grinds.value.get(key)
+    if (of)
+      found.set(of.ingredient, {
+        ingredient: of.ingredient,
+        name: of.name,
+        usual: of.price_100g,
+        own: known.get(of.ingredient) ?? '',
+      })
+  }
+  return [...found.values()]
+})
+async function save(ingredient: string) {
+  if (!(ingredient in typed)) return
+  try {
+    await call(api.PUT('/api/prices', { body: { ingredient, per_100g: typed[ingredient] } }))
+    delete errors[ingredient]
+    delete typed[ingredient]
+    await queries.invalidateQueries({ queryKey: ['prices'] })
+    emit('changed')
+  } catch (failure) {
+    errors[ingredient] = sentenceOf(failure)
+  }
+}
+</script>
+
+<template>
+  <v-dialog v-model="open" max-width="440" aria-label="Your prices">
+    <template #activator="{ props: opens }">
+      <button v-bind="opens" type="button" class="own">Your own prices</button>
+    </template>
+    <section class="plate prices">
+      <h2>What 100 g cost you</h2>
+      <p class="muted">Empty goes by the catalogue’s estimate, which is off by a third either way.</p>
+      <Field
+        v-for="row in rows"
+        :key="row.ingredient"
+        :model-value="typed[row.ingredient] ?? row.own"
+        :label="row.name"
+        :placeholder="`about ${row.usual.toFixed(2)}`"
+        :error="errors[row.ingredient]"
+        @update:model-value="typed[row.ingredient] = $event"
+        @focusout="save(row.ingredient)"
+        @keydown.enter="save(row.ingredient)"
+      />
+      <v-btn class="solid" @click="open = false">Close</v-btn>
+    </section>
+  </v-dialog>
+</template>
+
+<style scoped>
+.own {
+  font-size: 14px;
+  color: var(--link);
+  text-decoration: underline;
+  text-underline-offset: 3px;
+  justify-self: start;
+  padding: 2px 0;
+}
+.prices {
+  padding: 22px 24px;
+  display: grid;
+  gap: 12px;
+}
+p {
+  margin: 0;
+  font-size: 14px;
+}
+</style>

@@ -1,0 +1,135 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { useCatalogue } from '../ui/catalogue'
+import GrainStrip from '../ui/GrainStrip.vue'
+import { bandsOf } from './bands'
+import type { Proposed } from './useProposal'
+
+/** A proposed blend under the one at hand: two strips, the difference in words, the reasons; take it or leave it. */
+const skip = defineModel<string[]>('skip', { default: () => [] })
+const props = defineProps<{ proposed: Proposed; now: ReturnType<typeof bandsOf> }>()
+defineEmits<{ take: []; branch: []; leave: [] }>()
+const { grinds } = useCatalogue()
+
+const answer = computed(() => props.proposed.answer)
+const bands = computed(() => bandsOf(answer.value.reading, grinds.value))
+const can = computed(() => !answer.value.unchanged && answer.value.lines.length > 0)
+function toggle(id: string, on: boolean) {
+  skip.value = on ? skip.value.filter((other) => other !== id) : [...skip.value, id]
+}
+</script>
+
+<template>
+  <section class="proposal plate" :aria-label="proposed.title">
+    <header>
+      <h2>{{ proposed.title }}</h2>
+      <span class="tools">
+        <template v-if="can">
+          <v-btn class="solid" @click="$emit('take')">{{ answer.met ? 'Take it' : 'Take the closest' }}</v-btn>
+          <v-btn @click="$emit('branch')">As a branch</v-btn>
+        </template>
+        <v-btn class="quiet" @click="$emit('leave')">{{ can ? 'Leave it' : 'Close' }}</v-btn>
+      </span>
+    </header>
+    <p v-for="note in answer.notes" :key="note" class="note" role="status">{{ note }}</p>
+    <p v-if="answer.unchanged && !answer.notes.length && !answer.changes.length" role="status">
+      Every target is met already.
+    </p>
+    <div v-if="can" class="strips">
+      <span>now</span><GrainStrip :bands="now" :height="26" label="Now" /> <span>then</span
+      ><GrainStrip :bands="bands" :height="40" label="Proposed" />
+    </div>
+    <p v-if="can && answer.difference.words.length" class="words">{{ answer.difference.words.join(', ') }}</p>
+    <ul v-if="answer.changes.length">
+      <li v-for="change in answer.changes" :key="change.id">
+        <label>
+          <input
+            type="checkbox"
+            :checked="!skip.includes(change.id)"
+            @change="toggle(change.id, ($event.target as HTMLInputElement).checked)"
+          />
+          <span
+            ><b>{{ change.text }}</b> <span class="muted">{{ change.reason }} ({{ change.mark }})</span></span
+          >
+        </label>
+      </li>
+    </ul>
+  </section>
+</template>
+
+<style scoped>
+.proposal {
+  padding: 16px 22px;
+  margin-top: 14px;
+  display: grid;
+  gap: 10px;
+  /* it answers what is changed further down, so it stays in sight */
+  position: sticky;
+  top: 8px;
+  z-index: 3;
+  max-height: 56vh;
+  overflow: auto;
+}
+header {
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: space-between;
+  align-items: center;
+  gap: 6px 14px;
+}
+.tools {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+}
+p {
+  margin: 0;
+}
+.note {
+  color: var(--caution);
+}
+.strips {
+  display: grid;
+  grid-template-columns: auto minmax(0, 1fr);
+  gap: 6px 12px;
+  align-items: center;
+  font-size: 14px;
+  color: var(--muted);
+}
+.words {
+  font-weight: 600;
+}
+ul {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+}
+li label {
+  display: flex;
+  gap: 10px;
+  padding: 5px 0;
+  cursor: pointer;
+}
+input {
+  width: 19px;
+  height: 19px;
+  flex: none;
+  margin: 2px 0 0;
+  accent-color: var(--cobalt);
+}
+@media (max-width: 720px) {
+  .proposal {
+    top: 0;
+    padding: 12px 16px;
+    gap: 6px;
+    max-height: 44vh;
+  }
+  .strips > :nth-child(-n + 2) {
+    display: none;
+  }
+  .tools :deep(.v-btn) {
+    padding: 0 12px;
+    font-size: 14px;
+  }
+}
+</style>

@@ -1,0 +1,129 @@
+<script setup lang="ts">
+import { computed, shallowRef, watch } from 'vue'
+import { api, call, sentenceOf, type Schemas } from '../api/client'
+import { useCatalogue } from '../ui/catalogue'
+import GrainStrip, { type Band } from '../ui/GrainStrip.vue'
+import { longDay } from '../ui/units'
+import { bandsOfShares } from './bands'
+import type { Node } from './tree'
+import type { BlendOnBench } from './useBlend'
+
+/** An earlier revision, or one of a branch, against the blend at hand: two strips, the difference in words. */
+const props = defineProps<{ bench: BlendOnBench; id: string; node: Node; now: Band[] }>()
+const emit = defineEmits<{ back: []; leave: [] }>()
+const { grinds } = useCatalogue()
+
+const found = shallowRef<Schemas['CompareOut'] | null>(null)
+const failed = shallowRef('')
+watch(
+  () => [props.node.id, props.bench.reading.value] as const,
+  async () => {
+    try {
+      const body = { ...props.bench.body(), against: props.node.id }
+      found.value = await call(api.POST('/api/blends/compare', { body }))
+      failed.value = ''
+    } catch (failure) {
+      failed.value = sentenceOf(failure)
+    }
+  },
+  { immediate: true },
+)
+const own = computed(() => props.node.blend_id === props.id)
+const title = computed(() => `${own.value ? 'Revision' : props.node.blend_name + ','} ${props.node.number}`)
+const then = computed(() => bandsOfShares(props.node.bands, grinds.value))
+const moved = computed(() => (found.value?.difference.rows ?? []).filter((row) => row.before !== row.after))
+const share = (value?: number | null) => (value == null ? '–' : `${value.toFixed(1)} %`)
+</script>
+
+<template>
+  <section class="revision plate" :aria-label="title">
+    <header>
+      <div>
+        <h2>{{ title }}</h2>
+        <p class="muted">
+          <template v-if="node.note">“{{ node.note }}”, </template>kept {{ longDay(node.kept_at ?? '') }}
+        </p>
+      </div>
+      <span class="tools">
+        <router-link v-if="!own" :to="`/blend/${node.blend_id}`" class="v-btn link">Open it</router-link>
+        <v-btn v-if="found && !found.same" class="solid" @click="emit('back')">Go on from here</v-btn>
+        <v-btn class="quiet" @click="emit('leave')">Close</v-btn>
+      </span>
+    </header>
+    <p v-if="failed" class="muted">{{ failed }}</p>
+    <div class="strips">
+      <span>then</span><GrainStrip :bands="then" :height="34" :label="title" /> <span>now</span
+      ><GrainStrip :bands="now" :height="34" label="Now" />
+    </div>
+    <p v-if="found" class="words" role="status">
+      {{
+        found.same ? 'The blend at hand is the same.' : found.difference.words.join(', ') || 'Hardly any difference.'
+      }}
+    </p>
+    <ul v-if="moved.length">
+      <li v-for="row in moved" :key="row.name">
+        <span>{{ row.name }}</span> <span>{{ share(row.before) }}</span> <span>→</span> <b>{{ share(row.after) }}</b>
+      </li>
+    </ul>
+  </section>
+</template>
+
+<style scoped>
+.revision {
+  padding: 16px 22px;
+  margin-top: 14px;
+  display: grid;
+  gap: 10px;
+}
+header {
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: space-between;
+  align-items: start;
+  gap: 6px 14px;
+}
+p {
+  margin: 0;
+}
+.tools {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+}
+.link {
+  display: inline-flex;
+  align-items: center;
+  padding: 0 16px;
+}
+.strips {
+  display: grid;
+  grid-template-columns: auto minmax(0, 1fr);
+  gap: 6px 12px;
+  align-items: center;
+  font-size: 14px;
+  color: var(--muted);
+}
+.words {
+  font-weight: 600;
+}
+ul {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  font-size: 14px;
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(290px, 1fr));
+  gap: 0 30px;
+}
+li {
+  display: grid;
+  grid-template-columns: 1fr 62px 16px 62px;
+  gap: 4px;
+  text-align: right;
+  border-top: 1px solid var(--line);
+  padding: 3px 0;
+}
+li > :first-child {
+  text-align: left;
+}
+</style>

@@ -1,0 +1,183 @@
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { useEventListener } from '@vueuse/core'
+import { computed, nextTick, reactive, ref, shallowRef, watch } from 'vue'
+import { api, call, Refusal, sentenceOf, type Schemas } from '../api/client'
+import { useAutosave } from '../ui/autosave'
+import { useReading } from '../ui/reading'
+import { useUndo } from '../ui/undo'
+
+export type Doc = Schemas['BlendDocument']
+export type LineDoc = Schemas['LineDocument']
+export type Reading = Schemas['BlendReadingOut']
+type Out = Schemas['BlendOut']
+type Ask = Omit<Partial<Schemas['Rework']>, 'do' | 'lines'> & { do: Schemas['Rework']['do'] }
+
+const plain = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T
+
+export const newLine = (grind: string): LineDoc => ({
+  grind,
+  parts: '1',
+  exact: '',
+  basis: 'spoon',
+  lock: '',
+  least: '',
+  most: '',
+})
+
+/** What is typed of a blend, out of the server's answer. */
+export const typed = (out: Out): Doc =>
+  plain({
+    name: out.name,
+    kind: out.kind as Doc['kind'],
+    fire: out.fire as Doc['fire'],
+    batch: out.batch,
+    lines: out.lines,
+    written: out.written as Doc['written'],
+    base: out.base,
+    total: out.total as Doc['total'],
+    targets: out.targets,
+    uses: out.uses,
+  })
+
+/** A blend on the bench: as typed, as read, as saved; and the changes of its ratio, which the server computes. */
+export function useBlend(id: string) {
+  const queries = useQueryClient()
+  const doc = ref<Doc | null>(null)
+  const stored = shallowRef<Out | null>(null)
+  const loadError = ref('')
+  const path = { blend_id: id }
+  const { reading, errors, ask } = useReading<Reading>()
+  /** Numbers that were typed but could not be taken, by line: they stay as typed, with their sentence. */
+  const pending = reactive<Record<number, string>>({})
+  /** The versions of the blends inside, as they were when they were first read here. */
+  const seen = reactive<Record<string, number>>({})
+
+  const autosave = useAutosave<Doc, Out>({
+    key: () => `blend:${id}`,
+    doc,
+    typed,
+    save: (body, version) => call(api.PUT('/api/blends/{blend_id}', { params: { path }, body: { ...body, version } })),
+    saved: (out) => {
+      stored.value = out
+      queries.setQueryData(['blend', id], out)
+      for (const key of ['blends', 'home', 'tree']) void queries.invalidateQueries({ queryKey: [key] })
+    },
+  })
+  const history = useUndo(doc, () => autosave.touch())
+
+  const { data: loaded, error } = useQuery({
+    queryKey: ['blend', id],
+    queryFn: () => call(api.GET('/api/blends/{blend_id}', { params: { path } })),
+    gcTime: 0,
+    staleTime: 0,
+    refetchOnReconnect: false,
+  })
+  watch(error, (failure) => (loadError.value = failure ? sentenceOf(failure) : ''))
+
+  let current = ''
+  /** Take over what the book holds now; a blend that is opened begins a history, one that went back goes on with it. */
+  function adopt(out: Out, opened = false) {
+    stored.value = out
+    autosave.begin(out)
+    reading.value = out.reading ?? null
+    if (opened) void nextTick(history.beginHistory)
+  }
+  watch(loaded, (out) => out && !doc.value && adopt(out, true), { immediate: true })
+  watch(reading, (found) => {
+    for (const line of found?.lines ?? []) {
+      if (line.inside && !(line.inside.id in seen)) seen[line.inside.id] = line.inside.version
+    }
+  })
+
+  const body = () => ({ ...plain(doc.value!), id })
+  const read = () => ask((signal) => call(api.POST('/api/blends/read', { body: body(), signal })))
+  watch(
+    doc,
+    (now, before) => {
+      if (!now) return
+      const as = JSON.stringify([now.name, now.kind, now.fire, now.batch, now.lines])
+      if (as !== current) {
+        current = as
+        void read()
+      }
+      if (before) autosave.touch()
+    },
+    { deep: true },
+  )
+  // blends inside may have changed in another window
+  useEventListener(window, 'focus', () => {
+    if (doc.value?.lines.some((line) => line.blend)) void read()
+  })
+
+  /** Take lines over that the server computed, with what they come to. */
+  function take(
+    answer: { lines: LineDoc[]; written: Doc['written']; base: number; total: Doc['total'] },
+    found: Reading | null,
+  ) {
+    const now = doc.value
+    if (!now) return
+    Object.assign(now, { lines: answer.lines, written: answer.written, base: answer.base, total: answer.total })
+    current = JSON.stringify([now.name, now.kind, now.fire, now.batch, now.lines])
+    errors.value = {}
+    for (const key of Object.keys(pending)) delete pending[Number(key)]
+    reading.value = found
+  }
+
+  let queue: Promise<unknown> = Promise.resolve()
+  let latest = 0
+  /**
+   * Change the ratio; the server says what follows. One change at a time, in the order they were made; of many that
+   * set the same thing, as while a border is dragged, only the last is made.
+   */
+  function rework(change: Ask, only = false): Promise<boolean> {
+    const mine = ++latest
+    const made = queue.then(async () => {
+      if (!doc.value || (only && mine !== latest)) return false
+      try {
+        const answer = await call(
+          api.POST('/api/blends/rework', { body: { ...body(), ...change } as Schemas['Rework'] }),
+        )
+        take(answer, answer.reading ?? null)
+        return true
+      } catch (failure) {
+        if (!(failure instanceof Refusal)) throw failure
+        errors.value = Object.fromEntries(failure.problem.errors?.map((error) => [error.field, error.sentence]) ?? [])
+        return false
+      }
+    })
+    queue = made.catch(() => false)
+    return made
+  }
+
+  /** Whether a number can be typed by itself, as nothing else has to follow it. */
+  const alone = computed(
+    () => doc.value?.written === 'parts' && doc.value.total === 'free' && doc.value.lines.every((line) => !line.lock),
+  )
+
+  function typeParts(at: number, text: string) {
+    const line = doc.value?.lines[at]
+    if (!line) return
+    if (alone.value) {
+      line.parts = text
+      line.exact = ''
+      return
+    }
+    pending[at] = text
+    void rework({ do: 'set', line: at, parts: text }, true)
+  }
+
+  function move(at: number, to: number) {
+    const now = doc.value
+    if (!now || to < 0 || to >= now.lines.length) return
+    const base = now.lines[now.base]
+    now.lines.splice(to, 0, ...now.lines.splice(at, 1))
+    now.base = Math.max(0, now.lines.indexOf(base))
+  }
+
+  return {
+    doc, stored, loadError, reading, errors, pending, seen, autosave, history, body, read, rework, take, adopt,
+    typeParts, move, alone,
+  } // prettier-ignore
+}
+
+export type BlendOnBench = ReturnType<typeof useBlend>
