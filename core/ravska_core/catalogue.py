@@ -1,6 +1,7 @@
-"""The catalogue: ingredients with grinds, swaps, cuts, marinade windows and sources, from the core's own tables.
+"""The catalogue: ingredients with grinds, swaps, starters, cuts, marinade windows and sources.
 
-Every row is checked as it is read; a row that cannot be right is named by file, line and column.
+All of it comes from the core's own tables. Every row is checked as it is read; a row that cannot be right is named
+by file, line and column.
 """
 
 import csv
@@ -121,6 +122,17 @@ class Swap:
 
 
 @dataclass(frozen=True)
+class Starter:
+    """A ratio to begin a blend of a kind with: lines of grind, parts as written, and basis."""
+
+    kind: str
+    name: str
+    says: str
+    lines: tuple[tuple[str, str, str], ...]
+    source: str
+
+
+@dataclass(frozen=True)
 class Cut:
     """A cut of meat: shape, proportions length : width : thickness (absolute when `unit_cm` is given), bone share.
 
@@ -171,6 +183,7 @@ class Catalogue:
     ingredients: Mapping[str, Ingredient]
     grinds: Mapping[str, Grind]
     swaps: Mapping[tuple[str, str], Swap]
+    starters: Mapping[str, Starter]
     cuts: Mapping[str, Cut]
     windows: Mapping[tuple[str, str], MarinadeWindow]
 
@@ -339,6 +352,30 @@ def read_swaps(
     return _read(file, text, build, lambda s: (s.grind, s.instead))
 
 
+def read_starters(
+    text: str, grinds: Mapping[str, Grind], sources: Mapping[str, Source], file: str = "starters.csv"
+) -> Mapping[str, Starter]:
+    """Read the ratios to begin with, keyed by name."""
+
+    def build(row: _Row) -> Starter:
+        lines = []
+        for word in row.words("lines"):
+            grind, _, rest = word.partition(":")
+            parts, _, basis = rest.partition(":")
+            if grind not in grinds or basis not in ("spoon", "scale") or not re.fullmatch(r"\d+(/\d+)?", parts):
+                raise row.refuse("lines", f"“{word}” is not grind:parts:basis")
+            lines.append((grind, parts, basis))
+        return Starter(
+            kind=row.required("kind"),
+            name=row.required("name"),
+            says=row.required("says"),
+            lines=tuple(lines),
+            source=row.text("source", sources),
+        )
+
+    return _read(file, text, build, lambda s: s.name)
+
+
 def read_cuts(text: str, sources: Mapping[str, Source], file: str = "cuts.csv") -> Mapping[str, Cut]:
     """Read the table of cuts, keyed by cut key."""
 
@@ -413,6 +450,7 @@ def catalogue() -> Catalogue:
         ingredients=ingredients,
         grinds=grinds,
         swaps=read_swaps(text("swaps.csv"), grinds, sources),
+        starters=read_starters(text("starters.csv"), grinds, sources),
         cuts=read_cuts(text("cuts.csv"), sources),
         windows=read_windows(text("marinade_windows.csv"), sources),
     )

@@ -5,14 +5,15 @@ from typing import Literal
 
 from book.models import Price
 from ninja import Router, Schema
-from ravska_core.catalogue import ALLERGENS, catalogue
+from ravska_core.blends import Line, flatten
+from ravska_core.catalogue import ALLERGENS, Starter, catalogue
 from ravska_core.cautions import minimum_centre_c
 from ravska_core.doses import ADHESION_CEILING, COAT_WEIGHTS, SALT_ZONES, VESSELS
-from ravska_core.quantities import parse_number
+from ravska_core.quantities import parse_number, parse_parts
 from ravska_core.spoons import SPOON_SETS
 from ravska_core.working import BadInput
 
-from api.documents import Key, Typed, sends
+from api.documents import BandOut, Key, LineDocument, Typed, sends
 from api.household import household
 from api.problems import ANSWERS
 
@@ -41,6 +42,30 @@ class GrindOut:
     allergens: list[str]
     source: str
     mark: str
+
+
+@dataclass(frozen=True, slots=True)
+class StarterOut:
+    """A ratio to begin a blend of a kind with, and the shares its strip is drawn from."""
+
+    kind: str
+    name: str
+    says: str
+    lines: list[LineDocument]
+    bands: list[BandOut]
+    mark: str
+
+
+def _starter_out(starter: Starter) -> StarterOut:
+    lines = [Line(grind, parse_parts(parts), basis) for grind, parts, basis in starter.lines]
+    return StarterOut(
+        kind=starter.kind,
+        name=starter.name,
+        says=starter.says,
+        lines=[LineDocument(grind=grind, parts=parts, basis=basis) for grind, parts, basis in starter.lines],
+        bands=[BandOut(grind, share) for grind, share in flatten(lines).items()],
+        mark=catalogue().sources[starter.source].mark,
+    )
 
 
 @dataclass(frozen=True, slots=True)
@@ -88,6 +113,7 @@ class CatalogueOut:
     sources: dict[str, SourceOut]
     grinds: list[GrindOut]
     allergens: list[str]
+    starters: list[StarterOut]
     cuts: list[CutOut]
     coat_weights: list[CoatWeightOut]
     surfaces: list[SurfaceOut]
@@ -112,6 +138,7 @@ def read_catalogue(request) -> CatalogueOut:
     return CatalogueOut(
         sources={key: SourceOut(source.title, source.mark) for key, source in tables.sources.items()},
         allergens=list(ALLERGENS),
+        starters=[_starter_out(starter) for starter in tables.starters.values()],
         grinds=[
             GrindOut(
                 key=g.key,

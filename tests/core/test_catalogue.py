@@ -2,7 +2,10 @@
 
 import pytest
 from ravska_core import catalogue as tables
+from ravska_core.blends import KINDS
 from ravska_core.catalogue import PORTION_ML, SODIUM_IN_NACL, CatalogueError, catalogue
+from ravska_core.composition import read_blend
+from tests_blends import blend
 
 # US national nutrient database portion weights, from memory, g in a level measure; within 5 %
 PORTIONS = {
@@ -55,6 +58,20 @@ GOOD = {
     "colour": "#aaaaaa", "allergens": "", "flags": "",
     "source": "estimate",
 }  # fmt: skip
+
+
+def test_there_is_a_ratio_to_begin_every_kind_of_blend_with_and_each_can_be_mixed():
+    starters = catalogue().starters.values()
+    assert {starter.kind for starter in starters} == set(KINDS)
+    for starter in starters:
+        reading = read_blend(blend(*starter.lines, kind=starter.kind))
+        assert reading.salt.value < 90, starter.name
+    bad = "kind,name,says,lines,source\ndry rub,A,b,table-salt/fine:1:bucket,trade"
+    with pytest.raises(CatalogueError) as refusal:
+        tables.read_starters(bad, catalogue().grinds, catalogue().sources)
+    assert (refusal.value.line, refusal.value.column) == (2, "lines")
+
+
 HEAD = ",".join(GOOD) + "\n"
 
 

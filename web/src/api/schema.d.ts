@@ -2603,6 +2603,8 @@ export interface components {
             grinds: components["schemas"]["GrindOut"][];
             /** Allergens */
             allergens: string[];
+            /** Starters */
+            starters: components["schemas"]["StarterOut"][];
             /** Cuts */
             cuts: components["schemas"]["CutOut"][];
             /** Coat Weights */
@@ -2689,6 +2691,24 @@ export interface components {
             key: string;
             /** Title */
             title: string;
+        };
+        /**
+         * StarterOut
+         * @description A ratio to begin a blend of a kind with, and the shares its strip is drawn from.
+         */
+        StarterOut: {
+            /** Kind */
+            kind: string;
+            /** Name */
+            name: string;
+            /** Says */
+            says: string;
+            /** Lines */
+            lines: components["schemas"]["LineDocument"][];
+            /** Bands */
+            bands: components["schemas"]["BandOut"][];
+            /** Mark */
+            mark: string;
         };
         /** SurfaceOut */
         SurfaceOut: {

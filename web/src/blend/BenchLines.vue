@@ -15,7 +15,13 @@ const { grinds } = useCatalogue()
 const doc = computed(() => props.bench.doc.value!)
 const { reading, errors, pending, seen, rework, typeParts, move } = props.bench
 const open = ref(-1)
-const rows = ref<InstanceType<typeof LineRow>[]>([])
+/** The rows by what they hold, as rows change places. */
+const rows = new Map<string, InstanceType<typeof LineRow>>()
+const keyOf = (line: LineDoc) => line.blend ?? line.grind
+function note(line: LineDoc, row: unknown) {
+  if (row) rows.set(keyOf(line), row as InstanceType<typeof LineRow>)
+  else rows.delete(keyOf(line))
+}
 const adder = ref<InstanceType<typeof AddLine>>()
 const refused = ref('')
 
@@ -52,7 +58,7 @@ async function add(grind: string, inside: string | null = null) {
   }
   open.value = -1
   await nextTick()
-  rows.value.at(-1)?.focus()
+  rows.get(keyOf(doc.value.lines.at(-1)!))?.focus()
 }
 async function remove(at: number) {
   open.value = -1
@@ -63,9 +69,10 @@ async function remove(at: number) {
 const basis = (at: number, to: 'spoon' | 'scale') => rework({ do: 'basis', line: at, to_basis: to })
 const write = (as: Doc['written'], base: number) => rework({ do: 'write', to_written: as, line: base })
 async function shift(at: number, by: number) {
+  const key = keyOf(doc.value.lines[at])
   move(at, at + by)
   await nextTick()
-  rows.value[Math.min(doc.value.lines.length - 1, Math.max(0, at + by))]?.stay()
+  rows.get(key)?.stay()
 }
 async function restore(id: string) {
   try {
@@ -99,8 +106,8 @@ async function restore(id: string) {
     </div>
     <LineRow
       v-for="(line, at) in doc.lines"
-      :key="line.blend ?? line.grind"
-      ref="rows"
+      :key="keyOf(line)"
+      :ref="(row) => note(line, row)"
       :line="line"
       :at="at"
       :name="nameOf(line, at)"
@@ -143,7 +150,7 @@ async function restore(id: string) {
     </LineRow>
     <AddLine
       ref="adder"
-      :taken="doc.lines.map((line) => line.blend ?? line.grind)"
+      :taken="doc.lines.map(keyOf)"
       :own="id"
       :error="refused || errors.lines"
       @grind="add($event)"

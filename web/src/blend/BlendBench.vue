@@ -23,8 +23,9 @@ import PricesPanel from './PricesPanel.vue'
 import ProposalPlate from './ProposalPlate.vue'
 import RevisionPlate from './RevisionPlate.vue'
 import SharePanel from './SharePanel.vue'
+import StartWith from './StartWith.vue'
 import type { Node } from './tree'
-import { typed, useBlend } from './useBlend'
+import { typed, useBlend, type LineDoc } from './useBlend'
 import { useProposal } from './useProposal'
 
 const props = defineProps<{ id: string }>()
@@ -121,6 +122,8 @@ async function branch() {
   }
 }
 
+const start = (lines: LineDoc[]) => (doc.value!.lines = lines.map((line) => ({ ...line })))
+
 const chosen = shallowRef<Node | null>(null)
 function choose(node: Node) {
   if (node.number === null) {
@@ -159,7 +162,7 @@ const named = computed(() => own.value.map((grind) => ({ grind, name: grinds.val
       :stretches="stretches"
       :ghost="ghost"
       :ghost-of="ghostOf"
-      @border="(at, share) => bench.rework({ do: 'border', line: at, share }, true)"
+      @border="(at, share, dragging) => bench.rework({ do: 'border', line: at, share }, dragging)"
     />
     <div v-else class="bare muted">The blend will show here as a band of its own grains.</div>
     <CautionList v-if="shown" :cautions="shown.cautions" only="stops" class="stops-here" />
@@ -179,6 +182,7 @@ const named = computed(() => own.value.map((grind) => ({ grind, name: grinds.val
       <div>
         <NudgeRow v-if="!empty" :bench="bench" class="nudge" />
         <BenchLines :id="id" :bench="bench" />
+        <StartWith v-if="empty" :kind="doc.kind" @start="start" />
         <BlendFindings v-if="shown" :reading="shown" />
         <BranchTree v-if="!empty" :id="id" :chosen="chosen?.id ?? ''" @choose="choose" />
         <RevisionPlate

@@ -13,7 +13,7 @@ export interface Stretch {
   bands: Band[]
 }
 const props = defineProps<{ stretches: Stretch[]; ghost: Band[]; ghostOf: string }>()
-const emit = defineEmits<{ border: [at: number, share: number] }>()
+const emit = defineEmits<{ border: [at: number, share: number, dragging: boolean] }>()
 
 const box = useTemplateRef('box')
 const { width } = useElementSize(box)
@@ -50,7 +50,7 @@ const dragged = ref<number | null>(null)
 function drag(event: PointerEvent, at: number) {
   if (dragged.value !== at || !box.value) return
   const frame = box.value.getBoundingClientRect()
-  emit('border', at, (event.clientX - frame.left) / frame.width - begins.value[at])
+  emit('border', at, (event.clientX - frame.left) / frame.width - begins.value[at], true)
 }
 function grab(event: PointerEvent, at: number) {
   dragged.value = at
@@ -61,7 +61,7 @@ function keyed(event: KeyboardEvent, at: number, share: number) {
   const by = { ArrowLeft: -STEP, ArrowRight: STEP }[event.key]
   if (by === undefined) return
   event.preventDefault()
-  emit('border', at, share + (event.shiftKey ? by * 5 : by))
+  emit('border', at, share + (event.shiftKey ? by * 5 : by), false)
 }
 </script>
 

@@ -69,7 +69,7 @@ function drag(event: PointerEvent) {
 
 <template>
   <div class="scale" :class="{ aiming }">
-    <div class="top">
+    <div class="head">
       <b>{{ scale.label }}</b>
       <template v-if="aiming">
         <Field
@@ -93,9 +93,7 @@ function drag(event: PointerEvent) {
       <span v-if="!aiming && ghost !== null && say(ghost) !== say(scale.value)" class="was muted"
         >was {{ say(ghost) }}</span
       >
-      <Why :figure="scale.figure" :of="scale.key === 'cost' ? 'Cost of 100 g' : `${scale.label} in the blend`">{{
-        say(scale.value)
-      }}</Why>
+      <Why :figure="scale.figure" :of="`How ${scale.label.toLowerCase()} reads`">{{ say(scale.value) }}</Why>
     </div>
     <div ref="bar" class="bar" @pointerdown="grab" @pointermove="drag">
       <i v-if="band" class="band" :style="band" />
@@ -120,13 +118,13 @@ function drag(event: PointerEvent) {
 </template>
 
 <style scoped>
-.top {
+.head {
   display: flex;
   gap: 8px;
   align-items: baseline;
   line-height: 1.3;
 }
-.top b {
+.head b {
   flex: none;
 }
 .word {
@@ -204,25 +202,25 @@ function drag(event: PointerEvent) {
   border-left: 0;
   border-right: 9px solid var(--caution);
 }
-.aiming .top {
+.aiming .head {
   display: grid;
   grid-template-columns: minmax(0, 1fr) 74px 74px 62px;
   align-items: start;
 }
-.aiming .top > b,
-.aiming .top > .why {
+.aiming .head > b,
+.aiming .head > .why {
   line-height: 32px;
 }
-.aiming .top > .why {
+.aiming .head > .why {
   text-align: right;
 }
-.aiming .top :deep(input) {
+.aiming .head :deep(input) {
   min-height: 32px;
   padding: 2px 8px;
   font-size: 14px;
 }
 @media (max-width: 720px) {
-  .aiming .top :deep(input) {
+  .aiming .head :deep(input) {
     min-height: 44px;
   }
 }

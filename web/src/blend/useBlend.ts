@@ -98,7 +98,8 @@ export function useBlend(id: string) {
       const as = JSON.stringify([now.name, now.kind, now.fire, now.batch, now.lines])
       if (as !== current) {
         current = as
-        void read()
+        if (now.lines.length) void read()
+        else reading.value = null
       }
       if (before) autosave.touch()
     },
@@ -131,6 +132,7 @@ export function useBlend(id: string) {
    */
   function rework(change: Ask, only = false): Promise<boolean> {
     const mine = ++latest
+    if (!only) history.mark()
     const made = queue.then(async () => {
       if (!doc.value || (only && mine !== latest)) return false
       try {
@@ -138,6 +140,7 @@ export function useBlend(id: string) {
           api.POST('/api/blends/rework', { body: { ...body(), ...change } as Schemas['Rework'] }),
         )
         take(answer, answer.reading ?? null)
+        if (!only) history.mark()
         return true
       } catch (failure) {
         if (!(failure instanceof Refusal)) throw failure
@@ -169,9 +172,11 @@ export function useBlend(id: string) {
   function move(at: number, to: number) {
     const now = doc.value
     if (!now || to < 0 || to >= now.lines.length) return
+    history.mark()
     const base = now.lines[now.base]
     now.lines.splice(to, 0, ...now.lines.splice(at, 1))
     now.base = Math.max(0, now.lines.indexOf(base))
+    history.mark()
   }
 
   return {

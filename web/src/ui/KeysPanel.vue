@@ -6,6 +6,9 @@ const more = [
   ['/', 'find a blend, a cook or a station'],
   ['?', 'this list'],
   ['0', 'home, the cook in hand'],
+  ['↑ ↓', 'in a part: nudge it by a sensible step'],
+  ['Alt+↑ ↓', 'in a part: move its line'],
+  ['Enter', 'in a part: on to a new line'],
   ['Ctrl+Z', 'undo the last edit'],
   ['Ctrl+Shift+Z', 'redo it'],
 ]

@@ -37,5 +37,10 @@ export function useUndo<Doc>(doc: Ref<Doc | null>, changed: () => void) {
     history.clear()
   }
 
-  return { undo, redo, canUndo: history.canUndo, canRedo: history.canRedo, beginHistory }
+  /** Make what was changed up to now a step of its own. */
+  function mark() {
+    if (ready.value && moved()) history.commit()
+  }
+
+  return { undo, redo, mark, canUndo: history.canUndo, canRedo: history.canRedo, beginHistory }
 }
