@@ -7,6 +7,7 @@ share = mass over the total of all lines. A line may be another blend; its grind
 from collections.abc import Hashable, Mapping, Sequence
 from dataclasses import dataclass
 from fractions import Fraction
+from functools import cache
 from typing import TypeVar
 
 from ravska_core.catalogue import Catalogue, Grind, catalogue
@@ -62,6 +63,7 @@ class Part:
     leaves: tuple[tuple[Grind, float], ...]
 
 
+@cache
 def _part_of_grind(grind: Grind) -> Part:
     name = grind.ingredient.name.lower()
     said = name if grind.name in name or grind.name == "liquid" else f"{name}, {grind.name}"

@@ -62,7 +62,8 @@ class Source:
     mark: str
 
 
-@dataclass(frozen=True)
+# rows of the catalogue are one of a kind: compared and looked up by identity, which is many times faster
+@dataclass(frozen=True, eq=False)
 class Ingredient:
     """What goes into a blend. Shares are mass fractions, `acid` as titratable share of `acid_kind`.
 
@@ -96,7 +97,7 @@ class Ingredient:
     source: str
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class Grind:
     """An ingredient in one grind; keyed ``ingredient/grind``; density is level and, unless named packed, unpacked."""
 

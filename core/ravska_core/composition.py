@@ -198,6 +198,10 @@ class BlendReading:
         return self.scale("fat").value / 100
 
 
+_TELLS = 0.01
+"""What a line must bring of a scale's total to be named in its working."""
+
+
 def _word(quality: Quality, value: float) -> str:
     return next((word for limit, word in quality.words if value < limit), "")
 
@@ -205,16 +209,22 @@ def _word(quality: Quality, value: float) -> str:
 def _scale(
     quality: Quality, parts: Sequence[Part], shares: Sequence[float], values: Sequence[float], wet: bool, spread: float
 ) -> Scale:
-    steps, total = [], 0.0
-    for part, share, value in zip(parts, shares, values, strict=True):
-        if value > 0:
-            total += share * value
+    steps: list[Step] = []
+    brought = [share * value for share, value in zip(shares, values, strict=True)]
+    total = sum(brought)
+    rest, others = 0.0, 0
+    for part, share, value, mine in zip(parts, shares, values, brought, strict=True):
+        if mine > total * _TELLS:
             source = "arithmetic"
             if len(part.leaves) == 1:
                 source = VALUE_SOURCES.get(quality.field) or part.leaves[0][0].ingredient.source
             steps.append(
                 Step(f"{quality.label} of {part.name}", f"counts with {share * 100:.2f} %", value, quality.unit, source)
             )
+        elif mine > 0:
+            rest, others = rest + mine, others + 1
+    if others:
+        steps.append(Step(f"{others} more lines", "each brings under 1 % of it", rest, quality.unit))
     formula = "sum of share × value" if steps else "no line holds any"
     steps.append(Step(f"{quality.label} in the blend", formula, total, quality.unit))
     error = "exact" if not steps[:-1] else _ERRORS.get(quality.key, "±10 % of it: level spoons and kinds differ")
@@ -277,6 +287,21 @@ def keeping(kind: str, leaves: Sequence[tuple[Grind, float]], values: Mapping[st
         return Keeping(days, "at 4 °C or below", f"{name} goes first", "keeping")
     because = "its acid, salt or sugar holds spoilage back" if held else "it is wet and little holds spoilage back"
     return Keeping(most, "at 4 °C or below", because, "keeping")
+
+
+def read_salt(blend: Blend, tables: Catalogue | None = None) -> Figure:
+    """Determine the salt of a blend [% of mass] with its working, and nothing else; for lists.
+
+    Raises
+    ------
+    BadInput
+        For a blend that cannot be read, as `read_blend`.
+    """
+    parts = check_blend(blend, tables)
+    quality = QUALITIES["salt"]
+    values = [part_qualities(part)[0] for part in parts]
+    spread = _DENSITY_ERROR if any(line.basis == "spoon" for line in blend.lines) else 0.05
+    return _scale(quality, parts, shares_of(blend.lines, parts), values, False, spread).figure
 
 
 def read_blend(

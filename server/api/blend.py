@@ -14,7 +14,7 @@ from ninja import Router, Schema, Status
 from pydantic import AfterValidator, Field
 from ravska_core import blends as core
 from ravska_core import comparing
-from ravska_core.composition import BlendReading, read_blend
+from ravska_core.composition import BlendReading, read_blend, read_salt
 from ravska_core.working import BadInput, Figure
 
 from api.blend_document import BlendAsTyped, BlendDocument, read_document, reading_of, reading_out
@@ -243,6 +243,7 @@ def _out(blend: Blend) -> BlendOut:
 
 def _write(row: Blend, typed: BlendAsTyped) -> None:
     """Write what was typed over a blend, its draft's lines, targets and uses."""
+    core.check_blend(typed.blend)
     document, draft = typed.document, row.draft()
     row.name, row.kind, row.fire = document.name, document.kind, document.fire
     row.batch_g, row.batch_typed = typed.batch_g, document.batch
@@ -298,7 +299,7 @@ def list_blends(request) -> list[BlendRow]:
         try:
             if mixture.lines:
                 leaves = core.flatten(mixture.lines)
-                salt = read_blend(mixture).salt
+                salt = read_salt(mixture)
         except BadInput:
             pass  # opened, the blend says which line is at fault
         parent = blend.draft().parent

@@ -5,9 +5,8 @@ from dataclasses import dataclass
 from fractions import Fraction
 from uuid import UUID
 
-from book.models import Blend, Price, load_inside
-from ninja import Schema
-from pydantic import Field
+from book.models import Blend, Preferences, load_inside
+from pydantic import BaseModel, Field
 from ravska_core import blends as core
 from ravska_core.balance import TARGET_LIMITS, Bound, Target, check_targets
 from ravska_core.composition import BlendReading, read_blend
@@ -30,11 +29,11 @@ from api.documents import (
     Written,
     blend_reading_out,
 )
-from api.household import household, spoon_set
+from api.household import household
 from api.problems import Gather
 
 
-class BlendDocument(Schema):
+class BlendDocument(BaseModel):
     """A blend as typed."""
 
     name: Name
@@ -180,12 +179,13 @@ def read_document(document: BlendDocument, own: UUID | None = None) -> BlendAsTy
                 gather.refuse(f"{place}.grind", "A line holds an ingredient or a blend, not both.")
         if parts is not None and (typed.blend is None or within is not None):
             lines.append(core.Line("" if within else typed.grind, parts, typed.basis, typed.lock, within))
-        low = gather.attempt(place, lambda typed=typed: _share(typed.least, "least", 0.0), 0.0)
-        high = gather.attempt(place, lambda typed=typed: _share(typed.most, "most", 1.0), 1.0)
-        if low > high:
-            gather.refuse(f"{place}.most", "At least is above at most; raise this or lower the other.")
-        elif typed.least or typed.most:
-            bounds.append(Bound(at, low, high))
+        if typed.least or typed.most:
+            low = gather.attempt(place, lambda typed=typed: _share(typed.least, "least", 0.0), 0.0)
+            high = gather.attempt(place, lambda typed=typed: _share(typed.most, "most", 1.0), 1.0)
+            if low > high:
+                gather.refuse(f"{place}.most", "At least is above at most; raise this or lower the other.")
+            else:
+                bounds.append(Bound(at, low, high))
     targets = []
     for at, aimed in enumerate(document.targets):
         most = TARGET_LIMITS.get(aimed.what, 100.0)
@@ -209,7 +209,6 @@ def read_document(document: BlendDocument, own: UUID | None = None) -> BlendAsTy
     gather.finish()
     check_targets(targets)
     blend = core.Blend(document.kind, tuple(lines), batch, document.name, document.fire)
-    core.check_blend(blend)
     ratio = Ratio(blend.lines, document.written, document.base if document.lines else 0, document.total)
     return BlendAsTyped(
         blend, ratio, tuple(targets), tuple(bounds), batch, tuple(masses), inside.rows, inside.keys, document
@@ -225,13 +224,13 @@ def written_lines(lines: Sequence[core.Line], typed: BlendAsTyped) -> list[LineD
     for line in lines:
         key = (line.grind, typed.keys[id(line.blend)] if line.blend is not None else None)
         old, parts = before.get(key, (None, None))
-        if old is not None and parts is not None and abs(line.parts / parts - 1) < Fraction(1, 10**8):
+        if old is not None and parts is not None and abs(float(line.parts) / float(parts) - 1) < 1e-8:
             text, exact = old.parts, old.exact
         else:
             text = say_parts(line.parts)
             exact = "" if _reads_as(text, line.parts) else f"{line.parts.numerator}/{line.parts.denominator}"
         found.append(
-            LineDocument(
+            LineDocument.model_construct(
                 grind=key[0],
                 blend=key[1],
                 parts=text,
@@ -252,14 +251,15 @@ def _reads_as(text: str, parts: Fraction) -> bool:
         return False
 
 
-def prices() -> dict[str, float]:
-    """Return the household's own prices by ingredient [per 100 g]."""
-    return dict(Price.objects.values_list("ingredient", "per_100g"))
-
-
 def reading_of(blend: core.Blend) -> BlendReading:
-    """Read a blend with the household's spoons and prices."""
-    return read_blend(blend, spoon_set(), prices=prices())
+    """Read a blend with the household's spoons and its own prices; one query, as it is asked for at every key."""
+    rows = list(
+        Preferences.objects.order_by().values_list(
+            "spoon_set", "household__prices__ingredient", "household__prices__per_100g"
+        )
+    )
+    prices = {ingredient: price for _, ingredient, price in rows if ingredient is not None}
+    return read_blend(blend, rows[0][0] if rows else "us", prices=prices)
 
 
 def reading_out(blend: core.Blend, lines: Sequence[LineDocument], inside: dict[UUID, Blend]) -> BlendReadingOut:

@@ -7,7 +7,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 from ravska_core.blends import DEEPEST, Blend, Line, cycle_path, flatten, parts_of, same_mixture, shares
-from ravska_core.composition import read_blend, salt_percent
+from ravska_core.composition import read_blend, read_salt, salt_percent
 from ravska_core.sharing import Use, mass_inside, share_out
 from ravska_core.working import BadInput
 from tests_blends import blend, lines, nested
@@ -45,6 +45,7 @@ def test_what_a_blend_comes_to_does_not_depend_on_how_it_is_put_together(of, tim
         assert again.scale(key).value == pytest.approx(whole.scale(key).value, rel=1e-6, abs=1e-9), key
     assert flat.allergens == whole.allergens
     assert sum(line.share.value for line in whole.lines) == pytest.approx(100)
+    assert read_salt(of) == whole.salt
 
 
 def test_two_spoons_of_a_rub_in_a_sauce_by_hand():

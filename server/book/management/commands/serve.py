@@ -28,7 +28,7 @@ class Command(BaseCommand):
         ellipsoid_area_cm2(3, 2, 1)
         gc.collect()
         gc.freeze()
-        gc.set_threshold(20_000, 20, 50)
+        gc.set_threshold(100_000, 50, 100)
 
         listen = os.environ.get("RAVSKA_LISTEN", "127.0.0.1:8000")
         try:
