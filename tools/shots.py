@@ -1,6 +1,7 @@
 """Draw the current picture of each main view from the demo book into docs/screenshots/."""
 
 import json
+import re
 import urllib.request
 
 from playwright.sync_api import Page, sync_playwright
@@ -29,6 +30,35 @@ def shoot(page: Page, address: str, path: str, name: str) -> None:
     print(f"docs/screenshots/{name}.png")
 
 
+def bench_shots(wide: Page, phone: Page, address: str, rub: str) -> None:
+    """Draw the bench at work: a target proposed, a revision compared, an adaption on a phone."""
+    wide.goto(f"{address}/blend/{rub}")
+    wide.get_by_role("button", name="Aim it").click()
+    for end in ("least", "most"):
+        wide.get_by_label(f"At {end} salt").fill("22")
+    wide.get_by_role("region", name="The nearest blend").wait_for()
+    wide.mouse.move(700, 600)
+    wide.mouse.wheel(0, 470)
+    wide.wait_for_timeout(500)
+    wide.screenshot(path=OUT / "blend-aim.png")
+    wide.get_by_label("At least salt").fill("")
+    wide.get_by_label("At most salt").fill("")
+    wide.get_by_role("button", name="Aim done").click()
+    wide.get_by_role("button", name=re.compile("^2 cumin")).click()
+    wide.get_by_role("region", name="Revision 2").scroll_into_view_if_needed()
+    wide.wait_for_timeout(400)
+    wide.screenshot(path=OUT / "blend-branches.png")
+    phone.goto(f"{address}/blend/{rub}")
+    phone.get_by_role("radio", name="Adapt").check()
+    phone.get_by_role("radio", name="beef").check()
+    phone.get_by_role("radio", name="hot iron").check()
+    phone.get_by_role("region", name=re.compile("Adapted for beef")).wait_for()
+    phone.wait_for_timeout(400)
+    phone.screenshot(path=OUT / "blend-adapt-phone.png")
+    for name in ("blend-aim", "blend-branches", "blend-adapt-phone"):
+        print(f"docs/screenshots/{name}.png")
+
+
 def main() -> None:
     with running() as at, sync_playwright() as playwright:
         browser = playwright.chromium.launch(**CHROMIUM)
@@ -48,6 +78,7 @@ def main() -> None:
         phone = browser.new_page(viewport=PHONE)
         shoot(phone, at, "/", "home-phone")
         shoot(phone, at, "/coat", "coat-phone")
+        bench_shots(wide, phone, at, rub)
         phone.goto(f"{at}/table")
         phone.get_by_role("button", name="Taste and score").click()
         phone.wait_for_timeout(400)

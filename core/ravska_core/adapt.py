@@ -67,6 +67,8 @@ def tidy(parts: Fraction, basis: str) -> Fraction:
         step = Fraction(1, 8) if parts < 1 else Fraction(1, 4)
         return max(Fraction(1, 8), round(parts / step) * step)
     value = float(parts)
+    if value <= 0.001:
+        return Fraction(1, 1000)
     digits = 1 - math.floor(math.log10(value))
     return max(Fraction(1, 1000), Fraction(str(round(value, digits))))
 
@@ -334,7 +336,7 @@ def _hold_salt(bench: _Bench, salt: float) -> None:
     """Keep a dry blend as salty as it was: it goes on by surface, so what leaves it must not make the meat saltier."""
     salts = bench.find(lambda g: g.ingredient.nacl > 0.9)
     now = bench.share(lambda g: g.ingredient.nacl > 0.9)
-    if not (bench.dry and salts and now > salt + 0.02):
+    if not (bench.dry and salts and 0 < salt < now - 0.02):
         return
     factor = salt * (1 - now) / (now * (1 - salt))
 

@@ -9,7 +9,7 @@ from types import MappingProxyType
 
 from ravska_core.blends import DRY_KINDS, Blend
 from ravska_core.catalogue import Grind, catalogue
-from ravska_core.cautions import BLEND_RULES, Caution, Rule, Situation, cautions_for, judge
+from ravska_core.cautions import BLEND_RULES, LEVELS, Caution, Rule, Situation, cautions_for, judge
 from ravska_core.composition import BlendReading
 from ravska_core.cuts import Piece, read_piece
 from ravska_core.doses import COAT_WEIGHTS, RUB_RETENTION
@@ -232,5 +232,4 @@ def find(blend: Blend, reading: BlendReading) -> tuple[Caution, ...]:
     """Return what a blend will do, and the cautions that can be judged from a blend alone, most serious first."""
     situation = Situation(flags=reading.flags, allergens=reading.allergens, fat_share=reading.fat_share)
     cautions = (*cautions_for(situation, BLEND_RULES), *judge(_RULES, Found(blend, reading)))
-    order = {"stop": 0, "caution": 1, "note": 2}
-    return tuple(sorted(cautions, key=lambda caution: order[caution.level]))
+    return tuple(sorted(cautions, key=lambda caution: LEVELS.index(caution.level)))

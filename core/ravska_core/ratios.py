@@ -129,6 +129,12 @@ def write_as(ratio: Ratio, written: str, base: int = 0, tables: Catalogue | None
     return replace(ratio, written="parts", base=0, total="free" if ratio.written == "percent" else ratio.total)
 
 
+def _rebased(ratio: Ratio, tables: Catalogue | None) -> Ratio:
+    """Write relative numbers anew where the base moved with the rest and does not count 1 any more."""
+    moved = ratio.written == "relative" and ratio.lines[ratio.base].parts != 1
+    return restate(ratio, tables) if moved else ratio
+
+
 def settle(lines: Sequence[Line], like: Ratio, tables: Catalogue | None = None) -> Ratio:
     """Return lines that replace those of a ratio, written as its numbers are; a base that is gone goes to the first."""
     base = 0
@@ -210,6 +216,11 @@ def _hold_shares(ratio: Ratio, held: Mapping[int, float], tables: Catalogue | No
     """Let locked lines grow or shrink with a free total, so that each holds the share it had."""
     if not held or len(held) == len(ratio.lines):
         return ratio
+    if sum(held.values()) > 1 - 1e-9:
+        at = next(i for i in range(len(ratio.lines)) if i not in held)
+        raise BadInput(
+            f"lines.{at}.parts", "Every other line is locked at its share, which leaves no room; unlock one."
+        )
     relative = masses(ratio.lines, parts_of(ratio.lines, tables))
     total = sum(mass for i, mass in enumerate(relative) if i not in held) / (1 - sum(held.values()))
     lines = [
@@ -247,7 +258,7 @@ def set_parts(ratio: Ratio, at: int, parts: Fraction, tables: Catalogue | None =
         for i in _together(ratio.lines, at):
             lines[i] = _scaled(lines[i], parts / line.parts, i)
         lines[at] = replace(line, parts=parts)
-        return _hold_shares(replace(ratio, lines=tuple(lines)), _held(ratio, at, tables), tables)
+        return _rebased(_hold_shares(replace(ratio, lines=tuple(lines)), _held(ratio, at, tables), tables), tables)
     if len(ratio.lines) == 1:
         raise BadInput(f"lines.{at}.parts", "This is the only line, so it is all of it; add another first.")
     found = parts_of(ratio.lines, tables)
@@ -325,7 +336,7 @@ def move_border(ratio: Ratio, at: int, share: float, tables: Catalogue | None = 
     least = min(0.002, both / 4)
     wanted[at] = min(max(share, least), both - least)
     wanted[at + 1] = both - wanted[at]
-    return replace(ratio, lines=with_shares(ratio.lines, parts, wanted))
+    return _rebased(replace(ratio, lines=with_shares(ratio.lines, parts, wanted)), tables)
 
 
 def nudged(parts: Fraction, up: bool, written: str = "parts") -> Fraction:

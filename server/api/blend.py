@@ -1,5 +1,7 @@
 """Blend: keep and change mixtures by ratio, their revisions and their branches."""
 
+from collections.abc import Iterator
+from contextlib import contextmanager
 from dataclasses import dataclass
 from datetime import datetime
 from typing import Annotated
@@ -342,14 +344,20 @@ def get_blend(request, blend_id: UUID) -> BlendOut:
 @sends
 def save_blend(request, blend_id: UUID, document: BlendSave) -> BlendOut:
     """Save the working draft as typed; 409 with the other version when it was changed meanwhile."""
+    with _writing(blend_id, document.version) as row:
+        # read inside the transaction: two blends put into each other at once would make a circle
+        _write(row, read_document(document, blend_id))
+    return _out(_one(blend_id))
+
+
+@contextmanager
+def _writing(blend_id: UUID, version: int) -> Iterator[Blend]:
+    """Claim a blend for one write; 409 with the other version when it was changed meanwhile."""
     try:
         with transaction.atomic():
-            row = _claimed(blend_id, document.version)
-            # read inside the transaction: two blends put into each other at once would make a circle
-            _write(row, read_document(document, blend_id))
+            yield _claimed(blend_id, version)
     except Stale:
         raise Conflict(_out(_one(blend_id))) from None
-    return _out(_one(blend_id))
 
 
 def _claimed(blend_id: UUID, version: int) -> Blend:
@@ -362,13 +370,9 @@ def _claimed(blend_id: UUID, version: int) -> Blend:
 @sends
 def keep_blend(request, blend_id: UUID, document: KeepDocument) -> BlendOut:
     """Keep the draft as a revision that never changes, with a note; the same lines are not kept twice."""
-    try:
-        with transaction.atomic():
-            row = _claimed(blend_id, document.version)
-            _something(row)
-            row.keep(document.note)
-    except Stale:
-        raise Conflict(_out(_one(blend_id))) from None
+    with _writing(blend_id, document.version) as row:
+        _something(row)
+        row.keep(document.note)
     return _out(_one(blend_id))
 
 
@@ -381,24 +385,20 @@ def _something(row: Blend) -> None:
 @sends
 def branch_blend(request, blend_id: UUID, document: BranchDocument):
     """Begin a branch: a blend of its own that goes on from this one, which is kept as it stands."""
-    try:
-        with transaction.atomic():
-            row = _claimed(blend_id, document.version)
-            _something(row)
-            parent = row.keep(f"where {document.name} branches off"[:200])
-            given = document.document or BlendDocument(
-                name=document.name,
-                kind=row.kind,
-                fire=row.fire,
-                batch=row.batch_typed,
-                lines=line_documents(row.draft()),
-                written=parent.written,
-                base=parent.base,
-                total=parent.total,
-            )
-            made = _begin(read_document(given.model_copy(update={"name": document.name, "uses": []})), parent)
-    except Stale:
-        raise Conflict(_out(_one(blend_id))) from None
+    with _writing(blend_id, document.version) as row:
+        _something(row)
+        parent = row.keep(f"where {document.name} branches off"[:200])
+        given = document.document or BlendDocument(
+            name=document.name,
+            kind=row.kind,
+            fire=row.fire,
+            batch=row.batch_typed,
+            lines=line_documents(row.draft()),
+            written=parent.written,
+            base=parent.base,
+            total=parent.total,
+        )
+        made = _begin(read_document(given.model_copy(update={"name": document.name, "uses": []})), parent)
     return Status(201, _out(_one(made.id)))
 
 
@@ -406,17 +406,13 @@ def branch_blend(request, blend_id: UUID, document: BranchDocument):
 @sends
 def go_back(request, blend_id: UUID, document: GoBackDocument) -> BlendOut:
     """Go on from an earlier revision. What the draft holds now is kept first, so that nothing is lost."""
-    try:
-        with transaction.atomic():
-            row = _claimed(blend_id, document.version)
-            kept = _family(row).get(document.revision)
-            if kept is None or kept.kept_at is None:
-                raise BadInput("revision", "This revision is not in the book any more; choose another.")
-            if row.draft().lines.exists():
-                row.keep(f"before going back to {kept.number}")
-            row.follow(kept)
-    except Stale:
-        raise Conflict(_out(_one(blend_id))) from None
+    with _writing(blend_id, document.version) as row:
+        kept = _family(row).get(document.revision)
+        if kept is None or kept.kept_at is None:
+            raise BadInput("revision", "This revision is not in the book any more; choose another.")
+        if row.draft().lines.exists():
+            row.keep(f"before going back to {kept.number}")
+        row.follow(kept)
     return _out(_one(blend_id))
 
 

@@ -273,7 +273,7 @@ def rework(request, document: Rework) -> ReworkOut:
         ratio = ratios.restate(ratio)
     core.check_blend(_with_lines(typed, ratio.lines))
     lines = written_lines(ratio.lines, typed)
-    if document.do == "set" and at < len(lines):
+    if document.do == "set" and ratio.lines[at].parts == parse_parts(document.parts):
         lines[at].parts, lines[at].exact = document.parts, ""
     if document.do == "grind":
         lines[at].least, lines[at].most = document.lines[at].least, document.lines[at].most

@@ -200,6 +200,23 @@ def test_numbers_can_be_percent_or_relative_and_a_crystal_asks_spoons_or_grams(p
     expect(page.get_by_label("Parts of Dark muscovado, unpacked")).to_have_value("1")
     expect(page.get_by_role("button", name="why: Salt in the blend")).to_contain_text("39.6 % salt")
 
+    # a border is dragged: half way into its neighbour, which gives way, and nobody else moves
+    border = page.get_by_role("slider", name=re.compile("^Border between Kosher salt"))
+    strip = page.get_by_role("img", name=re.compile("^By mass")).first.bounding_box()
+    grip = border.bounding_box()
+    assert strip is not None
+    assert grip is not None
+    x, y = grip["x"] + grip["width"] / 2, grip["y"] + grip["height"] / 2
+    page.mouse.move(x, y)
+    page.mouse.down()
+    for step in range(1, 6):
+        page.mouse.move(x - strip["width"] * 0.02 * step, y)
+    page.mouse.up()
+    expect(border).to_have_attribute("aria-valuenow", re.compile(r"^(29|30|31)"))
+    expect(page.get_by_role("button", name="why: Share of Star anise, ground")).to_contain_text("9.23 %")
+    page.keyboard.press("Control+z")
+    expect(border).to_have_attribute("aria-valuenow", "40")
+
     open_blend(page, "Cumin and sumac goat rub")
     page.get_by_role("button", name="More for Kosher salt, dense flake").click()
     page.get_by_role("button", name=re.compile("^kosher salt, light flake")).click()

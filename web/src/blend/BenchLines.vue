@@ -18,9 +18,18 @@ const open = ref(-1)
 /** The rows by what they hold, as rows change places. */
 const rows = new Map<string, InstanceType<typeof LineRow>>()
 const keyOf = (line: LineDoc) => line.blend ?? line.grind
-function note(line: LineDoc, row: unknown) {
-  if (row) rows.set(keyOf(line), row as InstanceType<typeof LineRow>)
-  else rows.delete(keyOf(line))
+/** A key a row: the same ingredient may stand in two lines, as after a blend was unfolded. */
+const keys = computed(() => {
+  const met = new Map<string, number>()
+  return doc.value.lines.map((line) => {
+    const times = (met.get(keyOf(line)) ?? 0) + 1
+    met.set(keyOf(line), times)
+    return times > 1 ? `${keyOf(line)} ${times}` : keyOf(line)
+  })
+})
+function note(key: string, row: unknown) {
+  if (row) rows.set(key, row as InstanceType<typeof LineRow>)
+  else rows.delete(key)
 }
 const adder = ref<InstanceType<typeof AddLine>>()
 const refused = ref('')
@@ -58,7 +67,7 @@ async function add(grind: string, inside: string | null = null) {
   }
   open.value = -1
   await nextTick()
-  rows.get(keyOf(doc.value.lines.at(-1)!))?.focus()
+  rows.get(keys.value.at(-1) ?? '')?.focus()
 }
 async function remove(at: number) {
   open.value = -1
@@ -69,7 +78,7 @@ async function remove(at: number) {
 const basis = (at: number, to: 'spoon' | 'scale') => rework({ do: 'basis', line: at, to_basis: to })
 const write = (as: Doc['written'], base: number) => rework({ do: 'write', to_written: as, line: base })
 async function shift(at: number, by: number) {
-  const key = keyOf(doc.value.lines[at])
+  const key = keys.value[at]
   move(at, at + by)
   await nextTick()
   rows.get(key)?.stay()
@@ -106,8 +115,8 @@ async function restore(id: string) {
     </div>
     <LineRow
       v-for="(line, at) in doc.lines"
-      :key="keyOf(line)"
-      :ref="(row) => note(line, row)"
+      :key="keys[at]"
+      :ref="(row) => note(keys[at], row)"
       :line="line"
       :at="at"
       :name="nameOf(line, at)"

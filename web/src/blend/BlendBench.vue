@@ -96,6 +96,11 @@ watch(side, () => {
   aiming.value = false
   leave()
 })
+// what is proposed goes on from what is on the bench
+watch(reading, () => {
+  if (aiming.value) void aim()
+  else if (proposed.value?.by === 'adapt') askAdapt()
+})
 
 function take() {
   const answer = proposed.value!.answer
@@ -179,14 +184,15 @@ const named = computed(() => own.value.map((grind) => ({ grind, name: grinds.val
     />
     <p v-if="failed" class="failed" role="alert">{{ failed }}</p>
     <div class="bench">
-      <div>
+      <div class="left">
         <NudgeRow v-if="!empty" :bench="bench" class="nudge" />
         <BenchLines :id="id" :bench="bench" />
         <StartWith v-if="empty" :kind="doc.kind" @start="start" />
-        <BlendFindings v-if="shown" :reading="shown" />
-        <BranchTree v-if="!empty" :id="id" :chosen="chosen?.id ?? ''" @choose="choose" />
+        <BlendFindings v-if="shown" :reading="shown" class="last" />
+        <BranchTree v-if="!empty" :id="id" class="last" :chosen="chosen?.id ?? ''" @choose="choose" />
         <RevisionPlate
           v-if="chosen"
+          class="last"
           :id="id"
           :bench="bench"
           :node="chosen"
@@ -263,6 +269,20 @@ const named = computed(() => own.value.map((grind) => ({ grind, name: grinds.val
 @media (max-width: 1060px) {
   .bench {
     grid-template-columns: minmax(0, 1fr);
+    gap: 12px;
+  }
+  /* in one column the reading comes right after the lines, and how it got here last */
+  .left {
+    display: contents;
+  }
+  .nudge {
+    margin: 0;
+  }
+  .side {
+    order: 1;
+  }
+  .last {
+    order: 2;
   }
 }
 </style>

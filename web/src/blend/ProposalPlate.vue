@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { useCatalogue } from '../ui/catalogue'
-import GrainStrip from '../ui/GrainStrip.vue'
 import { bandsOf } from './bands'
+import TwoStrips from './TwoStrips.vue'
 import type { Proposed } from './useProposal'
 
 /** A proposed blend under the one at hand: two strips, the difference in words, the reasons; take it or leave it. */
@@ -35,10 +35,14 @@ function toggle(id: string, on: boolean) {
     <p v-if="answer.unchanged && !answer.notes.length && !answer.changes.length" role="status">
       Every target is met already.
     </p>
-    <div v-if="can" class="strips">
-      <span>now</span><GrainStrip :bands="now" :height="26" label="Now" /> <span>then</span
-      ><GrainStrip :bands="bands" :height="40" label="Proposed" />
-    </div>
+    <TwoStrips
+      v-if="can"
+      class="strips"
+      :strips="[
+        { word: 'now', label: 'Now', bands: now, height: 26 },
+        { word: 'then', label: 'Proposed', bands, height: 40 },
+      ]"
+    />
     <p v-if="can && answer.difference.words.length" class="words">{{ answer.difference.words.join(', ') }}</p>
     <ul v-if="answer.changes.length">
       <li v-for="change in answer.changes" :key="change.id">
@@ -88,14 +92,6 @@ p {
 .note {
   color: var(--caution);
 }
-.strips {
-  display: grid;
-  grid-template-columns: auto minmax(0, 1fr);
-  gap: 6px 12px;
-  align-items: center;
-  font-size: 14px;
-  color: var(--muted);
-}
 .words {
   font-weight: 600;
 }
@@ -124,7 +120,7 @@ input {
     gap: 6px;
     max-height: 44vh;
   }
-  .strips > :nth-child(-n + 2) {
+  .strips > :deep(:nth-child(-n + 2)) {
     display: none;
   }
   .tools :deep(.v-btn) {

@@ -2,10 +2,11 @@
 import { computed, shallowRef, watch } from 'vue'
 import { api, call, sentenceOf, type Schemas } from '../api/client'
 import { useCatalogue } from '../ui/catalogue'
-import GrainStrip, { type Band } from '../ui/GrainStrip.vue'
+import type { Band } from '../ui/GrainStrip.vue'
 import { longDay } from '../ui/units'
 import { bandsOfShares } from './bands'
 import type { Node } from './tree'
+import TwoStrips from './TwoStrips.vue'
 import type { BlendOnBench } from './useBlend'
 
 /** An earlier revision, or one of a branch, against the blend at hand: two strips, the difference in words. */
@@ -51,10 +52,12 @@ const share = (value?: number | null) => (value == null ? '–' : `${value.toFix
       </span>
     </header>
     <p v-if="failed" class="muted">{{ failed }}</p>
-    <div class="strips">
-      <span>then</span><GrainStrip :bands="then" :height="34" :label="title" /> <span>now</span
-      ><GrainStrip :bands="now" :height="34" label="Now" />
-    </div>
+    <TwoStrips
+      :strips="[
+        { word: 'then', label: title, bands: then, height: 34 },
+        { word: 'now', label: 'Now', bands: now, height: 34 },
+      ]"
+    />
     <p v-if="found" class="words" role="status">
       {{
         found.same ? 'The blend at hand is the same.' : found.difference.words.join(', ') || 'Hardly any difference.'
@@ -94,14 +97,6 @@ p {
   display: inline-flex;
   align-items: center;
   padding: 0 16px;
-}
-.strips {
-  display: grid;
-  grid-template-columns: auto minmax(0, 1fr);
-  gap: 6px 12px;
-  align-items: center;
-  font-size: 14px;
-  color: var(--muted);
 }
 .words {
   font-weight: 600;

@@ -1,9 +1,9 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { useEventListener } from '@vueuse/core'
-import { computed, nextTick, reactive, ref, shallowRef, watch } from 'vue'
+import { computed, nextTick, onScopeDispose, reactive, ref, shallowRef, watch } from 'vue'
 import { api, call, Refusal, sentenceOf, type Schemas } from '../api/client'
 import { useAutosave } from '../ui/autosave'
-import { useReading } from '../ui/reading'
+import { PATIENCE_MS, useReading } from '../ui/reading'
 import { useUndo } from '../ui/undo'
 
 export type Doc = Schemas['BlendDocument']
@@ -126,12 +126,15 @@ export function useBlend(id: string) {
 
   let queue: Promise<unknown> = Promise.resolve()
   let latest = 0
+  let complain: ReturnType<typeof setTimeout> | undefined
+  onScopeDispose(() => clearTimeout(complain))
   /**
    * Change the ratio; the server says what follows. One change at a time, in the order they were made; of many that
    * set the same thing, as while a border is dragged, only the last is made.
    */
   function rework(change: Ask, only = false): Promise<boolean> {
     const mine = ++latest
+    clearTimeout(complain)
     if (!only) history.mark()
     const made = queue.then(async () => {
       if (!doc.value || (only && mine !== latest)) return false
@@ -144,7 +147,10 @@ export function useBlend(id: string) {
         return true
       } catch (failure) {
         if (!(failure instanceof Refusal)) throw failure
-        errors.value = Object.fromEntries(failure.problem.errors?.map((error) => [error.field, error.sentence]) ?? [])
+        const found = Object.fromEntries(failure.problem.errors?.map((error) => [error.field, error.sentence]) ?? [])
+        // a number that is half typed is no mistake yet
+        if (only) complain = setTimeout(() => (errors.value = found), PATIENCE_MS)
+        else errors.value = found
         return false
       }
     })

@@ -1,7 +1,8 @@
 import { onScopeDispose, ref, shallowRef } from 'vue'
 import { Refusal } from '../api/client'
 
-const PATIENCE_MS = 400
+/** How long a mistake may stand before it is said. */
+export const PATIENCE_MS = 400
 
 /** Asks the server what a document comes to while it is typed; the last good numbers stay until new ones are there. */
 export function useReading<Reading>() {

@@ -1,0 +1,26 @@
+<script setup lang="ts">
+import GrainStrip, { type Band } from '../ui/GrainStrip.vue'
+
+/** Two blends one above the other, each a strip with a word before it. */
+defineProps<{ strips: { word: string; label: string; bands: Band[]; height: number }[] }>()
+</script>
+
+<template>
+  <div class="strips">
+    <template v-for="strip in strips" :key="strip.word">
+      <span>{{ strip.word }}</span>
+      <GrainStrip :bands="strip.bands" :height="strip.height" :label="strip.label" />
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.strips {
+  display: grid;
+  grid-template-columns: auto minmax(0, 1fr);
+  gap: 6px 12px;
+  align-items: center;
+  font-size: 14px;
+  color: var(--muted);
+}
+</style>
