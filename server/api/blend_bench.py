@@ -10,8 +10,9 @@ from django.http import Http404
 from ninja import Router
 from pydantic import Field
 from ravska_core import adapt as core_adapt
-from ravska_core import balance, coat, comparing, ratios, sharing
+from ravska_core import balance, coat, comparing, nudges, ratios, sharing
 from ravska_core import blends as core
+from ravska_core import swaps as core_swaps
 from ravska_core.catalogue import ALLERGENS, catalogue
 from ravska_core.composition import read_blend, salt_percent
 from ravska_core.quantities import parse_parts
@@ -300,7 +301,7 @@ def aim(request, document: WhatIf) -> ProposalOut:
 def nudge(request, document: NudgeWhatIf) -> ProposalOut:
     """Move a blend a little: sweeter, less salt, hotter, smokier, more herbal."""
     typed = read_document(document, document.id)
-    found = balance.nudge(typed.blend, document.towards)
+    found = nudges.nudge(typed.blend, document.towards)
     return _proposal(typed, found.lines, met=found.met, notes=found.conflicts, unchanged=found.unchanged)
 
 
@@ -337,7 +338,7 @@ def swaps(request, document: SwapWhatIf) -> list[SwapOut]:
         raise BadInput("line", "This line is not there any more.")
     before, sources = salt_percent(lines), catalogue().sources
     found = []
-    for swap in core_adapt.swaps(lines[at]):
+    for swap in core_swaps.swaps(lines[at]):
         after = salt_percent([*lines[:at], swap.line, *lines[at + 1 :]])
         (line,) = written_lines([swap.line], typed)
         source = sources[swap.source]

@@ -2,7 +2,7 @@
 
 from ninja import NinjaAPI, Schema
 
-from api import blend, blend_bench, coat, home, problems, shelf, table, verdict
+from api import blend, blend_bench, blend_revisions, coat, home, problems, shelf, table, verdict
 
 api = NinjaAPI(title="Ravska", version="1", docs_url=None, urls_namespace="api")
 problems.install(api)
@@ -18,5 +18,14 @@ def ping(request) -> Pong:
     return Pong(ok=True)
 
 
-for _router in (home.router, blend_bench.router, blend.router, coat.router, table.router, verdict.router, shelf.router):
+for _router in (
+    home.router,
+    blend_bench.router,
+    blend.router,
+    blend_revisions.router,
+    coat.router,
+    table.router,
+    verdict.router,
+    shelf.router,
+):
     api.add_router("", _router)

@@ -1,11 +1,12 @@
 """Adapting and swapping: each rule on and off, each change with its reason, heat and salt kept where they must be."""
 
 import pytest
-from ravska_core.adapt import adapt, swaps
+from ravska_core.adapt import adapt
 from ravska_core.blends import Blend, Line
 from ravska_core.catalogue import catalogue
 from ravska_core.comparing import differ, short
 from ravska_core.composition import read_blend, salt_percent
+from ravska_core.swaps import swaps
 from ravska_core.working import BadInput
 from tests_blends import blend
 

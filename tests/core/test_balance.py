@@ -4,9 +4,10 @@ import numpy as np
 import pytest
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
-from ravska_core.balance import NUDGES, TARGETS, Bound, Target, aim, meets, nudge, say_target
+from ravska_core.balance import TARGETS, Bound, Target, aim, meets, say_target
 from ravska_core.blends import Blend, Line, parts_of, shares
 from ravska_core.composition import read_blend
+from ravska_core.nudges import NUDGES, nudge
 from ravska_core.working import BadInput
 from tests_blends import blend, lines
 

@@ -7,13 +7,13 @@ from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 from ravska_core import ratios
 from ravska_core.adapt import MEATS, adapt
-from ravska_core.balance import NUDGES, nudge
 from ravska_core.blends import FIRES, KINDS, MOST_LINES, Blend, Line, masses, parts_of, shares
 from ravska_core.catalogue import ALLERGENS, catalogue
 from ravska_core.cautions import LEVELS
 from ravska_core.comparing import differ
 from ravska_core.composition import QUALITIES, read_blend
 from ravska_core.findings import find
+from ravska_core.nudges import NUDGES, nudge
 from ravska_core.quantities import HIGHEST_PARTS, LOWEST_PARTS, parse_parts
 from ravska_core.ratios import Ratio
 from ravska_core.working import BadInput
