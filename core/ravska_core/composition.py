@@ -132,12 +132,12 @@ class Scale:
 
 @dataclass(frozen=True)
 class Keeping:
-    """How long a blend keeps at its best [days], where, and what limits it."""
+    """How long a blend keeps at its best [days], where, what limits it, and the working."""
 
     days: float
     place: str
     because: str
-    source: str
+    figure: Figure
 
 
 @dataclass(frozen=True)
@@ -275,18 +275,30 @@ def keeping(kind: str, leaves: Sequence[tuple[Grind, float]], values: Mapping[st
     shortest, days = min(((g, g.ingredient.keeps_days) for g, share in leaves if share > 1e-6), key=lambda x: x[1])
     name = shortest.ingredient.name.lower()
     flags = {flag for grind, _ in leaves for flag in grind.ingredient.flags}
+    first = Step(f"{shortest.ingredient.name} keeps", "the shortest-lived of its lines", days, "days", "keeping")
+
+    def found(most: float, place: str, because: str, source: str, rule: str = "") -> Keeping:
+        steps = [first]
+        if rule:
+            steps.append(Step("At most", rule, most, "days", source))
+        kept = min(most, days)
+        steps.append(Step("Keeps", "the shorter of these" if rule else "as long as that", kept, "days"))
+        return Keeping(kept, place, because, figure(steps, "±30 %: at its best, not for ever", spread=0.3))
+
+    cold = "at 4 °C or below"
     if flags & {"raw_allium", "fresh_herb"} and values["fat"] > 20:
-        return Keeping(min(4.0, days), "at 4 °C or below", "raw garlic, onion or herbs lie in oil", "guidance")
+        return found(
+            4.0, cold, "raw garlic, onion or herbs lie in oil", "guidance", "raw garlic, onion or herbs in oil"
+        )
     if values["water"] <= 15:
         if days <= 30:
-            return Keeping(days, "at 4 °C or below", f"{name} is moist", "keeping")
-        return Keeping(days, "airtight, dark and dry", f"{name} fades first", "keeping")
+            return found(days, cold, f"{name} is moist", "keeping")
+        return found(days, "airtight, dark and dry", f"{name} fades first", "keeping")
     held = values["sour"] >= 2 or values["salt"] >= 10 or values["sugar"] >= 60
-    most = 30.0 if held else 5.0
-    if days < most:
-        return Keeping(days, "at 4 °C or below", f"{name} goes first", "keeping")
     because = "its acid, salt or sugar holds spoilage back" if held else "it is wet and little holds spoilage back"
-    return Keeping(most, "at 4 °C or below", because, "keeping")
+    most = 30.0 if held else 5.0
+    rule = "wet, with 2 % acid, 10 % salt or 60 % sugar" if held else "wet, with little acid, salt or sugar"
+    return found(most, cold, f"{name} goes first" if days < most else because, "trade", rule)
 
 
 def read_salt(blend: Blend, tables: Catalogue | None = None) -> Figure:

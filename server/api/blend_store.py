@@ -26,13 +26,15 @@ class GhostScale:
 
 @dataclass(frozen=True, slots=True)
 class BeforeOut:
-    """The revision a draft goes on from: what its scales said, and its strip."""
+    """The revision a draft goes on from: what its scales said, how long it kept, what it held, and its strip."""
 
     id: UUID
     number: int
     note: str
     blend_name: str
     scales: list[GhostScale]
+    keeps_days: float | None
+    allergens: list[str]
     bands: list[BandOut]
 
 
@@ -80,23 +82,24 @@ def one_blend(blend_id: UUID) -> Blend:
     return found
 
 
-def _bands(lines: tuple[core.Line, ...]) -> list[BandOut]:
-    return [BandOut(grind, share) for grind, share in core.flatten(lines).items()]
-
-
 def _before(parent: Revision | None) -> BeforeOut | None:
     if parent is None:
         return None
-    scales: list[GhostScale] = []
-    bands: list[BandOut] = []
     old = parent.blend.as_core(parent)
     try:
-        if old.lines:
-            scales = [GhostScale(scale.key, scale.value) for scale in reading_of(old).scales]
-            bands = _bands(old.lines)
+        found = reading_of(old) if old.lines else None
     except BadInput:
-        pass  # an ingredient left the catalogue: the ghost is left out
-    return BeforeOut(parent.id, parent.number or 0, parent.note, parent.blend.name, scales, bands)
+        found = None  # an ingredient left the catalogue: the ghost is left out
+    return BeforeOut(
+        id=parent.id,
+        number=parent.number or 0,
+        note=parent.note,
+        blend_name=parent.blend.name,
+        scales=[GhostScale(scale.key, scale.value) for scale in found.scales] if found else [],
+        keeps_days=found.keeping.days if found else None,
+        allergens=list(found.allergens) if found else [],
+        bands=[BandOut(grind.key, share) for grind, share in found.leaves] if found else [],
+    )
 
 
 def _percent(value: float | None) -> str:

@@ -180,6 +180,7 @@ class KeepingOut:
     days: float
     place: str
     because: str
+    figure: Figure
 
 
 @dataclass(frozen=True, slots=True)
@@ -217,7 +218,7 @@ def blend_reading_out(
         volume=found.volume,
         salt=found.salt,
         scales=[BlendScaleOut(s.key, s.label, s.value, s.unit, s.full, s.word, s.figure) for s in found.scales],
-        keeping=KeepingOut(found.keeping.days, found.keeping.place, found.keeping.because),
+        keeping=KeepingOut(found.keeping.days, found.keeping.place, found.keeping.because, found.keeping.figure),
         allergens=list(found.allergens),
         cautions=[caution_out(caution) for caution in findings.find(blend, found)],
     )

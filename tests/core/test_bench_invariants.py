@@ -155,7 +155,8 @@ def test_every_scale_says_its_working_and_no_scale_runs_off_its_end(of):
         if scale.unit == "%":
             assert scale.value <= 100 + 1e-9
     assert reading.keeping.days >= 1
-    assert reading.keeping.source in catalogue().sources
+    assert reading.keeping.figure.value == reading.keeping.days
+    assert all(step.source in catalogue().sources for step in reading.keeping.figure.steps)
 
 
 @given(st.fractions(Fraction(1, 1000), 10_000))

@@ -1,6 +1,7 @@
 """The real interface in headless Chromium, on a server of its own with a fresh demo book."""
 
 import os
+import shutil
 import subprocess
 import sys
 import time
@@ -11,6 +12,7 @@ import pytest
 from playwright.sync_api import Page
 
 ROOT = Path(__file__).resolve().parents[2]
+MANAGE = [sys.executable, str(ROOT / "server/manage.py")]
 
 
 @pytest.fixture(scope="session")
@@ -34,17 +36,10 @@ class Server:
         self.url = f"http://127.0.0.1:{port}"
         self.env = os.environ | {"RAVSKA_DATA": str(data), "RAVSKA_LISTEN": f"127.0.0.1:{port}"}
         self.process: subprocess.Popen | None = None
-        for command in ("migrate", "load_demo"):
-            self.manage(command).wait()
         self.start()
 
-    def manage(self, command: str) -> subprocess.Popen:
-        return subprocess.Popen(
-            [sys.executable, str(ROOT / "server/manage.py"), command], env=self.env, stdout=subprocess.DEVNULL
-        )
-
     def start(self) -> None:
-        self.process = self.manage("serve")
+        self.process = subprocess.Popen([*MANAGE, "serve"], env=self.env, stdout=subprocess.DEVNULL)
         for _ in range(300):
             try:
                 urllib.request.urlopen(f"{self.url}/api/ping", timeout=5).close()
@@ -60,8 +55,10 @@ class Server:
 
 
 @pytest.fixture
-def ravska(tmp_path, free_port):
-    server = Server(tmp_path, free_port)
+def ravska(tmp_path, demo_data, free_port):
+    data = tmp_path / "book"
+    shutil.copytree(demo_data, data)
+    server = Server(data, free_port)
     yield server
     server.lose()
 

@@ -38,7 +38,7 @@ def test_a_preference_that_is_none_is_refused_at_its_field(api, book, change):
     assert [error["field"] for error in problem["errors"]] == list(change)
 
 
-def test_an_empty_book_answers_everywhere(api, db):
+def test_an_empty_book_answers_everywhere(api, empty_book):
     assert api("GET", "home")[1]["cook"] is None
     assert api("GET", "blends") == (200, [])
     assert api("GET", "cooks") == (200, [])

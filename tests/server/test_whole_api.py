@@ -2,6 +2,7 @@
 
 import json
 import os
+import shutil
 import signal
 import sqlite3
 import subprocess
@@ -61,12 +62,11 @@ def call(url: str, method: str = "GET", body: object = None) -> dict:
 
 
 @pytest.fixture
-def served(tmp_path, free_port):
+def served(tmp_path, demo_data, free_port):
     """The address of a real server with the demo book, and its process."""
+    shutil.copytree(demo_data, tmp_path, dirs_exist_ok=True)
     here = os.environ | {"RAVSKA_DATA": str(tmp_path), "RAVSKA_LISTEN": f"127.0.0.1:{free_port}"}
     manage = [sys.executable, str(ROOT / "server/manage.py")]
-    for command in ("migrate", "load_demo"):
-        subprocess.run([*manage, command], env=here, check=True, capture_output=True)
     server = subprocess.Popen([*manage, "serve"], env=here, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL)
     api = f"http://127.0.0.1:{free_port}/api"
     try:

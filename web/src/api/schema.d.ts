@@ -1338,6 +1338,7 @@ export interface components {
             place: string;
             /** Because */
             because: string;
+            figure: components["schemas"]["Figure"];
         };
         /**
          * LineReadingOut
@@ -2014,7 +2015,7 @@ export interface components {
         };
         /**
          * BeforeOut
-         * @description The revision a draft goes on from: what its scales said, and its strip.
+         * @description The revision a draft goes on from: what its scales said, how long it kept, what it held, and its strip.
          */
         BeforeOut: {
             /**
@@ -2030,6 +2031,10 @@ export interface components {
             blend_name: string;
             /** Scales */
             scales: components["schemas"]["GhostScale"][];
+            /** Keeps Days */
+            keeps_days: number | null;
+            /** Allergens */
+            allergens: string[];
             /** Bands */
             bands: components["schemas"]["BandOut"][];
         };

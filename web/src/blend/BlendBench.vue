@@ -188,12 +188,12 @@ const named = computed(() => own.value.map((grind) => ({ grind, name: grinds.val
         <NudgeRow v-if="!empty" :bench="bench" class="nudge" />
         <BenchLines :id="id" :bench="bench" />
         <StartWith v-if="empty" :kind="doc.kind" @start="start" />
-        <BlendFindings v-if="shown" :reading="shown" class="last" />
+        <BlendFindings v-if="shown" :reading="shown" :before="stored?.before ?? null" class="last" />
         <BranchTree v-if="!empty" :id="id" class="last" :chosen="chosen?.id ?? ''" @choose="choose" />
         <RevisionPlate
           v-if="chosen"
-          class="last"
           :id="id"
+          class="last"
           :bench="bench"
           :node="chosen"
           :now="now"

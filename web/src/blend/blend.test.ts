@@ -201,7 +201,12 @@ const whole = {
   volume: figure(114, 'ml'),
   salt: figure(26.4, '%', 23.7, 29),
   scales: [scale('salt', 26.4, 60), scale('sugar', 90, 60), scale('smoke', 0, 4), scale('herb', 0, 4)],
-  keeping: { days: 540, place: 'airtight, dark and dry', because: 'sweet paprika fades first' },
+  keeping: {
+    days: 540,
+    place: 'airtight, dark and dry',
+    because: 'sweet paprika fades first',
+    figure: figure(540, 'days'),
+  },
   allergens: [],
   cautions: [],
 } as unknown as Reading
@@ -232,7 +237,17 @@ it.each([
   [3650, '10 years'],
 ])('says %i days as a cook would', (days, words) => {
   const reading = { ...whole, keeping: { ...whole.keeping, days } }
-  expect(mount(BlendFindings, { props: { reading }, global }).text()).toContain(`Keeps ${words} airtight`)
+  const found = mount(BlendFindings, { props: { reading, before: null }, global })
+  expect(found.text().replace(/\s+/g, ' ')).toContain(`Keeps ${words} airtight`)
+})
+
+it('says what keeping and allergens were in the revision before', () => {
+  const before = { number: 3, keeps_days: 7, allergens: ['mustard', 'soy'] } as never
+  const reading = { ...whole, allergens: ['soy', 'fish'] }
+  const found = mount(BlendFindings, { props: { reading, before }, global }).text()
+  expect(found).toContain('was 7 days')
+  expect(found).toContain('Holds soy, fish')
+  expect(found).toContain('Since revision 3: fish came in, mustard went out.')
 })
 
 it('offers a proposal with its reasons, and lets one of them be left out', async () => {
