@@ -3,9 +3,9 @@
 from dataclasses import dataclass
 from uuid import UUID
 
-from book.models import Blend, load_inside
+from book.models import Blend, Revision, load_inside
 from django.db import transaction
-from django.db.models import Count, F, Q
+from django.db.models import Count, F, OuterRef, Q, Subquery
 from django.http import Http404
 from django.utils import timezone
 from ninja import Router, Schema, Status
@@ -50,7 +50,11 @@ class BlendRow:
 
 def _rows():
     kept = Count("revisions", filter=Q(revisions__kept_at__isnull=False))
-    return Blend.objects.filter(household=household()).annotate(kept=kept).with_drafts().order_by("created_at", "name")
+    # where a branch left: its first revision or draft goes on from one of another blend
+    left = Revision.objects.filter(blend=OuterRef("pk"), parent__isnull=False).exclude(parent__blend=OuterRef("pk"))
+    branch_of = Subquery(left.values("parent__blend__name")[:1])
+    rows = Blend.objects.filter(household=household()).annotate(kept=kept, branch_of=branch_of)
+    return rows.with_drafts().order_by("created_at", "name")
 
 
 @router.get("/blends", response=list[BlendRow])
@@ -70,7 +74,6 @@ def list_blends(request) -> list[BlendRow]:
                 salt = read_salt(mixture)
         except BadInput:
             pass  # opened, the blend says which line is at fault
-        parent = blend.draft().parent
         rows.append(
             BlendRow(
                 id=blend.id,
@@ -83,7 +86,7 @@ def list_blends(request) -> list[BlendRow]:
                 salt=salt,
                 archived=blend.archived_at is not None,
                 kept=blend.kept,
-                branch_of=parent.blend.name if parent is not None and parent.blend_id != blend.id else "",
+                branch_of=blend.branch_of or "",
             )
         )
     return rows

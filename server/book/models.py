@@ -100,7 +100,7 @@ class Price(Row):
 class BlendSet(models.QuerySet["Blend"]):
     def with_drafts(self) -> "BlendSet":
         """Load the working drafts with their lines; kept revisions stay where they are."""
-        drafts = Revision.objects.filter(kept_at__isnull=True).select_related("parent__blend").prefetch_related("lines")
+        drafts = Revision.objects.filter(kept_at__isnull=True).prefetch_related("lines")
         return self.prefetch_related(models.Prefetch("revisions", queryset=drafts, to_attr="drafts"))
 
 

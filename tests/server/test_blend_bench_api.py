@@ -263,6 +263,13 @@ def test_one_batch_is_shared_out_over_its_uses(api, rub_document):
     assert "not in the book any more" in gone["uses"][0]["sentence"]
 
 
+def test_the_list_says_where_a_branch_left_even_after_it_kept_revisions_of_its_own(api, book):
+    rows = {row["name"]: row for row in api("GET", "blends")[1]}
+    assert rows["Weir House rub, duck branch"]["branch_of"] == "Weir House lamb rub"
+    assert rows["Weir House rub, duck branch"]["kept"] == 1
+    assert {row["branch_of"] for name, row in rows.items() if "branch" not in name} == {""}
+
+
 def test_archive_duplicate_and_prices(api, rub_document):
     path = f"blends/{rub_document['id']}"
     out = api("POST", f"{path}/archive", {"version": rub_document["version"], "archived": True})[1]
