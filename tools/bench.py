@@ -7,6 +7,7 @@ the browser sees: edit to new numbers on screen, and the first view's script gzi
 import gzip
 import http.client
 import json
+import re
 import statistics
 import time
 from collections.abc import Callable
@@ -120,7 +121,7 @@ def screen(address: str) -> None:
         browser = playwright.chromium.launch(**CHROMIUM)
         page = browser.new_page(viewport={"width": 1280, "height": 800})
         page.goto(f"{address}/blend")
-        page.get_by_role("link", name="Weir House lamb rub").click()
+        page.get_by_role("link", name=re.compile("^Weir House lamb rub")).click()
         part = page.get_by_label("Parts of Flake sea salt")
         part.wait_for()
         page.evaluate(WATCH)

@@ -34,7 +34,7 @@ def test_a_cook_mixes_by_ratio_doses_both_pieces_tastes_blind_and_gets_a_verdict
     # blend: change a part, add a line with type-ahead, remove one
     page.keyboard.press("1")
     check_with_axe(page)
-    page.get_by_role("link", name=re.compile("Weir House lamb rub")).click()
+    page.get_by_role("link", name=re.compile("^Weir House lamb rub")).click()
     salt = page.get_by_role("button", name="why: Salt in the blend")
     expect(salt).to_contain_text("26.4 % salt")
     page.get_by_label("Parts of Flake sea salt").fill("1½")

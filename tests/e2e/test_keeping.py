@@ -7,7 +7,7 @@ from playwright.sync_api import Page, expect
 
 def open_rub(page: Page) -> None:
     page.keyboard.press("1")
-    page.get_by_role("link", name=re.compile("Weir House lamb rub")).click()
+    page.get_by_role("link", name=re.compile("^Weir House lamb rub")).click()
     expect(page.get_by_label("Parts of Black pepper, cracked")).to_have_value("3")
 
 
