@@ -16,8 +16,8 @@ from typing import Any
 import numpy as np
 import numpy.typing as npt
 
-from ravska_core.blends import Blend, Line, Part, check_blend, shares
-from ravska_core.catalogue import Catalogue
+from ravska_core.blends import Blend, Line, Part, check_blend, mix, shares
+from ravska_core.catalogue import Catalogue, catalogue
 from ravska_core.composition import QUALITIES, SPREAD, grain_percentile, heat_scale, heat_scoville, part_qualities
 from ravska_core.ratios import with_shares
 from ravska_core.working import BadInput, in_range
@@ -136,11 +136,12 @@ class _Problem:
         targets: Sequence[Target],
         bounds: Sequence[Bound],
         prices: Mapping[str, float] | None,
+        gains: Mapping[str, float],
     ) -> None:
         self.lines, self.parts = lines, parts
         self.today: Vector = np.array(today)
         values = np.array([part_qualities(part, prices) for part in parts]).T
-        self.columns = dict(zip(QUALITIES, values, strict=True))
+        self.columns = {key: column * gains.get(key, 1.0) for key, column in zip(QUALITIES, values, strict=True)}
         self.low: Vector = np.zeros(len(lines))
         self.high: Vector = np.ones(len(lines))
         for bound in bounds:
@@ -353,7 +354,35 @@ def aim(
     parts = check_blend(blend, tables)
     if not blend.lines:
         raise BadInput("lines", "There is nothing in this blend yet; add a first ingredient.")
-    return _aim(blend.lines, parts, shares(blend.lines, parts), targets, bounds, prices)
+    known = tables or catalogue()
+    today = shares(blend.lines, parts)
+    gains = _gains(blend, parts, today, known)
+    aimed = _aim(blend.lines, parts, today, targets, bounds, prices, gains)
+    # what a reduction takes depends on the shares: aimed again until that stands still
+    for _ in range(_MOST_ROUNDS if gains else 0):
+        if len(aimed.lines) < len(blend.lines):
+            break
+        then = _gains(blend, parts, shares(aimed.lines, parts), known)
+        if all(abs(then[key] / gain - 1) < 1e-6 for key, gain in gains.items() if gain and key in then):
+            break
+        gains = then
+        aimed = _aim(blend.lines, parts, today, targets, bounds, prices, gains)
+    return aimed
+
+
+_MOST_ROUNDS = 6
+
+
+def _gains(blend: Blend, parts: Sequence[Part], at: Sequence[float], tables: Catalogue) -> dict[str, float]:
+    """Return how many times a finished blend holds of every quality what its lines do; nothing without a method."""
+    if not blend.method:
+        return {}
+    mixed = mix(blend, at, parts, tables)
+    after = part_qualities(Part("", 1.0, "", "", mixed.leaves, mixed.strained, mixed.gone))
+    before = [0.0] * len(after)
+    for share, part in zip(at, parts, strict=True):
+        before = [total + share * value for total, value in zip(before, part_qualities(part), strict=True)]
+    return {key: b / a if a else 1.0 for key, a, b in zip(QUALITIES, before, after, strict=True)}
 
 
 def _aim(
@@ -363,9 +392,10 @@ def _aim(
     targets: Sequence[Target],
     bounds: Sequence[Bound],
     prices: Mapping[str, float] | None,
+    gains: Mapping[str, float],
 ) -> Aimed:
     asked = [target for target in targets if target.low is not None or target.high is not None]
-    problem = _Problem(lines, parts, today, asked, bounds, prices)
+    problem = _Problem(lines, parts, today, asked, bounds, prices, gains)
     x0 = problem.today
     inside = bool(np.all(x0 >= problem.low - 1e-9) and np.all(x0 <= problem.high + 1e-9))
     if inside and all(meets(target, _reading(problem, x0, target.what)) for target in asked):

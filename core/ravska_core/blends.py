@@ -8,10 +8,14 @@ from collections.abc import Hashable, Mapping, Sequence
 from dataclasses import dataclass
 from fractions import Fraction
 from functools import cache
-from typing import TypeVar
+from typing import TYPE_CHECKING, TypeVar
 
 from ravska_core.catalogue import Catalogue, Grind, catalogue
+from ravska_core.method import MethodStep, check_method, finish
 from ravska_core.working import BadInput
+
+if TYPE_CHECKING:
+    from ravska_core.bought import Label
 
 KINDS = (
     "dry rub", "paste", "binder", "marinade", "injection", "glaze", "spritz", "cooking liquid", "finishing salt",
@@ -29,38 +33,70 @@ MOST_LINES = 60
 DEEPEST = 8
 """How many blends may lie inside each other."""
 
+HIGHEST_ERROR = 0.9
+"""How far an amount by eye may be off, relative."""
+
+SPOON_ERROR = 0.1
+"""Relative error of a level spoon: portion weights of one ingredient differ by about this much (estimate)."""
+
+SCALE_ERROR = 0.01
+"""Relative error of a weighed amount, of a kitchen scale's last figures (estimate)."""
+
 
 @dataclass(frozen=True)
 class Line:
-    """A line of a blend: a grind by key or a blend of its own, how many parts, by spoon or scale, and its lock."""
+    """A line of a blend: a grind by key or a blend of its own, how many parts, by spoon or scale, and its lock.
+
+    `error` says how far an amount taken by eye may be off, relative; 0 for a level spoon or a scale.
+    """
 
     grind: str
     parts: Fraction
     basis: str
     lock: str = ""
     blend: "Blend | None" = None
+    error: float = 0.0
+
+    @property
+    def mass_error(self) -> float:
+        """Relative error of the line's mass."""
+        return self.error or (SPOON_ERROR if self.basis == "spoon" else SCALE_ERROR)
 
 
 @dataclass(frozen=True)
 class Blend:
-    """A mixture by ratio, the batch it is mixed in [g], and the fire it is meant for."""
+    """A mixture by ratio, the batch that goes into the bowl [g], the fire it is meant for, and its method.
+
+    A bought one has a `label` instead of a recipe: its lines stand in the label's order with shares that are estimated.
+    """
 
     kind: str
     lines: tuple[Line, ...]
     batch_g: float
     name: str = ""
     fire: str = ""
+    method: tuple[MethodStep, ...] = ()
+    label: "Label | None" = None
 
 
 @dataclass(frozen=True)
 class Part:
-    """What a line is made of: its name, level density [g/ml] and the grinds it comes to [mass shares]."""
+    """What a line is made of: its name, level density [g/ml] and the grinds it comes to [mass shares].
+
+    For a blend inside that was strained or simmered down, `strained` and `gone` are what it lost of its grinds and
+    water [mass over finished mass]; the leaves then add up to 1 + gone less what dissolved. `inside` holds the parts
+    of a blend inside with their shares and relative errors, `label` that of a bought one.
+    """
 
     name: str
     density_g_ml: float
     density_from: str
     source: str
     leaves: tuple[tuple[Grind, float], ...]
+    strained: tuple[tuple[Grind, float], ...] = ()
+    gone: float = 0.0
+    inside: "tuple[tuple[Part, float, float], ...]" = ()
+    label: "Label | None" = None
 
 
 @cache
@@ -85,13 +121,81 @@ def _part_of_blend(blend: Blend, tables: Catalogue, depth: int, met: dict[int, "
     except BadInput as refusal:
         raise BadInput("", f"“{said}” cannot be read: {refusal.sentence}") from refusal
     inner = shares(blend.lines, inside)
-    leaves: dict[str, tuple[Grind, float]] = {}
-    for share, part in zip(inner, inside, strict=True):
-        for grind, of in part.leaves:
-            leaves[grind.key] = (grind, leaves[grind.key][1] + share * of if grind.key in leaves else share * of)
-    volume = sum(share / part.density_g_ml for share, part in zip(inner, inside, strict=True))
-    met[id(blend)] = Part(said, 1 / volume, "its lines' level volumes added up", "arithmetic", tuple(leaves.values()))
+    mixed = mix(blend, inner, inside, tables, said)
+    volume = mixed.volume_ml
+    met[id(blend)] = Part(
+        said,
+        1 / volume,
+        "its lines' level volumes added up" + (", less what was driven off" if mixed.gone else ""),
+        "arithmetic",
+        mixed.leaves,
+        mixed.strained,
+        mixed.gone,
+        tuple((part, share, line.mass_error) for part, share, line in zip(inside, inner, blend.lines, strict=True)),
+        blend.label,
+    )
     return met[id(blend)]
+
+
+@dataclass(frozen=True)
+class Mixed:
+    """What 1 g of a finished blend holds: its grinds, what it lost [g/g], its volume [ml], and its yield.
+
+    `share` is the finished mass over what went in, `after` the mass after each step of the method over what went in.
+    """
+
+    leaves: tuple[tuple[Grind, float], ...]
+    strained: tuple[tuple[Grind, float], ...]
+    gone: float
+    volume_ml: float
+    share: float
+    after: tuple[float, ...]
+
+
+def mix(blend: Blend, inner: Sequence[float], parts: Sequence[Part], tables: Catalogue, name: str = "") -> Mixed:
+    """Determine what a blend's lines come to when they are mixed and its method is followed.
+
+    Parameters
+    ----------
+    inner : sequence
+        Mass share of every line in what goes in.
+    parts : sequence
+        What the lines are made of.
+
+    Raises
+    ------
+    BadInput
+        At ``method.N.…`` for a step that cannot be done.
+    """
+    gathered: dict[str, tuple[Grind, float]] = {}
+    strained: dict[str, tuple[Grind, float]] = {}
+    gone = sum(share * part.gone for share, part in zip(inner, parts, strict=True))
+    for share, part in zip(inner, parts, strict=True):
+        for into, leaves in ((gathered, part.leaves), (strained, part.strained)):
+            for grind, of in leaves:
+                before = into[grind.key][1] if grind.key in into else 0.0
+                into[grind.key] = (grind, before + share * of)
+    if not any(step.do in ("grind", "strain", "simmer") for step in blend.method):
+        volume = sum(share / part.density_g_ml for share, part in zip(inner, parts, strict=True))
+        after = (1.0,) * len(blend.method)
+        return Mixed(tuple(gathered.values()), tuple(strained.values()), gone, volume, 1.0, after)
+    within = [[(grind, share * of) for grind, of in part.leaves] for share, part in zip(inner, parts, strict=True)]
+    lost_before = [share * part.gone for share, part in zip(inner, parts, strict=True)]
+    found = finish(within, blend.method, tables.grinds, lost_before)
+    # what dissolved or went off in blends inside is no leaf any more, but was in what went in
+    earlier = sum(s * (1 - sum(m for _, m in p.leaves)) for s, p in zip(inner, parts, strict=True))
+    mass = found.mass + earlier
+    for grind, lost in found.strained:
+        before = strained[grind.key][1] if grind.key in strained else 0.0
+        strained[grind.key] = (grind, before + lost)
+    return Mixed(
+        tuple((grind, m / mass) for grind, m in found.leaves),
+        tuple((grind, m / mass) for grind, m in strained.values()),
+        (gone + found.gone) / mass,
+        found.volume_ml / mass,
+        mass,
+        tuple(after + earlier for after in found.after),
+    )
 
 
 def parts_of(
@@ -168,17 +272,22 @@ def check_blend(blend: Blend, tables: Catalogue | None = None) -> list[Part]:
             raise BadInput(f"lines.{at}.lock", "A line is free, holds its share or holds its ratio; choose one.")
         if line.parts <= 0:
             raise BadInput(f"lines.{at}.parts", "0 parts is nothing; write a number above 0, or remove the line.")
+        if not 0 <= line.error <= HIGHEST_ERROR:  # also refuses nan
+            raise BadInput(f"lines.{at}.error", "An amount by eye is off by at most 90 %; write for example 30.")
+    check_method(blend.method, len(blend.lines))
     return parts_of(blend.lines, tables)
 
 
-def same_mixture(a: Sequence[Line], b: Sequence[Line]) -> bool:
-    """Return whether two blends hold the same lines in the same parts; locks and names do not count."""
-    if len(a) != len(b):
+def same_mixture(a: Blend, b: Blend) -> bool:
+    """Return whether two blends hold the same lines in the same parts, made in the same way; names do not count."""
+    if len(a.lines) != len(b.lines) or a.method != b.method or a.label != b.label:
         return False
-    for x, y in zip(a, b, strict=True):
-        if (x.grind, x.parts, x.basis) != (y.grind, y.parts, y.basis) or (x.blend is None) != (y.blend is None):
+    for x, y in zip(a.lines, b.lines, strict=True):
+        if (x.grind, x.parts, x.basis, x.error) != (y.grind, y.parts, y.basis, y.error) or (x.blend is None) != (
+            y.blend is None
+        ):
             return False
-        if x.blend is not None and y.blend is not None and not same_mixture(x.blend.lines, y.blend.lines):
+        if x.blend is not None and y.blend is not None and not same_mixture(x.blend, y.blend):
             return False
     return True
 

@@ -22,6 +22,7 @@ PORTION_ML = MappingProxyType({"tsp": US_TEASPOON_ML, "tbsp": 3 * US_TEASPOON_ML
 SODIUM_IN_NACL = 22.990 / 58.443
 """Mass share of sodium in sodium chloride, 0.3934, from the molar masses [g/mol]."""
 
+COUNT_UNITS = ("piece", "clove", "head", "leaf", "stick", "sprig", "bunch")
 FAMILIES = ("salt", "spice", "herb", "sugar", "savoury", "fresh", "liquid", "dairy", "paste", "fat")
 ACID_CLASSES = ("none", "dairy", "mild", "medium", "strong", "enzyme")
 MEAT_CLASSES = ("fish", "poultry", "tender_red", "sliced_pork", "tough", "large_joint")
@@ -173,6 +174,18 @@ class MarinadeWindow:
     long_low_min: float
     long_high_min: float
     reason: str
+    source: str
+
+
+@dataclass(frozen=True)
+class Count:
+    """What one clove, berry, leaf or piece of a grind weighs [g], with the usual span."""
+
+    grind: str
+    unit: str
+    grams: float
+    low: float
+    high: float
     source: str
 
 
@@ -433,6 +446,43 @@ def read_windows(
             if (acid, meat) not in windows:
                 raise CatalogueError(file, len(windows) + 1, "acid_class", f"no window for {acid} acid and {meat}")
     return windows
+
+
+def read_names(
+    text: str, ingredients: Mapping[str, Ingredient], file: str = "names.csv"
+) -> Mapping[str, tuple[str, ...]]:
+    """Read what people call ingredients, keyed by ingredient; no name may mean two."""
+    seen: dict[str, str] = {}
+
+    def build(row: _Row) -> tuple[str, tuple[str, ...]]:
+        what, names = row.text("what", ingredients), row.words("names")
+        for name in names:
+            if name in seen:
+                raise row.refuse("names", f"“{name}” means {seen[name]} already")
+            seen[name] = what
+        return what, names
+
+    return MappingProxyType(dict(_read(file, text, build, lambda x: x[0]).values()))
+
+
+def read_counts(
+    text: str, grinds: Mapping[str, Grind], sources: Mapping[str, Source], file: str = "counts.csv"
+) -> Mapping[tuple[str, str], Count]:
+    """Read what one piece weighs, keyed by grind and unit."""
+
+    def build(row: _Row) -> Count:
+        low = row.number("low", 0.001, 1000)
+        grams = row.number("grams", low, 1000)
+        return Count(
+            grind=row.text("grind", grinds),
+            unit=row.text("unit", COUNT_UNITS),
+            grams=grams,
+            low=low,
+            high=row.number("high", grams, 1000),
+            source=row.text("source", sources),
+        )
+
+    return _read(file, text, build, lambda c: (c.grind, c.unit))
 
 
 @cache

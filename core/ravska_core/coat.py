@@ -2,7 +2,7 @@
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from ravska_core.blends import Blend
 from ravska_core.catalogue import Catalogue, catalogue
@@ -22,7 +22,7 @@ from ravska_core.doses import (
 )
 from ravska_core.marinade import Window, hold_window
 from ravska_core.quantities import say_duration
-from ravska_core.spoons import Spoonfuls, measure_out
+from ravska_core.spoons import SPOON_SETS, Spoonfuls, SpoonSet, measure_out
 from ravska_core.working import BadInput, Figure, Step, figure, in_range
 
 MEAT_WATER_SHARE = 0.745
@@ -106,6 +106,17 @@ def _area_spread(piece: PieceReading) -> float:
     return high / piece.coatable.value - 1 if high is not None else 0.0
 
 
+def _relative_ends(found: Figure) -> tuple[float, float]:
+    """Return how far a figure may lie below and above its value, relative to it."""
+    if not found.value or found.low is None or found.high is None:
+        return 0.0, 0.0
+    return 1 - found.low / found.value, found.high / found.value - 1
+
+
+def _with_ends(found: Figure, below: float, above: float) -> Figure:
+    return replace(found, low=max(0.0, found.value * (1 - below)), high=found.value * (1 + above))
+
+
 def _percent_steps(salt_g: float, piece: PieceReading) -> list[Step]:
     edible = piece.edible.value
     return [
@@ -115,7 +126,7 @@ def _percent_steps(salt_g: float, piece: PieceReading) -> list[Step]:
 
 
 def _read_rub(
-    layer: RubLayer, piece: PieceReading, blend: BlendReading, spoon_set: str, tables: Catalogue
+    layer: RubLayer, piece: PieceReading, blend: BlendReading, spoon_set: SpoonSet, tables: Catalogue
 ) -> LayerReading:
     in_range(
         "coat", layer.coat_g_100cm2, 0.2, 40,
@@ -154,21 +165,24 @@ def _read_rub(
             salt += binder_salt
             held = f"{binder_g:.1f} g of binder at {grind.ingredient.nacl * 100:.1f} % salt, all of it stays"
             steps.append(Step("With the binder's salt", held, salt, "g", grind.ingredient.source))
-    both = math.sqrt(spread**2 + _RETENTION_ERROR**2 + 0.1**2)
-    salt_error = f"±{both * 100:.0f} %: area ±{spread * 100:.0f}, what stays ±10, spoons ±10, taken as independent"
+    under, over = _relative_ends(blend.salt)
+    below, above = (math.sqrt(spread**2 + _RETENTION_ERROR**2 + end**2) for end in (under, over))
+    said = f"{above * 100:.0f}" if round(above, 2) == round(below, 2) else f"{below * 100:.0f} to {above * 100:.0f}"
+    mixed = f"{over * 100:.0f}" if round(over, 2) == round(under, 2) else f"{under * 100:.0f} to {over * 100:.0f}"
+    salt_error = f"±{said} %: area ±{spread * 100:.0f}, what stays ±10, the blend ±{mixed}, taken as independent"
     return LayerReading(
         kind="rub",
         dose=figure([dose_step], f"±{spread * 100:.0f} %, as the area", spread=spread),
         dose_g=dose,
         spoons=measure_out(round(dose / blend.density_g_ml, 3), spoon_set),
         spoons_wanted_ml=dose / blend.density_g_ml,
-        salt=figure([*steps, *_percent_steps(salt, piece)], salt_error, spread=both),
+        salt=_with_ends(figure([*steps, *_percent_steps(salt, piece)], salt_error), below, above),
         binder=binder,
     )
 
 
 def _read_marinade(
-    layer: MarinadeLayer, piece: PieceReading, blend: BlendReading, mass_g: float, meat_class: str, spoon_set: str
+    layer: MarinadeLayer, piece: PieceReading, blend: BlendReading, mass_g: float, meat_class: str, spoon_set: SpoonSet
 ) -> LayerReading:
     if layer.vessel not in VESSELS:
         raise BadInput("vessel", f"A vessel is one of {', '.join(VESSELS)}.")
@@ -185,6 +199,9 @@ def _read_marinade(
     fourier = diffusivity * layer.hold_s / (half_cm / 100) ** 2
     uptake = sheet_uptake(fourier)
     low, high = (settled * sheet_uptake(fourier * factor) for factor in DIFFUSIVITY_BAND)
+    under, over = _relative_ends(blend.salt)
+    low = settled * uptake * max(0.0, 1 - math.hypot(1 - low / (settled * uptake), under)) if settled * uptake else 0.0
+    high = settled * uptake * (1 + math.hypot(high / (settled * uptake) - 1, over)) if settled * uptake else 0.0
     steps = (
         Step("Salt in the marinade", "see the blend", blend.salt.value, "%"),
         Step(
@@ -204,7 +221,7 @@ def _read_marinade(
         spoons_wanted_ml=volume,
         salt=figure(
             steps,
-            "band: diffusivity halved and doubled; a small bag gives less, as it runs out of salt",
+            "band: diffusivity halved and doubled, and the blend's own; a small bag gives less, as it runs out of salt",
             low=low,
             high=high,
         ),
@@ -222,7 +239,7 @@ def _read_marinade(
     )
 
 
-def _read_salt(layer: SaltLayer, piece: PieceReading, spoon_set: str, tables: Catalogue) -> LayerReading:
+def _read_salt(layer: SaltLayer, piece: PieceReading, spoon_set: SpoonSet, tables: Catalogue) -> LayerReading:
     in_range("percent", layer.percent, 0.01, 5, "Salt by weight lies between 0.01 and 5 % of the raw edible weight.")
     grind = tables.grinds.get(layer.grind)
     if grind is None or grind.ingredient.nacl < 0.9 or "cure" in grind.ingredient.flags:
@@ -241,7 +258,7 @@ def _read_salt(layer: SaltLayer, piece: PieceReading, spoon_set: str, tables: Ca
     )
 
 
-def read_arm(arm: Arm, spoon_set: str = "us", tables: Catalogue | None = None) -> ArmReading:
+def read_arm(arm: Arm, spoon_set: SpoonSet = SPOON_SETS["us"], tables: Catalogue | None = None) -> ArmReading:
     """Determine what one arm comes to: doses, salt on the meat and cautions.
 
     Raises

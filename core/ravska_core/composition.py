@@ -2,17 +2,16 @@
 
 import math
 from collections.abc import Callable, Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cache
 
-from ravska_core.blends import DRY_KINDS, Blend, Line, Part, check_blend, masses, parts_of
+from ravska_core.blends import DRY_KINDS, SCALE_ERROR, Blend, Line, Mixed, Part, check_blend, masses, mix, parts_of
 from ravska_core.blends import shares as shares_of
-from ravska_core.catalogue import VALUE_SOURCES, Catalogue, Grind, Ingredient
-from ravska_core.spoons import Spoonfuls, measure_out
+from ravska_core.bought import Label, estimate, label_figure
+from ravska_core.catalogue import VALUE_SOURCES, Catalogue, Grind, Ingredient, catalogue
+from ravska_core.method import method_working
+from ravska_core.spoons import SPOON_SETS, Spoonfuls, SpoonSet, measure_out
 from ravska_core.working import BadInput, Figure, Step, figure
-
-_DENSITY_ERROR = 0.1
-"""Relative error of a level-spoon density: portion weights of one ingredient differ by about this much (estimate)."""
 
 _HEAT_BEGINS, _HEAT_ENDS = 200.0, 100_000.0
 
@@ -106,6 +105,87 @@ def salt_percent(lines: Sequence[Line]) -> float:
     return sum(share * part_qualities(part)[0] for share, part in zip(shares_of(lines, parts), parts, strict=True))
 
 
+_VALUE_ERRORS = {"heat": 0.4, "smoke": 0.3, "herb": 0.3, "savoury": 0.3, "cost": 0.3}
+"""Relative error of an ingredient's own values, where it is not the usual 5 % (estimates)."""
+
+_VALUE_ERROR = 0.05
+_SALT_ERROR = 0.01
+"""Relative error of the salt in what is sold as salt."""
+
+
+@cache
+def _value_errors(ingredient: Ingredient) -> tuple[float, ...]:
+    """Return how far an ingredient's own qualities may lie off, in the order of `QUALITIES`."""
+    own = _SALT_ERROR if ingredient.nacl > 0.9 else _VALUE_ERROR
+    return tuple(
+        value * (own if key == "salt" else _VALUE_ERRORS.get(key, _VALUE_ERROR))
+        for key, value in zip(QUALITIES, _qualities_of(ingredient), strict=True)
+    )
+
+
+Errors = tuple[list[float], list[float]]
+"""How far every quality may lie below and above, in the order of `QUALITIES`."""
+
+
+def _label_errors(label: Label, leaves: Sequence[tuple[Grind, float]], values: Sequence[float]) -> Errors:
+    found = estimate(label, tuple(grind for grind, _ in leaves)).qualities
+    ranges = [found[key] for key in QUALITIES]
+    return (
+        [max(0.0, value - r.low) for value, r in zip(values, ranges, strict=True)],
+        [max(0.0, r.high - value) for value, r in zip(values, ranges, strict=True)],
+    )
+
+
+def mixture_errors(
+    shares: Sequence[float], mass_errors: Sequence[float], values: Sequence[Sequence[float]], own: Sequence[Errors]
+) -> Errors:
+    """Determine how far the qualities of a mixture may lie off; errors of lines are taken as independent.
+
+    With Q = sum(x q), dQ/dm = x (q - Q) for a relative change of a line's mass and dQ/dq = x; their squares add up.
+
+    Parameters
+    ----------
+    shares, mass_errors : sequence
+        Mass share of every line and the relative error of its mass.
+    values, own : sequence
+        Every line's qualities, and how far these may lie off themselves.
+
+    References
+    ----------
+    JCGM 100:2008, Guide to the expression of uncertainty in measurement, 5.1.2.
+    """
+    low, high = [], []
+    for at in range(len(QUALITIES)):
+        mean = sum(share * value[at] for share, value in zip(shares, values, strict=True))
+        below = above = 0.0
+        for share, error, value, (under, over) in zip(shares, mass_errors, values, own, strict=True):
+            amount = (share * error * (value[at] - mean)) ** 2
+            below += amount + (share * under[at]) ** 2
+            above += amount + (share * over[at]) ** 2
+        low.append(math.sqrt(below))
+        high.append(math.sqrt(above))
+    return low, high
+
+
+def part_errors(part: Part, values: Sequence[float]) -> Errors:
+    """Determine how far the qualities of a line's stuff may lie off: by its ingredients, its recipe or its label."""
+    if part.label is not None:
+        return _label_errors(part.label, part.leaves, values)
+    if part.inside:
+        inner = [part_qualities(of) for of, _, _ in part.inside]
+        low, high = mixture_errors(
+            [share for _, share, _ in part.inside],
+            [error for _, _, error in part.inside],
+            inner,
+            [part_errors(of, found) for (of, _, _), found in zip(part.inside, inner, strict=True)],
+        )
+        # what was simmered down holds more of everything in less
+        share = 1 / (1 + part.gone)
+        return [x / share for x in low], [x / share for x in high]
+    errors = list(_value_errors(part.leaves[0][0].ingredient))
+    return errors, errors
+
+
 def grain_percentile(leaves: Sequence[tuple[Grind, float]], share: float) -> float:
     """Determine the grain size [mm] below or at which `share` of the solid mass lies; 0 where all is liquid."""
     solid = sorted((grind.grain_mm, mass) for grind, mass in leaves if grind.grain_mm > 0)
@@ -155,11 +235,16 @@ class LineReading:
 
 @dataclass(frozen=True)
 class BlendReading:
-    """What a blend comes to: its lines, the whole batch, its scales, and what it holds."""
+    """What a blend comes to: its lines, the whole batch, its scales, and what it holds.
+
+    `batch` goes into the bowl, `finished` comes out of its method, `after_g` is what is left after each step [g].
+    """
 
     lines: tuple[LineReading, ...]
     leaves: tuple[tuple[Grind, float], ...]
     batch: Figure
+    finished: Figure
+    after_g: tuple[float, ...]
     volume: Figure
     density_g_ml: float
     scales: tuple[Scale, ...]
@@ -207,14 +292,23 @@ def _word(quality: Quality, value: float) -> str:
 
 
 def _scale(
-    quality: Quality, parts: Sequence[Part], shares: Sequence[float], values: Sequence[float], wet: bool, spread: float
+    quality: Quality,
+    lines: Sequence[Line],
+    parts: Sequence[Part],
+    shares: Sequence[float],
+    values: Sequence[float],
+    wet: bool,
+    total: float,
+    ends: tuple[float, float],
+    share: float,
 ) -> Scale:
+    """Return a scale; `total` and `ends` are of the finished blend, `share` is its mass over what went in."""
     steps: list[Step] = []
     brought = [share * value for share, value in zip(shares, values, strict=True)]
-    total = sum(brought)
+    mixed = sum(brought)
     rest, others = 0.0, 0
     for part, share, value, mine in zip(parts, shares, values, brought, strict=True):
-        if mine > total * _TELLS:
+        if mine > mixed * _TELLS:
             source = "arithmetic"
             if len(part.leaves) == 1:
                 source = VALUE_SOURCES.get(quality.field) or part.leaves[0][0].ingredient.source
@@ -226,25 +320,67 @@ def _scale(
     if others:
         steps.append(Step(f"{others} more lines", "each brings under 1 % of it", rest, quality.unit))
     formula = "sum of share × value" if steps else "no line holds any"
-    steps.append(Step(f"{quality.label} in the blend", formula, total, quality.unit))
-    error = "exact" if not steps[:-1] else _ERRORS.get(quality.key, "±10 % of it: level spoons and kinds differ")
+    steps.append(Step(f"{quality.label} in the blend", formula, mixed, quality.unit))
+    if abs(total - mixed) > 1e-9 * max(1.0, abs(mixed)):
+        rule = f"after its method, {share * 100:.3g} % of what went in is left"
+        steps.append(Step(f"{quality.label} in the finished blend", rule, total, quality.unit))
+    low, high = ends
+    error = _error_words(quality, lines, parts, shares, values, low, high, total) if total > 0 else "exact"
     value, unit = total, quality.unit
     if quality.key == "heat":
         value, unit = heat_scale(total), "of 10"
     full = max(quality.full[wet], math.ceil(value)) if value > quality.full[wet] else quality.full[wet]
-    found = figure(steps, error, spread=_SPREADS.get(quality.key, spread))
+    found = figure(steps, error, low=low, high=high)
     return Scale(quality.key, quality.label, value, unit, float(full), _word(quality, value), found)
 
 
 _ERRORS = {
-    "heat": "±40 %: chillies of one kind differ by that much; pepper, mustard and ginger are counted as what they feel "
-    "like",
-    "smoke": "±30 %: an estimate of aroma",
-    "herb": "±30 %: an estimate of aroma",
-    "savoury": "±30 %: free glutamate differs by ripeness and age",
-    "cost": "±30 % until your own prices are in",
+    "heat": "chillies of one kind differ by 40 %; pepper, mustard and ginger are counted as what they feel like",
+    "smoke": "an estimate of aroma, ±30 % a line",
+    "herb": "an estimate of aroma, ±30 % a line",
+    "savoury": "free glutamate differs by ripeness and age, ±30 % a line",
+    "cost": "±30 % a line until your own prices are in",
 }
-_SPREADS = {"heat": 0.4, "smoke": 0.3, "herb": 0.3, "savoury": 0.3, "cost": 0.3}
+
+
+def _error_words(
+    quality: Quality,
+    lines: Sequence[Line],
+    parts: Sequence[Part],
+    shares: Sequence[float],
+    values: Sequence[float],
+    low: float,
+    high: float,
+    total: float,
+) -> str:
+    """Say how far a scale may lie off and where most of that comes from."""
+    wide = (high - low) / 2 / total * 100
+    said = f"±{wide:.2g} %" if wide < 9.5 else f"±{wide:.0f} %"
+    mean = sum(share * value for share, value in zip(shares, values, strict=True))
+    amounts = [
+        abs(share * line.mass_error * (value - mean)) for line, share, value in zip(lines, shares, values, strict=True)
+    ]
+    by = max(range(len(lines)), key=lambda at: amounts[at])
+    bought = [part.name for part, value in zip(parts, values, strict=True) if part.label is not None and value > 0]
+    if bought:
+        return f"{said}: most of it from the label of {' and '.join(bought)}"
+    if lines[by].error and amounts[by] > 0.3 * (high - low) / 2:
+        return f"{said}: most of it from {parts[by].name}, by eye ±{lines[by].error * 100:.0f} %"
+    if quality.key in _ERRORS:
+        return f"{said}: {_ERRORS[quality.key]}"
+    if any(line.basis == "spoon" for line in lines):
+        return f"{said}: level spoons ±10 %, kinds ±5 %, taken as independent"
+    return f"{said}: kinds of one ingredient differ by 5 %"
+
+
+def _ends(total: float, low: float, high: float) -> tuple[float, float]:
+    return max(0.0, total - low), total + high
+
+
+def _amount_error(line: Line) -> str:
+    if line.error:
+        return f"by eye ±{line.error * 100:.0f} %"
+    return "a level spoon ±10 %" if line.basis == "spoon" else f"a scale ±{SCALE_ERROR * 100:.0f} %"
 
 
 def _spread_scale(leaves: Sequence[tuple[Grind, float]]) -> Scale:
@@ -301,31 +437,55 @@ def keeping(kind: str, leaves: Sequence[tuple[Grind, float]], values: Mapping[st
     return found(most, cold, f"{name} goes first" if days < most else because, "trade", rule)
 
 
+def _finished(mixed: Mixed, prices: Mapping[str, float] | None) -> list[float]:
+    """Determine the qualities of a finished blend, in the order of `QUALITIES`."""
+    return part_qualities(Part("", 1.0, "", "", mixed.leaves, mixed.strained, mixed.gone), prices)
+
+
+def _errors(
+    blend: Blend, parts: Sequence[Part], shares: Sequence[float], columns: Sequence[Sequence[float]], mixed: Mixed
+) -> Errors:
+    """Determine how far the qualities of the finished blend may lie off."""
+    if blend.label is not None:
+        return _label_errors(blend.label, [part.leaves[0] for part in parts], _finished(mixed, None))
+    own = [part_errors(part, column) for part, column in zip(parts, columns, strict=True)]
+    low, high = mixture_errors(shares, [line.mass_error for line in blend.lines], columns, own)
+    return [x / mixed.share for x in low], [x / mixed.share for x in high]
+
+
 def read_salt(blend: Blend, tables: Catalogue | None = None) -> Figure:
-    """Determine the salt of a blend [% of mass] with its working, and nothing else; for lists.
+    """Determine the salt of a finished blend [% of mass] with its working, and nothing else; for lists.
 
     Raises
     ------
     BadInput
         For a blend that cannot be read, as `read_blend`.
     """
-    parts = check_blend(blend, tables)
+    known = tables or catalogue()
+    parts = check_blend(blend, known)
+    shares = shares_of(blend.lines, parts)
+    mixed = mix(blend, shares, parts, known)
+    columns = [part_qualities(part) for part in parts]
+    low, high = _errors(blend, parts, shares, columns, mixed)
+    total = _finished(mixed, None)[0]
+    values, ends = [column[0] for column in columns], _ends(total, low[0], high[0])
     quality = QUALITIES["salt"]
-    values = [part_qualities(part)[0] for part in parts]
-    spread = _DENSITY_ERROR if any(line.basis == "spoon" for line in blend.lines) else 0.05
-    return _scale(quality, parts, shares_of(blend.lines, parts), values, False, spread).figure
+    return _scale(quality, blend.lines, parts, shares, values, False, total, ends, mixed.share).figure
 
 
 def read_blend(
-    blend: Blend, spoon_set: str = "us", tables: Catalogue | None = None, prices: Mapping[str, float] | None = None
+    blend: Blend,
+    spoon_set: SpoonSet = SPOON_SETS["us"],
+    tables: Catalogue | None = None,
+    prices: Mapping[str, float] | None = None,
 ) -> BlendReading:
-    """Determine what a blend comes to in its batch.
+    """Determine what a blend comes to in its batch: its lines as they go in, its scales as it is finished.
 
     Parameters
     ----------
     blend : Blend
         Lines with parts by spoon or scale, and the batch [g].
-    spoon_set : str
+    spoon_set : SpoonSet
         Which spoons amounts are measured out in.
     prices : mapping
         The cook's own prices by ingredient key [per 100 g].
@@ -335,65 +495,83 @@ def read_blend(
     BadInput
         For an empty blend, a line out of range or an ingredient that is not in the catalogue.
     """
-    parts = check_blend(blend, tables)
+    known = tables or catalogue()
+    parts = check_blend(blend, known)
     if not blend.lines:
         raise BadInput("lines", "There is nothing in this blend yet; add a first ingredient.")
     relative = masses(blend.lines, parts)
     total = sum(relative)
     shares = [mass / total for mass in relative]
-    by_spoon = any(line.basis == "spoon" for line in blend.lines)
+    mixed = mix(blend, shares, parts, known)
+    errors = [line.mass_error for line in blend.lines]
+    # a share moves with its own line and against all others
+    squares = sum((share * error) ** 2 for share, error in zip(shares, errors, strict=True))
+    ranges = None
+    if blend.label is not None:
+        ranges = estimate(blend.label, tuple(part.leaves[0][0] for part in parts)).shares
 
     lines = []
-    for line, part, mass, share in zip(blend.lines, parts, relative, shares, strict=True):
+    for at, (line, part, mass, share) in enumerate(zip(blend.lines, parts, relative, shares, strict=True)):
         steps = []
         if line.basis == "spoon":
             steps.append(Step(f"Density of {part.name}", part.density_from, part.density_g_ml, "g/ml", part.source))
             formula = f"{float(line.parts):g} parts × {part.density_g_ml:.3f} g/ml"
             steps.append(Step("Mass of this line", formula, mass, "parts by mass"))
         steps.append(Step("Share by mass", f"{mass:.4g} / {total:.4g}, all lines", share * 100, "%"))
-        # the error of a share falls to nothing as the line becomes the whole blend
-        spread = _DENSITY_ERROR * (1 - share) if by_spoon else 0.0
-        error = "from the ±10 % of a level spoon" if by_spoon else "as exact as the scale"
+        own = errors[at] ** 2
+        spread = math.sqrt(max(0.0, own * (1 - share) ** 2 + squares - own * share**2))
+        error = f"±{spread * 100:.2g} %: {_amount_error(line)}, the other lines' errors with it"
+        ends = {"low": share * (1 - spread), "high": share * (1 + spread)}
+        if ranges is not None:
+            ends = {"low": ranges[at].low, "high": ranges[at].high}
+            error = f"{ranges[at].low * 100:.3g} to {ranges[at].high * 100:.3g} %: every mixture that fits the label"
         grams = Step("Weigh", f"{share * 100:.2f} % × {blend.batch_g:g} g", share * blend.batch_g, "g")
         volume = share * blend.batch_g / part.density_g_ml
         lines.append(
             LineReading(
                 grind=line.grind,
                 name=part.name,
-                share=figure(steps, error, spread=spread),
-                mass=figure((steps[-1], grams), error, spread=spread),
+                share=figure(steps, error, **{end: value * 100 for end, value in ends.items()}),
+                mass=figure((steps[-1], grams), error, **{end: value * blend.batch_g for end, value in ends.items()}),
                 volume_ml=volume,
                 spoons=measure_out(volume, spoon_set),
                 leaves=part.leaves,
             )
         )
 
-    gathered: dict[str, tuple[Grind, float]] = {}
-    for part, share in zip(parts, shares, strict=True):
-        for grind, of in part.leaves:
-            before = gathered[grind.key][1] if grind.key in gathered else 0.0
-            gathered[grind.key] = (grind, before + share * of)
-    leaves = tuple(gathered.values())
-
-    volume = sum(line.volume_ml for line in lines)
-    volume_step = Step("Volume of the batch", "sum of the lines' level volumes", volume, "ml")
+    volume = mixed.volume_ml * mixed.share * blend.batch_g
+    volume_step = Step(
+        "Volume of the batch", "sum of the lines' level volumes" + (", after its method" if mixed.gone else ""),
+        volume, "ml",
+    )  # fmt: skip
     columns = [part_qualities(part, prices) for part in parts]
     wet = blend.kind not in DRY_KINDS
-    spread = _DENSITY_ERROR if by_spoon else 0.05
+    below, above = _errors(blend, parts, shares, columns, mixed)
+    totals = _finished(mixed, prices)
     scales = [
-        _scale(quality, parts, shares, [column[at] for column in columns], wet, spread)
+        _scale(
+            quality, blend.lines, parts, shares, [column[at] for column in columns], wet, totals[at],
+            _ends(totals[at], below[at], above[at]), mixed.share,
+        )
         for at, quality in enumerate(QUALITIES.values())
-    ]
+    ]  # fmt: skip
+    if ranges is not None and blend.label is not None:
+        salt_figure = label_figure(blend.label, estimate(blend.label, tuple(part.leaves[0][0] for part in parts)))
+        scales[0] = replace(scales[0], figure=salt_figure)
+    leaves, all_leaves = mixed.leaves, (*mixed.leaves, *mixed.strained)
+    finished = method_working(blend.method, mixed.after, mixed.share, blend.batch_g)
     lactic = sum(share * g.ingredient.acid for g, share in leaves if "dairy" in g.ingredient.flags)
     return BlendReading(
         lines=tuple(lines),
         leaves=leaves,
         batch=figure([Step("Batch", "as chosen", blend.batch_g, "g")], "as chosen"),
+        finished=figure(finished, "as exact as its steps" if len(finished) > 2 else "as chosen"),
+        after_g=tuple(after * blend.batch_g for after in mixed.after),
         volume=figure([volume_step], "±15 %: fine grains fill the gaps between coarse ones", spread=0.15),
-        density_g_ml=blend.batch_g / volume,
+        density_g_ml=1 / mixed.volume_ml,
         scales=(*scales, _spread_scale(leaves)),
         keeping=keeping(blend.kind, leaves, {scale.key: scale.figure.value for scale in scales}),
         dairy_acid_share=lactic,
-        allergens=tuple(sorted({a for g, _ in leaves for a in g.ingredient.allergens})),
-        flags=frozenset(f for g, _ in leaves for f in g.ingredient.flags),
+        allergens=tuple(sorted({a for g, _ in all_leaves for a in g.ingredient.allergens})),
+        flags=frozenset(f for g, _ in all_leaves for f in g.ingredient.flags),
     )

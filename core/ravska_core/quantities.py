@@ -77,6 +77,15 @@ def _number(match: re.Match[str], field: str) -> Fraction:
     return Fraction(int(found["whole"] or 0)) + Fraction(int(found["num"] or found["n"]), denominator)
 
 
+def read_number(text: str, field: str) -> Fraction:
+    """Read a bare number as people write it: ``2``, ``1½``, ``1 1/2``, ``0.5`` or ``0,5``."""
+    plain = _plain(text, field)
+    match = _NUMBER.fullmatch(plain)
+    if match is None:
+        raise BadInput(field, f"“{text.strip()}” is not a number; write for example 2, 1½, 1/8 or 0.5.")
+    return _number(match, field)
+
+
 @lru_cache(maxsize=4096)
 def parse_parts(text: str, field: str = "parts") -> Fraction:
     """Read parts as people write them: ``2``, ``1½``, ``1 1/2``, ``1/8``, ``0.5``.

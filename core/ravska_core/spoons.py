@@ -20,7 +20,7 @@ class Spoon:
     volume_ml: float
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)  # one of a kind: looked up by identity
 class SpoonSet:
     """The measures a cook owns, largest first."""
 
@@ -44,6 +44,27 @@ SPOON_SETS = {
     "metric": _set("metric", "Metric, 15 and 5 ml", 250, 15, 5),
     "australian": _set("australian", "Australian, 20 and 5 ml", 250, 20, 5),
 }
+
+
+def spoon_name(spoon: Spoon) -> str:
+    """Return a measure as people call it: ``½ tsp``, ``cup``."""
+    return spoon.name if spoon.fraction == 1 else f"{_SIGNS[round(spoon.fraction * 24)]} {spoon.name}"
+
+
+@lru_cache(maxsize=256)
+def own_spoons(key: str, lacking: frozenset[str] = frozenset()) -> SpoonSet:
+    """Return a set of spoons less those a cook does not own, by name; one measure always stays.
+
+    Raises
+    ------
+    KeyError
+        For a set that is none of `SPOON_SETS`.
+    """
+    whole = SPOON_SETS[key]
+    owned = tuple(spoon for spoon in whole.spoons if spoon_name(spoon) not in lacking)
+    if len(owned) == len(whole.spoons) or not owned:
+        return whole
+    return SpoonSet(f"{key} less {', '.join(sorted(lacking))}", whole.title, owned)
 
 
 @dataclass(frozen=True)
@@ -88,7 +109,7 @@ def _held_ml(spoons: Sequence[Spoon]) -> float:
 
 
 @lru_cache(maxsize=4096)
-def measure_out(volume_ml: float, set_key: str = "us", tolerance: float = 0.04) -> Spoonfuls:
+def measure_out(volume_ml: float, owned: SpoonSet = SPOON_SETS["us"], tolerance: float = 0.04) -> Spoonfuls:
     """Determine the fewest level spoonfuls that hold a volume.
 
     Greedy from the largest measure, tried from every starting measure, keeps the fewest
@@ -98,8 +119,8 @@ def measure_out(volume_ml: float, set_key: str = "us", tolerance: float = 0.04) 
     ----------
     volume_ml : float
         Wanted volume [ml].
-    set_key : str
-        One of `SPOON_SETS`.
+    owned : SpoonSet
+        The measures to take.
     tolerance : float
         Relative rounding error that is accepted to save spoonfuls.
 
@@ -112,7 +133,7 @@ def measure_out(volume_ml: float, set_key: str = "us", tolerance: float = 0.04) 
     ----------
     NIST Handbook 44, appendix C, for the US measures.
     """
-    spoons = SPOON_SETS[set_key].spoons
+    spoons = owned.spoons
     smallest = spoons[-1].volume_ml
     if volume_ml < smallest / 2:
         return Spoonfuls("less than a pinch", 0.0, 0, -1.0 if volume_ml > 0 else 0.0)

@@ -361,7 +361,7 @@ def compare(request, document: CompareWhatIf) -> CompareOut:
         raise Http404
     load_inside(kept.lines.all())
     old = kept.blend.as_core(kept)
-    same = core.same_mixture(old.lines, typed.blend.lines)
+    same = core.same_mixture(old, typed.blend)
     bands = [BandOut(grind, share) for grind, share in core.flatten(old.lines).items()]
     if not old.lines or not typed.blend.lines:
         return CompareOut(DifferenceOfBlends([], []), same, bands)

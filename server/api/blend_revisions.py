@@ -145,7 +145,7 @@ def read_tree(request, blend_id: UUID) -> list[NodeOut]:
     """Return how a blend got here: its revisions and branches, each with what changed in words."""
     family = _family(one_blend(blend_id))
     load_inside(line for revision in family.values() for line in revision.lines.all())
-    mixtures = {key: revision.blend.as_core(revision).lines for key, revision in family.items()}
+    mixtures = {key: revision.blend.as_core(revision) for key, revision in family.items()}
     now = next((key for key, x in family.items() if x.blend_id == blend_id and x.kept_at is None), None)
     for key, revision in list(family.items()):
         parent = revision.parent_id

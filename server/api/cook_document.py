@@ -12,6 +12,7 @@ from ravska_core import coat
 from ravska_core.blends import flatten, same_mixture
 from ravska_core.confounds import ArmRecord, FairTest, compare_arms
 from ravska_core.schedule import Planned, count_back
+from ravska_core.spoons import SpoonSet
 from ravska_core.working import BadInput
 
 from api.documents import ArmReadingOut, Figure, arm_reading_out
@@ -143,7 +144,7 @@ def _blend_lines(arms: Iterable[Arm]) -> Iterator[Line]:
                     yield from layer.revision.lines.all()
 
 
-def read_stored(arms: Iterable[Arm], spoon_set: str) -> dict[str, coat.ArmReading | BadInput]:
+def read_stored(arms: Iterable[Arm], spoon_set: SpoonSet) -> dict[str, coat.ArmReading | BadInput]:
     """Read every arm by itself, so that one that cannot be read leaves the other's numbers standing."""
     arms = list(arms)
     load_inside(_blend_lines(arms))
@@ -161,11 +162,11 @@ def _layer_out(layer: Layer) -> LayerOut:
     shares: list[float] = []
     changed = False
     if layer.blend is not None:
-        lines = layer.blend.as_core(layer.revision).lines
+        blend = layer.blend.as_core(layer.revision)
         if layer.revision is not None:
-            changed = not same_mixture(lines, layer.blend.as_core().lines)
+            changed = not same_mixture(blend, layer.blend.as_core())
         try:
-            leaves = flatten(lines)
+            leaves = flatten(blend.lines)
             grinds, shares = list(leaves), list(leaves.values())
         except BadInput:
             pass  # the arm's own reading says which line is at fault

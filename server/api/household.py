@@ -1,6 +1,7 @@
 """Whose book this is."""
 
 from book.models import Household, Preferences
+from ravska_core.spoons import SPOON_SETS, SpoonSet, own_spoons
 
 
 def household() -> Household:
@@ -12,7 +13,12 @@ def household() -> Household:
     return found
 
 
-def spoon_set() -> str:
+def spoon_set() -> SpoonSet:
     """Return the spoons amounts are measured out in; asked for at every key, so it loads nothing else."""
-    found = Preferences.objects.order_by().values_list("spoon_set", flat=True)[:1]
-    return next(iter(found), "us")
+    found = Preferences.objects.order_by().values_list("spoon_set", "spoons_lacking")[:1]
+    return next((spoons_of(*row) for row in found), SPOON_SETS["us"])
+
+
+def spoons_of(key: str, lacking: str) -> SpoonSet:
+    """Return the spoons a household owns, from how the book keeps them."""
+    return own_spoons(key, frozenset(filter(None, lacking.split(";"))))

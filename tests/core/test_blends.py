@@ -116,7 +116,7 @@ def test_spoons_are_written_as_people_write_them(ml, words):
 
 @given(st.floats(0.5, 4000), st.sampled_from(sorted(SPOON_SETS)))
 def test_the_rounding_error_of_spoons_is_never_understated(ml, spoon_set):
-    found = measure_out(ml, spoon_set)
+    found = measure_out(ml, SPOON_SETS[spoon_set])
     assert found.volume_ml / ml - 1 == pytest.approx(found.error)
     # the pinch is the smallest measure: no rounding is off by more than half of one or the tolerance
     smallest = SPOON_SETS[spoon_set].spoons[-1].volume_ml

@@ -68,7 +68,7 @@ def test_a_bath_never_gives_more_than_its_balance_and_longer_never_less(bath, cu
     def salt(seconds: float):
         return read_arm(Arm("A", Piece(cut, mass_g), (MarinadeLayer(bath, vessel, seconds),))).salt
 
-    balance = read_blend(bath).salt.value * 0.745
+    balance = read_blend(bath).salt.high * 0.745
     found = salt(hold_s)
     assert -1e-12 <= found.low <= found.value <= found.high <= balance * (1 + 1e-9)
     assert salt(hold_s * 2).value >= found.value

@@ -106,9 +106,10 @@ def test_a_circle_is_found_with_its_path_if_and_only_if_there_is_one(uses, start
 @given(lines(), lines())
 def test_the_same_mixture_is_the_same_lines_in_the_same_parts(a, b):
     locked = tuple(Line(x.grind, x.parts, x.basis, "share") for x in a)
+    a, b, locked = (Blend("paste", of, 100) for of in (a, b, locked))
     assert same_mixture(a, locked)
     assert same_mixture(a, b) == (a == b)
-    assert not same_mixture(a, a[:-1])
+    assert not same_mixture(a, Blend("paste", a.lines[:-1], 100))
 
 
 @given(st.floats(10, 5000), st.lists(st.floats(0.1, 500), max_size=8))

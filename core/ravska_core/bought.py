@@ -1,0 +1,356 @@
+"""Bought blends: what a nutrition panel and the order of the ingredients say of a recipe nobody gives away.
+
+Ingredients stand by falling weight; what follows "2 % or less of" may stand in any order. Every mixture that fits the
+order and the panel is possible, so every share and quality is a range: its ends are linear programs over the mixtures
+that fit, its middle the mean of the corners that they touch.
+"""
+
+import re
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from functools import lru_cache
+from types import MappingProxyType
+from typing import Any
+
+from ravska_core.catalogue import SODIUM_IN_NACL, Grind
+from ravska_core.naming import match
+from ravska_core.working import BadInput, Figure, Step
+
+RULES = ("us", "eu")
+"""Whose rounding and tolerance a panel follows."""
+
+MINOR_SHARE = 0.02
+"""Most of one ingredient under "2 % or less of" (US 21 CFR 101.4)."""
+
+_LEAST_SHARE = 0.0005
+"""What an ingredient must at least weigh to be worth naming."""
+
+TOLERANCE = 0.2
+"""How far an analysis may lie from the panel (US 21 CFR 101.9(g); EU guidance of 2012 for middle contents)."""
+
+_PANEL = (("sodium", "sodium"), ("sugars", "sugars"), ("fat", "fat"))
+
+
+@dataclass(frozen=True)
+class Label:
+    """A nutrition panel: the portion it is for [g], give or take `portion_half_g`, with sodium, sugars and fat [g].
+
+    `minor_from` is the place of the first ingredient under "2 % or less of", None where there is no such clause.
+    `stated` holds shares that the list itself gives, by place.
+    """
+
+    portion_g: float
+    sodium_g: float
+    sugars_g: float | None = None
+    fat_g: float | None = None
+    portion_half_g: float = 0.0
+    rule: str = "us"
+    minor_from: int | None = None
+    stated: tuple[tuple[int, float], ...] = ()
+
+
+@dataclass(frozen=True)
+class Range:
+    """A value with the least and the most it can be."""
+
+    low: float
+    middle: float
+    high: float
+
+
+@dataclass(frozen=True)
+class Estimate:
+    """What a label allows: the share of every ingredient, every quality in its own unit, and what does not fit."""
+
+    shares: tuple[Range, ...]
+    qualities: Mapping[str, Range]
+    notes: tuple[str, ...]
+    panel: Mapping[str, Range]
+
+
+def rounding_half_g(what: str, amount_g: float, rule: str) -> float:
+    """Return half the step a panel's amount was rounded to [g].
+
+    US (21 CFR 101.9(c)): sodium by 5 mg up to 140 mg, then by 10; sugars by 1 g; fat by 0.5 g below 5 g, then by 1.
+    EU (guidance of 2012, from memory): salt by 0.01 g below 1 g, else by 0.1; sugars and fat by 0.1 g below 10 g,
+    else by 1.
+    """
+    if rule == "us":
+        if what == "sodium":
+            return 0.0025 if amount_g <= 0.140 else 0.005
+        return 0.25 if what == "fat" and amount_g < 5 else 0.5
+    if what == "sodium":
+        return (0.005 if amount_g / SODIUM_IN_NACL < 1 else 0.05) * SODIUM_IN_NACL
+    return 0.05 if amount_g < 10 else 0.5
+
+
+def panel_range(label: Label, what: str) -> Range | None:
+    """Determine what a panel's amount stands for as a mass fraction: its rounding, the portion's and the tolerance."""
+    amount = {"sodium": label.sodium_g, "sugars": label.sugars_g, "fat": label.fat_g}[what]
+    if amount is None:
+        return None
+    half = rounding_half_g(what, amount, label.rule)
+    portion, loose = label.portion_g, label.portion_half_g
+    low = max(0.0, amount - half) / (portion + loose) * (1 - TOLERANCE)
+    high = (amount + half) / max(portion - loose, portion / 2) * (1 + TOLERANCE)
+    return Range(low, amount / portion, min(1.0, high))
+
+
+def check_label(label: Label) -> None:
+    """Refuse a panel that cannot be right, with a sentence at the field."""
+    if not 0.1 <= label.portion_g <= 1000:
+        raise BadInput(
+            "portion", "A portion weighs between 0.1 g and 1 kg; it often stands in brackets, as in (0.9 g)."
+        )
+    most = {"sodium": 0.4, "sugars": 1.0, "fat": 1.0}
+    for what, _ in _PANEL:
+        found = panel_range(label, what)
+        if (
+            found is not None
+            and found.middle > most[what] * 1.05 + rounding_half_g(what, 0, label.rule) / label.portion_g
+        ):
+            limit = "more sodium than pure salt holds" if what == "sodium" else f"more {what} than the portion weighs"
+            raise BadInput(what, f"That would be {limit}; check the number and the portion.")
+
+
+class _Mixtures:
+    """The mixtures that fit a label, to be asked for the ends of any sum over their shares."""
+
+    def __init__(self, label: Label, grinds: Sequence[Grind]) -> None:
+        import numpy as np
+
+        count = len(grinds)
+        minor = count if label.minor_from is None else max(1, min(label.minor_from, count))
+        above, limits = [], []
+        for at in range(1, minor):
+            row = np.zeros(count)
+            row[at], row[at - 1] = 1, -1
+            above.append(row)
+            limits.append(0.0)
+        for at in range(minor, count):  # all of these stand below the last of the main ones
+            row = np.zeros(count)
+            row[at], row[minor - 1] = 1, -1
+            above.append(row)
+            limits.append(0.0)
+        self.bounds = [(_LEAST_SHARE, 1.0 if at < minor else MINOR_SHARE) for at in range(count)]
+        self.rows: list[Any] = above
+        self.limits = limits
+        self.count = count
+
+    def add(self, values: Any, low: float, high: float) -> None:
+        self.rows += [values, -values]
+        self.limits += [high, -low]
+
+    def ends(self, values: Any) -> tuple[tuple[float, Any], tuple[float, Any]]:
+        """Return the least and the most of a sum over the shares, each with the mixture that has it."""
+        return self._end(values, False), self._end(values, True)
+
+    def _end(self, values: Any, most: bool) -> tuple[float, Any]:
+        import numpy as np
+        from scipy.optimize import linprog
+
+        found = linprog(
+            -values if most else values,
+            A_ub=np.array(self.rows) if self.rows else None,
+            b_ub=np.array(self.limits) if self.rows else None,
+            A_eq=np.ones((1, self.count)),
+            b_eq=[1.0],
+            bounds=self.bounds,
+            method="highs",
+        )
+        assert found.status == 0, found.message  # whatever was added left at least one mixture
+        return float(values @ found.x), found.x
+
+
+def _corners(mixtures: _Mixtures) -> list[tuple[float, float, Any, Any]]:
+    """Return the least and most of every share, with the mixtures that have them."""
+    import numpy as np
+
+    found = []
+    for one in np.eye(mixtures.count):
+        low, high = mixtures.ends(one)
+        found.append((low[0], high[0], low[1], high[1]))
+    return found
+
+
+def _add_stated(mixtures: _Mixtures, label: Label, notes: list[str]) -> None:
+    """Hold shares that the list states, give or take their rounding; one that does not fit the order is left out."""
+    import numpy as np
+
+    for at, share in label.stated:
+        one = np.zeros(mixtures.count)
+        one[at] = 1
+        least, most = mixtures.ends(one)
+        half = 0.0005 if round(share * 100, 1) % 1 else 0.005
+        if not least[0] - half <= share <= most[0] + half:
+            notes.append(f"{share * 100:g} % of ingredient {at + 1} does not fit the order; check the list.")
+        else:
+            mixtures.add(one, max(least[0], share - half), min(most[0], share + half))
+
+
+@dataclass(frozen=True)
+class LabelName:
+    """An ingredient as a label names it: its grind or what comes closest, a stated share, and whether it is minor."""
+
+    name: str
+    grind: str | None
+    closest: tuple[str, ...]
+    stated: float | None
+    minor: bool
+
+
+_MINOR = re.compile(
+    r"(contains? |with )?(less than|no more than|not more than)?\s*2\s*%\s*(or less\b)?\s*(of\b)?\s*(each of\b)?"
+    r"\s*(the following\b)?\s*:?\s*",
+    re.IGNORECASE,
+)
+_STATED = re.compile(r"\(?\s*(\d{1,2}(?:[.,]\d+)?)\s*%\s*\)?")
+
+
+def _flat(text: str) -> list[str]:
+    """Split a list at its commas; a compound such as "spices (paprika, cumin)" gives its own ingredients instead."""
+    found: list[str] = []
+    depth, word, inner = 0, "", ""
+    for char in text + ",":
+        if char in "([":
+            depth += 1
+            if depth == 1:
+                inner = ""
+                continue
+        elif char in ")]" and depth:
+            depth -= 1
+            if not depth:
+                if "," in inner:
+                    found += _flat(re.sub(r"^\s*(including|contains?|of)\s+", "", inner, flags=re.IGNORECASE))
+                    word = ""
+                else:
+                    word += f" ({inner})"
+                continue
+        if depth:
+            inner += char
+        elif char in ",;":
+            if word.strip():
+                found.append(word.strip())
+            word = ""
+        else:
+            word += char
+    return found
+
+
+def read_ingredients(text: str) -> list[LabelName]:
+    """Read the list of ingredients on a label, heaviest first.
+
+    Raises
+    ------
+    BadInput
+        At ``ingredients`` when there is none, or more than a blend holds.
+    """
+    plain = re.sub(r"^\s*(ingredients?|zutaten)\s*:\s*", "", text.strip(), flags=re.IGNORECASE).rstrip(". ")
+    if len(plain) > 4000:
+        raise BadInput("ingredients", "That is too long for a label; write the list of ingredients only.")
+    minor = _MINOR.search(plain)
+    names: list[LabelName] = []
+    halves = [(plain, False)] if minor is None else [(plain[: minor.start()], False), (plain[minor.end() :], True)]
+    for half, small in halves:
+        for word in _flat(half.replace(".", ",") if not re.search(r"\d\.\d", half) else half):
+            stated = _STATED.search(word)
+            name = re.sub(r"\s+", " ", _STATED.sub(" ", word)).strip(" .:*()")
+            name = re.sub(r"^(and|und|&)\s+", "", name, flags=re.IGNORECASE)
+            if not name:
+                continue
+            found = match(re.sub(r"[()]", " ", name))
+            share = float(stated[1].replace(",", ".")) / 100 if stated else None
+            names.append(LabelName(name[:80], found.grind, found.closest, share, small))
+    if not names:
+        raise BadInput("ingredients", "Write the ingredients in the order they stand on the label, with commas.")
+    if len(names) > 40:
+        raise BadInput(
+            "ingredients", "That is more than 40 ingredients; write the first 40, the rest weighs next to nothing."
+        )
+    return names
+
+
+@lru_cache(maxsize=256)
+def estimate(label: Label, grinds: tuple[Grind, ...]) -> Estimate:
+    """Determine what a label says of a blend's shares and qualities.
+
+    Parameters
+    ----------
+    label : Label
+        The panel.
+    grinds : tuple
+        The ingredients in the order they stand on the label.
+
+    Raises
+    ------
+    BadInput
+        For a panel that cannot be right, or a list without ingredients.
+
+    References
+    ----------
+    HiGHS through scipy.optimize.linprog.
+    """
+    import numpy as np
+
+    from ravska_core.composition import QUALITIES
+
+    check_label(label)
+    if not grinds:
+        raise BadInput("ingredients", "Write the ingredients in the order they stand on the label.")
+    mixtures = _Mixtures(label, grinds)
+    notes: list[str] = []
+    panel: dict[str, Range] = {}
+    _add_stated(mixtures, label, notes)
+    for what, field in _PANEL:
+        wanted = panel_range(label, what)
+        if wanted is None:
+            continue
+        values = np.array([getattr(grind.ingredient, field) for grind in grinds])
+        least, most = mixtures.ends(values)
+        low, high = max(wanted.low, least[0]), min(wanted.high, most[0])
+        if low > high + 1e-12:
+            nearest = least[0] if wanted.high < least[0] else most[0]
+            side = "at least" if wanted.high < least[0] else "at most"
+            notes.append(
+                f"The panel says {wanted.middle * 100:.3g} % {what}, but these ingredients in this order hold {side} "
+                f"{nearest * 100:.3g} %; check the order, the portion, or an ingredient that was read wrongly."
+            )
+            low = high = nearest
+        slack = 1e-9 + 1e-6 * abs(high)
+        mixtures.add(values, low - slack, high + slack)
+        panel[what] = wanted
+    qualities: dict[str, Range] = {}
+    spans: dict[str, tuple[float, float]] = {}
+    for quality in QUALITIES.values():
+        values = np.array([quality.of(grind.ingredient) for grind in grinds])
+        low_found, high_found = mixtures.ends(values)
+        spans[quality.key] = (low_found[0], high_found[0])
+    ends = [(low, high) for low, high, *_ in _corners(mixtures)]
+    # the middle takes the panel at its word, each amount as far as the others let it
+    for what, field in _PANEL:
+        if what in panel:
+            values = np.array([getattr(grind.ingredient, field) for grind in grinds])
+            least, most = mixtures.ends(values)
+            at = min(max(panel[what].middle, least[0]), most[0])
+            mixtures.add(values, at - 1e-9 - 1e-6 * at, at + 1e-9 + 1e-6 * at)
+    middle = np.mean([corner for _, _, *both in _corners(mixtures) for corner in both], axis=0)
+    middle /= middle.sum()
+    shares = tuple(Range(min(low, m), float(m), max(high, m)) for (low, high), m in zip(ends, middle, strict=True))
+    for key, (low, high) in spans.items():
+        m = float(np.array([QUALITIES[key].of(grind.ingredient) for grind in grinds]) @ middle)
+        qualities[key] = Range(min(low, m), m, max(high, m))
+    return Estimate(shares, MappingProxyType(qualities), tuple(notes), MappingProxyType(panel))
+
+
+def label_figure(label: Label, found: Estimate) -> Figure:
+    """Return the salt of a bought blend [% of mass] as a figure with its range and the panel it comes from."""
+    sodium, salt = found.panel["sodium"], found.qualities["salt"]
+    steps = (
+        Step("Sodium in a portion", f"on the panel, for {label.portion_g:g} g", label.sodium_g * 1000, "mg", "label"),
+        Step("Sodium", "portion's sodium / portion", sodium.middle * 100, "%"),
+        Step("May be from", "rounding of the panel, and the tolerance the law allows", sodium.low * 100, "%", "label"),
+        Step("May be to", "rounding of the panel, and the tolerance the law allows", sodium.high * 100, "%", "label"),
+        Step("Salt", "middle of the mixtures that fit panel and order", salt.middle, "%", "nearest"),
+    )
+    return Figure(salt.middle, "%", f"{salt.low:.3g} to {salt.high:.3g} %: every mixture that fits the label", steps,
+                  salt.low, salt.high)  # fmt: skip

@@ -1,0 +1,326 @@
+"""A blend's method: the order things go in, what is ground, strained off or simmered down, and what that leaves.
+
+A liquid that is reduced loses water only. What is strained off takes its mass along, but its salt, sugar and acid
+have dissolved and stay, and so does half of its aroma and heat.
+"""
+
+import re
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, replace
+from fractions import Fraction
+from types import MappingProxyType
+
+from ravska_core.catalogue import Grind
+from ravska_core.quantities import parse_duration_s, read_number, say_duration
+from ravska_core.working import BadInput, Step
+
+DOES = ("mix", "grind", "strain", "simmer", "rest", "note")
+"""What a step does: put lines in, grind them finer, take them out again, drive water off, wait, or only say so."""
+
+MOST_STEPS = 30
+SOLUBLE = ("salt", "sugar")
+"""Families of ingredients that dissolve, so that no sieve holds them back."""
+
+SIEVE_MM = 0.5
+"""What a kitchen sieve holds back where no lines are named [mm] (common practice)."""
+
+STEEPED: Mapping[str, float] = MappingProxyType(
+    {"nacl": 1.0, "sugars": 1.0, "acid": 1.0, "scoville": 0.5, "glutamate": 0.5, "smoke": 0.5, "herb": 0.5,
+     "price_100g": 1.0}
+)  # fmt: skip
+"""Share of an ingredient's values that stays in the liquid when it is strained off (halves: estimates)."""
+
+_DRIEST = 0.98
+"""Most of its water that a pot can lose before it burns."""
+
+LeafMass = tuple[Grind, float]
+
+
+@dataclass(frozen=True)
+class MethodStep:
+    """One step: what it does, to which lines (by place; none: all), and how much.
+
+    `to` names the grind for "grind", `by` the share of the volume driven off for "simmer", `lasts_s` the time of
+    "simmer" and "rest" [s]; `note` is what the cook wrote.
+    """
+
+    do: str
+    of: tuple[int, ...] = ()
+    to: str = ""
+    by: float = 0.0
+    lasts_s: float = 0.0
+    note: str = ""
+
+
+@dataclass(frozen=True)
+class Finished:
+    """What is left of 1 g that went in: grinds, what was strained off, water driven off, and the mass [g/g].
+
+    `after` holds the mass after every step [g/g], `volume_ml` what 1 g that went in fills at the end.
+    """
+
+    leaves: tuple[LeafMass, ...]
+    strained: tuple[LeafMass, ...]
+    gone: float
+    mass: float
+    volume_ml: float
+    after: tuple[float, ...]
+
+
+def stays_dissolved(grind: Grind) -> float:
+    """Return the share of a strained ingredient's mass that stays in the liquid: its salt, sugars and acid."""
+    i = grind.ingredient
+    return min(1.0, i.nacl + i.sugars + i.acid)
+
+
+def _sieved(grind: Grind, named: bool) -> bool:
+    return grind.ingredient.family not in SOLUBLE and (grind.grain_mm > SIEVE_MM or (named and grind.grain_mm > 0))
+
+
+def enters_at(steps: Sequence[MethodStep], lines: int) -> list[int]:
+    """Determine at which step every line goes in: the first "mix" that names it, or 0 (from the start)."""
+    found = [0] * lines
+    named: set[int] = set()
+    for at, step in enumerate(steps):
+        if step.do == "mix":
+            for line in step.of:
+                if line < lines and line not in named:
+                    named.add(line)
+                    found[line] = at
+    return found
+
+
+def order_of(steps: Sequence[MethodStep], lines: int) -> list[int]:
+    """Determine the order lines are weighed in: as the method puts them in, the others first and as they stand."""
+    enters = enters_at(steps, lines)
+    within = {line: (at, place) for at, step in enumerate(steps) for place, line in enumerate(step.of)}
+    return sorted(range(lines), key=lambda line: (enters[line], within.get(line, (0, line))[1], line))
+
+
+def finish(
+    lines: Sequence[Sequence[LeafMass]],
+    steps: Sequence[MethodStep],
+    grinds: Mapping[str, Grind],
+    gone_before: Sequence[float] = (),
+) -> Finished:
+    """Determine what a method leaves of what went in.
+
+    Parameters
+    ----------
+    lines : sequence
+        For every line the grinds it holds with their masses; all of them together weigh 1.
+    steps : sequence
+        The method, in order. A line that no "mix" names is in from the start.
+    grinds : mapping
+        The catalogue's grinds, for what is ground finer.
+    gone_before : sequence
+        Water that every line lost before, as a blend inside that was simmered down [g/g].
+
+    Raises
+    ------
+    BadInput
+        At ``method.N.by`` when more water would be driven off than there is, at ``method.N.to`` for a grind that an
+        ingredient does not come in.
+    """
+    enters = enters_at(steps, len(lines))
+    pot: dict[int, list[LeafMass]] = {}
+    strained: list[LeafMass] = []
+    gone = dissolved = 0.0
+    after: list[float] = []
+
+    def fill(at: int) -> None:
+        for line, leaves in enumerate(lines):
+            if enters[line] <= at and line not in filled:
+                filled.add(line)
+                pot[line] = list(leaves)
+
+    filled: set[int] = set()
+    before = list(gone_before) or [0.0] * len(lines)
+    fill(0)
+    for at, step in enumerate(steps):
+        fill(at)
+        named = [line for line in step.of if line in pot] if step.of else list(pot)
+        if step.do == "grind":
+            for line in named:
+                pot[line] = [_ground(leaf, step.to, at, grinds, bool(step.of)) for leaf in pot[line]]
+        elif step.do == "strain":
+            for line in named:
+                out = [leaf for leaf in pot[line] if _sieved(leaf[0], bool(step.of))]
+                pot[line] = [leaf for leaf in pot[line] if leaf not in out]
+                strained += out
+                dissolved += sum(mass * stays_dissolved(grind) for grind, mass in out)
+        elif step.do == "simmer" and step.by:
+            inside = [leaf for leaves in pot.values() for leaf in leaves]
+            already = gone + sum(before[line] for line in pot)
+            water = sum(mass * grind.ingredient.water for grind, mass in inside) - already
+            volume = sum(mass / grind.density_g_ml for grind, mass in inside) - already
+            lost = step.by * volume
+            if lost > water * _DRIEST:
+                most = water * _DRIEST / volume * 100 if volume > 0 else 0.0
+                raise BadInput(
+                    f"method.{at}.by",
+                    f"There is not that much water in it by then; simmer it down by at most {max(most, 0):.3g} %."
+                    if most >= 1
+                    else "There is hardly any water in it by then, so it cannot be simmered down; take this step out.",
+                )
+            gone += lost
+        after.append(sum(mass for leaves in pot.values() for _, mass in leaves) + dissolved - gone)
+    fill(len(steps))
+    left: dict[str, LeafMass] = {}
+    for leaves in pot.values():
+        for grind, mass in leaves:
+            left[grind.key] = (grind, mass + (left[grind.key][1] if grind.key in left else 0.0))
+    mass = sum(m for _, m in left.values()) + dissolved - gone
+    volume = sum(m / grind.density_g_ml for grind, m in left.values()) - gone - sum(before)
+    return Finished(tuple(left.values()), tuple(strained), gone, mass, max(volume, mass / 2.2), tuple(after))
+
+
+def _ground(leaf: LeafMass, to: str, at: int, grinds: Mapping[str, Grind], named: bool) -> LeafMass:
+    grind, mass = leaf
+    finer = grinds.get(f"{grind.ingredient.key}/{to}")
+    if finer is None:
+        if not named:
+            return leaf
+        raise BadInput(f"method.{at}.to", f"{grind.ingredient.name} does not come as “{to}”; choose another grind.")
+    return (finer, mass)
+
+
+_WORDS = {
+    "half": "1/2", "a half": "1/2", "third": "1/3", "a third": "1/3", "one third": "1/3", "two thirds": "2/3",
+    "quarter": "1/4", "a quarter": "1/4", "one quarter": "1/4", "three quarters": "3/4", "a fifth": "1/5",
+    "a tenth": "1/10",
+}  # fmt: skip
+
+
+def parse_reduction(text: str, field: str = "by") -> float:
+    """Read how far a pot is simmered down as the share of its volume that goes.
+
+    ``by a third``, ``by 30 %``, ``1/3`` say what goes; ``to half``, ``to 60 %`` what stays.
+
+    Raises
+    ------
+    BadInput
+        When the text says neither, or all or nothing goes.
+    """
+    plain = re.sub(r"\s+", " ", text.strip().lower())
+    stays = plain.startswith("to ")
+    said = re.sub(r"^(down )?(by|to) ", "", plain)
+    said = _WORDS.get(said.removesuffix(" of it").replace("-", " "), said)
+    percent = said.endswith("%")
+    try:
+        share = float(read_number(said.removesuffix("%").strip(), field))
+    except BadInput:
+        raise BadInput(field, "Write how far it goes down, for example by a third, by 30 % or to half.") from None
+    if percent or share > 1:
+        share /= 100
+    gone = 1 - share if stays else share
+    if not 0.005 <= gone <= 0.95:
+        raise BadInput(field, "It can go down by 0.5 to 95 %; write for example by a third.")
+    return gone
+
+
+def parse_lasts_s(text: str, field: str = "lasts") -> float:
+    """Read how long a step lasts [s]; nothing written is 0."""
+    return parse_duration_s(text, field) if text else 0.0
+
+
+def check_method(steps: Sequence[MethodStep], lines: int) -> None:
+    """Refuse a method that cannot be followed, with a sentence at ``method.N.…``."""
+    if len(steps) > MOST_STEPS:
+        raise BadInput("method", f"A method holds at most {MOST_STEPS} steps; put some of them together.")
+    for at, step in enumerate(steps):
+        if step.do not in DOES:
+            raise BadInput(f"method.{at}.do", f"A step is one of {', '.join(DOES)}; choose one.")
+        if any(not 0 <= line < lines for line in step.of):
+            raise BadInput(f"method.{at}.of", "This step names a line that is not there any more; choose again.")
+
+
+def say_share(share: float) -> str:
+    """Return a share as people say it: ``a third``, ``half``, ``30 %``."""
+    said = {Fraction(1, 2): "half", Fraction(1, 3): "a third", Fraction(2, 3): "two thirds",
+            Fraction(1, 4): "a quarter", Fraction(3, 4): "three quarters"}  # fmt: skip
+    return said.get(Fraction(share).limit_denominator(100), f"{share * 100:.3g} %")
+
+
+def method_working(steps: Sequence[MethodStep], after: Sequence[float], share: float, batch_g: float) -> list[Step]:
+    """Return the working of a batch's mass through its method [g]; `after` and `share` are over what went in."""
+    working = [Step("Goes in", "all lines", batch_g, "g")]
+    for step, mass in zip(steps, after, strict=True):
+        if step.do == "simmer" and step.by:
+            rule = f"simmered down by {say_share(step.by)} of its volume, water only"
+            working.append(Step("In the pot then", rule, mass * batch_g, "g"))
+        elif step.do == "strain":
+            rule = "strained; its salt, sugar and acid had dissolved"
+            working.append(Step("In the bowl then", rule, mass * batch_g, "g", "estimate"))
+    working.append(Step("Finished", "what is left", share * batch_g, "g"))
+    return working
+
+
+def say_step(step: MethodStep, names: Sequence[str]) -> str:
+    """Return a step as a sentence that `parse_step` reads back; `names` are those of the blend's lines."""
+    of = "; ".join(names[line] for line in step.of if line < len(names))
+    minutes = say_duration(step.lasts_s) if step.lasts_s else ""
+    if step.do == "note":
+        return step.note
+    said = {
+        "mix": f"Mix in {of}" if of else "Mix everything",
+        "grind": f"Grind {of or 'everything'} to {step.to}",
+        "strain": f"Strain out {of}" if of else "Strain",
+        "simmer": (f"Simmer down by {say_share(step.by)}" if step.by else "Simmer")
+        + (f", {minutes}" if minutes else ""),
+        "rest": f"Rest {minutes}" if minutes else "Rest",
+    }[step.do]
+    return f"{said}. {step.note}".strip()
+
+
+_READS = (
+    ("mix", re.compile(r"(?:mix|stir|whisk|combine|blend|add|put|dissolve|place|toss|pour)\b")),
+    ("grind", re.compile(r"(?:grind|crush|crack|mill)\b")),
+    ("strain", re.compile(r"(?:strain|sieve|filter)\b")),
+    ("simmer", re.compile(r"(?:simmer|boil|reduce|cook)\b")),
+    ("rest", re.compile(r"(?:rest|leave|let|stand|steep|infuse|chill|cool|cover)\b")),
+)
+_BY = re.compile(r"(?:down )?\b((?:by|to) (?:about )?(?:half|an? \w+|one \w+|two thirds|three quarters|\d[\d./]* ?%?))")
+_LASTS = re.compile(r"(\d[\d.]*(?:\s*(?:-|to)\s*\d+)? ?(?:h|hours?|min(?:utes?)?|days?)\b(?: \d+ ?min\w*)?)")
+
+
+def parse_step(text: str, names: Sequence[str], grinds: Sequence[str] = ()) -> MethodStep:
+    """Read a sentence of a recipe as a step; one that says nothing the method knows is kept as a note.
+
+    Parameters
+    ----------
+    names : sequence
+        Names of the blend's lines; those that the sentence holds are what the step is about.
+    grinds : sequence
+        Names of grinds that something may be ground to.
+    """
+    said = re.sub(r"\s+", " ", text).strip()
+    plain = said.lower()
+    do = next((do for do, pattern in _READS if pattern.match(plain)), "note")
+    head, _, tail = said.partition(". ")
+    low = head.lower().rstrip(".")
+    spans: list[tuple[int, int, int]] = []
+    for line, name in sorted(enumerate(names), key=lambda x: -len(x[1])):
+        at = low.find(name.lower())
+        while at >= 0 and any(start <= at < end for start, end, _ in spans):
+            at = low.find(name.lower(), at + 1)
+        if at >= 0:
+            spans.append((at, at + len(name), line))
+    of = tuple(line for _, _, line in sorted(spans))
+    if do == "note":
+        return MethodStep("note", note=said)
+    by = _BY.search(plain)
+    lasts = _LASTS.search(plain)
+    try:
+        lasts_s = parse_lasts_s(re.sub(r"\s*(?:-|to)\s*\d+", "", lasts[1])) if lasts else 0.0
+        share = parse_reduction(by[1].replace("about ", "")) if by and do == "simmer" else 0.0
+    except BadInput:
+        return MethodStep("note", note=said)
+    to = next((g for g in grinds if do == "grind" and low.endswith(f" to {g}")), "")
+    found = MethodStep(do, of, to, share, lasts_s if do in ("simmer", "rest") else 0.0)
+    if do == "grind" and not to:
+        return MethodStep("note", note=said)
+    if say_step(found, names).rstrip(".").lower() == low:
+        return replace(found, note=tail.strip())
+    # other words than ours: what it does is understood, and its own words stay beside it
+    return replace(found, note=said)
