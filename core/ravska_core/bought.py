@@ -14,6 +14,7 @@ from typing import Any
 
 from ravska_core.catalogue import SODIUM_IN_NACL, Grind
 from ravska_core.naming import match
+from ravska_core.quantities import parse_mass_g
 from ravska_core.working import BadInput, Figure, Step
 
 RULES = ("us", "eu")
@@ -66,6 +67,54 @@ class Estimate:
     qualities: Mapping[str, Range]
     notes: tuple[str, ...]
     panel: Mapping[str, Range]
+
+
+@lru_cache(maxsize=256)
+def parse_label(
+    portion: str,
+    sodium: str,
+    sodium_as: str = "sodium",
+    sugars: str = "",
+    fat: str = "",
+    rule: str = "us",
+    minor_from: int | None = None,
+    stated: tuple[tuple[int, float], ...] = (),
+) -> Label:
+    """Read a panel as it is printed: ``0.9 g`` a portion, ``230 mg`` of sodium or ``0.58 g`` of salt.
+
+    Raises
+    ------
+    BadInput
+        At the field that cannot be read, or holds more than the portion does.
+    """
+    if rule not in RULES:
+        raise BadInput("rule", f"A panel follows one of {', '.join(RULES)}; choose one.")
+    if sodium_as not in ("sodium", "salt"):
+        raise BadInput("sodium_as", "A panel names sodium or salt; choose one.")
+    portion_g = parse_mass_g(portion, "portion", 0.1, 1000, bare="g")
+    digits = re.search(r"\d+(?:[.,](\d+))?", portion)
+    half = 0.5 * 10 ** -len(digits[1] or "") if digits and "oz" not in portion else 0.005 * portion_g
+    low, high = 0.0, 1000.0
+    found = parse_mass_g(sodium, "sodium", low, high, bare="mg" if sodium_as == "sodium" else "g")
+    amounts = {
+        field: parse_mass_g(text, field, low, high, bare="g") if text else None
+        for field, text in (("sugars", sugars), ("fat", fat))
+    }
+    if half >= portion_g / 2:
+        half = portion_g / 4
+    # a portion of 100 g is what the panel is for, not something that was weighed
+    label = Label(
+        portion_g,
+        found * (SODIUM_IN_NACL if sodium_as == "salt" else 1.0),
+        amounts["sugars"],
+        amounts["fat"],
+        0.0 if portion_g == 100 else half,
+        rule,
+        minor_from,
+        stated,
+    )
+    check_label(label)
+    return label
 
 
 def rounding_half_g(what: str, amount_g: float, rule: str) -> float:

@@ -449,7 +449,7 @@ def _items_of(one: _Open, number: int, text: str, reader: _Reader, blends: Mappi
                 else "How much of it? Write an amount such as 2 tsp or 10 g, or leave it out."
             )
         elif amount.kind not in ("ml", "g", "part", "percent"):
-            amount, note = _weighed(amount, grind, note)
+            amount, note = weighed(amount, grind, note)
             if amount is None:
                 status = "how much"
                 question = "How much is one of these? Write it as a weight or in spoons."
@@ -461,7 +461,7 @@ def _long_name(key: str) -> str:
     return next((name for name, known in exact_names().items() if known == key), key)
 
 
-def _weighed(amount: Amount, grind: str, note: str) -> tuple[Amount | None, str]:
+def weighed(amount: Amount, grind: str, note: str) -> tuple[Amount | None, str]:
     """Return a count as grams by what one piece weighs."""
     ingredient = grind.split("/")[0]
     units = ("piece", "clove", "leaf", "stick") if amount.kind == "count" else (amount.kind, "piece")

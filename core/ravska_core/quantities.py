@@ -13,7 +13,7 @@ from typing import Any
 from ravska_core.working import BadInput
 
 _MASS = {
-    "g": "gram", "gram": "gram", "grams": "gram", "gr": "gram",
+    "g": "gram", "gram": "gram", "grams": "gram", "gr": "gram", "mg": "milligram",
     "kg": "kilogram", "kilo": "kilogram", "kilos": "kilogram", "kilogram": "kilogram", "kilograms": "kilogram",
     "lb": "pound", "lbs": "pound", "pound": "pound", "pounds": "pound",
     "oz": "ounce", "ounce": "ounce", "ounces": "ounce",

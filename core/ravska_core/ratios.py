@@ -169,7 +169,8 @@ def switch_grind(ratio: Ratio, at: int, grind: str, hold: str, tables: Catalogue
     elif hold == "grams" and line.basis == "spoon":
         parts = parts / factor
     lines = list(ratio.lines)
-    lines[at] = Line(grind, parts if parts == line.parts else exact_parts(parts, at), line.basis, line.lock)
+    parts = parts if parts == line.parts else exact_parts(parts, at)
+    lines[at] = Line(grind, parts, line.basis, line.lock, error=line.error)
     return replace(ratio, lines=tuple(lines))
 
 
@@ -283,7 +284,8 @@ def add_line(ratio: Ratio, line: Line, tables: Catalogue | None = None) -> Ratio
         whole = replace(line, parts=Fraction(100), basis="scale") if ratio.written == "percent" else line
         return replace(ratio, lines=(whole,))
     if ratio.total == "free":
-        return _hold_shares(replace(ratio, lines=(*ratio.lines, line)), _held(ratio, at, tables), tables)
+        grown = _hold_shares(replace(ratio, lines=(*ratio.lines, line)), _held(ratio, at, tables), tables)
+        return _rebased(grown, tables)
     (part,) = parts_of([line], tables)
     total = sum(masses(ratio.lines, parts_of(ratio.lines, tables)))
     share = masses([line], [part])[0] / total
@@ -320,7 +322,7 @@ def remove_line(ratio: Ratio, at: int, tables: Catalogue | None = None) -> Ratio
         left = _hold_shares(left, {i - (i > at): share for i, share in held.items()}, tables)
     if ratio.written == "relative" and ratio.base == at:
         return write_as(left, "relative", 0, tables)
-    return left
+    return _rebased(left, tables)
 
 
 def move_border(ratio: Ratio, at: int, share: float, tables: Catalogue | None = None) -> Ratio:

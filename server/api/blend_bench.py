@@ -1,11 +1,12 @@
 """Blend: what a blend on the bench would come to if it were changed. Nothing here is saved."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
+from fractions import Fraction
 from typing import Annotated, Literal
 from uuid import UUID
 
-from book.models import Blend, Layer, Line, Revision, load_inside
+from book.models import Blend, Layer, Line, Revision, load_inside, method_of
 from django.http import Http404
 from ninja import Router
 from pydantic import Field
@@ -15,6 +16,7 @@ from ravska_core import blends as core
 from ravska_core import swaps as core_swaps
 from ravska_core.catalogue import ALLERGENS, catalogue
 from ravska_core.composition import read_blend, salt_percent
+from ravska_core.lists import Amount, read_amount
 from ravska_core.quantities import parse_parts
 from ravska_core.ratios import Ratio
 from ravska_core.working import BadInput, Figure
@@ -25,13 +27,14 @@ from api.documents import (
     BlendReadingOut,
     Key,
     LineDocument,
+    MethodStepDocument,
     Number,
     Total,
     Typed,
     Written,
     sends,
 )
-from api.household import household
+from api.household import household, spoon_set
 from api.problems import ANSWERS
 
 router = Router(tags=["blend"])
@@ -67,6 +70,7 @@ class ReworkOut:
     written: Written
     base: int
     total: Total
+    method: list[MethodStepDocument]
     reading: BlendReadingOut | None
 
 
@@ -181,13 +185,54 @@ class SharedOut:
     offers: list[OfferOut]
 
 
-def _with_lines(typed: BlendAsTyped, lines: Sequence[core.Line]) -> core.Blend:
+def _with_lines(
+    typed: BlendAsTyped, lines: Sequence[core.Line], steps: Sequence[MethodStepDocument] | None = None
+) -> core.Blend:
+    """Return the blend with other lines; its method goes on with those of its lines that are still there."""
     of = typed.blend
-    return core.Blend(of.kind, tuple(lines), of.batch_g, of.name, of.fire)
+    keys = [line.grind or str(typed.keys.get(id(line.blend), "")) for line in lines]
+    method = method_of([step.model_dump() for step in (typed.document.method if steps is None else steps)], keys)
+    return core.Blend(of.kind, tuple(lines), of.batch_g, of.name, of.fire, method, of.label)
 
 
-def _read_lines(typed: BlendAsTyped, lines: Sequence[core.Line], written: list[LineDocument]) -> BlendReadingOut | None:
-    return reading_out(_with_lines(typed, lines), written, typed.inside) if lines else None
+def _read_lines(
+    typed: BlendAsTyped,
+    lines: Sequence[core.Line],
+    written: list[LineDocument],
+    steps: Sequence[MethodStepDocument] | None = None,
+) -> BlendReadingOut | None:
+    return reading_out(_with_lines(typed, lines, steps), written, typed.inside) if lines else None
+
+
+def _off_by(ratio: Ratio, at: int, error: float) -> Ratio:
+    lines = list(ratio.lines)
+    lines[at] = replace(lines[at], error=error)
+    return replace(ratio, lines=tuple(lines))
+
+
+def _typed_parts(document: Rework, typed: BlendAsTyped, at: int) -> tuple[Fraction, Amount | None]:
+    """Return the parts that were typed, or taken by eye: a spoon then counts as a tablespoon."""
+    field = f"lines.{at}.parts"
+    try:
+        return parse_parts(document.parts, field), None
+    except BadInput as refusal:
+        if not document.parts.strip()[:1].isalpha():
+            raise
+        lines = typed.ratio.lines
+        if not 0 <= at < len(lines):
+            raise
+        owned = spoon_set()
+        spoon_ml = next(spoon.volume_ml for spoon in owned.spoons if spoon.name == "tbsp")
+        above = lines[at - 1] if at else lines[at]
+        before = Amount("ml", float(above.parts) * spoon_ml, above.mass_error, "")
+        try:
+            amount = read_amount(document.parts, owned, before)
+        except BadInput:
+            raise refusal from None
+        if amount.kind != "ml" or lines[at].basis != "spoon":
+            sentence = "An amount by eye goes by spoon; choose spoon for this line first, or write parts."
+            raise BadInput(field, sentence) from None
+        return ratios.exact_parts(Fraction(amount.value / spoon_ml).limit_denominator(1000), at), amount
 
 
 def _proposal(
@@ -249,8 +294,12 @@ def rework(request, document: Rework) -> ReworkOut:
         asked = document.model_copy(update={"lines": [*document.lines, new]})
     typed = read_document(asked, document.id)
     ratio, at = typed.ratio, document.line
+    eyed: Amount | None = None
     if document.do == "set":
-        ratio = ratios.set_parts(ratio, at, parse_parts(document.parts, f"lines.{at}.parts"))
+        parts, eyed = _typed_parts(document, typed, at)
+        ratio = ratios.set_parts(ratio, at, parts)
+        if eyed is not None:
+            ratio = _off_by(ratio, at, eyed.error)
     elif document.do == "nudge":
         ratio = ratios.nudge_parts(ratio, at, document.up)
     elif document.do == "basis":
@@ -274,16 +323,27 @@ def rework(request, document: Rework) -> ReworkOut:
         ratio = ratios.restate(ratio)
     core.check_blend(_with_lines(typed, ratio.lines))
     lines = written_lines(ratio.lines, typed)
-    if document.do == "set" and ratio.lines[at].parts == parse_parts(document.parts):
-        lines[at].parts, lines[at].exact = document.parts, ""
+    if document.do == "set":
+        off = ratio.lines[at].error if eyed else 0.0
+        lines[at].error, lines[at].said = (f"{off * 100:.3g}", document.parts) if eyed else ("", "")
+        ratio = _off_by(ratio, at, off)
+        if eyed is None and ratio.lines[at].parts == parse_parts(document.parts):
+            lines[at].parts, lines[at].exact = document.parts, ""
+    method = document.method
     if document.do == "grind":
+        before = document.lines[at].grind
+        method = [
+            step.model_copy(update={"of": [document.grind if key == before else key for key in step.of]})
+            for step in method
+        ]
         lines[at].least, lines[at].most = document.lines[at].least, document.lines[at].most
     return ReworkOut(
         lines=lines,
         written=ratio.written,
         base=ratio.base,
         total=ratio.total,
-        reading=_read_lines(typed, ratio.lines, lines),
+        method=method,
+        reading=_read_lines(typed, ratio.lines, lines, method),
     )
 
 

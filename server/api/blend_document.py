@@ -5,13 +5,16 @@ from dataclasses import dataclass
 from fractions import Fraction
 from uuid import UUID
 
-from book.models import Blend, Preferences, load_inside
+from book.models import Blend, Preferences, label_of, load_inside, method_of
 from pydantic import BaseModel, Field
 from ravska_core import blends as core
+from ravska_core import bought
 from ravska_core.balance import TARGET_LIMITS, Bound, Target, check_targets
+from ravska_core.catalogue import catalogue
 from ravska_core.composition import BlendReading, read_blend
 from ravska_core.quantities import parse_mass_g, parse_number, parse_parts
 from ravska_core.ratios import Ratio, exact_parts, say_parts
+from ravska_core.spoons import SPOON_SETS
 from ravska_core.working import BadInput
 
 from api.documents import (
@@ -19,8 +22,10 @@ from api.documents import (
     BlendReadingOut,
     Fire,
     InsideOut,
+    LabelDocument,
     LineDocument,
     Lines,
+    Method,
     Name,
     Targets,
     Total,
@@ -29,7 +34,7 @@ from api.documents import (
     Written,
     blend_reading_out,
 )
-from api.household import household
+from api.household import household, spoons_of
 from api.problems import Gather
 
 
@@ -46,6 +51,8 @@ class BlendDocument(BaseModel):
     total: Total = "free"
     targets: Targets = Field(default=[])
     uses: Uses = Field(default=[])
+    method: Method = Field(default=[])
+    label: LabelDocument | None = None
 
 
 class WhatIf(BlendDocument):
@@ -155,6 +162,35 @@ def _share(text: str, field: str, otherwise: float) -> float:
     return parse_number(_bare(text), field, 0, 100, "a share in %") / 100 if text else otherwise
 
 
+def _off(text: str) -> float:
+    return (
+        parse_number(_bare(text), "error", 0, core.HIGHEST_ERROR * 100, "how far it may be off, in %") / 100
+        if text
+        else 0.0
+    )
+
+
+def _estimated(
+    label: bought.Label, lines: Sequence[core.Line], document: BlendDocument
+) -> tuple[list[core.Line], BlendDocument]:
+    """Return a bought blend's lines with the shares its label allows, in percent, and the document that says so."""
+    known = catalogue().grinds
+    grinds = [known[line.grind] for line in lines if line.grind in known and line.blend is None]
+    if len(grinds) < len(lines):
+        raise BadInput("lines", "A bought blend's label names ingredients; take blends of your own out of it.")
+    shares = [found.middle for found in bought.estimate(label, tuple(grinds)).shares]
+    parts = [exact_parts(Fraction(max(share * 100, 0.001)), at) for at, share in enumerate(shares)]
+    found = [core.Line(grind.key, part, "scale") for grind, part in zip(grinds, parts, strict=True)]
+    written = [
+        line.model_copy(
+            update={"parts": written_parts(part)[0], "exact": written_parts(part)[1], "basis": "scale",
+                    "lock": "", "error": "", "least": "", "most": ""}
+        )
+        for line, part in zip(document.lines, parts, strict=True)
+    ]  # fmt: skip
+    return found, document.model_copy(update={"lines": written, "written": "percent", "base": 0, "total": "fixed"})
+
+
 def read_document(document: BlendDocument, own: UUID | None = None) -> BlendAsTyped:
     """Read what was typed; every field that cannot be read is named.
 
@@ -177,8 +213,9 @@ def read_document(document: BlendDocument, own: UUID | None = None) -> BlendAsTy
             within = gather.attempt(place, lambda typed=typed: inside.of(typed.blend, own, document.name))
             if typed.grind:
                 gather.refuse(f"{place}.grind", "A line holds an ingredient or a blend, not both.")
+        error = gather.attempt(place, lambda typed=typed: _off(typed.error), 0.0)
         if parts is not None and (typed.blend is None or within is not None):
-            lines.append(core.Line("" if within else typed.grind, parts, typed.basis, typed.lock, within))
+            lines.append(core.Line("" if within else typed.grind, parts, typed.basis, typed.lock, within, error))
         if typed.least or typed.most:
             low = gather.attempt(place, lambda typed=typed: _share(typed.least, "least", 0.0), 0.0)
             high = gather.attempt(place, lambda typed=typed: _share(typed.most, "most", 1.0), 1.0)
@@ -206,9 +243,16 @@ def read_document(document: BlendDocument, own: UUID | None = None) -> BlendAsTy
     ]
     if document.lines and not 0 <= document.base < len(document.lines):
         gather.refuse("base", "The base line is not there any more; choose another.")
+    keys = [line.grind or str(line.blend) for line in document.lines]
+    steps = gather.attempt("", lambda: method_of([step.model_dump() for step in document.method], keys), ())
+    label = None
+    if document.label is not None:
+        label = gather.attempt("", lambda: label_of(document.label.model_dump()))
     gather.finish()
     check_targets(targets)
-    blend = core.Blend(document.kind, tuple(lines), batch, document.name, document.fire)
+    if label is not None:
+        lines, document = _estimated(label, lines, document)
+    blend = core.Blend(document.kind, tuple(lines), batch, document.name, document.fire, steps, label)
     ratio = Ratio(blend.lines, document.written, document.base if document.lines else 0, document.total)
     return BlendAsTyped(
         blend, ratio, tuple(targets), tuple(bounds), batch, tuple(masses), inside.rows, inside.keys, document
@@ -227,8 +271,7 @@ def written_lines(lines: Sequence[core.Line], typed: BlendAsTyped) -> list[LineD
         if old is not None and parts is not None and abs(float(line.parts) / float(parts) - 1) < 1e-8:
             text, exact = old.parts, old.exact
         else:
-            text = say_parts(line.parts)
-            exact = "" if _reads_as(text, line.parts) else f"{line.parts.numerator}/{line.parts.denominator}"
+            text, exact = written_parts(line.parts)
         found.append(
             LineDocument.model_construct(
                 grind=key[0],
@@ -239,27 +282,32 @@ def written_lines(lines: Sequence[core.Line], typed: BlendAsTyped) -> list[LineD
                 lock=line.lock,
                 least=old.least if old else "",
                 most=old.most if old else "",
+                error=old.error if old else "",
+                said=old.said if old else "",
             )
         )
     return found
 
 
-def _reads_as(text: str, parts: Fraction) -> bool:
+def written_parts(parts: Fraction) -> tuple[str, str]:
+    """Return parts as people write them, and the exact fraction where that text is rounded."""
+    text = say_parts(parts)
     try:
-        return parse_parts(text) == parts
+        reads = parse_parts(text) == parts
     except BadInput:
-        return False
+        reads = False
+    return text, "" if reads else f"{parts.numerator}/{parts.denominator}"
 
 
 def reading_of(blend: core.Blend) -> BlendReading:
     """Read a blend with the household's spoons and its own prices; one query, as it is asked for at every key."""
     rows = list(
         Preferences.objects.order_by().values_list(
-            "spoon_set", "household__prices__ingredient", "household__prices__per_100g"
+            "spoon_set", "spoons_lacking", "household__prices__ingredient", "household__prices__per_100g"
         )
     )
-    prices = {ingredient: price for _, ingredient, price in rows if ingredient is not None}
-    return read_blend(blend, rows[0][0] if rows else "us", prices=prices)
+    prices = {ingredient: price for _, _, ingredient, price in rows if ingredient is not None}
+    return read_blend(blend, spoons_of(*rows[0][:2]) if rows else SPOON_SETS["us"], prices=prices)
 
 
 def reading_out(blend: core.Blend, lines: Sequence[LineDocument], inside: dict[UUID, Blend]) -> BlendReadingOut:

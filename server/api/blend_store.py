@@ -13,7 +13,15 @@ from ravska_core import blends as core
 from ravska_core.working import BadInput
 
 from api.blend_document import BlendAsTyped, reading_of, reading_out
-from api.documents import BandOut, BlendReadingOut, LineDocument, TargetDocument, UseDocument
+from api.documents import (
+    BandOut,
+    BlendReadingOut,
+    LabelDocument,
+    LineDocument,
+    MethodStepDocument,
+    TargetDocument,
+    UseDocument,
+)
 from api.household import household
 from api.problems import Conflict, FieldError
 
@@ -55,6 +63,8 @@ class BlendOut:
     total: str
     targets: list[TargetDocument]
     uses: list[UseDocument]
+    method: list[MethodStepDocument]
+    label: LabelDocument | None
     archived: bool
     kept: int
     before: BeforeOut | None
@@ -118,6 +128,8 @@ def line_documents(draft: Revision) -> list[LineDocument]:
             lock=line.lock,
             least=_percent(line.least_percent),
             most=_percent(line.most_percent),
+            error=f"{line.error * 100:g}" if line.error else "",
+            said=line.said,
         )
         for line in draft.lines.all()
     ]
@@ -147,6 +159,8 @@ def blend_out(blend: Blend) -> BlendOut:
         total=draft.total,
         targets=[TargetDocument(what=x.what, low=_percent(x.low), high=_percent(x.high)) for x in blend.targets.all()],
         uses=[UseDocument(name=x.name, of=x.of, mass=x.mass_typed) for x in blend.uses.all()],
+        method=[MethodStepDocument(**step) for step in draft.method],
+        label=LabelDocument(**draft.label) if draft.label else None,
         archived=blend.archived_at is not None,
         kept=blend.kept,
         before=_before(draft.parent),
@@ -163,7 +177,9 @@ def write_blend(row: Blend, typed: BlendAsTyped) -> None:
     row.batch_g, row.batch_typed = typed.batch_g, document.batch
     row.save(update_fields=["name", "kind", "fire", "batch_g", "batch_typed"])
     draft.written, draft.base, draft.total = document.written, typed.ratio.base, document.total
-    draft.save(update_fields=["written", "base", "total"])
+    draft.method = [step.model_dump() for step in document.method]
+    draft.label = document.label.model_dump(mode="json") if document.label else None
+    draft.save(update_fields=["written", "base", "total", "method", "label"])
     bounds = {bound.line: bound for bound in typed.bounds}
     draft.lines.all().delete()
     Line.objects.bulk_create(
@@ -176,6 +192,8 @@ def write_blend(row: Blend, typed: BlendAsTyped) -> None:
             parts_denominator=line.parts.denominator,
             parts_typed=as_typed.parts,
             exact_typed=as_typed.exact,
+            error=line.error,
+            said=as_typed.said,
             basis=line.basis,
             lock=line.lock,
             least_percent=bounds[at].low * 100 if as_typed.least else None,

@@ -10,6 +10,7 @@ from django.db import transaction
 from ninja import Router, Schema
 from pydantic import AwareDatetime, Field
 from ravska_core import coat, cuts
+from ravska_core.composition import read_blend
 from ravska_core.quantities import parse_duration_s, parse_length_cm, parse_mass_g, parse_number
 from ravska_core.working import BadInput
 
@@ -300,7 +301,10 @@ def size_batch(request, cook_id: UUID, document: BatchDocument) -> BatchOut:
         if blend is None or total <= 0:
             raise BadInput("blend_id", "No piece of this cook is seasoned with that blend; choose one that is.")
         claim_version(blend, blend.version)
-        blend.batch_g = coat.batch_for_dose_g(total)
+        load_inside(blend.draft().lines.all())
+        # what is simmered down takes more than comes out of it
+        finished = read_blend(blend.as_core())
+        blend.batch_g = coat.batch_for_dose_g(total * finished.batch.value / finished.finished.value)
         blend.batch_typed = f"{blend.batch_g:g} g"
         blend.save(update_fields=["batch_g", "batch_typed"])
     return BatchOut(blend_id=blend.id, batch=blend.batch_typed, batch_g=blend.batch_g)

@@ -14,7 +14,19 @@ from django.http import HttpResponse
 from ninja import Schema, Status
 from pydantic import AfterValidator, BaseModel, Field, TypeAdapter
 from pydantic_core import to_json
-from ravska_core import balance, blends, coat, composition, findings, marinade, sharing, spoons
+from ravska_core import (
+    balance,
+    blends,
+    bought,
+    coat,
+    composition,
+    findings,
+    marinade,
+    measuring,
+    method,
+    sharing,
+    spoons,
+)
 from ravska_core.catalogue import catalogue
 from ravska_core.cautions import Caution
 from ravska_core.working import Figure
@@ -42,6 +54,7 @@ Typed = Annotated[str, Field(max_length=40), AfterValidator(printable)]
 Key = Annotated[str, Field(max_length=80), AfterValidator(printable)]
 """A catalogue key."""
 
+Note = Annotated[str, Field(max_length=400), AfterValidator(printable)]
 Name = Annotated[str, Field(max_length=80), AfterValidator(printable), AfterValidator(_written)]
 Version = Annotated[int, Field(ge=1, le=2**31)]
 Number = Annotated[float, Field(allow_inf_nan=False, ge=-1e9, le=1e9)]
@@ -184,17 +197,44 @@ class KeepingOut:
 
 
 @dataclass(frozen=True, slots=True)
+class JarOut:
+    """The jar a batch goes in [ml], how many of them, and how full [%]."""
+
+    jar_ml: float
+    count: int
+    full: Figure
+
+
+def jar_out(found: measuring.JarFit) -> JarOut:
+    return JarOut(found.jar_ml, found.count, found.full)
+
+
+@dataclass(frozen=True, slots=True)
 class BlendReadingOut:
-    """What a blend comes to: shares, grams and spoons a line, its scales, keeping time, cautions and findings."""
+    """What a blend comes to: shares, grams and spoons a line, its scales, keeping time, cautions and findings.
+
+    `batch` goes into the bowl, `finished` comes out of the method, `after_g` is what is left after each of its steps.
+    `notes` say what does not fit on a bought blend's label.
+    """
 
     lines: list[LineReadingOut]
     batch: Figure
+    finished: Figure
+    after_g: list[float]
     volume: Figure
+    jar: JarOut
+    notes: list[str]
     salt: Figure
     scales: list[BlendScaleOut]
     keeping: KeepingOut
     allergens: list[str]
     cautions: list[CautionOut]
+
+
+def _label_notes(blend: blends.Blend, found: composition.BlendReading) -> list[str]:
+    if blend.label is None:
+        return []
+    return list(bought.estimate(blend.label, tuple(line.leaves[0][0] for line in found.lines)).notes)
 
 
 def blend_reading_out(
@@ -215,7 +255,11 @@ def blend_reading_out(
             for line, held in zip(found.lines, inside, strict=True)
         ],
         batch=found.batch,
+        finished=found.finished,
+        after_g=list(found.after_g),
         volume=found.volume,
+        jar=jar_out(measuring.jar_for(found.volume)),
+        notes=_label_notes(blend, found),
         salt=found.salt,
         scales=[BlendScaleOut(s.key, s.label, s.value, s.unit, s.full, s.word, s.figure) for s in found.scales],
         keeping=KeepingOut(found.keeping.days, found.keeping.place, found.keeping.because, found.keeping.figure),
@@ -309,6 +353,8 @@ def arm_reading_out(found: coat.ArmReading) -> ArmReadingOut:
 class LineDocument(BaseModel):
     """A line as typed: a grind by key or a blend inside, parts as text, their basis and the line's lock.
 
+    `error` says how far an amount by eye may be off [%], `said` how it was written where it came from.
+
     `exact` is the fraction the text stands for where it was rounded, such as 1359/50; it is left out as soon as
     someone types. `least` and `most` bound the line's share [%] when the blend is aimed.
     """
@@ -321,6 +367,42 @@ class LineDocument(BaseModel):
     lock: Literal["", "share", "ratio"] = ""
     least: Typed = ""
     most: Typed = ""
+    error: Typed = ""
+    said: Key = ""
+
+
+class MethodStepDocument(BaseModel):
+    """A step of a method as typed: to which lines (by grind or blend key; none: all), and how far or how long."""
+
+    do: Literal["mix", "grind", "strain", "simmer", "rest", "note"]
+    of: Annotated[list[Key], Field(max_length=blends.MOST_LINES)] = Field(default=[])
+    to: Key = ""
+    by: Typed = ""
+    lasts: Typed = ""
+    note: Note = ""
+
+
+Method = Annotated[list[MethodStepDocument], Field(max_length=method.MOST_STEPS)]
+
+
+class LabelDocument(BaseModel):
+    """A bought blend's panel as printed; its lines stand in the order of the label's ingredients.
+
+    `minor_from` is the place of the first ingredient under "2 % or less of", `stated` holds [place, share] that the
+    list itself gives.
+    """
+
+    portion: Typed
+    sodium: Typed
+    sodium_as: Literal["sodium", "salt"] = "sodium"
+    sugars: Typed = ""
+    fat: Typed = ""
+    rule: Literal["us", "eu"] = "us"
+    minor_from: Annotated[int, Field(ge=0, le=blends.MOST_LINES)] | None = None
+    stated: Annotated[
+        list[tuple[Annotated[int, Field(ge=0, le=blends.MOST_LINES)], Annotated[float, Field(gt=0, le=1)]]],
+        Field(max_length=blends.MOST_LINES),
+    ] = Field(default=[])
 
 
 Lines = Annotated[list[LineDocument], Field(max_length=blends.MOST_LINES)]

@@ -2,7 +2,21 @@
 
 from ninja import NinjaAPI, Schema
 
-from api import blend, blend_bench, blend_revisions, coat, home, problems, shelf, table, verdict
+from api import (
+    batches,
+    blend,
+    blend_bench,
+    blend_bring,
+    blend_revisions,
+    blend_spoons,
+    coat,
+    home,
+    problems,
+    scale,
+    shelf,
+    table,
+    verdict,
+)
 
 api = NinjaAPI(title="Ravska", version="1", docs_url=None, urls_namespace="api")
 problems.install(api)
@@ -21,11 +35,15 @@ def ping(request) -> Pong:
 for _router in (
     home.router,
     blend_bench.router,
+    blend_bring.router,
+    blend_spoons.router,
     blend.router,
     blend_revisions.router,
     coat.router,
     table.router,
     verdict.router,
     shelf.router,
+    batches.router,
+    scale.router,
 ):
     api.add_router("", _router)

@@ -1,16 +1,17 @@
 """Shelf: the catalogue, and how the household reads numbers."""
 
 from dataclasses import dataclass
-from typing import Literal
+from typing import Annotated, Literal
 
 from book.models import Price
 from ninja import Router, Schema
+from pydantic import Field
 from ravska_core.blends import Line, flatten
 from ravska_core.catalogue import ALLERGENS, Starter, catalogue
 from ravska_core.cautions import minimum_centre_c
 from ravska_core.doses import ADHESION_CEILING, COAT_WEIGHTS, SALT_ZONES, VESSELS
 from ravska_core.quantities import parse_number, parse_parts
-from ravska_core.spoons import SPOON_SETS
+from ravska_core.spoons import SPOON_SETS, spoon_name
 from ravska_core.working import BadInput
 
 from api.documents import BandOut, Key, LineDocument, Typed, sends
@@ -102,8 +103,11 @@ class ZoneOut:
 
 @dataclass(frozen=True, slots=True)
 class SpoonSetOut:
+    """A set of measures, by name, largest first."""
+
     key: str
     title: str
+    spoons: list[str]
 
 
 @dataclass(frozen=True, slots=True)
@@ -126,6 +130,7 @@ class PreferencesDocument(Schema):
     units: Literal["us", "metric"]
     temperature: Literal["C", "F"]
     spoon_set: Literal["us", "metric", "australian"]
+    spoons_lacking: Annotated[list[Key], Field(max_length=20)] = Field(default=[])
     theme: Literal["enamel", "iron"]
     single_keys: bool
 
@@ -177,7 +182,9 @@ def read_catalogue(request) -> CatalogueOut:
         zones=[
             ZoneOut(name=name, below_percent=None if limit == float("inf") else limit) for limit, name in SALT_ZONES
         ],
-        spoon_sets=[SpoonSetOut(key=s.key, title=s.title) for s in SPOON_SETS.values()],
+        spoon_sets=[
+            SpoonSetOut(key=s.key, title=s.title, spoons=[spoon_name(x) for x in s.spoons]) for s in SPOON_SETS.values()
+        ],
     )
 
 
@@ -185,7 +192,10 @@ def read_catalogue(request) -> CatalogueOut:
 @sends
 def read_preferences(request) -> PreferencesDocument:
     """Return how the household reads numbers and looks at screens."""
-    return PreferencesDocument.model_validate(household().preferences, from_attributes=True)
+    found = household().preferences
+    kept = {name: getattr(found, name) for name in PreferencesDocument.model_fields}
+    kept["spoons_lacking"] = list(filter(None, found.spoons_lacking.split(";")))
+    return PreferencesDocument(**kept)
 
 
 @router.put("/preferences", response={200: PreferencesDocument, **ANSWERS})
@@ -193,8 +203,13 @@ def read_preferences(request) -> PreferencesDocument:
 def save_preferences(request, document: PreferencesDocument) -> PreferencesDocument:
     """Save the preferences; stored amounts stay as they are."""
     preferences = household().preferences
+    names = {spoon_name(spoon) for spoon in SPOON_SETS[document.spoon_set].spoons}
+    lacking = [name for name in document.spoons_lacking if name in names]
+    if len(set(lacking)) == len(names):
+        raise BadInput("spoons_lacking", "Some spoon must be in the drawer; leave at least one ticked.")
+    document.spoons_lacking = lacking
     for name, value in document.model_dump().items():
-        setattr(preferences, name, value)
+        setattr(preferences, name, ";".join(value) if name == "spoons_lacking" else value)
     preferences.save()
     return document
 

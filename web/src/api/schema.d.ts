@@ -348,6 +348,86 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/blends/bring": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Bring
+         * @description Read a list, a schema.org recipe, CSV or Markdown line by line; what is not understood is asked about.
+         */
+        post: operations["api_blend_bring_bring"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/blends/{blend_id}/take-out/{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Take Out
+         * @description Return a blend as a file: schema.org Recipe JSON-LD, CSV or Markdown.
+         */
+        get: operations["api_blend_bring_take_out"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/blends/label": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Label
+         * @description Say what a bought blend's label tells of its recipe, with the range of everything. Nothing is saved.
+         */
+        post: operations["api_blend_bring_read_label"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/blends/spoons": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * By Spoons
+         * @description Say what measuring by spoons makes of a batch, or which batch between two weights they suit best.
+         */
+        post: operations["api_blend_spoons_by_spoons"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/blends": {
         parameters: {
             query?: never;
@@ -805,6 +885,390 @@ export interface paths {
          */
         put: operations["api_shelf_save_price"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Batches
+         * @description Return the household's batches, newest first: those being weighed and the jars on the shelf.
+         */
+        get: operations["api_batches_list_batches"];
+        put?: never;
+        /**
+         * Begin Batch
+         * @description Begin to weigh a blend out; it is kept as it is now.
+         */
+        post: operations["api_batches_begin_batch"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{batch_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Batch
+         * @description Return a batch as it stands.
+         */
+        get: operations["api_batches_get_batch"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{batch_id}/pour": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Pour
+         * @description Note what the scale showed for a line; met, the next one is on.
+         */
+        post: operations["api_batches_pour"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{batch_id}/pour-by-hand": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Pour By Hand
+         * @description Note a weight that was read off another scale and typed in.
+         */
+        post: operations["api_batches_pour_by_hand"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{batch_id}/take-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Back
+         * @description Take the last pour back, as when the wrong jar was at hand and nothing went in.
+         */
+        post: operations["api_batches_take_back"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{batch_id}/rescue": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Rescue
+         * @description Put an overshoot right: scale the batch up, accept it, or spoon it out while it lies on top.
+         */
+        post: operations["api_batches_rescue"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{batch_id}/enough": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Enough
+         * @description Leave a line as it is although it is short, as when the jar ran out.
+         */
+        post: operations["api_batches_enough"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{batch_id}/finish": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Finish
+         * @description Put the batch on the shelf with what was really weighed.
+         */
+        post: operations["api_batches_finish"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{batch_id}/leave": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Leave
+         * @description Take a batch off the list; `restore` brings it back with all that was weighed.
+         */
+        post: operations["api_batches_leave"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{batch_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Restore
+         * @description Bring a batch back.
+         */
+        post: operations["api_batches_restore"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tastes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Tastes
+         * @description Return what can be said after tasting.
+         */
+        get: operations["api_batches_list_tastes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{batch_id}/tasted": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Tasted
+         * @description Say what could be added to put a taste right, and what each does to the rest. Nothing is saved.
+         */
+        post: operations["api_batches_tasted"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{batch_id}/correct": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Correct
+         * @description Note that a correction went into the bowl.
+         */
+        post: operations["api_batches_correct"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{batch_id}/jar": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Save Jar
+         * @description Say how much is left in a jar, and whether raw-meat hands touched it.
+         */
+        put: operations["api_batches_save_jar"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scale/readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Send Readings
+         * @description Take what a scale shows; the answer says what it is to do. For scales and bridges, see docs/scale.md.
+         */
+        post: operations["api_scale_send_readings"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scale": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Scale
+         * @description Return what the scale that was heard last shows now.
+         */
+        get: operations["api_scale_read_scale"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scale/tare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Tare
+         * @description Tell the scale to show what lies on it as nothing.
+         */
+        post: operations["api_scale_tare"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scale/simulated": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Start Simulated
+         * @description Start the simulated scale as a device of its own, which connects like any other.
+         */
+        post: operations["api_scale_start_simulated"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scale/simulated/handle": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Handle Simulated
+         * @description Do something at the simulated scale; a real one is handled by hand.
+         */
+        post: operations["api_scale_handle_simulated"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1279,12 +1743,21 @@ export interface components {
         /**
          * BlendReadingOut
          * @description What a blend comes to: shares, grams and spoons a line, its scales, keeping time, cautions and findings.
+         *
+         *     `batch` goes into the bowl, `finished` comes out of the method, `after_g` is what is left after each of its steps.
+         *     `notes` say what does not fit on a bought blend's label.
          */
         BlendReadingOut: {
             /** Lines */
             lines: components["schemas"]["LineReadingOut"][];
             batch: components["schemas"]["Figure"];
+            finished: components["schemas"]["Figure"];
+            /** After G */
+            after_g: number[];
             volume: components["schemas"]["Figure"];
+            jar: components["schemas"]["JarOut"];
+            /** Notes */
+            notes: string[];
             salt: components["schemas"]["Figure"];
             /** Scales */
             scales: components["schemas"]["BlendScaleOut"][];
@@ -1330,6 +1803,17 @@ export interface components {
             /** Deleted */
             deleted: boolean;
         };
+        /**
+         * JarOut
+         * @description The jar a batch goes in [ml], how many of them, and how full [%].
+         */
+        JarOut: {
+            /** Jar Ml */
+            jar_ml: number;
+            /** Count */
+            count: number;
+            full: components["schemas"]["Figure"];
+        };
         /** KeepingOut */
         KeepingOut: {
             /** Days */
@@ -1359,8 +1843,55 @@ export interface components {
             bands: components["schemas"]["BandOut"][];
         };
         /**
+         * LabelDocument
+         * @description A bought blend's panel as printed; its lines stand in the order of the label's ingredients.
+         *
+         *     `minor_from` is the place of the first ingredient under "2 % or less of", `stated` holds [place, share] that the
+         *     list itself gives.
+         */
+        LabelDocument: {
+            /** Portion */
+            portion: string;
+            /** Sodium */
+            sodium: string;
+            /**
+             * Sodium As
+             * @default sodium
+             * @enum {string}
+             */
+            sodium_as: "sodium" | "salt";
+            /**
+             * Sugars
+             * @default
+             */
+            sugars: string;
+            /**
+             * Fat
+             * @default
+             */
+            fat: string;
+            /**
+             * Rule
+             * @default us
+             * @enum {string}
+             */
+            rule: "us" | "eu";
+            /** Minor From */
+            minor_from?: number | null;
+            /**
+             * Stated
+             * @default []
+             */
+            stated: [
+                number,
+                number
+            ][];
+        };
+        /**
          * LineDocument
          * @description A line as typed: a grind by key or a blend inside, parts as text, their basis and the line's lock.
+         *
+         *     `error` says how far an amount by eye may be off [%], `said` how it was written where it came from.
          *
          *     `exact` is the fraction the text stands for where it was rounded, such as 1359/50; it is left out as soon as
          *     someone types. `least` and `most` bound the line's share [%] when the blend is aimed.
@@ -1402,6 +1933,52 @@ export interface components {
              * @default
              */
             most: string;
+            /**
+             * Error
+             * @default
+             */
+            error: string;
+            /**
+             * Said
+             * @default
+             */
+            said: string;
+        };
+        /**
+         * MethodStepDocument
+         * @description A step of a method as typed: to which lines (by grind or blend key; none: all), and how far or how long.
+         */
+        MethodStepDocument: {
+            /**
+             * Do
+             * @enum {string}
+             */
+            do: "mix" | "grind" | "strain" | "simmer" | "rest" | "note";
+            /**
+             * Of
+             * @default []
+             */
+            of: string[];
+            /**
+             * To
+             * @default
+             */
+            to: string;
+            /**
+             * By
+             * @default
+             */
+            by: string;
+            /**
+             * Lasts
+             * @default
+             */
+            lasts: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
         };
         /**
          * TargetDocument
@@ -1491,6 +2068,12 @@ export interface components {
              * @default []
              */
             uses: components["schemas"]["UseDocument"][];
+            /**
+             * Method
+             * @default []
+             */
+            method: components["schemas"]["MethodStepDocument"][];
+            label?: components["schemas"]["LabelDocument"] | null;
             /** Id */
             id?: string | null;
         };
@@ -1513,6 +2096,8 @@ export interface components {
              * @enum {string}
              */
             total: "free" | "fixed";
+            /** Method */
+            method: components["schemas"]["MethodStepDocument"][];
             reading: components["schemas"]["BlendReadingOut"] | null;
         };
         /**
@@ -1568,6 +2153,12 @@ export interface components {
              * @default []
              */
             uses: components["schemas"]["UseDocument"][];
+            /**
+             * Method
+             * @default []
+             */
+            method: components["schemas"]["MethodStepDocument"][];
+            label?: components["schemas"]["LabelDocument"] | null;
             /** Id */
             id?: string | null;
             /**
@@ -1729,6 +2320,12 @@ export interface components {
              * @default []
              */
             uses: components["schemas"]["UseDocument"][];
+            /**
+             * Method
+             * @default []
+             */
+            method: components["schemas"]["MethodStepDocument"][];
+            label?: components["schemas"]["LabelDocument"] | null;
             /** Id */
             id?: string | null;
             /**
@@ -1786,6 +2383,12 @@ export interface components {
              * @default []
              */
             uses: components["schemas"]["UseDocument"][];
+            /**
+             * Method
+             * @default []
+             */
+            method: components["schemas"]["MethodStepDocument"][];
+            label?: components["schemas"]["LabelDocument"] | null;
             /** Id */
             id?: string | null;
             /**
@@ -1883,6 +2486,12 @@ export interface components {
              * @default []
              */
             uses: components["schemas"]["UseDocument"][];
+            /**
+             * Method
+             * @default []
+             */
+            method: components["schemas"]["MethodStepDocument"][];
+            label?: components["schemas"]["LabelDocument"] | null;
             /** Id */
             id?: string | null;
             /** Line */
@@ -1945,6 +2554,12 @@ export interface components {
              * @default []
              */
             uses: components["schemas"]["UseDocument"][];
+            /**
+             * Method
+             * @default []
+             */
+            method: components["schemas"]["MethodStepDocument"][];
+            label?: components["schemas"]["LabelDocument"] | null;
             /** Id */
             id?: string | null;
             /**
@@ -1985,6 +2600,307 @@ export interface components {
             mass_g: number | null;
             /** Sentence */
             sentence: string;
+        };
+        /**
+         * BroughtOut
+         * @description What a text holds, line by line, and the blend it would make once nothing is asked any more.
+         */
+        BroughtOut: {
+            /** Format */
+            format: string;
+            /** Name */
+            name: string;
+            /** Kind */
+            kind: string;
+            /** Lines */
+            lines: components["schemas"]["ListLineOut"][];
+            /** Steps */
+            steps: string[];
+            /** Notes */
+            notes: string[];
+            /** Asked */
+            asked: number;
+            /** Batch */
+            batch: string;
+            /**
+             * Written
+             * @enum {string}
+             */
+            written: "parts" | "percent" | "relative";
+            /** Made */
+            made: components["schemas"]["LineDocument"][];
+            /** Method */
+            method: components["schemas"]["MethodStepDocument"][];
+            /** Problems */
+            problems: string[];
+        };
+        /** ChoiceOut */
+        ChoiceOut: {
+            /** Grind */
+            grind: string;
+            /** Name */
+            name: string;
+        };
+        /**
+         * ItemOut
+         * @description An ingredient of a line: what was understood, how much of it, and what is asked.
+         */
+        ItemOut: {
+            /** Text */
+            text: string;
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "understood" | "what" | "how much" | "left out";
+            /** Name */
+            name: string;
+            /** Grind */
+            grind: string;
+            /** Blend */
+            blend: string | null;
+            /** Says */
+            says: string;
+            /** Amount */
+            amount: string;
+            /** Error */
+            error: number;
+            /** Note */
+            note: string;
+            /** Question */
+            question: string;
+            /** Closest */
+            closest: components["schemas"]["ChoiceOut"][];
+            /** Problem */
+            problem: string;
+        };
+        /**
+         * ListLineOut
+         * @description A line as it stands in the text, by number from 1.
+         */
+        ListLineOut: {
+            /** Number */
+            number: number;
+            /** Text */
+            text: string;
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "understood" | "what" | "how much" | "heading" | "remark";
+            /** Items */
+            items: components["schemas"]["ItemOut"][];
+        };
+        /**
+         * AnswerDocument
+         * @description What the cook said to a line that was asked about: what it is, how much, or that it is left out.
+         */
+        AnswerDocument: {
+            /** Line */
+            line: number;
+            /**
+             * Item
+             * @default 0
+             */
+            item: number;
+            /**
+             * Grind
+             * @default
+             */
+            grind: string;
+            /** Blend */
+            blend?: string | null;
+            /**
+             * Amount
+             * @default
+             */
+            amount: string;
+            /**
+             * Leave Out
+             * @default false
+             */
+            leave_out: boolean;
+        };
+        /**
+         * BringDocument
+         * @description A text as it was pasted or a file's content, with the answers to what was asked.
+         */
+        BringDocument: {
+            /** Text */
+            text: string;
+            /**
+             * Format
+             * @default
+             * @enum {string}
+             */
+            format: "" | "list" | "jsonld" | "csv" | "markdown";
+            /**
+             * Answers
+             * @default []
+             */
+            answers: components["schemas"]["AnswerDocument"][];
+        };
+        /**
+         * LabelNameOut
+         * @description An ingredient of a label: what it was read as or what comes closest, with the range of its share [%].
+         */
+        LabelNameOut: {
+            /** Name */
+            name: string;
+            /** Grind */
+            grind: string;
+            /** Said */
+            said: string;
+            /** Closest */
+            closest: components["schemas"]["ChoiceOut"][];
+            /** Minor */
+            minor: boolean;
+            /** Stated */
+            stated: number | null;
+            share: components["schemas"]["Figure"] | null;
+        };
+        /**
+         * LabelOut
+         * @description What a label says: its ingredients, and once all are known the lines, the panel to keep, and the reading.
+         */
+        LabelOut: {
+            /** Names */
+            names: components["schemas"]["LabelNameOut"][];
+            /** Unknown */
+            unknown: number;
+            /** Lines */
+            lines: components["schemas"]["LineDocument"][];
+            label: components["schemas"]["LabelDocument"] | null;
+            reading: components["schemas"]["BlendReadingOut"] | null;
+        };
+        /**
+         * ReadLabelDocument
+         * @description A label as it is being typed: the panel, the list of ingredients, and what unknown names were said to be.
+         */
+        ReadLabelDocument: {
+            label: components["schemas"]["LabelDocument"];
+            /** Ingredients */
+            ingredients: string;
+            /**
+             * Kind
+             * @default dry rub
+             * @enum {string}
+             */
+            kind: "dry rub" | "paste" | "binder" | "marinade" | "injection" | "glaze" | "spritz" | "cooking liquid" | "finishing salt";
+            /**
+             * Batch
+             * @default 100 g
+             */
+            batch: string;
+            /**
+             * Chosen
+             * @default {}
+             */
+            chosen: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * RoundingOut
+         * @description One line by spoons: what they hold, and its share before and after rounding [%].
+         */
+        RoundingOut: {
+            /** Name */
+            name: string;
+            spoons: components["schemas"]["SpoonsOut"];
+            /** Error */
+            error: number;
+            /** Share Before */
+            share_before: number;
+            /** Share After */
+            share_after: number;
+        };
+        /**
+         * SpoonBatchOut
+         * @description A batch by spoons: its lines, the worst rounding (relative), how many spoonfuls, and its salt either way.
+         */
+        SpoonBatchOut: {
+            /** Batch */
+            batch: string;
+            /** Batch G */
+            batch_g: number;
+            /** Lines */
+            lines: components["schemas"]["RoundingOut"][];
+            /** Worst */
+            worst: number;
+            /** Count */
+            count: number;
+            mass: components["schemas"]["Figure"];
+            salt_before: components["schemas"]["Figure"];
+            salt_after: components["schemas"]["Figure"];
+        };
+        /**
+         * SpoonWhatIf
+         * @description A blend to be measured out by spoons, in its own batch or in the best one between two weights.
+         */
+        SpoonWhatIf: {
+            /** Name */
+            name: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "dry rub" | "paste" | "binder" | "marinade" | "injection" | "glaze" | "spritz" | "cooking liquid" | "finishing salt";
+            /**
+             * Fire
+             * @default
+             * @enum {string}
+             */
+            fire: "" | "direct flame" | "hot iron" | "indirect" | "oven" | "broiler";
+            /** Batch */
+            batch: string;
+            /** Lines */
+            lines: components["schemas"]["LineDocument"][];
+            /**
+             * Written
+             * @default parts
+             * @enum {string}
+             */
+            written: "parts" | "percent" | "relative";
+            /**
+             * Base
+             * @default 0
+             */
+            base: number;
+            /**
+             * Total
+             * @default free
+             * @enum {string}
+             */
+            total: "free" | "fixed";
+            /**
+             * Targets
+             * @default []
+             */
+            targets: components["schemas"]["TargetDocument"][];
+            /**
+             * Uses
+             * @default []
+             */
+            uses: components["schemas"]["UseDocument"][];
+            /**
+             * Method
+             * @default []
+             */
+            method: components["schemas"]["MethodStepDocument"][];
+            label?: components["schemas"]["LabelDocument"] | null;
+            /** Id */
+            id?: string | null;
+            /**
+             * Low
+             * @default
+             */
+            low: string;
+            /**
+             * High
+             * @default
+             */
+            high: string;
         };
         /** BlendRow */
         BlendRow: {
@@ -2072,6 +2988,9 @@ export interface components {
             targets: components["schemas"]["TargetDocument"][];
             /** Uses */
             uses: components["schemas"]["UseDocument"][];
+            /** Method */
+            method: components["schemas"]["MethodStepDocument"][];
+            label: components["schemas"]["LabelDocument"] | null;
             /** Archived */
             archived: boolean;
             /** Kept */
@@ -2137,6 +3056,12 @@ export interface components {
              * @default []
              */
             uses: components["schemas"]["UseDocument"][];
+            /**
+             * Method
+             * @default []
+             */
+            method: components["schemas"]["MethodStepDocument"][];
+            label?: components["schemas"]["LabelDocument"] | null;
         };
         /**
          * BlendSave
@@ -2187,6 +3112,12 @@ export interface components {
              * @default []
              */
             uses: components["schemas"]["UseDocument"][];
+            /**
+             * Method
+             * @default []
+             */
+            method: components["schemas"]["MethodStepDocument"][];
+            label?: components["schemas"]["LabelDocument"] | null;
             /** Version */
             version: number;
         };
@@ -2393,17 +3324,61 @@ export interface components {
             /** Arms */
             arms: components["schemas"]["ArmDocument"][];
         };
-        /** BatchOut */
+        /**
+         * BatchOut
+         * @description A batch as it stands: what is in the bowl, which line is on now, and what it comes to so far.
+         */
         BatchOut: {
             /**
-             * Blend Id
+             * Id
              * Format: uuid
              */
-            blend_id: string;
-            /** Batch */
-            batch: string;
-            /** Batch G */
-            batch_g: number;
+            id: string;
+            /** Version */
+            version: number;
+            /**
+             * Blend
+             * Format: uuid
+             */
+            blend: string;
+            /** Name */
+            name: string;
+            /** Kind */
+            kind: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "weighing" | "mixed" | "left";
+            /**
+             * Started At
+             * Format: date-time
+             */
+            started_at: string;
+            /** Mixed At */
+            mixed_at: string | null;
+            /** Resolution G */
+            resolution_g: number;
+            /** Wanted G */
+            wanted_g: number;
+            /** Poured G */
+            poured_g: number;
+            /** Lines */
+            lines: components["schemas"]["BatchLineOut"][];
+            /** Current */
+            current: string | null;
+            /** Rescues */
+            rescues: components["schemas"]["RescueOut"][];
+            /** Last Pour */
+            last_pour: string | null;
+            salt_wanted: components["schemas"]["Figure"] | null;
+            salt: components["schemas"]["Figure"] | null;
+            /** Finished G */
+            finished_g: number;
+            /** Steps */
+            steps: string[];
+            jar_fit: components["schemas"]["JarOut"] | null;
+            jar: components["schemas"]["JarRowOut"] | null;
         };
         /**
          * BatchDocument
@@ -2690,12 +3665,17 @@ export interface components {
             /** Mark */
             mark: string;
         };
-        /** SpoonSetOut */
+        /**
+         * SpoonSetOut
+         * @description A set of measures, by name, largest first.
+         */
         SpoonSetOut: {
             /** Key */
             key: string;
             /** Title */
             title: string;
+            /** Spoons */
+            spoons: string[];
         };
         /**
          * StarterOut
@@ -2747,6 +3727,11 @@ export interface components {
              */
             spoon_set: "us" | "metric" | "australian";
             /**
+             * Spoons Lacking
+             * @default []
+             */
+            spoons_lacking: string[];
+            /**
              * Theme
              * @enum {string}
              */
@@ -2766,6 +3751,429 @@ export interface components {
              * @default
              */
             per_100g: string;
+        };
+        /**
+         * BatchRow
+         * @description A batch in a list: what its jar is drawn from.
+         */
+        BatchRow: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Version */
+            version: number;
+            /**
+             * Blend
+             * Format: uuid
+             */
+            blend: string;
+            /** Name */
+            name: string;
+            /** Kind */
+            kind: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "weighing" | "mixed" | "left";
+            /**
+             * Started At
+             * Format: date-time
+             */
+            started_at: string;
+            /** Mixed At */
+            mixed_at: string | null;
+            /** Wanted G */
+            wanted_g: number;
+            /** Poured G */
+            poured_g: number;
+            salt: components["schemas"]["Figure"] | null;
+            /** Bands */
+            bands: components["schemas"]["BandOut"][];
+            jar: components["schemas"]["JarRowOut"] | null;
+        };
+        /** JarRowOut */
+        JarRowOut: {
+            /** Size Ml */
+            size_ml: number;
+            /** Left G */
+            left_g: number;
+            /** Clean */
+            clean: boolean;
+            /** Full */
+            full: number;
+        };
+        /** AdditionOut */
+        AdditionOut: {
+            /** Name */
+            name: string;
+            /** Grams */
+            grams: number;
+        };
+        /**
+         * BatchLineOut
+         * @description A line in the order it is weighed: what is wanted and what lies in the bowl [g], and where that stands.
+         */
+        BatchLineOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Name */
+            name: string;
+            /** Bands */
+            bands: components["schemas"]["BandOut"][];
+            /** Wanted G */
+            wanted_g: number;
+            /** Poured G */
+            poured_g: number;
+            /** Low G */
+            low_g: number;
+            /** High G */
+            high_g: number;
+            /**
+             * Stand
+             * @enum {string}
+             */
+            stand: "under" | "met" | "over";
+            /** Done */
+            done: boolean;
+            /** Added */
+            added: boolean;
+            /** Spoons */
+            spoons: string;
+        };
+        /**
+         * RescueOut
+         * @description One way out of an overshoot, with its salt before and after [%].
+         */
+        RescueOut: {
+            /** Id */
+            id: string;
+            /** Says */
+            says: string;
+            /** Adds */
+            adds: components["schemas"]["AdditionOut"][];
+            /** Takes G */
+            takes_g: number;
+            /** Batch G */
+            batch_g: number;
+            /** Salt Before */
+            salt_before: number;
+            /** Salt After */
+            salt_after: number;
+            figure: components["schemas"]["Figure"];
+        };
+        /**
+         * BatchBegin
+         * @description What to weigh out: a blend at the version it was read, how much as typed, what the scale shows by [g].
+         */
+        BatchBegin: {
+            /**
+             * Blend
+             * Format: uuid
+             */
+            blend: string;
+            /** Version */
+            version: number;
+            /** Wanted */
+            wanted: string;
+            /**
+             * Resolution G
+             * @default 0.1
+             */
+            resolution_g: number;
+        };
+        /**
+         * PourDocument
+         * @description A weight for one line of a batch. The key is the screen's own, so that one sent twice counts once.
+         */
+        PourDocument: {
+            /** Version */
+            version: number;
+            /**
+             * Line
+             * Format: uuid
+             */
+            line: string;
+            /** Grams */
+            grams: number;
+            /**
+             * How
+             * @default weighed
+             * @enum {string}
+             */
+            how: "weighed" | "by hand" | "spooned out";
+            /**
+             * Key
+             * Format: uuid
+             */
+            key: string;
+        };
+        /** HandPour */
+        HandPour: {
+            /** Version */
+            version: number;
+            /**
+             * Line
+             * Format: uuid
+             */
+            line: string;
+            /** Amount */
+            amount: string;
+            /**
+             * Key
+             * Format: uuid
+             */
+            key: string;
+        };
+        /** RescueDocument */
+        RescueDocument: {
+            /** Version */
+            version: number;
+            /**
+             * Line
+             * Format: uuid
+             */
+            line: string;
+            /**
+             * Choice
+             * @enum {string}
+             */
+            choice: "scale up" | "accept" | "spoon out";
+        };
+        /** FinishDocument */
+        FinishDocument: {
+            /** Version */
+            version: number;
+            /** Size Ml */
+            size_ml: number;
+        };
+        /** TasteOut */
+        TasteOut: {
+            /** Key */
+            key: string;
+            /** Says */
+            says: string;
+        };
+        /** ChangeOfTaste */
+        ChangeOfTaste: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Unit */
+            unit: string;
+            /** Before */
+            before: number;
+            /** After */
+            after: number;
+        };
+        /**
+         * CorrectionOut
+         * @description One way to put a taste right by adding, with what it does to every scale.
+         */
+        CorrectionOut: {
+            /** Says */
+            says: string;
+            /** Why */
+            why: string;
+            /** Adds */
+            adds: components["schemas"]["AdditionOut"][];
+            /** Total G */
+            total_g: number;
+            /** Changes */
+            changes: components["schemas"]["ChangeOfTaste"][];
+            figure: components["schemas"]["Figure"];
+        };
+        /** TasteDocument */
+        TasteDocument: {
+            /** Taste */
+            taste: string;
+            /**
+             * Strength
+             * @default clearly
+             * @enum {string}
+             */
+            strength: "a little" | "clearly" | "a lot";
+        };
+        /**
+         * CorrectDocument
+         * @description A correction that was chosen, by what it says.
+         */
+        CorrectDocument: {
+            /** Taste */
+            taste: string;
+            /**
+             * Strength
+             * @default clearly
+             * @enum {string}
+             */
+            strength: "a little" | "clearly" | "a lot";
+            /** Version */
+            version: number;
+            /** Says */
+            says: string;
+            /**
+             * Key
+             * Format: uuid
+             */
+            key: string;
+        };
+        /**
+         * JarDocument
+         * @description What of a jar changed: how much is left as typed, and whether it is still clean.
+         */
+        JarDocument: {
+            /** Version */
+            version: number;
+            /**
+             * Left
+             * @default
+             */
+            left: string;
+            /** Clean */
+            clean: boolean;
+        };
+        /**
+         * OrderOut
+         * @description What a device is to do: tare; a simulated one also put, pour, clear, drop out, stop.
+         */
+        OrderOut: {
+            /** Do */
+            do: string;
+            /** Grams */
+            grams: number;
+            /** Seconds */
+            seconds: number;
+        };
+        /** OrdersOut */
+        OrdersOut: {
+            /** Do */
+            do: components["schemas"]["OrderOut"][];
+        };
+        /**
+         * ScaleReadingDocument
+         * @description What a scale shows at its own time [s]: grams less tare, none under overload.
+         */
+        ScaleReadingDocument: {
+            /** At S */
+            at_s: number;
+            /** Grams */
+            grams?: number | null;
+            /**
+             * Settled
+             * @default false
+             */
+            settled: boolean;
+            /**
+             * Overload
+             * @default false
+             */
+            overload: boolean;
+        };
+        /**
+         * ScaleReadings
+         * @description What a device sends, a few times a second, oldest reading first.
+         */
+        ScaleReadings: {
+            /**
+             * Scale
+             * @default kitchen
+             */
+            scale: string;
+            /**
+             * Kind
+             * @default
+             */
+            kind: string;
+            /**
+             * Capacity G
+             * @default 5000
+             */
+            capacity_g: number;
+            /**
+             * Resolution G
+             * @default 1
+             */
+            resolution_g: number;
+            /** Readings */
+            readings: components["schemas"]["ScaleReadingDocument"][];
+        };
+        /**
+         * ScaleNow
+         * @description What a scale shows now: live, lost (silent for a while) or none; `tares` counts how often it was told to.
+         */
+        ScaleNow: {
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "live" | "lost" | "none";
+            /** Scale */
+            scale: string;
+            /** Kind */
+            kind: string;
+            /** Grams */
+            grams: number | null;
+            /** Settled */
+            settled: boolean;
+            /** Overload */
+            overload: boolean;
+            /** Resolution G */
+            resolution_g: number;
+            /** Capacity G */
+            capacity_g: number;
+            /** Tares */
+            tares: number;
+            /** Silent S */
+            silent_s: number;
+        };
+        /**
+         * SimulatedScaleDocument
+         * @description The simulated scale that is to be started.
+         */
+        SimulatedScaleDocument: {
+            /**
+             * Resolution G
+             * @default 0.1
+             * @enum {number}
+             */
+            resolution_g: 0.1 | 1;
+            /**
+             * Capacity G
+             * @default 5000
+             */
+            capacity_g: number;
+            /**
+             * Drop Outs A Minute
+             * @default 0
+             */
+            drop_outs_a_minute: number;
+        };
+        /**
+         * HandlingDocument
+         * @description What hands do at the simulated scale: put so many grams on, pour so many a second, clear it, lose it, stop it.
+         */
+        HandlingDocument: {
+            /**
+             * Do
+             * @enum {string}
+             */
+            do: "put" | "pour" | "clear" | "drop out" | "stop";
+            /**
+             * Grams
+             * @default 0
+             */
+            grams: number;
+            /**
+             * Seconds
+             * @default 0
+             */
+            seconds: number;
         };
     };
     responses: never;
@@ -3733,6 +5141,245 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SharedOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_blend_bring_bring: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BringDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BroughtOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_blend_bring_take_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                blend_id: string;
+                kind: "jsonld" | "csv" | "markdown";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_blend_bring_read_label: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadLabelDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LabelOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_blend_spoons_by_spoons: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SpoonWhatIf"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SpoonBatchOut"];
                 };
             };
             /** @description Not Found */
@@ -5195,6 +6842,1098 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PriceDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_batches_list_batches: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchRow"][];
+                };
+            };
+        };
+    };
+    api_batches_begin_batch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BatchBegin"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_batches_get_batch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_batches_pour: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PourDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_batches_pour_by_hand: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HandPour"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_batches_take_back: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VersionDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_batches_rescue: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RescueDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_batches_enough: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RescueDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_batches_finish: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FinishDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_batches_leave: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VersionDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VersionDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_batches_restore: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_batches_list_tastes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TasteOut"][];
+                };
+            };
+        };
+    };
+    api_batches_tasted: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TasteDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CorrectionOut"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_batches_correct: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CorrectDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_batches_save_jar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JarDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_scale_send_readings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ScaleReadings"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OrdersOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_scale_read_scale: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScaleNow"];
+                };
+            };
+        };
+    };
+    api_scale_tare: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScaleNow"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_scale_start_simulated: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SimulatedScaleDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScaleNow"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_scale_handle_simulated: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HandlingDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScaleNow"];
                 };
             };
             /** @description Not Found */

@@ -1,0 +1,20 @@
+from devices.simulated_scale import arguments, start
+from django.core.management.base import BaseCommand, CommandError
+from ravska_core.working import BadInput
+
+
+class Command(BaseCommand):
+    help = "Run a simulated kitchen scale beside Ravska; docs/scale.md says how a real one connects."
+    requires_system_checks = ()
+
+    def add_arguments(self, parser) -> None:
+        arguments(parser)
+
+    def handle(self, *args, **options) -> None:
+        self.stdout.write(f"The scale “{options['name']}” streams to {options['server']} (Ctrl+C ends it)")
+        try:
+            start(options)
+        except BadInput as refusal:
+            raise CommandError(refusal.sentence) from None
+        except KeyboardInterrupt:
+            pass

@@ -1,0 +1,107 @@
+"""Trials: arms, samples, tasters, their cards and scores."""
+
+from typing import ClassVar
+
+from django.db import models
+from django.db.models import Q
+from django.utils import timezone
+from ravska_core import coat as core_coat
+
+from book.models.cooks import Cook, Piece
+from book.models.household import Household
+from book.models.rows import Row, between, named, one_of
+
+
+class Trial(Row):
+    """What a cook compares: a question, the one factor that should differ, and the seed of its shuffling.
+
+    It has no version: cards are only added, taken back or put in again, from several phones at once.
+    """
+
+    cook = models.OneToOneField(Cook, on_delete=models.CASCADE, related_name="trial")
+    question = models.CharField(max_length=200)
+    factor = models.CharField(max_length=80, default="seasoning")
+    seed = models.BigIntegerField()
+    revealed_at = models.DateTimeField(null=True)
+
+
+class Arm(Row):
+    """One side of a trial, with its piece and the code it is tasted under."""
+
+    trial = models.ForeignKey(Trial, on_delete=models.CASCADE, related_name="arms")
+    label = models.CharField(max_length=1)
+    name = models.CharField(max_length=40)
+    piece = models.OneToOneField(Piece, on_delete=models.PROTECT, related_name="arm")
+
+    class Meta:
+        ordering: ClassVar = ["label"]
+        constraints: ClassVar = [
+            models.UniqueConstraint(fields=["trial", "label"], name="arm_label"),
+            one_of("label", tuple("ABCDEFGH"), "arm_letter"),
+            named("name", "arm_named"),
+        ]
+
+    def as_core(self) -> core_coat.Arm:
+        return core_coat.Arm(self.label, self.piece.as_core(), tuple(x.as_core() for x in self.piece.layers.all()))
+
+
+class Sample(Row):
+    """An arm as tasters meet it: a three-digit code."""
+
+    trial = models.ForeignKey(Trial, on_delete=models.CASCADE, related_name="samples")
+    arm = models.OneToOneField(Arm, on_delete=models.CASCADE, related_name="sample")
+    code = models.CharField(max_length=3)
+
+    class Meta:
+        constraints: ClassVar = [models.UniqueConstraint(fields=["trial", "code"], name="sample_code")]
+
+
+class Taster(Row):
+    """Who tastes, by nickname."""
+
+    household = models.ForeignKey(Household, on_delete=models.CASCADE, related_name="tasters")
+    nickname = models.CharField(max_length=40)
+
+    class Meta:
+        ordering: ClassVar = ["nickname"]
+        constraints: ClassVar = [
+            models.UniqueConstraint(fields=["household", "nickname"], name="taster_nickname"),
+            named("nickname", "taster_named"),
+        ]
+
+
+class Card(Row):
+    """One taster's card at a trial: the order served, scores, and which sample was preferred, if any."""
+
+    trial = models.ForeignKey(Trial, on_delete=models.CASCADE, related_name="cards")
+    taster = models.ForeignKey(Taster, on_delete=models.PROTECT, related_name="cards")
+    number = models.PositiveSmallIntegerField()
+    served = models.JSONField()
+    prefers = models.ForeignKey(Sample, on_delete=models.PROTECT, null=True, related_name="+")
+    blind = models.BooleanField()
+    scored_at = models.DateTimeField(default=timezone.now)
+    deleted_at = models.DateTimeField(null=True)
+
+    class Meta:
+        ordering: ClassVar = ["number"]
+        constraints: ClassVar = [
+            models.UniqueConstraint(
+                fields=["trial", "taster"], condition=Q(deleted_at__isnull=True), name="one_card_a_taster"
+            ),
+            models.UniqueConstraint(fields=["trial", "number"], name="card_number"),
+        ]
+
+
+class Score(Row):
+    """What a card says of one sample on one scale."""
+
+    card = models.ForeignKey(Card, on_delete=models.CASCADE, related_name="scores")
+    sample = models.ForeignKey(Sample, on_delete=models.PROTECT, related_name="scores")
+    scale = models.CharField(max_length=20)
+    value = models.PositiveSmallIntegerField()
+
+    class Meta:
+        constraints: ClassVar = [
+            models.UniqueConstraint(fields=["card", "sample", "scale"], name="one_score_a_scale"),
+            between("value", 1, 9, "score_value"),
+        ]
