@@ -301,6 +301,7 @@ def _scale(
     total: float,
     ends: tuple[float, float],
     share: float,
+    labelled: bool = False,
 ) -> Scale:
     """Return a scale; `total` and `ends` are of the finished blend, `share` is its mass over what went in."""
     steps: list[Step] = []
@@ -325,7 +326,7 @@ def _scale(
         rule = f"after its method, {share * 100:.3g} % of what went in is left"
         steps.append(Step(f"{quality.label} in the finished blend", rule, total, quality.unit))
     low, high = ends
-    error = _error_words(quality, lines, parts, shares, values, low, high, total) if total > 0 else "exact"
+    error = _error_words(quality, lines, parts, shares, values, low, high, total, labelled) if total > 0 else "exact"
     value, unit = total, quality.unit
     if quality.key == "heat":
         value, unit = heat_scale(total), "of 10"
@@ -352,8 +353,11 @@ def _error_words(
     low: float,
     high: float,
     total: float,
+    labelled: bool,
 ) -> str:
     """Say how far a scale may lie off and where most of that comes from."""
+    if labelled:
+        return f"{low:.3g} to {high:.3g} {quality.unit}: every mixture that fits the label"
     wide = (high - low) / 2 / total * 100
     said = f"±{wide:.2g} %" if wide < 9.5 else f"±{wide:.0f} %"
     mean = sum(share * value for share, value in zip(shares, values, strict=True))
@@ -361,6 +365,8 @@ def _error_words(
         abs(share * line.mass_error * (value - mean)) for line, share, value in zip(lines, shares, values, strict=True)
     ]
     by = max(range(len(lines)), key=lambda at: amounts[at])
+    if any(part.inside and any(of.label for of, _, _ in part.inside) for part in parts):
+        said += ", a bought blend inside"
     bought = [part.name for part, value in zip(parts, values, strict=True) if part.label is not None and value > 0]
     if bought:
         return f"{said}: most of it from the label of {' and '.join(bought)}"
@@ -463,6 +469,8 @@ def read_salt(blend: Blend, tables: Catalogue | None = None) -> Figure:
     """
     known = tables or catalogue()
     parts = check_blend(blend, known)
+    if blend.label is not None:
+        return label_figure(blend.label, estimate(blend.label, tuple(part.leaves[0][0] for part in parts)))
     shares = shares_of(blend.lines, parts)
     mixed = mix(blend, shares, parts, known)
     columns = [part_qualities(part) for part in parts]
@@ -551,7 +559,7 @@ def read_blend(
     scales = [
         _scale(
             quality, blend.lines, parts, shares, [column[at] for column in columns], wet, totals[at],
-            _ends(totals[at], below[at], above[at]), mixed.share,
+            _ends(totals[at], below[at], above[at]), mixed.share, blend.label is not None,
         )
         for at, quality in enumerate(QUALITIES.values())
     ]  # fmt: skip

@@ -132,6 +132,29 @@ def _thin_salt(found: Found) -> float:
     return _thin_cut_salt() * found.reading.salt.value / 100
 
 
+def _oiled_salt(found: Found) -> list[str]:
+    """Return the salts that the method puts in after oil, by name."""
+    oiled, late = False, []
+    parts = found.reading.lines
+    for step in found.blend.method:
+        if step.do != "mix":
+            continue
+        named = [parts[at] for at in step.of if at < len(parts)]
+        families = {line.name: {grind.ingredient.family for grind, _ in line.leaves} for line in named}
+        if oiled:
+            late += [name for name, of in families.items() if of == {"salt"}]
+        oiled = oiled or any("fat" in of for of in families.values())
+    return late
+
+
+def _doubt(found: Found) -> float:
+    """Return how far the salt may lie off because of amounts by eye, relative; 0 without any."""
+    salt = found.reading.salt
+    if not any(line.error for line in found.blend.lines) or not salt.value or salt.high is None:
+        return 0.0
+    return salt.high / salt.value - 1
+
+
 def sugar_of_water(reading: BlendReading) -> float:
     """Return sugar over sugar and water [mass fraction], what a syrup's thickness goes by; 0 where it is dry."""
     sugar, water = reading.sugar.value / 100, reading.water_share
@@ -219,6 +242,24 @@ _RULES: tuple[Rule[Found], ...] = (
         "no-acid", "note", lambda f: f.blend.kind == "marinade" and f.reading.acid.value < 0.05,
         "There is no acid in this marinade: it seasons and tints, it does not loosen the meat.",
         "That is fine for tender cuts; add a juice, vinegar or cultured dairy for tough ones.", "trade",
+    ),
+    Rule(
+        "oil-first", "note", lambda f: bool(_oiled_salt(f)),
+        "In the method oil goes in before the salt, which then does not dissolve: {what}.",
+        "Put the salt and what is watery in first, and the oil last.", "trade",
+        lambda f: {"what": ", ".join(_oiled_salt(f))},
+    ),
+    Rule(
+        "label-only", "note", lambda f: f.blend.label is not None,
+        "Nobody knows its recipe: by the label it holds {low} to {high} % salt.",
+        "Coat lightly, taste, and add; weigh what you take, as spoons add to the doubt.", "label",
+        lambda f: {"low": f"{f.reading.salt.low or 0:.0f}", "high": f"{f.reading.salt.high or 0:.0f}"},
+    ),
+    Rule(
+        "by-eye", "note", lambda f: f.blend.label is None and _doubt(f) > 0.15,
+        "Taken by eye, its salt may lie anywhere between {low} and {high} %.",
+        "Weigh the salt at least, or weigh the shaker before and after.", "arithmetic",
+        lambda f: {"low": f"{f.reading.salt.low or 0:.0f}", "high": f"{f.reading.salt.high or 0:.0f}"},
     ),
     Rule(
         "no-salt", "note",

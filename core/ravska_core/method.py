@@ -324,3 +324,50 @@ def parse_step(text: str, names: Sequence[str], grinds: Sequence[str] = ()) -> M
         return replace(found, note=tail.strip())
     # other words than ours: what it does is understood, and its own words stay beside it
     return replace(found, note=said)
+
+
+def usual_steps(kind: str, lines: Sequence[Sequence[LeafMass]]) -> tuple[MethodStep, ...]:
+    """Return the method such a blend is usually made by (common practice, no source).
+
+    Dry parts go first and oil last, so that the salt dissolves; what goes through a needle is ground and strained;
+    a glaze is simmered down.
+
+    Parameters
+    ----------
+    lines : sequence
+        For every line the grinds it holds with their mass shares.
+    """
+
+    def share(line: Sequence[LeafMass], what: str) -> float:
+        return sum(mass * float(getattr(grind.ingredient, what)) for grind, mass in line)
+
+    fat = [at for at, line in enumerate(lines) if share(line, "fat") > 0.5]
+    wet = [at for at, line in enumerate(lines) if at not in fat and share(line, "water") > 0.15]
+    dry = [at for at in range(len(lines)) if at not in fat and at not in wet]
+    steps: list[MethodStep] = []
+    if not wet and not fat:
+        return (
+            MethodStep("mix", tuple(dry), note="Rub lumps out between your fingers."),
+            MethodStep("note", note="Shake before use: the finest grains go to the bottom."),
+        )
+    soluble = [at for at in dry if any(grind.ingredient.family in SOLUBLE for grind, _ in lines[at])]
+    rest = [at for at in dry if at not in soluble]
+    if kind in ("injection", "spritz", "cooking liquid", "marinade", "glaze"):
+        if wet or soluble:
+            steps.append(MethodStep("mix", tuple(wet + soluble), note="Stir until all of it has dissolved."))
+        if rest:
+            steps.append(MethodStep("mix", tuple(rest)))
+        if fat:
+            steps.append(MethodStep("mix", tuple(fat), note="Oil goes in last."))
+        if kind == "glaze" and wet:
+            steps.append(MethodStep("simmer", by=0.25, note="Until it coats a spoon."))
+        if kind in ("injection", "spritz"):
+            steps.append(MethodStep("strain", note="What stays in the sieve would clog."))
+        return tuple(steps)
+    if dry:
+        steps.append(MethodStep("mix", tuple(dry), note="Dry parts first."))
+    if wet:
+        steps.append(MethodStep("mix", tuple(wet), note="Stir until the salt has dissolved."))
+    if fat:
+        steps.append(MethodStep("mix", tuple(fat), note="Oil goes in last."))
+    return tuple(steps)

@@ -127,7 +127,8 @@ def _grind_of(ingredient: str, left: frozenset[str]) -> str:
         for name in _GRIND_WORDS[word]:
             if name in grinds:
                 return grinds[name]
-    for name in ("ground", "powder", "granulated", "unpacked"):
+    usual = ("leaf",) if catalogue().ingredients[ingredient].family == "herb" else ("ground", "powder", "granulated")
+    for name in (*usual, "unpacked"):
         if name in grinds and len(grinds) > 1:
             return grinds[name]
     return next(iter(grinds.values()))

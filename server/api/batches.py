@@ -62,6 +62,13 @@ class RescueDocument(Schema):
     choice: Literal["scale up", "accept", "spoon out"]
 
 
+class EnoughDocument(Schema):
+    """A line that is left short, as when the jar ran out."""
+
+    version: Version
+    line: UUID
+
+
 class FinishDocument(Schema):
     version: Version
     size_ml: Annotated[float, Field(ge=1, le=50_000)]
@@ -429,8 +436,8 @@ def rescue(request, batch_id: UUID, document: RescueDocument) -> BatchOut:
 
 @router.post("/batches/{uuid:batch_id}/enough", response={200: BatchOut, **ANSWERS})
 @sends
-def enough(request, batch_id: UUID, document: RescueDocument) -> BatchOut:
-    """Leave a line as it is although it is short, as when the jar ran out."""
+def enough(request, batch_id: UUID, document: EnoughDocument) -> BatchOut:
+    """Leave a line as it is although it is short."""
     with _writing(batch_id, document.version, "weighing") as batch:
         row = _line(batch, document.line)
         BatchLine.objects.filter(pk=row.pk).update(done=True)

@@ -17,6 +17,7 @@ from ravska_core import swaps as core_swaps
 from ravska_core.catalogue import ALLERGENS, catalogue
 from ravska_core.composition import read_blend, salt_percent
 from ravska_core.lists import Amount, read_amount
+from ravska_core.method import say_share, usual_steps
 from ravska_core.quantities import parse_parts
 from ravska_core.ratios import Ratio
 from ravska_core.working import BadInput, Figure
@@ -345,6 +346,24 @@ def rework(request, document: Rework) -> ReworkOut:
         method=method,
         reading=_read_lines(typed, ratio.lines, lines, method),
     )
+
+
+@router.post("/blends/usual-method", response={200: list[MethodStepDocument], **ANSWERS})
+@sends
+def usual_method(request, document: WhatIf) -> list[MethodStepDocument]:
+    """Say how such a blend is usually made: dry parts first, oil last, strained for a needle."""
+    typed = read_document(document, document.id)
+    parts = core.parts_of(typed.blend.lines)
+    keys = [line.grind or str(line.blend) for line in document.lines]
+    return [
+        MethodStepDocument(
+            do=step.do,  # type: ignore[arg-type]
+            of=[keys[line] for line in step.of],
+            by=f"by {say_share(step.by)}" if step.by else "",
+            note=step.note,
+        )
+        for step in usual_steps(typed.blend.kind, [part.leaves for part in parts])
+    ]
 
 
 @router.post("/blends/aim", response={200: ProposalOut, **ANSWERS})

@@ -26,6 +26,7 @@ from api.documents import (
     LabelDocument,
     LineDocument,
     MethodStepDocument,
+    StatedShare,
     Typed,
     Written,
     sends,
@@ -368,7 +369,7 @@ def read_label(request, document: ReadLabelDocument) -> LabelOut:
     reading, lines, kept = None, [], None
     if not unknown:
         minor = next((at for at, name in enumerate(names) if name.minor), None)
-        stated = [(at, name.stated) for at, name in enumerate(names) if name.stated]
+        stated = [StatedShare(place=at, share=name.stated) for at, name in enumerate(names) if name.stated]
         kept = document.label.model_copy(update={"minor_from": minor, "stated": stated})
         lines = [
             LineDocument(grind=grind, parts="1", basis="scale", said=name.name)

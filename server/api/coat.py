@@ -273,15 +273,15 @@ class BatchDocument(Schema):
 
 
 @dataclass(frozen=True, slots=True)
-class BatchOut:
+class SizedBatchOut:
     blend_id: UUID
     batch: str
     batch_g: float
 
 
-@router.post("/cooks/{uuid:cook_id}/batch", response={200: BatchOut, **ANSWERS})
+@router.post("/cooks/{uuid:cook_id}/batch", response={200: SizedBatchOut, **ANSWERS})
 @sends
-def size_batch(request, cook_id: UUID, document: BatchDocument) -> BatchOut:
+def size_batch(request, cook_id: UUID, document: BatchDocument) -> SizedBatchOut:
     """Set a blend's batch to what all pieces of this cook take of it."""
     with transaction.atomic():
         cook = one_cook(cook_id)
@@ -307,4 +307,4 @@ def size_batch(request, cook_id: UUID, document: BatchDocument) -> BatchOut:
         blend.batch_g = coat.batch_for_dose_g(total * finished.batch.value / finished.finished.value)
         blend.batch_typed = f"{blend.batch_g:g} g"
         blend.save(update_fields=["batch_g", "batch_typed"])
-    return BatchOut(blend_id=blend.id, batch=blend.batch_typed, batch_g=blend.batch_g)
+    return SizedBatchOut(blend_id=blend.id, batch=blend.batch_typed, batch_g=blend.batch_g)

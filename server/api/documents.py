@@ -385,11 +385,18 @@ class MethodStepDocument(BaseModel):
 Method = Annotated[list[MethodStepDocument], Field(max_length=method.MOST_STEPS)]
 
 
+class StatedShare(BaseModel):
+    """A share [0 to 1] that a label's list gives itself, by the place of its ingredient."""
+
+    place: Annotated[int, Field(ge=0, le=blends.MOST_LINES)]
+    share: Annotated[float, Field(gt=0, le=1)]
+
+
 class LabelDocument(BaseModel):
     """A bought blend's panel as printed; its lines stand in the order of the label's ingredients.
 
-    `minor_from` is the place of the first ingredient under "2 % or less of", `stated` holds [place, share] that the
-    list itself gives.
+    `minor_from` is the place of the first ingredient under "2 % or less of", `stated` holds the shares that
+    the list itself gives.
     """
 
     portion: Typed
@@ -399,10 +406,7 @@ class LabelDocument(BaseModel):
     fat: Typed = ""
     rule: Literal["us", "eu"] = "us"
     minor_from: Annotated[int, Field(ge=0, le=blends.MOST_LINES)] | None = None
-    stated: Annotated[
-        list[tuple[Annotated[int, Field(ge=0, le=blends.MOST_LINES)], Annotated[float, Field(gt=0, le=1)]]],
-        Field(max_length=blends.MOST_LINES),
-    ] = Field(default=[])
+    stated: Annotated[list[StatedShare], Field(max_length=blends.MOST_LINES)] = Field(default=[])
 
 
 Lines = Annotated[list[LineDocument], Field(max_length=blends.MOST_LINES)]

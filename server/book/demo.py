@@ -2,13 +2,34 @@
 
 from collections.abc import Mapping, Sequence
 from datetime import datetime, timedelta
+from uuid import uuid5
 
 from django.db import transaction
+from ravska_core.bought import estimate
+from ravska_core.catalogue import catalogue
 from ravska_core.quantities import parse_mass_g, parse_parts
+from ravska_core.ratios import exact_parts, say_parts
 from ravska_core.tasting import serving_order
 
+from book.batches import begin_batch, fill_jar, settle_line
 from book.cooks import Beginning, add_salt, begin_cook, even_salt, pin_cook
-from book.models import Blend, Card, Cook, Household, Line, Preferences, Revision, Score, Step, Taster
+from book.models import (
+    Batch,
+    BatchLine,
+    Blend,
+    Card,
+    Cook,
+    Household,
+    Jar,
+    Line,
+    Pour,
+    Preferences,
+    Revision,
+    Score,
+    Step,
+    Taster,
+    label_of,
+)
 
 BLENDS: dict[str, tuple[str, str, str, list[tuple[str, str, str]]]] = {
     "lamb rub": (
@@ -135,7 +156,57 @@ BLENDS: dict[str, tuple[str, str, str, list[tuple[str, str, str]]]] = {
             ("juniper/cracked", "1/16", "scale"),
         ],
     ),
+    "handful rub": (
+        "Lock-gate handful rub", "dry rub", "90 g",
+        [
+            ("kosher-dense/flake", "2", "spoon"),
+            ("black-pepper/cracked", "1½", "spoon"),
+            ("thyme/leaf", "1.69", "spoon"),
+            ("brown-sugar/unpacked", "1", "spoon"),
+            ("cayenne/powder", "0.021", "spoon"),
+        ],
+    ),
+    "market rub": (
+        "Market-hall poultry rub", "dry rub", "100 g",
+        [
+            ("table-salt/fine", "1", "scale"),
+            ("brown-sugar/unpacked", "1", "scale"),
+            ("paprika/powder", "1", "scale"),
+            ("spices-unnamed/ground", "1", "scale"),
+            ("garlic-granulated/powder", "1", "scale"),
+            ("silica/powder", "1", "scale"),
+        ],
+    ),
 }  # fmt: skip
+
+METHODS: dict[str, list[dict[str, object]]] = {
+    "lamb glaze": [
+        {"do": "mix", "of": ["honey/liquid", "cider-vinegar/liquid", "tomato-paste/paste"], "to": "", "by": "",
+         "lasts": "", "note": "Stir until the honey has dissolved."},
+        {"do": "simmer", "of": [], "to": "", "by": "by a quarter", "lasts": "6 min", "note": "Until it coats a spoon."},
+        {"do": "mix", "of": ["lamb rub"], "to": "", "by": "", "lasts": "", "note": "Off the fire."},
+    ],
+    "venison injection": [
+        {"do": "mix", "of": [], "to": "", "by": "", "lasts": "", "note": "Warm it until the salt has dissolved."},
+        {"do": "rest", "of": [], "to": "", "by": "", "lasts": "20 min", "note": ""},
+        {"do": "strain", "of": ["juniper/cracked"], "to": "", "by": "", "lasts": "", "note": "It would clog."},
+    ],
+}  # fmt: skip
+"""How some of the blends are made; a step names lines by grind, or a blend by its key here."""
+
+BY_EYE: dict[str, dict[str, tuple[float, str]]] = {
+    "handful rub": {"thyme/leaf": (0.4, "small handful"), "cayenne/powder": (0.4, "pinch")}
+}
+"""Amounts that were taken by eye: how far they may be off, and as they were said."""
+
+LABELS: dict[str, tuple[dict[str, object], list[str]]] = {
+    "market rub": (
+        {"portion": "1.2 g", "sodium": "240 mg", "sodium_as": "sodium", "sugars": "0 g", "fat": "0 g", "rule": "us",
+         "minor_from": 5, "stated": []},
+        ["Salt", "brown sugar", "paprika", "spices", "dehydrated garlic", "silicon dioxide"],
+    ),
+}  # fmt: skip
+"""Bought blends: the panel as printed, and the names on the label."""
 
 EARLIER: dict[str, list[tuple[str, list[tuple[str, str, str]]]]] = {
     "lamb rub": [
@@ -227,8 +298,40 @@ def _make_blend(household: Household, key: str, when: datetime, made: Mapping[st
         _write_lines(blend.revisions.get(kept_at__isnull=True), earlier, made)
         kept = Blend.objects.get(pk=blend.pk).keep(note)
         Revision.objects.filter(pk=kept.pk).update(kept_at=when + timedelta(days=14 * at))
-    _write_lines(blend.revisions.get(kept_at__isnull=True), lines, made)
+    draft = blend.revisions.get(kept_at__isnull=True)
+    _write_lines(draft, lines, made)
+    for grind, (error, said) in BY_EYE.get(key, {}).items():
+        draft.lines.filter(grind=grind).update(error=error, said=said)
+    draft.method = [
+        {**step, "of": [str(made[of].pk) if of in made else of for of in step["of"]]} for step in METHODS.get(key, ())
+    ]
+    if key in LABELS:
+        draft.label, names = LABELS[key]
+        draft.written, draft.total = "percent", "fixed"
+        grinds = [catalogue().grinds[grind] for grind, _, _ in lines]
+        shares = estimate(label_of(draft.label), tuple(grinds)).shares
+        for line, share, name in zip(draft.lines.all(), shares, names, strict=True):
+            parts = exact_parts(share.middle * 100, line.position)
+            line.parts_numerator, line.parts_denominator = parts.numerator, parts.denominator
+            line.parts_typed, line.exact_typed, line.said = say_parts(parts), str(parts), name
+            line.save()
+    draft.save()
     return Blend.objects.get(pk=blend.pk)
+
+
+def _weigh(blend: Blend, wanted_g: float, weighed: Sequence[float], when: datetime, jar_ml: float | None) -> None:
+    """Weigh a blend out: so much of each line, in the order they are weighed; in a jar when that is all of them."""
+    batch = begin_batch(blend.household, blend, wanted_g, 0.1)
+    rows = list(batch.lines.all())
+    for at, (row, grams) in enumerate(zip(rows, weighed, strict=False)):
+        moment = when + timedelta(minutes=at)
+        Pour.objects.create(line=row, grams=grams, at=moment, key=uuid5(batch.pk, str(at)))
+        settle_line(batch, row)
+    if jar_ml is not None:
+        BatchLine.objects.filter(batch=batch).update(done=True)
+        fill_jar(batch, sum(weighed), jar_ml)
+        Jar.objects.filter(batch=batch).update(filled_at=when)
+    Batch.objects.filter(pk=batch.pk).update(started_at=when, **({"mixed_at": when} if jar_ml else {}))
 
 
 def _make_branch(household: Household, key: str, when: datetime, made: Mapping[str, Blend]) -> Blend:
@@ -342,4 +445,9 @@ def load_demo(now: datetime) -> bool:
         bath = lamb.trial.arms.get(label="B").piece.layers.get(kind="marinade")
         bath.hold_s, bath.hold_typed = 16 * 3600.0, "16 h"
         bath.save()
+
+        _weigh(made["goat rub"], 70, (36.1, 11.2, 9.6, 3.7, 3.2, 6.5), now - timedelta(days=15), 125)
+        Jar.objects.filter(batch__blend=made["goat rub"]).update(left_g=26.0)
+        _weigh(made["venison rub"], 90, (38.6, 19.1, 12.9, 6.5, 6.2, 6.5), now - timedelta(days=9), 250)
+        _weigh(made["duck rub"], 80, (38.4, 19.4), now - timedelta(hours=2), None)
         return True

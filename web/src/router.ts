@@ -8,6 +8,15 @@ export const router = createRouter({
   routes: [
     { path: '/', component: HomeView, meta: { title: 'Home' } },
     { path: '/blend', component: () => import('./blend/BlendShelf.vue'), meta: { title: 'Blend' } },
+    { path: '/blend/bring', component: () => import('./blend/BringView.vue'), meta: { title: 'Bring in' } },
+    { path: '/blend/label', component: () => import('./blend/LabelView.vue'), meta: { title: 'Bought blend' } },
+    {
+      path: '/blend/weigh/:id',
+      component: () => import('./weigh/WeighOut.vue'),
+      props: true,
+      meta: { title: 'Weigh-out' },
+    },
+    { path: '/shelf', component: () => import('./shelf/ShelfView.vue'), meta: { title: 'Shelf' } },
     { path: '/blend/:id', component: () => import('./blend/BlendBench.vue'), props: true, meta: { title: 'Blend' } },
     { path: '/coat/:id?', component: () => import('./coat/CoatView.vue'), props: true, meta: { title: 'Coat' } },
     { path: '/table/:id?', component: () => import('./table/TableView.vue'), props: true, meta: { title: 'Table' } },

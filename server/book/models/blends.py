@@ -55,7 +55,7 @@ def label_of(typed: Mapping[str, Any] | None) -> Label | None:
     if typed is None:
         return None
     try:
-        stated = tuple((int(at), float(share)) for at, share in typed.get("stated", ()))
+        stated = tuple((int(one["place"]), float(one["share"])) for one in typed.get("stated", ()))
         return parse_label(
             typed["portion"], typed["sodium"], typed["sodium_as"], typed["sugars"], typed["fat"], typed["rule"],
             typed.get("minor_from"), stated,

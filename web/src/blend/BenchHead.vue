@@ -64,6 +64,9 @@ const duplicate = () =>
     const made = await call(api.POST('/api/blends', { body }))
     await router.push(`/blend/${made.id}`)
   })
+/** The file is written from what the book holds, so that comes first. */
+const takeOut = (kind: 'jsonld' | 'csv' | 'markdown') =>
+  act(async () => window.location.assign(`/api/blends/${props.id}/take-out/${kind}`))
 const archive = () =>
   act(async (version) => {
     const archived = !stored.value?.archived
@@ -112,6 +115,9 @@ const since = computed(() => {
         <template #activator="{ props: opens }"><v-btn v-bind="opens">More</v-btn></template>
         <v-list>
           <v-list-item title="Duplicate" @click="duplicate" />
+          <v-list-item title="Take out as a recipe file" @click="takeOut('jsonld')" />
+          <v-list-item title="Take out as a table (CSV)" @click="takeOut('csv')" />
+          <v-list-item title="Take out as text (Markdown)" @click="takeOut('markdown')" />
           <v-list-item :title="stored?.archived ? 'Take out of the archive' : 'Archive'" @click="archive" />
         </v-list>
       </v-menu>

@@ -18,6 +18,9 @@ import BlendFindings from './BlendFindings.vue'
 import BlendReads from './BlendReads.vue'
 import BlendStrip from './BlendStrip.vue'
 import BranchTree from './BranchTree.vue'
+import LabelPlate from './LabelPlate.vue'
+import MeasurePanel from './MeasurePanel.vue'
+import MethodPlate from './MethodPlate.vue'
 import NudgeRow from './NudgeRow.vue'
 import PricesPanel from './PricesPanel.vue'
 import ProposalPlate from './ProposalPlate.vue'
@@ -42,7 +45,7 @@ const stretches = computed(() =>
     name: shown.value!.lines[at].inside?.name ?? bands[0]?.name ?? '',
     short: shown.value!.lines[at].inside?.name ?? grinds.value.get(shown.value!.lines[at].grind)?.name ?? '',
     share: shown.value!.lines[at].share.value / 100,
-    locked: !!doc.value?.lines[at]?.lock,
+    locked: !!doc.value?.label || !!doc.value?.lines[at]?.lock,
     bands,
   })),
 )
@@ -59,7 +62,15 @@ const conflict = computed(() =>
 )
 
 // the right-hand side: how it reads, what to adapt it to, how it is shared out
-const side = ref<'reads' | 'adapt' | 'share'>('reads')
+const side = ref<'reads' | 'adapt' | 'share' | 'measure'>('reads')
+const sides = computed(() =>
+  [
+    { value: 'reads' as const, text: 'Reads' },
+    { value: 'adapt' as const, text: 'Adapt' },
+    { value: 'share' as const, text: 'Share' },
+    { value: 'measure' as const, text: 'Measure' },
+  ].filter((one) => one.value !== 'adapt' || !doc.value?.label),
+)
 const aiming = ref(false)
 const title = (words: string) => ({ title: words, name: `${doc.value!.name}, ${words.toLowerCase()}`.slice(0, 80) })
 const aim = useDebounceFn(() => {
@@ -148,6 +159,12 @@ async function goBack() {
     say(sentenceOf(failure))
   }
 }
+const lineNames = computed(() =>
+  doc.value!.lines.map((line, at) => ({
+    key: line.blend ?? line.grind,
+    name: stretches.value[at]?.name ?? grinds.value.get(line.grind)?.name ?? line.grind,
+  })),
+)
 const own = computed(() => doc.value!.lines.filter((line) => line.grind).map((line) => line.grind))
 const named = computed(() => own.value.map((grind) => ({ grind, name: grinds.value.get(grind)?.name ?? grind })))
 </script>
@@ -185,8 +202,10 @@ const named = computed(() => own.value.map((grind) => ({ grind, name: grinds.val
     <p v-if="failed" class="failed" role="alert">{{ failed }}</p>
     <div class="bench">
       <div class="left">
-        <NudgeRow v-if="!empty" :bench="bench" class="nudge" />
-        <BenchLines :id="id" :bench="bench" />
+        <NudgeRow v-if="!empty && !doc.label" :bench="bench" class="nudge" />
+        <LabelPlate v-if="doc.label" v-model="doc.label" :bench="bench" />
+        <BenchLines v-else :id="id" :bench="bench" />
+        <MethodPlate v-if="!empty && !doc.label" v-model="doc.method" :bench="bench" :names="lineNames" />
         <StartWith v-if="empty" :kind="doc.kind" @start="start" />
         <BlendFindings v-if="shown" :reading="shown" :before="stored?.before ?? null" class="last" />
         <BranchTree v-if="!empty" :id="id" class="last" :chosen="chosen?.id ?? ''" @choose="choose" />
@@ -202,23 +221,14 @@ const named = computed(() => own.value.map((grind) => ({ grind, name: grinds.val
         />
       </div>
       <div class="side">
-        <Choice
-          v-if="!empty"
-          v-model="side"
-          label="On this side"
-          hidden-label
-          :options="[
-            { value: 'reads', text: 'Reads' },
-            { value: 'adapt', text: 'Adapt' },
-            { value: 'share', text: 'Share out' },
-          ]"
-        />
+        <Choice v-if="!empty" v-model="side" label="On this side" hidden-label :options="sides" />
         <BlendReads
           v-if="side === 'reads' || empty"
           v-model:targets="doc.targets"
           v-model:aiming="aiming"
           :reading="shown"
           :kind="doc.kind"
+          :fixed="!!doc.label"
           :before="stored?.before ?? null"
           :errors="{ ...errors, ...refusals }"
         >
@@ -226,7 +236,8 @@ const named = computed(() => own.value.map((grind) => ({ grind, name: grinds.val
           <template #cost><PricesPanel :keys="own" @changed="bench.read()" /></template>
         </BlendReads>
         <AdaptPanel v-else-if="side === 'adapt'" :lines="named" :allergens="shown?.allergens ?? []" @adapt="adapt" />
-        <SharePanel v-else v-model="doc.uses" :bench="bench" />
+        <SharePanel v-else-if="side === 'share'" v-model="doc.uses" :bench="bench" />
+        <MeasurePanel v-else :id="id" :bench="bench" />
       </div>
     </div>
   </main>

@@ -12,6 +12,8 @@ const aiming = defineModel<boolean>('aiming', { required: true })
 const props = defineProps<{
   reading: Reading | null
   kind: string
+  /** Its shares follow a label, so it cannot be aimed. */
+  fixed?: boolean
   before: Schemas['BeforeOut'] | null
   errors: Record<string, string>
 }>()
@@ -61,7 +63,7 @@ function errorsOf(key: string) {
     <section v-if="reading" class="scales" aria-label="Scales">
       <header>
         <h2>How it reads</h2>
-        <v-btn :class="{ solid: aiming }" :aria-pressed="aiming" @click="aiming = !aiming">{{
+        <v-btn v-if="!fixed" :class="{ solid: aiming }" :aria-pressed="aiming" @click="aiming = !aiming">{{
           aiming ? 'Aim done' : 'Aim it'
         }}</v-btn>
       </header>

@@ -5,6 +5,7 @@ import { useRouter } from 'vue-router'
 import { api, call, sentenceOf, type Schemas } from '../api/client'
 import { useCatalogue } from '../ui/catalogue'
 import GrainStrip from '../ui/GrainStrip.vue'
+import { doubt } from '../ui/measures'
 import { say } from '../ui/notice'
 import { percent } from '../ui/units'
 import Why from '../ui/Why.vue'
@@ -44,8 +45,8 @@ async function open(body: Doc) {
 function begin(kind: Doc['kind']) {
   const name = `New ${kind === 'dry rub' ? 'rub' : kind}`
   const batch = ['dry rub', 'finishing salt'].includes(kind) ? '100 g' : '500 g'
-  const rest = { fire: '', written: 'parts', base: 0, total: 'free', targets: [], uses: [] } as const
-  return open({ name, kind, batch, lines: [], ...rest, targets: [], uses: [] })
+  const rest = { fire: '', written: 'parts', base: 0, total: 'free', label: null } as const
+  return open({ name, kind, batch, lines: [], ...rest, targets: [], uses: [], method: [] })
 }
 
 async function duplicate(row: Row) {
@@ -103,6 +104,8 @@ async function remove(row: Row) {
       <div class="tools">
         <v-btn class="solid" @click="begin('dry rub')">New rub</v-btn>
         <v-btn @click="begin('marinade')">New marinade</v-btn>
+        <v-btn to="/blend/bring">Bring one in</v-btn>
+        <v-btn to="/blend/label">From a label</v-btn>
         <v-menu>
           <template #activator="{ props: opens }"><v-btn v-bind="opens">Another kind</v-btn></template>
           <v-list
@@ -129,7 +132,7 @@ async function remove(row: Row) {
           <b v-if="row.salt"
             ><Why :figure="row.salt" :of="`Salt in ${row.name}`">{{ percent(row.salt.value) }}</Why></b
           >
-          <b v-else>–</b> <span class="muted">salt</span>
+          <b v-else>–</b> <span class="muted">{{ (row.salt && doubt(row.salt, 0.12)) || 'salt' }}</span>
         </span>
         <v-btn class="quiet" :aria-label="`Duplicate ${row.name}`" @click="duplicate(row)">Duplicate</v-btn>
         <v-btn

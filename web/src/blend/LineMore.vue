@@ -67,6 +67,13 @@ async function unfold() {
       class="bound"
     />
     <Field v-model="line.most" label="At most, %" :error="errors[`lines.${at}.most`]" placeholder="100" class="bound" />
+    <Field
+      v-model="line.error"
+      label="By eye: off by, %"
+      :error="errors[`lines.${at}.error`]"
+      placeholder="0"
+      class="bound"
+    />
     <span class="place">
       <v-btn :disabled="at === 0" :aria-label="`Move ${name} up`" @click="bench.move(at, at - 1)">Up</v-btn>
       <v-btn

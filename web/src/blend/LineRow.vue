@@ -46,6 +46,10 @@ const swatch = computed(() => {
   const stops = props.colours.map((colour, at) => `${colour} ${at * step}% ${(at + 1) * step}%`)
   return { background: `linear-gradient(90deg, ${stops.join(', ')})` }
 })
+/** How it was written where it came from, and how far an amount by eye may be off. */
+const about = computed(() =>
+  [props.line.said && `“${props.line.said}”`, props.line.error && `±${props.line.error} %`].filter(Boolean).join(' '),
+)
 const locks = {
   '': { icon: mdiLockOpenVariantOutline, says: 'free', next: 'share' },
   share: { icon: mdiLock, says: 'its share is held', next: 'ratio' },
@@ -82,7 +86,7 @@ defineExpose({ focus: () => input.value?.select(), stay: () => input.value?.focu
       @dragstart="$event.dataTransfer?.setData('text/plain', String(at))"
     >
       <i class="swatch" :style="swatch" aria-hidden="true" /><span
-        >{{ name }}<small v-if="grind">{{ grind }}</small></span
+        >{{ name }}<small v-if="grind || about">{{ [grind, about].filter(Boolean).join(', ') }}</small></span
       ></span
     >
     <input

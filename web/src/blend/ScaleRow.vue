@@ -39,6 +39,18 @@ const band = computed(() => {
   return { left: `${left}%`, width: `${Math.max(0, right - left)}%` }
 })
 
+/** How far it may lie off, where that is wide enough to see; heat is drawn in its own unit, so not here. */
+const span = computed(() => ({
+  low: props.scale.figure.low ?? props.scale.value,
+  high: props.scale.figure.high ?? props.scale.value,
+}))
+const range = computed(() => {
+  if (props.scale.figure.unit !== props.scale.unit) return null
+  const left = place(span.value.low)
+  const width = place(span.value.high) - left
+  return width > 4 ? { left: `${left}%`, width: `${width}%` } : null
+})
+
 const sensible = (value: number) => {
   const step = props.scale.full > 30 ? 0.5 : props.scale.full > 5 ? 0.1 : 0.05
   return String(Number((Math.round(value / step) * step).toFixed(2)))
@@ -97,6 +109,7 @@ function drag(event: PointerEvent) {
     </div>
     <div ref="bar" class="bar" @pointerdown="grab" @pointermove="drag">
       <i v-if="band" class="band" :style="band" />
+      <i v-if="range" class="range" :style="range" :title="`between ${say(span.low)} and ${say(span.high)}`" />
       <i class="fill" :style="{ width: `${place(scale.value)}%` }" />
       <i
         v-if="ghost !== null"
@@ -163,6 +176,12 @@ function drag(event: PointerEvent) {
   bottom: 0;
   background: var(--focus);
   opacity: 0.5;
+}
+.range {
+  top: 1px;
+  bottom: 1px;
+  border-radius: 3px;
+  background: repeating-linear-gradient(90deg, var(--line-strong) 0 2px, transparent 2px 5px);
 }
 .dot,
 .ghost {

@@ -10,6 +10,8 @@ export type Doc = Schemas['BlendDocument']
 export type LineDoc = Schemas['LineDocument']
 export type Reading = Schemas['BlendReadingOut']
 type Out = Schemas['BlendOut']
+/** How long to wait for the rest of an amount in words. */
+const WORDED_MS = 600
 type Ask = Omit<Partial<Schemas['Rework']>, 'do' | 'lines'> & { do: Schemas['Rework']['do'] }
 
 const plain = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T
@@ -22,6 +24,8 @@ export const newLine = (grind: string): LineDoc => ({
   lock: '',
   least: '',
   most: '',
+  error: '',
+  said: '',
 })
 
 /** What is typed of a blend, out of the server's answer. */
@@ -37,7 +41,13 @@ export const typed = (out: Out): Doc =>
     total: out.total as Doc['total'],
     targets: out.targets,
     uses: out.uses,
+    method: out.method,
+    label: out.label,
   })
+
+/** What a reading depends on. */
+const readFrom = (doc: Doc) =>
+  JSON.stringify([doc.name, doc.kind, doc.fire, doc.batch, doc.lines, doc.method, doc.label])
 
 /** A blend on the bench: as typed, as read, as saved; and the changes of its ratio, which the server computes. */
 export function useBlend(id: string) {
@@ -95,7 +105,7 @@ export function useBlend(id: string) {
     doc,
     (now, before) => {
       if (!now) return
-      const as = JSON.stringify([now.name, now.kind, now.fire, now.batch, now.lines])
+      const as = readFrom(now)
       if (as !== current) {
         current = as
         if (now.lines.length) void read()
@@ -112,13 +122,14 @@ export function useBlend(id: string) {
 
   /** Take lines over that the server computed, with what they come to. */
   function take(
-    answer: { lines: LineDoc[]; written: Doc['written']; base: number; total: Doc['total'] },
+    answer: { lines: LineDoc[]; written: Doc['written']; base: number; total: Doc['total']; method?: Doc['method'] },
     found: Reading | null,
   ) {
     const now = doc.value
     if (!now) return
     Object.assign(now, { lines: answer.lines, written: answer.written, base: answer.base, total: answer.total })
-    current = JSON.stringify([now.name, now.kind, now.fire, now.batch, now.lines])
+    if (answer.method) now.method = answer.method
+    current = readFrom(now)
     errors.value = {}
     for (const key of Object.keys(pending)) delete pending[Number(key)]
     reading.value = found
@@ -126,8 +137,9 @@ export function useBlend(id: string) {
 
   let queue: Promise<unknown> = Promise.resolve()
   let latest = 0
+  let worded: ReturnType<typeof setTimeout> | undefined
   let complain: ReturnType<typeof setTimeout> | undefined
-  onScopeDispose(() => clearTimeout(complain))
+  onScopeDispose(() => [complain, worded].forEach(clearTimeout))
   /**
    * Change the ratio; the server says what follows. One change at a time, in the order they were made; of many that
    * set the same thing, as while a border is dragged, only the last is made.
@@ -166,13 +178,18 @@ export function useBlend(id: string) {
   function typeParts(at: number, text: string) {
     const line = doc.value?.lines[at]
     if (!line) return
-    if (alone.value) {
-      line.parts = text
-      line.exact = ''
+    clearTimeout(worded)
+    const inWords = /^\s*\p{L}/u.test(text)
+    if (alone.value && !inWords) {
+      delete pending[at]
+      Object.assign(line, { parts: text, exact: '', error: '', said: '' })
       return
     }
     pending[at] = text
-    void rework({ do: 'set', line: at, parts: text }, true)
+    const set = () => void rework({ do: 'set', line: at, parts: text }, true)
+    // "small handful" is read once it has been written
+    if (inWords) worded = setTimeout(set, WORDED_MS)
+    else set()
   }
 
   function move(at: number, to: number) {

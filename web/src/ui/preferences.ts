@@ -1,12 +1,19 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
-import { computed, readonly, ref, watch } from 'vue'
+import { computed, ref, shallowReadonly, watch } from 'vue'
 import { api, call, type Schemas } from '../api/client'
 import * as units from './units'
 
 export type Preferences = Schemas['PreferencesDocument']
 
 const CACHE = 'ravska:preferences'
-const usual: Preferences = { units: 'metric', temperature: 'C', spoon_set: 'us', theme: 'enamel', single_keys: true }
+const usual: Preferences = {
+  units: 'metric',
+  temperature: 'C',
+  spoon_set: 'us',
+  spoons_lacking: [],
+  theme: 'enamel',
+  single_keys: true,
+}
 
 function remembered(): Preferences {
   try {
@@ -28,7 +35,7 @@ export function usePreferences() {
     localStorage.setItem(CACHE, JSON.stringify(preferences.value))
     await call(api.PUT('/api/preferences', { body: preferences.value }))
     // spoons are measured out by the server
-    if (change.spoon_set) await queries.invalidateQueries()
+    if (change.spoon_set || change.spoons_lacking) await queries.invalidateQueries()
   }
 
   const bound = computed(() => {
@@ -44,7 +51,7 @@ export function usePreferences() {
     }
   })
 
-  return { preferences: readonly(preferences), set, show: bound }
+  return { preferences: shallowReadonly(preferences), set, show: bound }
 }
 
 /** Take the stored preferences over the remembered ones once the server has them. */

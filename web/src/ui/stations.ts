@@ -27,11 +27,5 @@ export const stations: Station[] = [
   },
   { key: 'table', name: 'Table', about: 'blind taste', path: '/table' },
   { key: 'verdict', name: 'Verdict', about: 'what won', path: '/verdict' },
-  {
-    key: 'shelf',
-    name: 'Shelf',
-    about: 'jars',
-    path: '/shelf',
-    later: 'Your jars at their level, labels to print, and the ingredients with where each number comes from.',
-  },
+  { key: 'shelf', name: 'Shelf', about: 'jars', path: '/shelf' },
 ]

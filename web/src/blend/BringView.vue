@@ -1,0 +1,294 @@
+<script setup lang="ts">
+import { useQueryClient } from '@tanstack/vue-query'
+import { useDebounceFn } from '@vueuse/core'
+import { computed, ref, shallowRef, watch } from 'vue'
+import { useRouter } from 'vue-router'
+import { api, call, Refusal, sentenceOf, type Schemas } from '../api/client'
+import { say } from '../ui/notice'
+import BringLine from './BringLine.vue'
+import type { Doc } from './useBlend'
+
+/** A list or a recipe pasted or dropped, shown line by line with what was understood; nothing is dropped by itself. */
+type Brought = Schemas['BroughtOut']
+type Answer = Schemas['AnswerDocument']
+const router = useRouter()
+const queries = useQueryClient()
+
+const KEPT = 'ravska:bring'
+const text = ref(sessionStorage.getItem(KEPT) ?? '')
+const answers = ref<Answer[]>([])
+const brought = shallowRef<Brought | null>(null)
+const errors = ref<Record<string, string>>({})
+const name = ref('')
+const kind = ref<Doc['kind'] | ''>('')
+
+const ask = useDebounceFn(async () => {
+  if (!text.value.trim()) {
+    brought.value = null
+    errors.value = {}
+    return
+  }
+  try {
+    brought.value = await call(
+      api.POST('/api/blends/bring', { body: { text: text.value, format: '', answers: answers.value } }),
+    )
+    errors.value = {}
+  } catch (failure) {
+    if (failure instanceof Refusal) {
+      errors.value = Object.fromEntries((failure.problem.errors ?? []).map((e) => [e.field, e.sentence]))
+      if (errors.value.text) brought.value = null
+    } else errors.value = { text: sentenceOf(failure) }
+  }
+}, 200)
+watch(
+  text,
+  (now) => {
+    sessionStorage.setItem(KEPT, now.slice(0, 400_000))
+    answers.value = []
+    void ask()
+  },
+  { immediate: true },
+)
+watch(answers, ask, { deep: true })
+
+const errorOf = (line: number, item: number) => {
+  const at = answers.value.findIndex((x) => x.line === line && x.item === item)
+  return at < 0 ? '' : (errors.value[`answers.${at}.amount`] ?? errors.value[`answers.${at}.grind`] ?? '')
+}
+function answer(line: number, item: number, given: Partial<Answer>) {
+  const before = answers.value.find((x) => x.line === line && x.item === item)
+  const made = { grind: '', blend: null, amount: '', leave_out: false, ...before, line, item, ...given }
+  answers.value = [...answers.value.filter((x) => x !== before), made]
+}
+const given = (line: number, item: number) => answers.value.find((x) => x.line === line && x.item === item)
+
+const asked = computed(() => brought.value?.asked ?? 0)
+const ready = computed(() => !!brought.value?.made.length && !asked.value)
+const kinds: Doc['kind'][] = [
+  'dry rub', 'paste', 'binder', 'marinade', 'injection', 'glaze', 'spritz', 'cooking liquid', 'finishing salt',
+] // prettier-ignore
+const chosenKind = computed({
+  get: () => kind.value || ((brought.value?.kind ?? 'dry rub') as Doc['kind']),
+  set: (to) => (kind.value = to),
+})
+const chosenName = computed({
+  get: () => name.value || brought.value?.name || '',
+  set: (to) => (name.value = to),
+})
+
+async function file(event: Event | DragEvent) {
+  const files = 'dataTransfer' in event ? event.dataTransfer?.files : (event.target as HTMLInputElement).files
+  const one = files?.[0]
+  if (!one) return
+  if (one.size > 400_000) return say('That file is larger than 400 kB, too much for a recipe; bring in one at a time.')
+  text.value = await one.text()
+}
+async function make() {
+  const found = brought.value!
+  const body: Doc = {
+    name: chosenName.value.trim() || 'Brought in',
+    kind: chosenKind.value,
+    fire: '',
+    batch: found.batch || '100 g',
+    lines: found.made,
+    written: found.written,
+    base: 0,
+    total: found.written === 'percent' ? 'fixed' : 'free',
+    targets: [],
+    uses: [],
+    method: found.method,
+    label: null,
+  }
+  try {
+    const made = await call(api.POST('/api/blends', { body }))
+    sessionStorage.removeItem(KEPT)
+    await queries.invalidateQueries({ queryKey: ['blends'] })
+    await router.push(`/blend/${made.id}`)
+  } catch (failure) {
+    say(sentenceOf(failure))
+  }
+}
+</script>
+
+<template>
+  <main>
+    <header class="station-head">
+      <div>
+        <h1>Bring a blend in</h1>
+        <p class="muted">
+          A list as people write it, a recipe page’s own data (schema.org), a CSV table or Markdown. You see every line
+          before anything is kept.
+        </p>
+      </div>
+      <div class="tools">
+        <label class="v-btn pick">
+          Open a file<input
+            type="file"
+            class="sr-only"
+            accept=".txt,.md,.csv,.json,.jsonld,.html,.htm,text/*,application/json,application/ld+json"
+            @change="file"
+          />
+        </label>
+      </div>
+    </header>
+    <div class="two">
+      <section class="plate paste" @dragover.prevent @drop.prevent="file($event)">
+        <label for="pasted">The list, one ingredient a line</label>
+        <textarea
+          id="pasted"
+          v-model="text"
+          spellcheck="false"
+          :aria-invalid="!!errors.text"
+          placeholder="2 tbsp smoked paprika
+1½ tsp black pepper, cracked
+1 cup + 2 tbsp brown sugar
+a small handful of rosemary
+2 EL Salz"
+        />
+        <p v-if="errors.text" class="says" role="alert">{{ errors.text }}</p>
+      </section>
+      <section class="plate read" aria-label="What was understood">
+        <p v-if="!brought" class="muted empty">Paste a list, and what was understood shows here, line by line.</p>
+        <template v-else>
+          <p v-for="note in brought.notes" :key="note" class="remark">{{ note }}</p>
+          <ul>
+            <BringLine
+              v-for="(line, at) in brought.lines"
+              :key="`${at} ${line.text}`"
+              :line="line"
+              :error-of="(item) => errorOf(at, item)"
+              :given="(item) => given(at, item)"
+              @answer="(item, said) => answer(at, item, said)"
+            />
+          </ul>
+          <div v-if="brought.steps.length" class="steps">
+            <h2>Method</h2>
+            <ol>
+              <li v-for="step in brought.steps" :key="step">{{ step }}</li>
+            </ol>
+          </div>
+          <p v-for="problem in brought.problems" :key="problem" class="says" role="alert">{{ problem }}</p>
+        </template>
+      </section>
+    </div>
+    <footer v-if="brought" class="plate make">
+      <p class="big" role="status">
+        <template v-if="asked">{{ asked }} {{ asked === 1 ? 'question' : 'questions' }} left</template>
+        <template v-else-if="ready">{{ brought.made.length }} lines, {{ brought.batch }}</template>
+        <template v-else>Nothing to make yet</template>
+      </p>
+      <label class="name"
+        ><span class="sr-only">Name of the blend</span
+        ><input v-model="chosenName" maxlength="80" placeholder="Name of the blend"
+      /></label>
+      <label
+        ><span class="sr-only">Kind of blend</span
+        ><select v-model="chosenKind">
+          <option v-for="of in kinds" :key="of">{{ of }}</option>
+        </select></label
+      >
+      <v-btn class="solid" :disabled="!ready" @click="make">Make the blend</v-btn>
+    </footer>
+  </main>
+</template>
+
+<style scoped>
+.two {
+  display: grid;
+  grid-template-columns: minmax(0, 5fr) minmax(0, 7fr);
+  gap: 16px;
+  align-items: start;
+}
+.paste {
+  padding: 16px 18px;
+  display: grid;
+  gap: 6px;
+}
+.paste label {
+  font-size: 14px;
+  color: var(--muted);
+}
+textarea {
+  font: inherit;
+  line-height: 1.6;
+  color: var(--ink);
+  background: var(--tint);
+  border: 1.5px solid transparent;
+  border-radius: 10px;
+  padding: 10px 12px;
+  min-height: 380px;
+  width: 100%;
+  resize: vertical;
+}
+.read {
+  padding: 12px 18px;
+  min-height: 200px;
+}
+.empty {
+  text-align: center;
+  padding: 60px 20px;
+}
+ul {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+}
+.remark {
+  font-size: 14px;
+  color: var(--muted);
+  margin: 4px 0;
+}
+.steps {
+  border-top: 1px solid var(--line);
+  padding: 10px 0;
+}
+.steps ol {
+  margin: 4px 0 0;
+  padding-left: 22px;
+}
+.says {
+  color: var(--stop);
+  font-size: 14px;
+  margin: 6px 0;
+}
+.pick {
+  display: inline-flex;
+  align-items: center;
+  padding: 0 16px;
+  cursor: pointer;
+}
+.pick:focus-within {
+  outline: 3px solid var(--focus);
+}
+.make {
+  position: sticky;
+  bottom: 12px;
+  margin-top: 16px;
+  padding: 12px 20px;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px 14px;
+  align-items: center;
+}
+.make p {
+  margin: 0 auto 0 0;
+  font-size: 24px;
+}
+.name {
+  flex: 0 1 260px;
+}
+@media (max-width: 900px) {
+  .two {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  textarea {
+    min-height: 180px;
+  }
+  .make {
+    position: static;
+  }
+  .make > * {
+    flex: 1 1 100%;
+  }
+}
+</style>

@@ -1,0 +1,302 @@
+<script setup lang="ts">
+import { useDebounceFn } from '@vueuse/core'
+import { computed, ref, shallowRef, watch } from 'vue'
+import { api, call, Refusal, sentenceOf, type Schemas } from '../api/client'
+import Choice from '../ui/Choice.vue'
+import Field from '../ui/Field.vue'
+import { percent } from '../ui/units'
+import Why from '../ui/Why.vue'
+import AddLine from './AddLine.vue'
+import type { Doc } from './useBlend'
+
+/** A bought blend's label as it is typed, and what it tells: every ingredient with the range its share may have. */
+type Label = Schemas['LabelDocument']
+const label = defineModel<Label>('label', { required: true })
+const ingredients = defineModel<string>('ingredients', { required: true })
+const props = defineProps<{ kind: Doc['kind']; batch: string; chosen?: Record<string, string> }>()
+const emit = defineEmits<{ read: [found: Schemas['LabelOut'] | null] }>()
+
+const found = shallowRef<Schemas['LabelOut'] | null>(null)
+const errors = ref<Record<string, string>>({})
+const said = ref<Record<string, string>>({ ...props.chosen })
+const choosing = ref('')
+const set = (part: Partial<Label>) => (label.value = { ...label.value, ...part })
+
+const ready = computed(() => !!(label.value.portion.trim() && label.value.sodium.trim() && ingredients.value.trim()))
+const ask = useDebounceFn(async () => {
+  if (!ready.value) {
+    found.value = null
+    emit('read', null)
+    return
+  }
+  try {
+    const body = {
+      label: label.value,
+      ingredients: ingredients.value,
+      kind: props.kind,
+      batch: props.batch,
+      chosen: said.value,
+    }
+    found.value = await call(api.POST('/api/blends/label', { body }))
+    errors.value = {}
+    emit('read', found.value)
+  } catch (failure) {
+    const list = failure instanceof Refusal ? (failure.problem.errors ?? []) : []
+    errors.value = Object.fromEntries(list.map((e) => [e.field.replace(/^label\./, ''), e.sentence]))
+    if (!list.length) errors.value = { ingredients: sentenceOf(failure) }
+    emit('read', null)
+  }
+}, 250)
+const typed = computed(() => {
+  const { portion, sodium, sodium_as, sugars, fat, rule } = label.value
+  return JSON.stringify([portion, sodium, sodium_as, sugars, fat, rule, ingredients.value, props.kind, said.value])
+})
+watch(typed, ask, { immediate: true })
+
+function choose(name: string, grind: string) {
+  said.value = { ...said.value, [name]: grind }
+  choosing.value = ''
+}
+const wide = (figure: Schemas['Figure']) => ({
+  left: `${figure.low ?? 0}%`,
+  width: `${Math.max(1, (figure.high ?? 0) - (figure.low ?? 0))}%`,
+})
+</script>
+
+<template>
+  <div class="form">
+    <div class="panel">
+      <Field
+        :model-value="label.portion"
+        label="A portion weighs"
+        placeholder="0.9 g"
+        :error="errors.portion"
+        @update:model-value="set({ portion: $event })"
+      />
+      <Choice
+        :model-value="label.sodium_as"
+        label="The panel names"
+        :options="[
+          { value: 'sodium', text: 'sodium' },
+          { value: 'salt', text: 'salt' },
+        ]"
+        @update:model-value="set({ sodium_as: $event as Label['sodium_as'] })"
+      />
+      <Field
+        :model-value="label.sodium"
+        :label="label.sodium_as === 'salt' ? 'Salt in it' : 'Sodium in it'"
+        :placeholder="label.sodium_as === 'salt' ? '0.6 g' : '230 mg'"
+        :error="errors.sodium"
+        @update:model-value="set({ sodium: $event })"
+      />
+      <Field
+        :model-value="label.sugars ?? ''"
+        label="Sugars in it"
+        placeholder="0 g"
+        :error="errors.sugars"
+        @update:model-value="set({ sugars: $event })"
+      />
+      <Field
+        :model-value="label.fat ?? ''"
+        label="Fat in it"
+        placeholder="0 g"
+        :error="errors.fat"
+        @update:model-value="set({ fat: $event })"
+      />
+      <Choice
+        :model-value="label.rule"
+        label="Rounded as in"
+        :options="[
+          { value: 'us', text: 'the US' },
+          { value: 'eu', text: 'the EU' },
+        ]"
+        @update:model-value="set({ rule: $event as Label['rule'] })"
+      />
+    </div>
+    <div class="list">
+      <label for="label-ingredients">Ingredients, in the order they stand on the label</label>
+      <textarea
+        id="label-ingredients"
+        v-model="ingredients"
+        rows="3"
+        spellcheck="false"
+        :aria-invalid="!!errors.ingredients"
+        placeholder="Salt, sugar, paprika, spices, dehydrated garlic, contains 2 % or less of: silicon dioxide"
+      />
+      <p v-if="errors.ingredients || errors.lines" class="says" role="alert">
+        {{ errors.ingredients ?? errors.lines }}
+      </p>
+    </div>
+    <ul v-if="found">
+      <li v-for="(one, at) in found.names" :key="at">
+        <span class="what"
+          ><b>{{ one.name }}</b
+          ><small v-if="one.said" class="muted">{{ one.said }}{{ one.minor ? ', 2 % or less' : '' }}</small></span
+        >
+        <span v-if="one.share" class="bar" aria-hidden="true"
+          ><i :style="wide(one.share)" /><i class="mid" :style="{ left: `${one.share.value}%` }"
+        /></span>
+        <span v-if="one.share" class="n"
+          ><Why :figure="one.share" :of="`Share of ${one.name}`"
+            >{{ percent(one.share.low ?? 0) }} to {{ percent(one.share.high ?? 0) }}</Why
+          ></span
+        >
+        <button
+          type="button"
+          class="way"
+          :aria-label="`Choose what ${one.name} is`"
+          @click="choosing = choosing === one.name ? '' : one.name"
+        >
+          {{ one.grind ? 'Change' : 'Choose' }}
+        </button>
+        <div v-if="!one.grind || choosing === one.name" class="ask">
+          <p v-if="!one.grind">I do not know “{{ one.name }}” for sure; choose what comes closest.</p>
+          <button
+            v-for="close in one.closest"
+            :key="close.grind"
+            type="button"
+            class="close"
+            @click="choose(one.name, close.grind)"
+          >
+            {{ close.name }}
+          </button>
+          <button type="button" class="close" @click="choose(one.name, 'spices-unnamed/ground')">
+            a spice nobody names
+          </button>
+          <AddLine :taken="[]" own="" @grind="choose(one.name, $event)" />
+        </div>
+      </li>
+    </ul>
+    <p v-for="note in found?.reading?.notes" :key="note" class="says" role="alert">{{ note }}</p>
+  </div>
+</template>
+
+<style scoped>
+.form {
+  display: grid;
+  gap: 14px;
+}
+.panel {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(128px, 1fr));
+  gap: 10px 14px;
+  align-items: start;
+}
+.list {
+  display: grid;
+  gap: 4px;
+}
+.list label {
+  font-size: 13px;
+  color: var(--muted);
+}
+textarea {
+  font: inherit;
+  color: var(--ink);
+  background: var(--tint);
+  border: 1.5px solid transparent;
+  border-radius: 10px;
+  padding: 8px 12px;
+  width: 100%;
+  resize: vertical;
+}
+ul {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+}
+li {
+  display: grid;
+  grid-template-columns: minmax(120px, 1.2fr) minmax(80px, 1fr) 142px auto;
+  gap: 4px 12px;
+  align-items: center;
+  border-top: 1px solid var(--line);
+  padding: 4px 0;
+}
+.what {
+  line-height: 1.2;
+}
+small {
+  display: block;
+  font-size: 13px;
+}
+.bar {
+  position: relative;
+  height: 12px;
+  background: var(--tint);
+  border-radius: 6px;
+}
+.bar i {
+  position: absolute;
+  top: 0;
+  bottom: 0;
+  border-radius: 6px;
+  background: repeating-linear-gradient(90deg, var(--rim) 0 3px, transparent 3px 6px);
+  opacity: 0.75;
+}
+.bar .mid {
+  width: 4px;
+  margin-left: -2px;
+  background: var(--ink);
+  opacity: 1;
+}
+.n {
+  text-align: right;
+}
+.way {
+  grid-column: -2;
+  color: var(--link);
+  text-decoration: underline;
+  text-underline-offset: 3px;
+  font-size: 14px;
+  min-height: 32px;
+  padding: 0 6px;
+}
+.ask {
+  grid-column: 1 / -1;
+  background: var(--tint);
+  border-radius: 12px;
+  padding: 8px 12px;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+  align-items: center;
+}
+.ask p {
+  margin: 0;
+  flex-basis: 100%;
+}
+.close {
+  border: 1.5px solid var(--rim);
+  border-radius: 18px;
+  padding: 4px 13px;
+  min-height: 36px;
+  background: var(--plate);
+}
+.says {
+  color: var(--stop);
+  font-size: 14px;
+  margin: 0;
+}
+@media (max-width: 720px) {
+  li {
+    grid-template-columns: minmax(0, 1fr) auto;
+  }
+  .bar {
+    grid-column: 1 / -1;
+    grid-row: 2;
+  }
+  .n {
+    grid-row: 3;
+    text-align: left;
+  }
+  .way {
+    grid-column: 2;
+    grid-row: 1;
+  }
+  .way,
+  .close {
+    min-height: 44px;
+  }
+}
+</style>

@@ -1,0 +1,216 @@
+<script setup lang="ts">
+import { useQuery } from '@tanstack/vue-query'
+import { useDebounceFn } from '@vueuse/core'
+import { computed, ref, shallowRef, watch } from 'vue'
+import { useRouter } from 'vue-router'
+import { api, call, Refusal, sentenceOf, type Schemas } from '../api/client'
+import Choice from '../ui/Choice.vue'
+import Field from '../ui/Field.vue'
+import { say } from '../ui/notice'
+import { usePreferences } from '../ui/preferences'
+import { percent } from '../ui/units'
+import Why from '../ui/Why.vue'
+import type { BlendOnBench } from './useBlend'
+
+/** From the ratio to the bowl: what spoons make of it, the batch they suit best, the jar, and the weigh-out. */
+const props = defineProps<{ bench: BlendOnBench; id: string }>()
+const { show, preferences } = usePreferences()
+const router = useRouter()
+const { reading, doc } = props.bench
+
+const found = shallowRef<Schemas['SpoonBatchOut'] | null>(null)
+const best = shallowRef<Schemas['SpoonBatchOut'] | null>(null)
+const low = ref('')
+const high = ref('')
+const errors = ref<Record<string, string>>({})
+const byPlace = (failure: unknown) =>
+  failure instanceof Refusal
+    ? Object.fromEntries((failure.problem.errors ?? []).map((e) => [e.field, e.sentence]))
+    : { low: sentenceOf(failure) }
+
+const ask = useDebounceFn(async () => {
+  try {
+    found.value = await call(api.POST('/api/blends/spoons', { body: { ...props.bench.body(), low: '', high: '' } }))
+  } catch {
+    found.value = null // what is wrong stands at the field it is wrong in
+  }
+}, 120)
+watch([reading, () => preferences.value.spoon_set], ask, { immediate: true })
+watch(reading, () => (best.value = null))
+
+async function seek() {
+  try {
+    const body = { ...props.bench.body(), low: low.value, high: high.value }
+    best.value = await call(api.POST('/api/blends/spoons', { body }))
+    errors.value = {}
+  } catch (failure) {
+    errors.value = byPlace(failure)
+  }
+}
+function take() {
+  doc.value!.batch = best.value!.batch
+}
+const off = (error: number) =>
+  Math.abs(error) < 0.0005 ? 'exact' : `${error > 0 ? '+' : '−'}${percent(Math.abs(error) * 100)}`
+const worst = computed(() => [...(found.value?.lines ?? [])].sort((a, b) => Math.abs(b.error) - Math.abs(a.error))[0])
+
+const { data: batches } = useQuery({ queryKey: ['batches'], queryFn: () => call(api.GET('/api/batches')) })
+const open = computed(() => batches.value?.find((batch) => batch.blend === props.id && batch.state === 'weighing'))
+const resolution = ref<'0.1' | '1'>('0.1')
+async function weigh() {
+  await props.bench.autosave.flush()
+  if (props.bench.autosave.state.value !== 'saved') return say('Mend what is not saved yet first; nothing is lost.')
+  try {
+    const body = {
+      blend: props.id,
+      version: props.bench.stored.value!.version,
+      wanted: doc.value!.batch,
+      resolution_g: Number(resolution.value),
+    }
+    const batch = await call(api.POST('/api/batches', { body }))
+    await router.push(`/blend/weigh/${batch.id}`)
+  } catch (failure) {
+    say(sentenceOf(failure))
+  }
+}
+</script>
+
+<template>
+  <section class="measure" aria-label="Measure it">
+    <div class="weigh answer">
+      <p class="big">{{ reading ? show.mass(reading.batch.value) : '–' }}</p>
+      <p v-if="reading">
+        about {{ show.volume(reading.volume.value) }}, fits
+        {{ reading.jar.count > 1 ? `${reading.jar.count} jars` : 'a jar' }} of {{ show.volume(reading.jar.jar_ml) }}:
+        <Why :figure="reading.jar.full" of="How full the jar gets">{{ reading.jar.full.value.toFixed(0) }} % full</Why>
+      </p>
+      <router-link v-if="open" :to="`/blend/weigh/${open.id}`" class="v-btn on-dark link">Go on weighing</router-link>
+      <v-btn v-else class="on-dark" :disabled="!reading" @click="weigh">Weigh it out</v-btn>
+    </div>
+    <Choice
+      v-model="resolution"
+      label="Your scale shows"
+      :options="[
+        { value: '0.1', text: 'tenths of a gram' },
+        { value: '1', text: 'whole grams' },
+      ]"
+    />
+    <template v-if="found">
+      <h2>By spoons</h2>
+      <p v-if="worst" class="muted">
+        {{ found.count }} spoonfuls. Rounding is worst at {{ worst.name }}, {{ off(worst.error) }}; salt
+        <Why :figure="found.salt_after" of="Salt by these spoons"
+          >{{ percent(found.salt_before.value) }} → {{ percent(found.salt_after.value) }}</Why
+        >.
+      </p>
+      <table>
+        <thead>
+          <tr class="muted">
+            <th>Level</th>
+            <th class="n">Off</th>
+            <th class="n">Share</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="(line, at) in found.lines" :key="at">
+            <td>
+              <Why :figure="line.spoons.volume" :of="`Spoons of ${line.name}`"
+                ><b>{{ line.spoons.text }}</b></Why
+              >
+              <small>{{ line.name }}</small>
+            </td>
+            <td class="n">{{ off(line.error) }}</td>
+            <td class="n">{{ percent(line.share_after) }}</td>
+          </tr>
+        </tbody>
+      </table>
+      <h2>A batch that suits the spoons</h2>
+      <form class="seek" @submit.prevent="seek">
+        <Field v-model="low" label="From" placeholder="60 g" :error="errors.low" />
+        <Field v-model="high" label="to" placeholder="150 g" :error="errors.high" />
+        <v-btn type="submit" :disabled="!low.trim() || !high.trim()">Find it</v-btn>
+      </form>
+      <div v-if="best" class="best" role="status">
+        <p>
+          <b>{{ show.mass(best.batch_g) }}</b>: {{ best.count }} spoonfuls, no line off by more than
+          {{ percent(best.worst * 100) }}, salt
+          {{ percent(best.salt_after.value) }}
+        </p>
+        <v-btn class="solid" @click="take">Take it</v-btn>
+      </div>
+    </template>
+  </section>
+</template>
+
+<style scoped>
+.measure {
+  display: grid;
+  gap: 12px;
+}
+.weigh {
+  padding: 16px 22px 20px;
+}
+.weigh p {
+  margin: 0 0 10px;
+  color: #d7dff5;
+  font-size: 14px;
+}
+.weigh .big {
+  font-size: 34px;
+  line-height: 1.1;
+  margin-bottom: 2px;
+  color: #fff;
+}
+.link {
+  display: inline-flex;
+  align-items: center;
+  padding: 0 16px;
+}
+p {
+  margin: 0;
+}
+.muted {
+  font-size: 14px;
+}
+table {
+  border-collapse: collapse;
+  width: 100%;
+}
+th {
+  font-weight: 400;
+  font-size: 13px;
+  text-align: left;
+}
+td {
+  border-top: 1px solid var(--line);
+  padding: 4px 0;
+  vertical-align: top;
+}
+.n {
+  text-align: right;
+  padding-left: 8px;
+  white-space: nowrap;
+}
+td :deep(.why) {
+  white-space: normal;
+  text-align: left;
+}
+small {
+  display: block;
+  font-size: 13px;
+  color: var(--muted);
+  line-height: 1.2;
+}
+.seek {
+  display: grid;
+  grid-template-columns: 1fr 1fr auto;
+  gap: 10px;
+  align-items: end;
+}
+.best {
+  display: flex;
+  gap: 12px;
+  align-items: center;
+  justify-content: space-between;
+}
+</style>

@@ -1,0 +1,302 @@
+<script setup lang="ts">
+import { mdiArrowDown, mdiArrowUp, mdiClose } from '@mdi/js'
+import { computed } from 'vue'
+import { api, call, sentenceOf, type Schemas } from '../api/client'
+import Field from '../ui/Field.vue'
+import { say } from '../ui/notice'
+import { usePreferences } from '../ui/preferences'
+import Why from '../ui/Why.vue'
+import type { BlendOnBench } from './useBlend'
+
+/** How a blend is made, in steps; what is strained off or simmered down changes what it comes to. */
+type StepDoc = Schemas['MethodStepDocument']
+const steps = defineModel<StepDoc[]>({ required: true })
+const props = defineProps<{ bench: BlendOnBench; names: { key: string; name: string }[] }>()
+const { show } = usePreferences()
+const { reading, errors } = props.bench
+
+const does: Record<StepDoc['do'], string> = {
+  mix: 'Mix in', grind: 'Grind', strain: 'Strain out', simmer: 'Simmer down', rest: 'Rest', note: 'Note',
+} // prettier-ignore
+const whole: Record<string, string> = { mix: 'everything', grind: 'everything', strain: 'all solids' }
+const finished = computed(() => {
+  const found = reading.value
+  return found && Math.abs(found.finished.value - found.batch.value) > 0.05 ? found.finished : null
+})
+const nameOf = (key: string) => props.names.find((line) => line.key === key)?.name ?? 'gone from the blend'
+const free = (step: StepDoc) => props.names.filter((line) => !step.of?.includes(line.key))
+const about = (step: StepDoc) => step.do === 'mix' || step.do === 'grind' || step.do === 'strain'
+const errorOf = (at: number, key: string) => errors.value[`method.${at}.${key}`]
+
+function change(at: number, part: Partial<StepDoc>) {
+  steps.value = steps.value.map((step, i) => (i === at ? { ...step, ...part } : step))
+}
+function add(kind: StepDoc['do']) {
+  const by = kind === 'simmer' ? 'by a third' : ''
+  const lasts = kind === 'rest' ? '30 min' : ''
+  steps.value = [...steps.value, { do: kind, of: [], to: kind === 'grind' ? 'ground' : '', by, lasts, note: '' }]
+}
+function name(at: number, event: Event) {
+  const box = event.target as HTMLSelectElement
+  if (box.value) change(at, { of: [...(steps.value[at].of ?? []), box.value] })
+  box.value = ''
+}
+function shift(at: number, by: number) {
+  const moved = [...steps.value]
+  moved.splice(at + by, 0, ...moved.splice(at, 1))
+  steps.value = moved
+}
+async function usual() {
+  try {
+    steps.value = await call(api.POST('/api/blends/usual-method', { body: props.bench.body() }))
+  } catch (failure) {
+    say(sentenceOf(failure))
+  }
+}
+</script>
+
+<template>
+  <section class="plate method" aria-label="Method">
+    <header>
+      <h2>Method</h2>
+      <p v-if="finished" class="out" role="status">
+        {{ show.mass(reading!.batch.value) }} goes in,
+        <Why :figure="finished" of="What comes out"
+          ><b>{{ show.mass(finished.value) }}</b></Why
+        >
+        comes out
+      </p>
+      <v-btn v-if="!steps.length" @click="usual">Write the usual one</v-btn>
+    </header>
+    <p v-if="!steps.length" class="muted">
+      No steps yet: all lines are mixed as they stand. What is strained off or simmered down counts in every number.
+    </p>
+    <ol v-else>
+      <li v-for="(step, at) in steps" :key="at">
+        <span class="no">{{ at + 1 }}</span>
+        <div class="what">
+          <label class="sr-only" :for="`step-${at}`">Step {{ at + 1 }} does</label>
+          <select
+            :id="`step-${at}`"
+            :value="step.do"
+            @change="change(at, { do: ($event.target as HTMLSelectElement).value as StepDoc['do'] })"
+          >
+            <option v-for="(says, kind) in does" :key="kind" :value="kind">{{ says }}</option>
+          </select>
+          <template v-if="about(step)">
+            <span v-for="key in step.of" :key="key" class="chip"
+              >{{ nameOf(key)
+              }}<button
+                type="button"
+                :aria-label="`Take ${nameOf(key)} out of step ${at + 1}`"
+                @click="change(at, { of: step.of!.filter((x) => x !== key) })"
+              >
+                <v-icon :icon="mdiClose" size="14" /></button
+            ></span>
+            <span v-if="!step.of?.length" class="muted">{{ whole[step.do] }}</span>
+            <select
+              v-if="free(step).length"
+              class="pick"
+              :aria-label="`Add a line to step ${at + 1}`"
+              @change="name(at, $event)"
+            >
+              <option value="">+ line</option>
+              <option v-for="line in free(step)" :key="line.key" :value="line.key">{{ line.name }}</option>
+            </select>
+          </template>
+          <Field
+            v-if="step.do === 'grind'"
+            :model-value="step.to ?? ''"
+            :label="`Step ${at + 1}: grind to`"
+            hidden-label
+            placeholder="ground"
+            :error="errorOf(at, 'to')"
+            class="short"
+            @update:model-value="change(at, { to: $event })"
+          />
+          <Field
+            v-if="step.do === 'simmer'"
+            :model-value="step.by ?? ''"
+            :label="`Step ${at + 1}: how far down`"
+            hidden-label
+            placeholder="by a third"
+            :error="errorOf(at, 'by')"
+            class="short"
+            @update:model-value="change(at, { by: $event })"
+          />
+          <Field
+            v-if="step.do === 'simmer' || step.do === 'rest'"
+            :model-value="step.lasts ?? ''"
+            :label="`Step ${at + 1}: how long`"
+            hidden-label
+            placeholder="10 min"
+            :error="errorOf(at, 'lasts')"
+            class="short"
+            @update:model-value="change(at, { lasts: $event })"
+          />
+          <Field
+            :model-value="step.note ?? ''"
+            :label="`Step ${at + 1}: note`"
+            hidden-label
+            :placeholder="step.do === 'note' ? 'what to do' : 'note'"
+            :error="errorOf(at, 'note') ?? errorOf(at, 'of')"
+            class="note"
+            @update:model-value="change(at, { note: $event })"
+          />
+        </div>
+        <span v-if="(step.do === 'simmer' || step.do === 'strain') && reading?.after_g[at] != null" class="left muted"
+          >{{ show.mass(reading.after_g[at]) }} left</span
+        >
+        <span class="acts">
+          <button type="button" :disabled="!at" :aria-label="`Move step ${at + 1} up`" @click="shift(at, -1)">
+            <v-icon :icon="mdiArrowUp" size="17" />
+          </button>
+          <button
+            type="button"
+            :disabled="at === steps.length - 1"
+            :aria-label="`Move step ${at + 1} down`"
+            @click="shift(at, 1)"
+          >
+            <v-icon :icon="mdiArrowDown" size="17" />
+          </button>
+          <button type="button" :aria-label="`Remove step ${at + 1}`" @click="steps = steps.filter((_, i) => i !== at)">
+            <v-icon :icon="mdiClose" size="17" />
+          </button>
+        </span>
+      </li>
+    </ol>
+    <div class="add">
+      <button v-for="(says, kind) in does" :key="kind" type="button" @click="add(kind)">+ {{ says }}</button>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.method {
+  padding: 16px 20px;
+  margin-top: 14px;
+}
+header {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 6px 16px;
+}
+header p {
+  margin: 0;
+}
+.out {
+  margin-left: auto !important;
+}
+p.muted {
+  font-size: 14px;
+  margin: 6px 0 0;
+}
+ol {
+  list-style: none;
+  margin: 8px 0 0;
+  padding: 0;
+}
+li {
+  display: grid;
+  grid-template-columns: 22px minmax(0, 1fr) auto auto;
+  gap: 4px 10px;
+  align-items: center;
+  border-top: 1px solid var(--line);
+  padding: 5px 0;
+}
+.no {
+  font-family: var(--display);
+  font-weight: 700;
+}
+.what {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 6px 8px;
+}
+.what > select {
+  width: auto;
+  font-weight: 600;
+}
+.what .pick {
+  font-weight: 400;
+  width: 92px;
+}
+.chip {
+  display: inline-flex;
+  align-items: center;
+  background: var(--tint);
+  border-radius: 12px;
+  padding: 2px 2px 2px 10px;
+  font-size: 15px;
+  min-height: 32px;
+}
+.chip button {
+  width: 28px;
+  height: 28px;
+  border-radius: 50%;
+}
+.short {
+  width: 108px;
+}
+.note {
+  flex: 1 1 150px;
+}
+.left {
+  font-size: 14px;
+  white-space: nowrap;
+}
+.acts {
+  display: flex;
+}
+.acts button {
+  width: 30px;
+  height: 34px;
+  border-radius: 10px;
+  color: var(--muted);
+  padding: 0;
+}
+.acts button:hover {
+  background: var(--tint);
+}
+.acts button:disabled {
+  opacity: 0.3;
+  cursor: default;
+}
+.add {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+  margin-top: 10px;
+}
+.add button {
+  border: 1.5px dashed var(--line-strong);
+  border-radius: 12px;
+  padding: 4px 11px;
+  font-size: 14px;
+  min-height: 34px;
+}
+@media (max-width: 720px) {
+  li {
+    grid-template-columns: 22px minmax(0, 1fr);
+  }
+  .what,
+  .left,
+  .acts {
+    grid-column: 2;
+  }
+  .acts button {
+    width: 44px;
+    height: 44px;
+  }
+  .chip,
+  .add button {
+    min-height: 44px;
+  }
+  .chip button {
+    width: 44px;
+    height: 44px;
+  }
+}
+</style>

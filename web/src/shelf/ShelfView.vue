@@ -1,0 +1,144 @@
+<script setup lang="ts">
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { computed, ref } from 'vue'
+import { api, call, sentenceOf, type Schemas } from '../api/client'
+import { bandsOfShares } from '../blend/bands'
+import { useCatalogue } from '../ui/catalogue'
+import Field from '../ui/Field.vue'
+import JarDrawing from '../ui/JarDrawing.vue'
+import { say } from '../ui/notice'
+import { usePreferences } from '../ui/preferences'
+import { longDay, percent } from '../ui/units'
+import Why from '../ui/Why.vue'
+
+/** The shelf: every batch that was mixed, as a jar at its level, and what is still on the scale. */
+type Row = Schemas['BatchRow']
+const queries = useQueryClient()
+const { show } = usePreferences()
+const { grinds } = useCatalogue()
+const { data: batches, error } = useQuery({ queryKey: ['batches'], queryFn: () => call(api.GET('/api/batches')) })
+const jars = computed(() => (batches.value ?? []).filter((batch) => batch.jar))
+const open = computed(() => (batches.value ?? []).filter((batch) => batch.state === 'weighing'))
+const bands = (row: Row) => bandsOfShares(row.bands, grinds.value)
+
+const left = ref<Record<string, string>>({})
+const wrong = ref<Record<string, string>>({})
+async function save(row: Row, clean: boolean) {
+  const body = { version: row.version, left: left.value[row.id]?.trim() ?? '', clean }
+  try {
+    await call(api.PUT('/api/batches/{batch_id}/jar', { params: { path: { batch_id: row.id } }, body }))
+    left.value[row.id] = wrong.value[row.id] = ''
+    await queries.invalidateQueries({ queryKey: ['batches'] })
+  } catch (failure) {
+    wrong.value[row.id] = sentenceOf(failure)
+  }
+}
+async function remove(row: Row) {
+  const path = { batch_id: row.id }
+  try {
+    await call(api.POST('/api/batches/{batch_id}/leave', { params: { path }, body: { version: row.version } }))
+    say(`${row.name} is off the shelf.`, async () => {
+      await call(api.POST('/api/batches/{batch_id}/restore', { params: { path } }))
+      await queries.invalidateQueries({ queryKey: ['batches'] })
+    })
+  } catch (failure) {
+    say(sentenceOf(failure))
+  }
+  await queries.invalidateQueries({ queryKey: ['batches'] })
+}
+</script>
+
+<template>
+  <main>
+    <header class="station-head">
+      <div>
+        <h1>Shelf</h1>
+        <p class="muted">Jars with what was really weighed into them. Labels and stock are not built yet.</p>
+      </div>
+    </header>
+    <p v-if="error" class="muted">{{ sentenceOf(error) }}</p>
+    <section v-if="open.length" class="plate open" aria-label="Still on the scale">
+      <p v-for="row in open" :key="row.id">
+        <b>{{ row.name }}</b> is still being weighed, {{ show.mass(row.poured_g) }} of {{ show.mass(row.wanted_g) }}.
+        <router-link :to="`/blend/weigh/${row.id}`">Go on</router-link>
+      </p>
+    </section>
+    <p v-if="batches && !jars.length" class="muted">
+      No jar yet. Open a blend, choose Measure and weigh it out; the batch ends here.
+    </p>
+    <ul v-if="jars.length" class="jars">
+      <li v-for="row in jars" :key="row.id" class="plate">
+        <JarDrawing :bands="bands(row)" :full="row.jar!.full" :name="row.name" :width="108" />
+        <div>
+          <h2>
+            <router-link :to="`/blend/weigh/${row.id}`">{{ row.name }}</router-link>
+          </h2>
+          <p class="muted">mixed {{ longDay(row.mixed_at!) }}, {{ show.mass(row.poured_g) }}</p>
+          <p>
+            <b>{{ show.mass(row.jar!.left_g) }}</b> left<template v-if="row.salt"
+              >,
+              <Why :figure="row.salt" :of="`Salt in this jar of ${row.name}`">{{ percent(row.salt.value) }}</Why>
+              salt</template
+            >
+          </p>
+          <p :class="{ touched: !row.jar!.clean }">
+            {{ row.jar!.clean ? 'clean' : 'touched: use it up now or throw it away' }}
+          </p>
+          <form class="acts" @submit.prevent="save(row, row.jar!.clean)">
+            <Field
+              :model-value="left[row.id] ?? ''"
+              :label="`Left of ${row.name}`"
+              hidden-label
+              placeholder="left, 40 g"
+              :error="wrong[row.id]"
+              @update:model-value="left[row.id] = $event"
+            />
+            <v-btn type="submit" :disabled="!left[row.id]?.trim()">Set</v-btn>
+            <v-btn v-if="row.jar!.clean" class="quiet" @click="save(row, false)">Raw hands touched it</v-btn>
+            <v-btn class="quiet" :aria-label="`Take ${row.name} off the shelf`" @click="remove(row)">Remove</v-btn>
+          </form>
+        </div>
+      </li>
+    </ul>
+  </main>
+</template>
+
+<style scoped>
+.open {
+  padding: 12px 20px;
+  margin-bottom: 16px;
+}
+p {
+  margin: 0;
+}
+.jars {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(min(100%, 430px), 1fr));
+  gap: 16px;
+}
+.jars li {
+  display: flex;
+  gap: 20px;
+  padding: 18px 20px;
+  align-items: center;
+}
+h2 a:hover {
+  text-decoration: underline;
+}
+.touched {
+  color: var(--stop);
+}
+.acts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px 8px;
+  align-items: start;
+  margin-top: 8px;
+}
+.acts .field {
+  width: 116px;
+}
+</style>

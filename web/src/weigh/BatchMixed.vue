@@ -1,0 +1,123 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { bandsOfShares } from '../blend/bands'
+import { useCatalogue } from '../ui/catalogue'
+import JarDrawing from '../ui/JarDrawing.vue'
+import { usePreferences } from '../ui/preferences'
+import { percent } from '../ui/units'
+import Why from '../ui/Why.vue'
+import TastePlate from './TastePlate.vue'
+import type { BatchOnScale } from './useBatch'
+
+/** All is in the bowl: what it came to, the steps that are left, the jar, and tasting. */
+const props = defineProps<{ bench: BatchOnScale }>()
+const batch = computed(() => props.bench.batch.value!)
+const { show } = usePreferences()
+const { grinds } = useCatalogue()
+const bands = computed(() => {
+  const whole = batch.value.poured_g || 1
+  return batch.value.lines.flatMap((line) =>
+    bandsOfShares(line.bands, grinds.value).map((band) => ({ ...band, share: (band.share * line.poured_g) / whole })),
+  )
+})
+const sizes = [30, 50, 100, 125, 200, 250, 370, 500, 750, 1000, 1500, 2000, 3000, 5000]
+const size = ref(0)
+const chosen = computed({
+  get: () => size.value || (batch.value.jar_fit?.jar_ml ?? 250),
+  set: (to) => (size.value = to),
+})
+const mixed = computed(() => batch.value.state === 'mixed')
+</script>
+
+<template>
+  <div class="mixed">
+    <section class="answer">
+      <div>
+        <p class="big">
+          <Why v-if="batch.salt" :figure="batch.salt" of="Salt as it was weighed"
+            >{{ percent(batch.salt.value) }} salt</Why
+          >
+        </p>
+        <p>
+          as it was really weighed, {{ show.mass(batch.poured_g) }}; the ratio wants
+          {{ percent(batch.salt_wanted?.value ?? 0) }}.
+          <template v-if="Math.abs(batch.finished_g - batch.poured_g) > 0.05"
+            >Its method leaves {{ show.mass(batch.finished_g) }}.</template
+          >
+        </p>
+      </div>
+      <JarDrawing :bands="bands" :full="batch.jar?.full ?? batch.jar_fit?.full.value ?? 80" :name="batch.name" />
+    </section>
+    <section v-if="batch.steps.length && !mixed" class="plate steps" aria-label="Method">
+      <h2>Now</h2>
+      <ol>
+        <li v-for="step in batch.steps" :key="step">{{ step }}</li>
+      </ol>
+    </section>
+    <form v-if="!mixed" class="jar" @submit.prevent="bench.finish(chosen)">
+      <label
+        >Jar
+        <select v-model.number="chosen">
+          <option v-for="ml in sizes" :key="ml" :value="ml">{{ show.volume(ml) }}</option>
+        </select></label
+      >
+      <v-btn type="submit" class="solid">Put it on the shelf</v-btn>
+    </form>
+    <p v-else class="done" role="status">
+      On the shelf, {{ show.mass(batch.jar?.left_g ?? 0) }} in {{ show.volume(batch.jar?.size_ml ?? 0) }}.
+      <router-link to="/shelf">To the shelf</router-link>
+    </p>
+    <TastePlate v-if="mixed" :bench="bench" />
+  </div>
+</template>
+
+<style scoped>
+.mixed {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 16px;
+}
+.answer {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  gap: 20px;
+  padding: 18px 24px;
+}
+.answer p {
+  margin: 0;
+  color: #d7dff5;
+}
+.answer .big {
+  font-size: 36px;
+  color: #fff;
+}
+.steps {
+  padding: 14px 20px;
+}
+ol {
+  margin: 6px 0 0;
+  padding-left: 24px;
+}
+.jar {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 14px;
+  align-items: end;
+}
+.jar label {
+  font-size: 14px;
+  color: var(--muted);
+  display: grid;
+  gap: 4px;
+  width: 150px;
+}
+.jar .v-btn {
+  min-height: 52px;
+  border-radius: 26px;
+  font-size: 18px;
+}
+.done {
+  margin: 0;
+}
+</style>

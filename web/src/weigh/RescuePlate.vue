@@ -1,0 +1,86 @@
+<script setup lang="ts">
+import type { Schemas } from '../api/client'
+import { percent } from '../ui/units'
+import Why from '../ui/Why.vue'
+
+/** Too much went in: the three ways out, each with what it does to the batch and its salt. */
+defineProps<{ rescues: Schemas['RescueOut'][]; name: string }>()
+const emit = defineEmits<{ scaleUp: []; accept: []; spoonOut: [] }>()
+const titles: Record<string, string> = {
+  'scale up': 'Scale the batch up',
+  accept: 'Leave it as it is',
+  'spoon out': 'Spoon it out',
+}
+function choose(id: string) {
+  if (id === 'scale up') emit('scaleUp')
+  else if (id === 'accept') emit('accept')
+  else emit('spoonOut')
+}
+</script>
+
+<template>
+  <section class="plate rescue" aria-label="Put it right">
+    <h2>Too much {{ name }}: three ways out</h2>
+    <ul>
+      <li v-for="way in rescues" :key="way.id">
+        <button type="button" @click="choose(way.id)">
+          <b>{{ titles[way.id] }}</b>
+          <span>{{ way.says }}</span>
+        </button>
+        <span class="salt muted"
+          >salt
+          <Why :figure="way.figure" :of="titles[way.id]"
+            >{{ percent(way.salt_before) }} → {{ percent(way.salt_after) }}</Why
+          ></span
+        >
+      </li>
+    </ul>
+  </section>
+</template>
+
+<style scoped>
+.rescue {
+  padding: 16px 20px;
+  border-color: var(--caution);
+}
+ul {
+  list-style: none;
+  margin: 8px 0 0;
+  padding: 0;
+}
+li {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+  align-items: center;
+  gap: 4px 14px;
+  border-top: 1px solid var(--line);
+}
+button {
+  text-align: left;
+  padding: 10px 8px;
+  min-height: 60px;
+  display: grid;
+  border-radius: 10px;
+  line-height: 1.3;
+}
+button:hover,
+button:focus-visible {
+  background: var(--tint);
+}
+button b {
+  font-size: 18px;
+}
+.salt {
+  font-size: 14px;
+  white-space: nowrap;
+}
+@media (max-width: 720px) {
+  li {
+    grid-template-columns: minmax(0, 1fr);
+    padding-bottom: 8px;
+  }
+  .salt {
+    padding-left: 8px;
+  }
+}
+</style>

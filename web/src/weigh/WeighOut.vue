@@ -1,0 +1,242 @@
+<script setup lang="ts">
+import { onKeyStroke, useEventListener } from '@vueuse/core'
+import { computed, ref, watch } from 'vue'
+import { useRouter } from 'vue-router'
+import { api, call, sentenceOf } from '../api/client'
+import { say } from '../ui/notice'
+import { percent } from '../ui/units'
+import Why from '../ui/Why.vue'
+import BatchMixed from './BatchMixed.vue'
+import RescuePlate from './RescuePlate.vue'
+import ScaleHands from './ScaleHands.vue'
+import { useBatch } from './useBatch'
+import { useScale } from './useScale'
+import WeighDial from './WeighDial.vue'
+import WeighList from './WeighList.vue'
+
+/** Weigh-out: one ingredient at a time in big type, at arm's length, with whatever scale is connected. */
+const props = defineProps<{ id: string }>()
+const router = useRouter()
+const bench = useBatch(props.id)
+const { batch, current, loadError } = bench
+const scale = useScale()
+const shows = scale.now
+
+const digits = computed(() => ((batch.value?.resolution_g ?? 0.1) < 0.5 ? 1 : 0))
+const live = computed(() => shows.value?.state === 'live')
+/** What lies on the scale since it was tared, as long as it says anything. */
+const reading = computed(() => (live.value ? (shows.value?.grams ?? null) : null))
+const rescuing = computed(() => (batch.value?.rescues.length ?? 0) > 0)
+const spooning = ref(false)
+watch(rescuing, (on) => on || (spooning.value = false))
+
+/** The line as it will stand when what the scale shows is noted. */
+const poured = computed(() => (current.value?.poured_g ?? 0) + (reading.value ?? 0))
+const stands = computed(() => {
+  const line = current.value
+  if (!line) return 'under'
+  return poured.value > line.high_g + 1e-9 ? 'over' : poured.value < line.low_g - 1e-9 ? 'under' : 'met'
+})
+const following = computed(() => {
+  const lines = batch.value?.lines ?? []
+  return lines.find((line) => !line.done && line.id !== current.value?.id) ?? null
+})
+const place = computed(() => (batch.value?.lines.filter((line) => line.done).length ?? 0) + 1)
+const least = computed(() => (batch.value?.resolution_g ?? 0.1) * 0.99)
+const canNote = computed(() => {
+  if (!live.value || !shows.value?.settled || reading.value === null || bench.busy.value) return false
+  return spooning.value ? reading.value < -least.value : reading.value > least.value
+})
+
+async function note() {
+  const line = current.value
+  if (!line || !canNote.value) return
+  const grams = Number(reading.value!.toFixed(3))
+  const done = await bench.pour(line.id, grams, spooning.value ? 'spooned out' : 'weighed')
+  // what is in the bowl now is nothing to the scale: the next weight begins at 0
+  if (done) await scale.tare()
+}
+const amount = ref('')
+const byHand = ref(false)
+async function noteByHand() {
+  if (!current.value || !amount.value.trim()) return
+  if (await bench.pourByHand(current.value.id, amount.value)) {
+    amount.value = ''
+    if (live.value) await scale.tare()
+  }
+}
+async function takeOut() {
+  spooning.value = true
+  await bench.rescue(current.value!.id, 'spoon out')
+}
+onKeyStroke(' ', (event) => {
+  const typing = event.target instanceof HTMLElement && event.target.closest('input, textarea, select, button, a')
+  if (typing || rescuing.value === !spooning.value) return
+  event.preventDefault()
+  void note()
+})
+useEventListener(window, 'focus', () => void bench.load())
+// back after the server was away: what it kept is what counts
+watch(scale.away, (gone) => gone || void bench.load())
+
+async function leave() {
+  const path = { batch_id: props.id }
+  try {
+    await call(api.POST('/api/batches/{batch_id}/leave', { params: { path }, body: { version: batch.value!.version } }))
+    say('Put aside with all that was weighed.', async () => {
+      await call(api.POST('/api/batches/{batch_id}/restore', { params: { path } }))
+      await router.push(`/blend/weigh/${props.id}`)
+    })
+    await router.push(`/blend/${batch.value!.blend}`)
+  } catch (failure) {
+    say(sentenceOf(failure))
+  }
+}
+</script>
+
+<template>
+  <main v-if="batch" class="weigh-out">
+    <header class="station-head">
+      <div>
+        <h1>{{ batch.name }}</h1>
+        <p class="muted">
+          <template v-if="batch.state === 'weighing' && current"
+            >{{ place }} of {{ batch.lines.length }}, {{ batch.poured_g.toFixed(digits) }} of
+            {{ batch.wanted_g.toFixed(digits) }} g in the bowl</template
+          >
+          <template v-else-if="batch.state === 'weighing'">All of it is in the bowl</template>
+          <template v-else>Mixed</template>
+          <template v-if="batch.salt">
+            · salt
+            <Why :figure="batch.salt" of="Salt of what was weighed">{{ percent(batch.salt.value) }}</Why>{{
+              batch.state === 'weighing' ? ' so far' : ''
+            }}, wanted {{ percent(batch.salt_wanted?.value ?? 0) }}</template
+          >
+        </p>
+      </div>
+      <div class="tools">
+        <v-btn v-if="batch.last_pour && batch.state === 'weighing'" @click="bench.takeBack()">Take back</v-btn>
+        <v-btn v-if="batch.state === 'weighing'" class="quiet" @click="leave">Put aside</v-btn>
+        <v-btn :to="`/blend/${batch.blend}`" class="quiet">To the blend</v-btn>
+      </div>
+    </header>
+    <p v-if="scale.away.value" class="away" role="alert">
+      Ravska’s server does not answer. What was noted is kept; this goes on by itself when it is back.
+    </p>
+    <div class="two">
+      <div v-if="batch.state === 'weighing' && current" class="now">
+        <WeighDial
+          :line="current"
+          :reading="reading"
+          :scale="shows"
+          :stands="stands"
+          :spooning="spooning"
+          :compact="rescuing && !spooning"
+          :digits="digits"
+        />
+        <RescuePlate
+          v-if="rescuing && !spooning"
+          :rescues="batch.rescues"
+          :name="current.name"
+          @scale-up="bench.rescue(current.id, 'scale up')"
+          @accept="bench.rescue(current.id, 'accept')"
+          @spoon-out="takeOut"
+        />
+        <div v-else class="acts">
+          <v-btn class="solid next" :class="stands" :disabled="!canNote" @click="note">
+            <template v-if="spooning">It is out</template>
+            <template v-else-if="stands === 'over'">Too much: put it right</template>
+            <template v-else-if="stands === 'under'"
+              >Note {{ (reading ?? 0).toFixed(digits) }} g, more to come</template
+            >
+            <template v-else-if="following">Next: {{ following.name }}</template>
+            <template v-else>That was the last</template>
+          </v-btn>
+          <v-btn :disabled="!live" @click="scale.tare()">Tare</v-btn>
+          <v-btn :class="{ solid: byHand }" :aria-pressed="byHand" @click="byHand = !byHand">By hand</v-btn>
+          <v-btn v-if="current.poured_g > 0" class="quiet" @click="bench.enough(current.id)">It is enough</v-btn>
+        </div>
+        <form v-if="byHand || (shows?.state === 'lost' && !rescuing)" class="hand" @submit.prevent="noteByHand">
+          <label :for="`by-hand`">Weighed elsewhere, or read off the display</label>
+          <input id="by-hand" v-model="amount" inputmode="decimal" autocomplete="off" placeholder="12.5 g" />
+          <v-btn type="submit" :disabled="!amount.trim()">Note it</v-btn>
+        </form>
+        <ScaleHands :scale="scale" :resolution="batch.resolution_g" />
+      </div>
+      <BatchMixed v-else :bench="bench" />
+      <WeighList :batch="batch" :digits="digits" />
+    </div>
+  </main>
+  <main v-else>
+    <p class="muted">{{ loadError || 'Opening the batch …' }}</p>
+    <p v-if="loadError"><router-link to="/shelf">To the shelf</router-link></p>
+  </main>
+</template>
+
+<style scoped>
+.two {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 330px;
+  gap: 18px;
+  align-items: start;
+}
+.now {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 14px;
+}
+.acts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px;
+}
+.next {
+  flex: 1 1 320px;
+  min-height: 64px;
+  border-radius: 32px;
+  font-size: 21px;
+}
+.next.over {
+  background: var(--caution);
+  border-color: var(--caution);
+}
+.acts .v-btn:not(.next) {
+  min-height: 64px;
+  border-radius: 32px;
+}
+.away {
+  color: var(--stop);
+  margin: 0 0 10px;
+}
+.hand {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+  gap: 4px 10px;
+  max-width: 420px;
+}
+.hand label {
+  grid-column: 1 / -1;
+  font-size: 14px;
+  color: var(--muted);
+}
+.hand input {
+  font-size: 20px !important;
+}
+@media (max-width: 1060px) {
+  .two {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+@media (max-width: 720px) {
+  .station-head .tools {
+    gap: 6px;
+  }
+  .next {
+    flex-basis: 100%;
+  }
+  .acts .v-btn:not(.next) {
+    flex: 1 1 auto;
+    min-height: 48px;
+  }
+}
+</style>

@@ -1,0 +1,94 @@
+import { useQueryClient } from '@tanstack/vue-query'
+import { computed, shallowRef } from 'vue'
+import { api, call, Refusal, sentenceOf, type Schemas } from '../api/client'
+import { say } from '../ui/notice'
+
+/** A random key; `crypto.randomUUID` is missing where the page came over plain HTTP from another machine. */
+function uuid(): string {
+  const bytes = crypto.getRandomValues(new Uint8Array(16))
+  bytes[6] = (bytes[6] & 0x0f) | 0x40
+  bytes[8] = (bytes[8] & 0x3f) | 0x80
+  const hex = [...bytes].map((byte) => byte.toString(16).padStart(2, '0')).join('')
+  return [hex.slice(0, 8), hex.slice(8, 12), hex.slice(12, 16), hex.slice(16, 20), hex.slice(20)].join('-')
+}
+
+export type Batch = Schemas['BatchOut']
+
+/** A batch being weighed: as the server has it. Every pour is there before the screen goes on. */
+export function useBatch(id: string) {
+  const queries = useQueryClient()
+  const batch = shallowRef<Batch | null>(null)
+  const loadError = shallowRef('')
+  const busy = shallowRef(false)
+  const path = { batch_id: id }
+
+  async function load() {
+    try {
+      batch.value = await call(api.GET('/api/batches/{batch_id}', { params: { path } }))
+      loadError.value = ''
+    } catch (failure) {
+      loadError.value = sentenceOf(failure)
+    }
+  }
+  void load()
+
+  const current = computed(() => batch.value?.lines.find((line) => line.id === batch.value!.current) ?? null)
+
+  /** Do one thing to the batch; in a conflict the other version is taken, as only pours are added. */
+  async function act(work: (version: number) => Promise<Batch>): Promise<boolean> {
+    if (busy.value || !batch.value) return false
+    busy.value = true
+    try {
+      batch.value = await work(batch.value.version)
+      void queries.invalidateQueries({ queryKey: ['batches'] })
+      return true
+    } catch (failure) {
+      if (failure instanceof Refusal && failure.problem.theirs) {
+        batch.value = failure.problem.theirs as unknown as Batch
+        say('This batch was changed in another window; here is how it stands. Repeat the step if it is still needed.')
+      } else say(sentenceOf(failure))
+      return false
+    } finally {
+      busy.value = false
+    }
+  }
+
+  // a key stays the same until its pour has arrived, so that one sent twice counts once
+  let key = uuid()
+  async function pour(line: string, grams: number, how: Schemas['PourDocument']['how']) {
+    const sent = key
+    const done = await act((version) =>
+      call(
+        api.POST('/api/batches/{batch_id}/pour', { params: { path }, body: { version, line, grams, how, key: sent } }),
+      ),
+    )
+    if (done) key = uuid()
+    return done
+  }
+  async function pourByHand(line: string, amount: string) {
+    const sent = key
+    const done = await act((version) =>
+      call(
+        api.POST('/api/batches/{batch_id}/pour-by-hand', {
+          params: { path },
+          body: { version, line, amount, key: sent },
+        }),
+      ),
+    )
+    if (done) key = uuid()
+    return done
+  }
+  const takeBack = () =>
+    act((version) => call(api.POST('/api/batches/{batch_id}/take-back', { params: { path }, body: { version } })))
+  const rescue = (line: string, choice: Schemas['RescueDocument']['choice']) =>
+    act((version) =>
+      call(api.POST('/api/batches/{batch_id}/rescue', { params: { path }, body: { version, line, choice } })),
+    )
+  const enough = (line: string) =>
+    act((version) => call(api.POST('/api/batches/{batch_id}/enough', { params: { path }, body: { version, line } })))
+  const finish = (size_ml: number) =>
+    act((version) => call(api.POST('/api/batches/{batch_id}/finish', { params: { path }, body: { version, size_ml } })))
+  return { batch, current, loadError, busy, load, act, pour, pourByHand, takeBack, rescue, enough, finish, path }
+}
+
+export type BatchOnScale = ReturnType<typeof useBatch>
