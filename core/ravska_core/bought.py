@@ -184,22 +184,35 @@ class _Mixtures:
         self.bounds = [(_LEAST_SHARE, 1.0 if at < minor else MINOR_SHARE) for at in range(count)]
         self.rows: list[Any] = above
         self.limits = limits
-        self.count = count
+        self.count, self.order = count, len(above)
 
     def add(self, values: Any, low: float, high: float) -> None:
+        """Hold a sum over the shares between two ends; one that leaves nothing but rounding is let go again."""
+        slack = 1e-8 + 1e-5 * abs(high)
         self.rows += [values, -values]
-        self.limits += [high, -low]
+        self.limits += [high + slack, -low + slack]
+        if self._solve(values) is None:
+            del self.rows[-2:], self.limits[-2:]
 
     def ends(self, values: Any) -> tuple[tuple[float, Any], tuple[float, Any]]:
         """Return the least and the most of a sum over the shares, each with the mixture that has it."""
         return self._end(values, False), self._end(values, True)
 
     def _end(self, values: Any, most: bool) -> tuple[float, Any]:
+        found = self._solve(-values if most else values)
+        while found is None:  # the last band left a corner too small for the solver's tolerance
+            assert len(self.rows) > self.order
+            del self.rows[-2:], self.limits[-2:]
+            found = self._solve(-values if most else values)
+        return float(values @ found), found
+
+    def _solve(self, values: Any) -> Any:
+        """Return the mixture that makes a sum over the shares least, or None if none fits."""
         import numpy as np
         from scipy.optimize import linprog
 
         found = linprog(
-            -values if most else values,
+            values,
             A_ub=np.array(self.rows) if self.rows else None,
             b_ub=np.array(self.limits) if self.rows else None,
             A_eq=np.ones((1, self.count)),
@@ -207,8 +220,7 @@ class _Mixtures:
             bounds=self.bounds,
             method="highs",
         )
-        assert found.status == 0, found.message  # whatever was added left at least one mixture
-        return float(values @ found.x), found.x
+        return found.x if found.status == 0 else None
 
 
 def _corners(mixtures: _Mixtures) -> list[tuple[float, float, Any, Any]]:
@@ -365,8 +377,7 @@ def estimate(label: Label, grinds: tuple[Grind, ...]) -> Estimate:
                 f"{nearest * 100:.3g} %; check the order, the portion, or an ingredient that was read wrongly."
             )
             low = high = nearest
-        slack = 1e-9 + 1e-6 * abs(high)
-        mixtures.add(values, low - slack, high + slack)
+        mixtures.add(values, low, high)
         panel[what] = wanted
     qualities: dict[str, Range] = {}
     spans: dict[str, tuple[float, float]] = {}
@@ -381,7 +392,7 @@ def estimate(label: Label, grinds: tuple[Grind, ...]) -> Estimate:
             values = np.array([getattr(grind.ingredient, field) for grind in grinds])
             least, most = mixtures.ends(values)
             at = min(max(panel[what].middle, least[0]), most[0])
-            mixtures.add(values, at - 1e-9 - 1e-6 * at, at + 1e-9 + 1e-6 * at)
+            mixtures.add(values, at, at)
     middle = np.mean([corner for _, _, *both in _corners(mixtures) for corner in both], axis=0)
     middle /= middle.sum()
     shares = tuple(Range(min(low, m), float(m), max(high, m)) for (low, high), m in zip(ends, middle, strict=True))

@@ -9,7 +9,7 @@ from ravska_core.blends import DRY_KINDS, SCALE_ERROR, Blend, Line, Mixed, Part,
 from ravska_core.blends import shares as shares_of
 from ravska_core.bought import Label, estimate, label_figure
 from ravska_core.catalogue import VALUE_SOURCES, Catalogue, Grind, Ingredient, catalogue
-from ravska_core.method import method_working
+from ravska_core.method import STEEPED, method_working
 from ravska_core.spoons import SPOON_SETS, Spoonfuls, SpoonSet, measure_out
 from ravska_core.working import BadInput, Figure, Step, figure
 
@@ -84,7 +84,16 @@ def _qualities_of(ingredient: Ingredient) -> tuple[float, ...]:
     return tuple(quality.of(ingredient) for quality in QUALITIES.values())
 
 
-_COST = list(QUALITIES).index("cost")
+_COST, _WATER = list(QUALITIES).index("cost"), list(QUALITIES).index("water")
+_STEEPED = tuple(STEEPED.get(quality.field, 0.0) for quality in QUALITIES.values())
+
+
+def _lost(total: list[float], of: Part) -> None:
+    """Add what stayed in the liquid of what was strained off, and take the water that was driven off."""
+    for grind, share in of.strained:
+        for at, value in enumerate(_qualities_of(grind.ingredient)):
+            total[at] += share * value * _STEEPED[at]
+    total[_WATER] -= of.gone * 100
 
 
 def part_qualities(part: Part, prices: Mapping[str, float] | None = None) -> list[float]:
@@ -96,6 +105,8 @@ def part_qualities(part: Part, prices: Mapping[str, float] | None = None) -> lis
         if prices and grind.ingredient.key in prices:
             own = prices[grind.ingredient.key]
             total[_COST] += share * (own - grind.ingredient.price_100g)
+    if part.strained or part.gone:
+        _lost(total, part)
     return total
 
 

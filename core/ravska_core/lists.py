@@ -212,13 +212,16 @@ class _Reader:
 
     def _sum(self, a: Amount, b: Amount, tree: Any) -> Amount:
         if a.kind != b.kind:
-            raise BadInput(
-                "", f"“{self.plain[tree.meta.start_pos : tree.meta.end_pos]}” adds unlike things; write one of them."
-            )
+            said = self.plain[tree.meta.start_pos : tree.meta.end_pos]
+            raise BadInput("", f"“{said}” adds unlike things; write one of them.")
+        return self.add(a, b)
+
+    def add(self, a: Amount, b: Amount) -> Amount:
+        """Add two amounts of a kind; their errors are taken as independent."""
         value = a.value + b.value
         exact = a.exact + b.exact if a.exact and b.exact else None
         error = math.hypot(a.value * a.error, b.value * b.error) / value
-        return Amount(a.kind, value, error, "", a.basis, exact)
+        return Amount(a.kind, value, error, f"{a.said} {b.said}".strip(), a.basis, exact)
 
     def number_of(self, tree: Any) -> tuple[Fraction, float]:
         values = [_value(token.value) for token in tree.children if token.type == "NUMBER"]
@@ -282,6 +285,7 @@ class _Open:
     equal: bool = False
     same: bool = False
     comma: bool = False
+    straight: bool = False
     off: float = 0.0
 
 
@@ -289,12 +293,17 @@ def _pieces(reader: _Reader, tree: Any) -> list[_Open]:
     found = [_Open(1)]
     for piece in tree.children:
         now = found[-1]
+        straight, now.straight = now.straight, False
         at = piece.meta.start_pos + 1 if hasattr(piece, "meta") and not piece.meta.empty else 1
         if piece.data == "amount":
-            following = now.comma or getattr(now, "joined", False)
-            if now.amounts and now.words and following:
+            if now.amounts and now.words and now.comma:
                 found.append(now := _Open(at))
-            now.amounts.append(reader.amount(piece))
+            weight = reader.amount(piece)
+            if straight and now.amounts[-1].kind == weight.kind and weight.kind in ("g", "ml"):
+                weight = reader.add(now.amounts.pop(), weight)  # "1 lb 4 oz"
+            now.amounts.append(weight)
+            now.straight = True
+            continue
         elif piece.data == "bracket":
             inner = _pieces(reader, piece)[0] if piece.children else _Open(at)
             if inner.amounts and (inner.amounts[0].kind in ("g", "ml") or not inner.words):

@@ -20,6 +20,7 @@ _CLASS = 0.0025
 """Rounding errors closer than this to each other count as the same."""
 
 _MOST_TRIED = 160
+_MOST_READ = 3
 
 
 @dataclass(frozen=True)
@@ -96,7 +97,7 @@ def rounding(blend: Blend, owned: SpoonSet = SPOON_SETS["us"], tables: Catalogue
 
 
 def _candidates(volumes: Sequence[float], low_g: float, high_g: float, owned: SpoonSet) -> list[float]:
-    """Return batches [g] in a range at which at least one line is a whole number of spoonfuls.
+    """Return batches [g] to try in a range: where a line is a whole number of spoonfuls, and evenly between.
 
     `volumes` are the lines' volumes in 1 g of batch [ml].
     """
@@ -108,7 +109,9 @@ def _candidates(volumes: Sequence[float], low_g: float, high_g: float, owned: Sp
             found |= {count * step for count in range(max(1, first), min(last, first + 12) + 1)}
     inside = sorted(min(max(mass, low_g), high_g) for mass in found)
     stride = max(1, len(inside) // _MOST_TRIED)
-    return inside[::stride]
+    # between them, where no line is exact but none is far off
+    between = [low_g * (high_g / low_g) ** (step / 60) for step in range(61)]
+    return [*inside[::stride], *between]
 
 
 def spoon_batch(
@@ -138,12 +141,14 @@ def spoon_batch(
     volumes = [mass / total / part.density_g_ml for mass, part in zip(relative, parts, strict=True)]
 
     def rank(batch_g: float) -> tuple[int, int, float]:
-        spoons = [measure_out(round(volume * batch_g, 3), owned) for volume in volumes]
+        spoons = [measure_out(volume * batch_g, owned) for volume in volumes]
         worst = max(abs(found.error) for found in spoons)
         return (round(worst / _CLASS), sum(found.count for found in spoons), abs(batch_g - blend.batch_g))
 
-    best = min(_candidates(volumes, low_g, high_g, owned), key=rank)
-    return rounding(replace(blend, batch_g=round(best, 2)), owned, known)
+    tried = {min(max(round(mass, 2), low_g), high_g) for mass in _candidates(volumes, low_g, high_g, owned)}
+    best = sorted(tried, key=rank)[:_MOST_READ]
+    read = [rounding(replace(blend, batch_g=batch_g), owned, known) for batch_g in best]
+    return min(read, key=lambda found: (round(found.worst / _CLASS), found.count, abs(found.batch_g - blend.batch_g)))
 
 
 @dataclass(frozen=True)

@@ -30,6 +30,9 @@ STEEPED: Mapping[str, float] = MappingProxyType(
 )  # fmt: skip
 """Share of an ingredient's values that stays in the liquid when it is strained off (halves: estimates)."""
 
+_LEAST_LEFT = 0.02
+"""Least of a blend that must stay in the bowl when it is strained [g/g]."""
+
 _DRIEST = 0.98
 """Most of its water that a pot can lose before it burns."""
 
@@ -144,6 +147,14 @@ def finish(
             for line in named:
                 pot[line] = [_ground(leaf, step.to, at, grinds, bool(step.of)) for leaf in pot[line]]
         elif step.do == "strain":
+            stays = sum(
+                m for leaves in pot.values() for g, m in leaves if g.ingredient.family in SOLUBLE or not g.grain_mm
+            )
+            if stays - gone < _LEAST_LEFT:
+                raise BadInput(
+                    f"method.{at}.do",
+                    "There is nothing liquid in it to strain; put that in first, or take this step out.",
+                )
             for line in named:
                 out = [leaf for leaf in pot[line] if _sieved(leaf[0], bool(step.of))]
                 pot[line] = [leaf for leaf in pot[line] if leaf not in out]

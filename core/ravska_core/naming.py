@@ -121,9 +121,10 @@ def exact_names() -> Mapping[str, str]:
     return _names().exact
 
 
-def _grind_of(ingredient: str, left: frozenset[str]) -> str:
+def _grind_of(ingredient: str, left: frozenset[str], own: frozenset[str] = frozenset()) -> str:
+    """Return the grind that words beside a name say, or else the name's own, or the usual one."""
     grinds = {g.name: g.key for g in catalogue().grinds.values() if g.ingredient.key == ingredient}
-    for word in sorted(left & _GRIND_WORDS.keys()):
+    for word in (*sorted(left & _GRIND_WORDS.keys()), *sorted(own & _GRIND_WORDS.keys())):
         for name in _GRIND_WORDS[word]:
             if name in grinds:
                 return grinds[name]
@@ -173,7 +174,7 @@ def match(text: str) -> Named:
     if best and best[0][0] == 0:
         _, _, _, ingredient, name = best[0]
         note = _ASSUMED.get(" ".join(name), "")
-        return Named(_grind_of(ingredient, words - set(name)), (), note)
+        return Named(_grind_of(ingredient, words - set(name), frozenset(name)), (), note)
     closest = [_grind_of(found[3], words - set(found[4])) for found in best[:3]]
     near = difflib.get_close_matches(plain, names.spelled, n=4, cutoff=0.6)
     near += [

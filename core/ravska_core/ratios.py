@@ -371,6 +371,10 @@ def unfold(ratio: Ratio, at: int, tables: Catalogue | None = None) -> Ratio:
     line = ratio.lines[at]
     if line.blend is None:
         raise BadInput("line", "This line is an ingredient; only a blend can be unfolded.")
+    if line.blend.label is not None:
+        raise BadInput("line", "Nobody knows the recipe of a bought blend, so it cannot be unfolded.")
+    if any(step.do in ("grind", "strain", "simmer") for step in line.blend.method):
+        raise BadInput("line", "Its own method grinds, strains or simmers it down; unfolded it would be another blend.")
     (part,) = parts_of([line], tables)
     mass = float(line.parts) * (part.density_g_ml if line.basis == "spoon" else 1.0)
     inner = shares(line.blend.lines, parts_of(line.blend.lines, tables))

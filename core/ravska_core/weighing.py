@@ -44,8 +44,10 @@ def stand(wanted_g: float, weighed_g: float, resolution_g: float = 0.1) -> str:
     return "under" if weighed_g < wanted_g - allowed - 1e-9 else "met"
 
 
-def as_weighed(blend: Blend, masses_g: Sequence[float]) -> Blend:
+def as_weighed(blend: Blend, masses_g: Sequence[float], whole: bool = True) -> Blend:
     """Return a blend with the masses that were really weighed [g]; what was not weighed is left out.
+
+    Its method is only followed once the `whole` of it is in the bowl.
 
     Raises
     ------
@@ -64,7 +66,9 @@ def as_weighed(blend: Blend, masses_g: Sequence[float]) -> Blend:
         for step in blend.method
         if not step.of or any(at in places for at in step.of)
     )
-    return replace(blend, lines=lines, batch_g=sum(masses_g[at] for at in kept), method=method, label=None)
+    return replace(
+        blend, lines=lines, batch_g=sum(masses_g[at] for at in kept), method=method if whole else (), label=None
+    )
 
 
 @dataclass(frozen=True)

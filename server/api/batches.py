@@ -271,7 +271,8 @@ def _rescue_out(found: weighing.Rescue) -> RescueOut:
 def batch_out(batch: Batch) -> BatchOut:
     """Return a batch, loaded through `one_batch`, as its document."""
     bowl = book.in_bowl(batch)
-    reading = read_blend(bowl.blend, spoon_set())
+    spoons = spoon_set()
+    reading = read_blend(bowl.blend, spoons)
     by_row = {row.pk: at for at, row in enumerate(bowl.lines)}
     lines = []
     for row in batch.lines.all():
@@ -298,9 +299,7 @@ def batch_out(batch: Batch) -> BatchOut:
     if current is not None and current.stand == "over":
         at = by_row[current.id]
         rescues = [_rescue_out(x) for x in weighing.rescues(bowl.blend, bowl.wanted_g, bowl.poured_g, at)]
-    weighed = None
-    if sum(bowl.poured_g):
-        weighed = read_blend(weighing.as_weighed(bowl.blend, bowl.poured_g), spoon_set())
+    weighed = book.read_bowl(batch, bowl, spoons)
     pours = [pour for row in batch.lines.all() for pour in row.pours.all()]
     last = max(pours, key=lambda pour: pour.at, default=None)
     method = bowl.blend.method
@@ -338,8 +337,8 @@ def list_batches(request) -> list[BatchRow]:
     for batch in _rows():
         bowl = book.in_bowl(batch)
         salt, bands, volume = None, [], 1.0
-        if sum(bowl.poured_g):
-            weighed = read_blend(weighing.as_weighed(bowl.blend, bowl.poured_g))
+        weighed = book.read_bowl(batch, bowl)
+        if weighed is not None:
             salt, volume = weighed.salt, 1 / weighed.density_g_ml
             bands = [BandOut(grind.key, share) for grind, share in weighed.leaves]
         found.append(
@@ -451,8 +450,9 @@ def finish(request, batch_id: UUID, document: FinishDocument) -> BatchOut:
     with _writing(batch_id, document.version, "weighing") as batch:
         if any(not row.done for row in batch.lines.all()):
             raise BadInput("state", "Something is still to be weighed; weigh it, or say that it is enough.")
-        bowl = book.in_bowl(batch)
-        weighed = read_blend(weighing.as_weighed(bowl.blend, bowl.poured_g))
+        weighed = book.read_bowl(batch, book.in_bowl(batch))
+        if weighed is None:
+            raise BadInput("state", "There is nothing in the bowl; weigh something first.")
         book.fill_jar(batch, weighed.finished.value, document.size_ml)
     return batch_out(one_batch(batch_id))
 

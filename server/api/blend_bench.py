@@ -330,13 +330,8 @@ def rework(request, document: Rework) -> ReworkOut:
         ratio = _off_by(ratio, at, off)
         if eyed is None and ratio.lines[at].parts == parse_parts(document.parts):
             lines[at].parts, lines[at].exact = document.parts, ""
-    method = document.method
+    method = _renamed(document, typed, lines, at)
     if document.do == "grind":
-        before = document.lines[at].grind
-        method = [
-            step.model_copy(update={"of": [document.grind if key == before else key for key in step.of]})
-            for step in method
-        ]
         lines[at].least, lines[at].most = document.lines[at].least, document.lines[at].most
     return ReworkOut(
         lines=lines,
@@ -346,6 +341,21 @@ def rework(request, document: Rework) -> ReworkOut:
         method=method,
         reading=_read_lines(typed, ratio.lines, lines, method),
     )
+
+
+def _renamed(document: Rework, typed: BlendAsTyped, lines: Sequence[LineDocument], at: int) -> list[MethodStepDocument]:
+    """Return the method with the keys that a change of lines gave other names: another grind, a blend unfolded."""
+    if document.do not in ("grind", "unfold"):
+        return document.method
+    before = document.lines[at]
+    was = before.grind or str(before.blend)
+    inside = typed.blend.lines[at].blend
+    count = len(inside.lines) if inside is not None and document.do == "unfold" else 1
+    now = [line.grind or str(line.blend) for line in lines[at : at + count]]
+    return [
+        step.model_copy(update={"of": [new for key in step.of for new in (now if key == was else [key])]})
+        for step in document.method
+    ]
 
 
 @router.post("/blends/usual-method", response={200: list[MethodStepDocument], **ANSWERS})

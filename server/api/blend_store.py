@@ -10,6 +10,7 @@ from django.db import transaction
 from django.db.models import Count, Prefetch, Q
 from django.http import Http404
 from ravska_core import blends as core
+from ravska_core.catalogue import catalogue
 from ravska_core.working import BadInput
 
 from api.blend_document import BlendAsTyped, reading_of, reading_out
@@ -171,7 +172,9 @@ def blend_out(blend: Blend) -> BlendOut:
 
 def write_blend(row: Blend, typed: BlendAsTyped) -> None:
     """Write what was typed over a blend, its draft's lines, targets and uses."""
-    core.check_blend(typed.blend)
+    parts = core.check_blend(typed.blend)
+    if typed.blend.method and parts:
+        core.mix(typed.blend, core.shares(typed.blend.lines, parts), parts, catalogue())
     document, draft = typed.document, row.draft()
     row.name, row.kind, row.fire = document.name, document.kind, document.fire
     row.batch_g, row.batch_typed = typed.batch_g, document.batch

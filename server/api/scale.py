@@ -226,6 +226,8 @@ def start_simulated(request, document: SimulatedScaleDocument) -> ScaleNow:
     ]  # fmt: skip
     environment = {**os.environ, "PYTHONPATH": os.pathsep.join([str(server.parent / "core"), str(server)])}
     _running[:] = [process for process in _running if process.poll() is None]
+    if _running:
+        return now  # one is on its way already
     # a session of its own: it goes on when the server is started anew, and connects again
     _running.append(
         subprocess.Popen(

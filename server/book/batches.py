@@ -6,8 +6,10 @@ from uuid import UUID
 from django.utils import timezone
 from ravska_core import blends as core
 from ravska_core import weighing
+from ravska_core.composition import BlendReading, read_blend
 from ravska_core.correcting import Correction
 from ravska_core.ratios import exact_parts
+from ravska_core.spoons import SPOON_SETS, SpoonSet
 from ravska_core.working import BadInput
 
 from book.models import Batch, BatchLine, Blend, Household, Jar, Pour, load_inside
@@ -76,6 +78,18 @@ def in_bowl(batch: Batch) -> InBowl:
 def poured(row: BatchLine) -> float:
     """Return what lies in the bowl of a line [g]; what is left of rounding after a spoon is nothing."""
     return max(0.0, round(sum(pour.grams for pour in row.pours.all()), 3))
+
+
+def read_bowl(batch: Batch, bowl: InBowl, spoons: SpoonSet = SPOON_SETS["us"]) -> BlendReading | None:
+    """Return what lies in the bowl comes to, or None while it is empty; its method counts once all of it is in."""
+    if not sum(bowl.poured_g):
+        return None
+    whole = batch.state == "mixed" or all(row.done for row in bowl.lines)
+    try:
+        return read_blend(weighing.as_weighed(bowl.blend, bowl.poured_g, whole), spoons)
+    except BadInput:
+        # what was weighed instead of what was wanted cannot be simmered down so far
+        return read_blend(weighing.as_weighed(bowl.blend, bowl.poured_g, False), spoons)
 
 
 def pour(batch: Batch, row: BatchLine, grams: float, how: str, key: UUID) -> None:

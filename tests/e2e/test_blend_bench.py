@@ -234,7 +234,7 @@ def test_one_batch_is_shared_out_and_nudged(page: Page):
     expect(page.get_by_text(re.compile("sugar 19 → 2\\d %"))).to_be_visible()
     page.get_by_role("button", name="Undo", exact=True).last.click()
     expect(page.get_by_label("Parts of Dark muscovado, unpacked")).to_have_value("2")
-    page.get_by_role("radio", name="Share out").check()
+    page.get_by_role("radio", name="Share").check()
     share = page.get_by_role("region", name="Share it out")
     share.get_by_role("button", name=re.compile("Lamb rub and honey glaze")).click()
     expect(share.get_by_role("status")).to_contain_text("46.5 g")

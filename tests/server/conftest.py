@@ -2,7 +2,7 @@ import json
 from datetime import UTC, datetime
 
 import pytest
-from api import blend_document
+from api import blend_document, scale
 from book.demo import load_demo
 from book.models import Blend, Cook, Household
 from django.apps import apps
@@ -42,6 +42,24 @@ def django_db_setup(django_db_setup, django_db_blocker):
 def nothing_loaded():
     """Forget the blends inside: after a roll-back a version comes again with other lines, as never in a book."""
     blend_document._loaded.clear()
+
+
+@pytest.fixture(autouse=True)
+def started(monkeypatch) -> list[list[str]]:
+    """What would have been started as a process of its own; a test that needs a real device starts one itself."""
+    commands: list[list[str]] = []
+
+    class Process:
+        def __init__(self, command: list[str], **how: object) -> None:
+            commands.append(command)
+
+        def poll(self) -> int:
+            return 0
+
+    monkeypatch.setattr("api.scale.subprocess.Popen", Process)
+    yield commands
+    scale.hub.forget()
+    scale._running.clear()
 
 
 @pytest.fixture

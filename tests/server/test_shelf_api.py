@@ -20,6 +20,7 @@ def test_the_catalogue_names_where_each_density_is_from(api, book):
 def test_preferences_are_kept_and_change_no_stored_value(api, cook):
     before = api("GET", f"cooks/{cook.id}")[1]
     wanted = {"units": "us", "temperature": "F", "spoon_set": "australian", "theme": "iron", "single_keys": False}
+    wanted["spoons_lacking"] = ["⅛ tsp", "pinch"]
     assert api("PUT", "preferences", wanted)[0] == 200
     assert api("GET", "preferences")[1] == wanted
     after = api("GET", f"cooks/{cook.id}")[1]
@@ -28,6 +29,9 @@ def test_preferences_are_kept_and_change_no_stored_value(api, cook):
     assert second["dose"] == first["dose"]
     # only the spoons are others: a tablespoon of 20 ml
     assert second["spoons"]["text"] != first["spoons"]["text"]
+    assert "⅛" not in second["spoons"]["text"]
+    spoons = next(s["spoons"] for s in api("GET", "catalogue")[1]["spoon_sets"] if s["key"] == "australian")
+    assert api("PUT", "preferences", wanted | {"spoons_lacking": spoons})[0] == 422
 
 
 @pytest.mark.parametrize("change", [{"units": "stone"}, {"theme": None}, {"single_keys": "perhaps"}, {"spoon_set": 5}])

@@ -1,0 +1,197 @@
+"""Lists, recipes and labels over the API: shown first, asked about, never half-saved; blends taken out and back in."""
+
+import pytest
+from book.models import Blend, Revision
+
+LIST = """For the shoulder:
+2 tbsp smoked paprika
+1 tbsp papirka
+salt to taste
+a small handful of thyme
+2 tbsp Weir House lamb rub
+1 tsp unicorn dust"""
+
+
+def items(found: dict) -> list[dict]:
+    return [item for line in found["lines"] for item in line["items"]]
+
+
+def test_a_list_is_asked_about_line_by_line_until_a_blend_can_be_made(api, book):
+    before = Blend.objects.count()
+    status, found = api("POST", "blends/bring", {"text": LIST})
+    assert status == 200
+    assert [line["status"] for line in found["lines"]] == [
+        "heading", "understood", "what", "how much", "understood", "understood", "what",
+    ]  # fmt: skip
+    assert found["asked"] == 3
+    assert found["made"] == []
+    assert [line["text"] for line in found["lines"]] == LIST.split("\n")  # nothing is dropped
+    answers = [
+        {"line": 2, "grind": items(found)[1]["closest"][0]["grind"]},
+        {"line": 3, "amount": "2 tsp"},
+        {"line": 6, "leave_out": True},
+    ]
+    found = api("POST", "blends/bring", {"text": LIST, "answers": answers})[1]
+    assert found["asked"] == 0
+    assert items(found)[-1]["status"] == "left out"
+    assert [line["parts"] for line in found["made"]] == ["6", "3", "2", "5.07", "6"]
+    assert found["made"][3]["error"] == "40"
+    assert found["made"][3]["said"] == "a small handful"
+    assert found["made"][4]["blend"] == str(Blend.objects.get(name="Weir House lamb rub").pk)
+    assert Blend.objects.count() == before  # only shown
+    made = {"name": "From a list", "kind": found["kind"], "batch": found["batch"], "lines": found["made"]}
+    status, blend = api("POST", "blends", made)
+    assert status == 201
+    assert blend["reading"]["lines"][3]["share"]["high"] > blend["reading"]["lines"][3]["share"]["value"] * 1.2
+
+
+@pytest.mark.parametrize(
+    ("change", "field"),
+    [
+        ({"answers": [{"line": 2, "grind": "pixie/dust"}]}, "answers.0.grind"),
+        ({"answers": [{"line": 3, "amount": "heaps"}]}, "answers.0.amount"),
+        ({"text": ""}, "text"),
+        ({"text": '{"@type": "Recipe", '}, "text"),
+        ({"text": "x" * 400_001}, "text"),
+        ({"format": "cuneiform"}, "format"),
+    ],
+)
+def test_what_cannot_be_read_is_refused_at_its_field_and_the_book_stays(api, book, change, field):
+    before = Revision.objects.count()
+    status, problem = api("POST", "blends/bring", {"text": LIST} | change)
+    assert status == 422
+    assert problem["errors"][0]["field"] == field
+    assert Revision.objects.count() == before
+
+
+def test_blends_of_the_book_are_taken_out_and_brought_back_the_same(api, book):
+    """Every blend of the demo book, in every format: lines, parts, bases, errors, batch, kind and method."""
+    for row in Blend.objects.filter(deleted_at__isnull=True):
+        stored = api("GET", f"blends/{row.pk}")[1]
+        for kind in ("jsonld", "csv", "markdown"):
+            answer = api.client.get(f"/api/blends/{row.pk}/take-out/{kind}")
+            assert answer.status_code == 200
+            assert answer["Content-Disposition"].startswith("attachment")
+            found = api("POST", "blends/bring", {"text": answer.content.decode()})[1]
+            assert (found["name"], found["kind"], found["batch"], found["asked"]) == (
+                row.name, row.kind, stored["batch"], 0,
+            )  # fmt: skip
+            made = api(
+                "POST", "blends/read", stored | {"lines": found["made"], "method": found["method"], "label": None}
+            )
+            assert made[0] == 200
+            if stored["label"] is None:
+                same = made[1]["reading"] if "reading" in made[1] else made[1]
+                assert same["salt"]["value"] == pytest.approx(stored["reading"]["salt"]["value"], rel=1e-6)
+                assert same["finished"]["value"] == pytest.approx(stored["reading"]["finished"]["value"], rel=1e-4)
+            assert [line["blend"] or line["grind"] for line in found["made"]] == [
+                line["blend"] or line["grind"] for line in stored["lines"]
+            ]
+
+
+LABEL = {"portion": "1.2 g", "sodium": "310 mg", "sugars": "0 g"}
+
+
+def test_a_bought_blend_is_entered_from_its_label_and_its_doubt_follows_it(api, book):
+    words = "Salt, wizard root, sugar, contains 2 % or less of: silicon dioxide"
+    found = api("POST", "blends/label", {"label": LABEL, "ingredients": words})[1]
+    assert found["unknown"] == 1
+    assert found["reading"] is None
+    chosen = {"wizard root": "spices-unnamed/ground"}
+    found = api("POST", "blends/label", {"label": LABEL, "ingredients": words, "chosen": chosen})[1]
+    assert found["unknown"] == 0
+    assert found["label"]["minor_from"] == 3
+    share = found["names"][1]["share"]
+    assert share["low"] < share["value"] < share["high"]
+    body = {"name": "Chandlery rub", "kind": "dry rub", "batch": "100 g", "lines": found["lines"],
+            "written": "percent", "total": "fixed", "label": found["label"]}  # fmt: skip
+    status, bought = api("POST", "blends", body)
+    assert status == 201
+    salt = bought["reading"]["salt"]
+    assert salt["high"] - salt["low"] > 10
+    assert "label-only" in {caution["id"] for caution in bought["reading"]["cautions"]}
+    # it is kept with its blend, in revisions too, and its lines follow the panel
+    kept = api("POST", f"blends/{bought['id']}/keep", {"version": bought["version"], "note": ""})[1]
+    assert kept["label"] == found["label"]
+    kept["label"]["sodium"] = "200 mg"
+    status, saltless = api("PUT", f"blends/{bought['id']}", kept)
+    assert status == 200
+    assert saltless["reading"]["salt"]["value"] < salt["value"] * 0.75
+    assert saltless["lines"][0]["parts"] != bought["lines"][0]["parts"]
+    sauce = {"name": "With it", "kind": "glaze", "batch": "100 g",
+             "lines": [{"blend": bought["id"], "parts": "1"}, {"grind": "honey/liquid", "parts": "4"}]}  # fmt: skip
+    read = api("POST", "blends/read", sauce)[1]["salt"]
+    assert "label of Chandlery rub" in read["error"]
+    unfold = sauce | {"do": "unfold", "line": 0}
+    assert api("POST", "blends/rework", unfold)[0] == 422
+
+
+@pytest.mark.parametrize(
+    ("change", "field"),
+    [
+        ({"label": LABEL | {"sodium": "3 g"}}, "label.sodium"),
+        ({"label": LABEL | {"portion": ""}}, "label.portion"),
+        ({"label": LABEL | {"fat": "much"}}, "label.fat"),
+        ({"ingredients": ""}, "ingredients"),
+    ],
+)
+def test_a_panel_that_cannot_be_is_refused_at_its_field(api, book, change, field):
+    document = {"label": LABEL, "ingredients": "salt, sugar"} | change
+    status, problem = api("POST", "blends/label", document)
+    assert status == 422
+    assert problem["errors"][0]["field"] == field
+
+
+def test_an_amount_by_eye_is_typed_on_the_bench(api, rub):
+    document = api("GET", f"blends/{rub.pk}")[1]
+    status, found = api("POST", "blends/rework", document | {"do": "set", "line": 4, "parts": "small handful"})
+    assert status == 200
+    line = found["lines"][4]
+    assert (line["said"], line["error"]) == ("small handful", "40")
+    assert float(line["parts"]) == pytest.approx(25 / 14.787, abs=0.01)  # a spoon is a tablespoon then
+    wide = found["reading"]["lines"][4]["share"]
+    assert wide["high"] / wide["value"] > 1.3
+    again = document | {"lines": found["lines"], "do": "set", "line": 5, "parts": "same again"}
+    same = api("POST", "blends/rework", again)[1]["lines"][5]
+    assert float(same["parts"]) == pytest.approx(float(line["parts"]), abs=0.01)
+    assert float(same["error"]) > 40
+    plain = api("POST", "blends/rework", again | {"line": 4, "parts": "2"})[1]["lines"][4]
+    assert (plain["parts"], plain["error"], plain["said"]) == ("2", "", "")
+    status, problem = api("POST", "blends/rework", document | {"do": "set", "line": 4, "parts": "oodles"})
+    assert (status, problem["errors"][0]["field"]) == (422, "lines.4.parts")
+
+
+def test_a_method_is_kept_with_its_revision_and_refused_at_its_step(api, book):
+    glaze = Blend.objects.get(name="Lamb rub and honey glaze")
+    document = api("GET", f"blends/{glaze.pk}")[1]
+    document["method"][1]["by"] = "by a lot"
+    status, problem = api("PUT", f"blends/{glaze.pk}", document)
+    assert (status, problem["errors"][0]["field"]) == (422, "method.1.by")
+    document["method"][1]["by"] = "by 90 %"
+    status, problem = api("PUT", f"blends/{glaze.pk}", document)
+    assert (status, problem["errors"][0]["field"]) == (422, "method.1.by")
+    assert "at most" in problem["detail"]
+    document["method"][1]["by"] = "by 10 %"
+    assert api("PUT", f"blends/{glaze.pk}", document)[0] == 200
+    version = document["version"] + 1
+    first = api("POST", f"blends/{glaze.pk}/keep", {"version": version, "note": "thin"})[1]
+    first["method"][1]["by"] = "by a third"
+    later = api("PUT", f"blends/{glaze.pk}", first)[1]
+    second = api("POST", f"blends/{glaze.pk}/keep", {"version": later["version"], "note": "thick"})[1]
+    assert second["kept"] == first["kept"] + 1  # only the method changed, which is a change
+    kept = Revision.objects.get(pk=first["before"]["id"])
+    assert kept.method[1]["by"] == "by 10 %"
+    usual = api("POST", "blends/usual-method", second)[1]
+    assert [step["do"] for step in usual][-1] == "simmer"
+
+
+def test_spoons_say_what_they_make_of_a_batch_and_which_suits_them(api, rub):
+    document = api("GET", f"blends/{rub.pk}")[1]
+    found = api("POST", "blends/spoons", document)[1]
+    assert found["batch_g"] == 60
+    assert max(abs(line["error"]) for line in found["lines"]) == pytest.approx(found["worst"])
+    best = api("POST", "blends/spoons", document | {"low": "40 g", "high": "4 oz"})[1]
+    assert 40 <= best["batch_g"] <= 113.5
+    assert best["worst"] <= found["worst"]
+    status, problem = api("POST", "blends/spoons", document | {"low": "90 g", "high": "40 g"})
+    assert (status, problem["errors"][0]["field"]) == (422, "high")

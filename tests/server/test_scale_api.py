@@ -1,0 +1,161 @@
+"""The open interface of scales: what a device sends, what it is told, and the simulated one as a device apart."""
+
+import json
+import threading
+import time
+import urllib.error
+from itertools import pairwise
+
+import pytest
+from api.scale import LOST_AFTER_S, hub
+from devices import simulated_scale
+from devices.simulated_scale import Device
+from ravska_core.scale import ScaleSettings
+
+
+def send(api, grams: float | None = 12.3, settled: bool = True, **more: object) -> tuple[int, dict]:
+    reading = {"at_s": 1.0, "grams": grams, "settled": settled, "overload": grams is None}
+    document = {"scale": "bench", "capacity_g": 2000, "resolution_g": 0.1, "readings": [reading]}
+    return api("POST", "scale/readings", document | more)
+
+
+def test_any_device_that_posts_its_readings_is_shown_and_told_to_tare(api, book):
+    assert api("GET", "scale")[1]["state"] == "none"
+    assert api("POST", "scale/tare")[0] == 422
+    assert send(api)[1] == {"do": []}
+    now = api("GET", "scale")[1]
+    assert (now["state"], now["scale"], now["grams"], now["settled"]) == ("live", "bench", 12.3, True)
+    tared = api("POST", "scale/tare")[1]
+    assert not tared["settled"]  # what it still shows is from before
+    assert send(api, 12.3)[1]["do"] == [{"do": "tare", "grams": 0.0, "seconds": 0.0}]
+    assert not api("GET", "scale")[1]["settled"]
+    assert send(api, 0.0)[1] == {"do": []}
+    assert api("GET", "scale")[1]["settled"]
+    assert send(api, None)[0] == 200
+    assert api("GET", "scale")[1]["overload"]
+    # nobody puts anything on a real scale from a screen
+    assert api("POST", "scale/simulated/handle", {"do": "put", "grams": 5})[0] == 422
+
+
+@pytest.mark.parametrize(
+    "change",
+    [
+        {"scale": ""},
+        {"scale": "x" * 99},
+        {"readings": [{"at_s": -1}]},
+        {"readings": [{"at_s": 1, "grams": 1e9}]},
+        {"readings": [{"at_s": 1}] * 500},
+        {"resolution_g": 0},
+        {"capacity_g": "a lot"},
+    ],
+)
+def test_a_device_that_sends_nonsense_is_told_so(api, book, change):
+    status, problem = send(api, **change)
+    assert status == 422
+    assert problem["errors"]
+
+
+def test_a_silent_scale_is_said_to_be_lost_and_not_told_to_tare(api, book, monkeypatch):
+    send(api)
+    later = time.monotonic() + LOST_AFTER_S + 1
+    monkeypatch.setattr("api.scale.time.monotonic", lambda: later)
+    lost = api("GET", "scale")[1]
+    assert (lost["state"], lost["grams"], lost["settled"]) == ("lost", None, False)
+    status, problem = api("POST", "scale/tare")
+    assert status == 422
+    assert "by hand" in problem["detail"]
+    assert send(api, 44.0)[0] == 200
+    assert api("GET", "scale")[1]["grams"] == 44.0
+
+
+def test_the_screen_starts_a_device_of_its_own(api, book, started):
+    assert api("POST", "scale/simulated", {"resolution_g": 1.0})[0] == 200
+    (command,) = started
+    assert command[1].endswith("simulated_scale.py")
+    assert command[command.index("--resolution") + 1] == "1.0"
+    assert command[command.index("--server") + 1] == "http://testserver"
+    assert api("POST", "scale/simulated", {"resolution_g": 0.5})[0] == 422
+
+
+def device(api, monkeypatch, fails: int = 0, **settings: object) -> tuple[Device, list[dict]]:
+    """A simulated scale wired to the API; its first posts may fail, as when the server is away."""
+    sent: list[dict] = []
+    left = [fails]
+
+    def post(address: str, document: dict) -> dict:
+        if left[0]:
+            left[0] -= 1
+            raise urllib.error.URLError("away")
+        sent.append(document)
+        status, answer = api("POST", "scale/readings", json.dumps(document))
+        assert status == 200
+        return answer
+
+    monkeypatch.setattr(simulated_scale, "_post", post)
+    return Device("http://127.0.0.1:1", ScaleSettings(**settings), patience_s=60), sent
+
+
+def test_the_simulated_scale_weighs_tares_overloads_and_outlives_the_server(api, book, monkeypatch):
+    scale, sent = device(api, monkeypatch, fails=3, drift_g_min=0.0, capacity_g=500)
+    todo = iter(
+        [None] * 10
+        + [{"do": "put", "grams": 41.0}]
+        + [None] * 12
+        + ["look 41", "tare", None, None, None, {"do": "pour", "grams": 5.0, "seconds": 2.0}]
+        + [None] * 30
+        + ["look 10", {"do": "put", "grams": 900.0}]
+        + [None] * 12
+        + ["overload", {"do": "drop out", "seconds": 2.0}]
+        + [None] * 14
+        + [{"do": "stop"}]
+        + [None] * 5
+    )
+
+    def sleep(seconds: float) -> None:
+        order = next(todo, None)
+        if isinstance(order, dict):
+            assert api("POST", "scale/simulated/handle", order)[0] == 200
+        elif order == "tare":
+            assert api("POST", "scale/tare")[0] == 200
+        elif order == "overload":
+            assert api("GET", "scale")[1]["overload"]
+        elif isinstance(order, str):
+            found = api("GET", "scale")[1]
+            assert found["settled"]
+            assert found["grams"] == pytest.approx(float(order.split(" ")[1]), abs=0.3)
+
+    clock = iter(range(10_000))
+    scale.run(sleep=sleep, clock=lambda: next(clock) * 0.2)
+    assert next(todo, "all done") in (None, "all done")
+    assert sent[0]["kind"] == "simulated"
+    times = [reading["at_s"] for document in sent for reading in document["readings"]]
+    assert times == sorted(times)
+    assert max(b - a for a, b in pairwise(times)) > 1.5  # it was lost for a while
+
+
+def test_the_simulated_scale_gives_up_when_nobody_answers_for_long(monkeypatch):
+    def post(address: str, document: dict) -> dict:
+        raise urllib.error.URLError("away")
+
+    monkeypatch.setattr(simulated_scale, "_post", post)
+    clock = iter(range(1000))
+    Device("http://127.0.0.1:1", ScaleSettings(), patience_s=30).run(
+        sleep=lambda s: None, clock=lambda: float(next(clock))
+    )
+    assert next(clock) < 60
+
+
+def test_scales_are_heard_by_all_threads_at_once(api, book):
+    from api.scale import ScaleReadingDocument, ScaleReadings
+
+    def stream(name: str) -> None:
+        for at in range(200):
+            hub.hear(ScaleReadings(scale=name, readings=[ScaleReadingDocument(at_s=at, grams=at)]))
+            assert hub.now(name).grams is not None
+
+    threads = [threading.Thread(target=stream, args=(f"s{n}",)) for n in range(4)]
+    for thread in threads:
+        thread.start()
+    for thread in threads:
+        thread.join()
+    assert {hub.now(f"s{n}").grams for n in range(4)} == {199.0}
