@@ -6,7 +6,7 @@ from fractions import Fraction
 from typing import Annotated, Literal
 from uuid import UUID
 
-from book.models import Blend
+from book.models import Blend, label_of
 from django.http import HttpResponse
 from ninja import Router, Schema
 from pydantic import Field
@@ -358,6 +358,7 @@ _DRIED = {
 @sends
 def read_label(request, document: ReadLabelDocument) -> LabelOut:
     """Say what a bought blend's label tells of its recipe, with the range of everything. Nothing is saved."""
+    label_of(document.label.model_dump())  # a panel that cannot be is said before any name is asked about
     names = bought.read_ingredients(document.ingredients)
     dry = document.kind in core.DRY_KINDS
     grinds: list[str] = []

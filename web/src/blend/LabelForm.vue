@@ -144,7 +144,7 @@ const wide = (figure: Schemas['Figure']) => ({
         <button
           type="button"
           class="way"
-          :aria-label="`Choose what ${one.name} is`"
+          :aria-label="`${one.grind ? 'Change' : 'Choose'} what ${one.name} is`"
           @click="choosing = choosing === one.name ? '' : one.name"
         >
           {{ one.grind ? 'Change' : 'Choose' }}

@@ -95,7 +95,7 @@ async function remove(row: Row) {
             />
             <v-btn type="submit" :disabled="!left[row.id]?.trim()">Set</v-btn>
             <v-btn v-if="row.jar!.clean" class="quiet" @click="save(row, false)">Raw hands touched it</v-btn>
-            <v-btn class="quiet" :aria-label="`Take ${row.name} off the shelf`" @click="remove(row)">Remove</v-btn>
+            <v-btn class="quiet" :aria-label="`Remove ${row.name} from the shelf`" @click="remove(row)">Remove</v-btn>
           </form>
         </div>
       </li>

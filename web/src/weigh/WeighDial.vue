@@ -25,7 +25,8 @@ const along = (grams: number) => `${Math.min(100, Math.max(0, (grams / full.valu
 const words = computed(() => {
   const far = Math.abs(left.value).toFixed(props.digits)
   if (props.scale?.overload) return 'Too heavy for this scale: take something off it.'
-  if (!props.scale || props.scale.state === 'none') return 'No scale is connected.'
+  if (!props.scale) return 'Waiting for the server.'
+  if (props.scale.state === 'none') return 'No scale is connected.'
   if (props.scale.state === 'lost')
     return `The scale has been silent for ${Math.round(props.scale.silent_s)} s. What was noted is safe; go on by hand, or wait for it.`
   if (props.spooning) return `Take ${far} g of it out while it lies on top.`

@@ -24,8 +24,24 @@ const shows = scale.now
 
 const digits = computed(() => ((batch.value?.resolution_g ?? 0.1) < 0.5 ? 1 : 0))
 const live = computed(() => shows.value?.state === 'live')
+/** Told to tare, and not settled since: what it still shows belongs to what was noted already. */
+const zeroing = ref(false)
+let tares = 0
+function zero() {
+  tares = shows.value?.tares ?? 0
+  zeroing.value = true
+}
+watch(shows, (now) => {
+  if (!zeroing.value || now?.state === 'lost') zeroing.value = false
+  else if (now && now.settled && now.tares !== tares) zeroing.value = false
+})
 /** What lies on the scale since it was tared, as long as it says anything. */
-const reading = computed(() => (live.value ? (shows.value?.grams ?? null) : null))
+const reading = computed(() => (!live.value ? null : zeroing.value ? 0 : (shows.value?.grams ?? null)))
+const shown = computed(() => (shows.value && zeroing.value ? { ...shows.value, settled: false } : shows.value))
+async function tare() {
+  if (!zeroing.value) zero()
+  if (!(await scale.tare())) zeroing.value = false
+}
 const rescuing = computed(() => (batch.value?.rescues.length ?? 0) > 0)
 const spooning = ref(false)
 watch(rescuing, (on) => on || (spooning.value = false))
@@ -44,7 +60,7 @@ const following = computed(() => {
 const place = computed(() => (batch.value?.lines.filter((line) => line.done).length ?? 0) + 1)
 const least = computed(() => (batch.value?.resolution_g ?? 0.1) * 0.99)
 const canNote = computed(() => {
-  if (!live.value || !shows.value?.settled || reading.value === null || bench.busy.value) return false
+  if (!live.value || zeroing.value || !shows.value?.settled || reading.value === null || bench.busy.value) return false
   return spooning.value ? reading.value < -least.value : reading.value > least.value
 })
 
@@ -52,9 +68,14 @@ async function note() {
   const line = current.value
   if (!line || !canNote.value) return
   const grams = Number(reading.value!.toFixed(3))
-  const done = await bench.pour(line.id, grams, spooning.value ? 'spooned out' : 'weighed')
+  const done = await bench.pour(
+    line.id,
+    grams,
+    spooning.value ? 'spooned out' : 'weighed',
+    () => (zeroing.value = true),
+  )
   // what is in the bowl now is nothing to the scale: the next weight begins at 0
-  if (done) await scale.tare()
+  if (done) await tare()
 }
 const amount = ref('')
 const byHand = ref(false)
@@ -62,7 +83,7 @@ async function noteByHand() {
   if (!current.value || !amount.value.trim()) return
   if (await bench.pourByHand(current.value.id, amount.value)) {
     amount.value = ''
-    if (live.value) await scale.tare()
+    if (live.value) await tare()
   }
 }
 async function takeOut() {
@@ -128,7 +149,7 @@ async function leave() {
         <WeighDial
           :line="current"
           :reading="reading"
-          :scale="shows"
+          :scale="shown"
           :stands="stands"
           :spooning="spooning"
           :compact="rescuing && !spooning"
@@ -152,7 +173,7 @@ async function leave() {
             <template v-else-if="following">Next: {{ following.name }}</template>
             <template v-else>That was the last</template>
           </v-btn>
-          <v-btn :disabled="!live" @click="scale.tare()">Tare</v-btn>
+          <v-btn :disabled="!live" @click="tare()">Tare</v-btn>
           <v-btn :class="{ solid: byHand }" :aria-pressed="byHand" @click="byHand = !byHand">By hand</v-btn>
           <v-btn v-if="current.poured_g > 0" class="quiet" @click="bench.enough(current.id)">It is enough</v-btn>
         </div>

@@ -35,11 +35,13 @@ export function useBatch(id: string) {
   const current = computed(() => batch.value?.lines.find((line) => line.id === batch.value!.current) ?? null)
 
   /** Do one thing to the batch; in a conflict the other version is taken, as only pours are added. */
-  async function act(work: (version: number) => Promise<Batch>): Promise<boolean> {
+  async function act(work: (version: number) => Promise<Batch>, before = () => {}): Promise<boolean> {
     if (busy.value || !batch.value) return false
     busy.value = true
     try {
-      batch.value = await work(batch.value.version)
+      const found = await work(batch.value.version)
+      before()
+      batch.value = found
       void queries.invalidateQueries({ queryKey: ['batches'] })
       return true
     } catch (failure) {
@@ -55,12 +57,12 @@ export function useBatch(id: string) {
 
   // a key stays the same until its pour has arrived, so that one sent twice counts once
   let key = uuid()
-  async function pour(line: string, grams: number, how: Schemas['PourDocument']['how']) {
+  async function pour(line: string, grams: number, how: Schemas['PourDocument']['how'], noted: () => void) {
     const sent = key
-    const done = await act((version) =>
-      call(
-        api.POST('/api/batches/{batch_id}/pour', { params: { path }, body: { version, line, grams, how, key: sent } }),
-      ),
+    const body = { line, grams, how, key: sent }
+    const done = await act(
+      (version) => call(api.POST('/api/batches/{batch_id}/pour', { params: { path }, body: { ...body, version } })),
+      noted,
     )
     if (done) key = uuid()
     return done

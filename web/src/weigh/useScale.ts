@@ -23,6 +23,7 @@ export function useScale() {
         away.value = false
       } catch {
         away.value = true
+        now.value = null // what it showed before says nothing of what lies on it now
       }
     }
     if (!over) timer = setTimeout(ask, away.value ? AWAY_MS : EVERY_MS)
