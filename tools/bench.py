@@ -77,6 +77,13 @@ def answers(address: str) -> None:
     beside = {"for_meat": "beef", "for_fire": "direct flame"}
     arms = client("GET", "home")["cook"]["arms"]
     coat = {"arms": [{key: arm[key] for key in ("label", "name", "piece", "layers")} for arm in arms]}
+    pasted = {"text": "\n".join(["2 tbsp smoked paprika", "1½ tsp black pepper, cracked", "a handful of thyme"] * 4)}
+    batch = next(row for row in client("GET", "batches") if row["state"] == "weighing")
+    whole = next(row for row in client("GET", "batches") if row["state"] == "mixed")
+    label = {"portion": "1.2 g", "sodium": "240 mg", "sugars": "0 g"}
+    bought = {"label": label, "ingredients": "salt, sugar, paprika, spices, garlic"}
+    poured = {"scale": "bench", "readings": [{"at_s": 1.0, "grams": 12.3, "settled": True}] * 2}
+    between = blend | {"low": "40 g", "high": "120 g"}
     tasted = next(row for row in client("GET", "cooks") if row["cards"] == 8)
 
     def save() -> None:
@@ -92,6 +99,14 @@ def answers(address: str) -> None:
         ("adapt the 15 to beef and flame", client.asks("POST", "blends/adapt", fifteen | beside), 60),
         ("branch tree of the demo's rub", client.asks("GET", f"blends/{opened['id']}/tree"), 50),
         ("blend saved to disk, and read", save, None),
+        ("spoon-friendly batch, 40 to 120 g", client.asks("POST", "blends/spoons", between), None),
+        ("a pasted list of 12 lines", client.asks("POST", "blends/bring", pasted), None),
+        ("a label, read again", client.asks("POST", "blends/label", bought), None),
+        ("a batch on the scale", client.asks("GET", f"batches/{batch['id']}"), 50),
+        ("list of batches, the shelf", client.asks("GET", "batches"), 50),
+        ("a taste to correct", client.asks("POST", f"batches/{whole['id']}/tasted", {"taste": "too-salty"}), 50),
+        ("a scale's readings", client.asks("POST", "scale/readings", poured), 10),
+        ("what the scale shows", client.asks("GET", "scale"), 10),
         ("whole coat, two arms", client.asks("POST", "coat/read", coat), 60),
         ("home, the cook in hand", client.asks("GET", "home"), 50),
         ("list of blends", client.asks("GET", "blends"), 50),

@@ -108,9 +108,18 @@ def _part_of_grind(grind: Grind) -> Part:
     )
 
 
+_MOST_KEPT = 512
+_kept: "dict[int, tuple[Blend, Catalogue, Part]]" = {}
+"""Parts of blends inside, by the very object: a screen reads the same ones at every key."""
+
+
 def _part_of_blend(blend: Blend, tables: Catalogue, depth: int, met: dict[int, "Part"]) -> Part:
     if id(blend) in met:
         return met[id(blend)]
+    kept = _kept.get(id(blend))
+    if kept is not None and kept[0] is blend and kept[1] is tables and depth == 1:
+        met[id(blend)] = kept[2]
+        return kept[2]
     said = blend.name or "the blend inside"
     if depth > DEEPEST:
         raise BadInput("", f"Blends lie more than {DEEPEST} deep inside each other; unfold one of them.")
@@ -134,6 +143,10 @@ def _part_of_blend(blend: Blend, tables: Catalogue, depth: int, met: dict[int, "
         tuple((part, share, line.mass_error) for part, share, line in zip(inside, inner, blend.lines, strict=True)),
         blend.label,
     )
+    if depth == 1:  # deeper ones are read with those that hold them, and how deep they lie is checked there
+        if len(_kept) >= _MOST_KEPT:
+            _kept.clear()
+        _kept[id(blend)] = (blend, tables, met[id(blend)])
     return met[id(blend)]
 
 

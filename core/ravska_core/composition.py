@@ -5,6 +5,8 @@ from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from functools import cache
 
+import numpy as np
+
 from ravska_core.blends import DRY_KINDS, SCALE_ERROR, Blend, Line, Mixed, Part, check_blend, masses, mix, parts_of
 from ravska_core.blends import shares as shares_of
 from ravska_core.bought import Label, estimate, label_figure
@@ -165,17 +167,16 @@ def mixture_errors(
     ----------
     JCGM 100:2008, Guide to the expression of uncertainty in measurement, 5.1.2.
     """
-    low, high = [], []
-    for at in range(len(QUALITIES)):
-        mean = sum(share * value[at] for share, value in zip(shares, values, strict=True))
-        below = above = 0.0
-        for share, error, value, (under, over) in zip(shares, mass_errors, values, own, strict=True):
-            amount = (share * error * (value[at] - mean)) ** 2
-            below += amount + (share * under[at]) ** 2
-            above += amount + (share * over[at]) ** 2
-        low.append(math.sqrt(below))
-        high.append(math.sqrt(above))
+    share, error = np.array(shares)[:, None], np.array(mass_errors)[:, None]
+    value = np.array(values)
+    amounts = (share * error * (value - (share * value).sum(axis=0))) ** 2
+    ends = ((amounts + (share * np.array([of[end] for of in own])) ** 2).sum(axis=0) for end in (0, 1))
+    low, high = (np.sqrt(end).tolist() for end in ends)
     return low, high
+
+
+_MOST_KEPT = 512
+_kept_errors: dict[int, tuple[Part, Errors]] = {}
 
 
 def part_errors(part: Part, values: Sequence[float]) -> Errors:
@@ -183,6 +184,9 @@ def part_errors(part: Part, values: Sequence[float]) -> Errors:
     if part.label is not None:
         return _label_errors(part.label, part.leaves, values)
     if part.inside:
+        kept = _kept_errors.get(id(part))
+        if kept is not None and kept[0] is part:
+            return kept[1]
         inner = [part_qualities(of) for of, _, _ in part.inside]
         low, high = mixture_errors(
             [share for _, share, _ in part.inside],
@@ -191,8 +195,11 @@ def part_errors(part: Part, values: Sequence[float]) -> Errors:
             [part_errors(of, found) for (of, _, _), found in zip(part.inside, inner, strict=True)],
         )
         # what was simmered down holds more of everything in less
-        share = 1 / (1 + part.gone)
-        return [x / share for x in low], [x / share for x in high]
+        found = [x * (1 + part.gone) for x in low], [x * (1 + part.gone) for x in high]
+        if len(_kept_errors) >= _MOST_KEPT:
+            _kept_errors.clear()
+        _kept_errors[id(part)] = (part, found)
+        return found
     errors = list(_value_errors(part.leaves[0][0].ingredient))
     return errors, errors
 
