@@ -8,7 +8,7 @@ PY := .venv/bin/python
 MANAGE := $(PY) server/manage.py
 WEB_SOURCES := $(shell find web/src web/public -type f) web/index.html web/vite.config.ts web/package-lock.json
 
-.PHONY: demo test dev build migrate types bench shots backup chromium lint clean
+.PHONY: demo test dev build migrate types bench shots scale backup chromium lint clean
 
 demo: .venv/.runtime build
 	@exec $(MANAGE) serve --demo
@@ -47,6 +47,10 @@ bench: .venv/.checks build chromium
 
 shots: .venv/.checks build chromium
 	$(PY) tools/shots.py
+
+# a simulated kitchen scale beside a running Ravska; SCALE holds its options
+scale: .venv/.runtime
+	@exec $(MANAGE) scale $(SCALE)
 
 backup: .venv/.runtime
 	@$(MANAGE) backup

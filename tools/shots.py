@@ -59,6 +59,57 @@ def bench_shots(wide: Page, phone: Page, address: str, rub: str) -> None:
         print(f"docs/screenshots/{name}.png")
 
 
+LIST = """For the goat:
+2 tbsp smoked paprika
+1½ tsp freshly cracked black pepper
+1 cup + 2 tbsp brown sugar, packed
+2-3 cloves garlic, minced
+a small handful of thyme
+1 tbsp papirka
+salt to taste
+2 EL Kreuzkümmel"""
+
+
+def measure_shots(wide: Page, phone: Page, address: str) -> None:
+    """Draw what comes in and goes to the bowl: a pasted list, a label, the scale, the shelf."""
+    wide.goto(f"{address}/blend/bring")
+    wide.get_by_label("The list, one ingredient a line").fill(LIST)
+    wide.get_by_text("2 questions left").wait_for()
+    wide.mouse.move(700, 400)
+    wide.wait_for_timeout(300)
+    wide.screenshot(path=OUT / "blend-bring.png")
+    wide.goto(f"{address}/blend/label")
+    wide.get_by_label("Name").fill("Market-hall steak rub")
+    wide.get_by_label("A portion weighs").fill("1.2 g")
+    wide.get_by_label("Sodium in it").fill("310 mg")
+    words = "Salt, garlic, black pepper, sugar, spices, onion, contains 2 % or less of: silicon dioxide"
+    wide.get_by_label("Ingredients, in the order").fill(words)
+    wide.get_by_text("most likely about").wait_for()
+    wide.wait_for_timeout(500)
+    wide.screenshot(path=OUT / "blend-label.png")
+    batch = next(row for row in get(address, "batches") if row["state"] == "weighing")
+    hands = f"{address}/api/scale/simulated"
+    wide.request.post(hands, data={"resolution_g": 0.1})
+    wide.goto(f"{address}/blend/weigh/{batch['id']}")
+    dial = wide.get_by_role("region", name="On the scale now")
+    dial.get_by_text("kitchen scale").wait_for()
+    wide.request.post(f"{hands}/handle", data={"do": "put", "grams": 4.9})
+    dial.get_by_text("1.5 g to go").wait_for()
+    dial.get_by_text("settled").wait_for()
+    wide.screenshot(path=OUT / "blend-weigh.png")
+    wide.request.post(f"{hands}/handle", data={"do": "put", "grams": 4.5})
+    phone.goto(f"{address}/blend/weigh/{batch['id']}")
+    phone.get_by_text("3.0 g too much").wait_for()
+    phone.get_by_role("button", name="Too much: put it right").click()
+    phone.get_by_text("three ways out").wait_for()
+    phone.wait_for_timeout(400)
+    phone.screenshot(path=OUT / "blend-weigh-phone.png")
+    wide.request.post(f"{hands}/handle", data={"do": "stop"})
+    shoot(wide, address, "/shelf", "shelf")
+    for name in ("blend-bring", "blend-label", "blend-weigh", "blend-weigh-phone"):
+        print(f"docs/screenshots/{name}.png")
+
+
 def main() -> None:
     with running() as at, sync_playwright() as playwright:
         browser = playwright.chromium.launch(**CHROMIUM)
@@ -79,6 +130,7 @@ def main() -> None:
         shoot(phone, at, "/", "home-phone")
         shoot(phone, at, "/coat", "coat-phone")
         bench_shots(wide, phone, at, rub)
+        measure_shots(wide, phone, at)
         phone.goto(f"{at}/table")
         phone.get_by_role("button", name="Taste and score").click()
         phone.wait_for_timeout(400)

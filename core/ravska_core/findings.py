@@ -36,6 +36,7 @@ THIN_CUT = "pork-ribs"
 NITRITE_IN_CURING_SALT = 0.0625
 """Mass share of sodium nitrite in the catalogue's curing salt, as its name says."""
 
+_UNNAMED = ("spices-unnamed", "flavouring-unnamed")
 _POWDER_MM = 0.3
 _SYRUP = ((0.60, 58.0), (0.65, 147.0), (0.70, 480.0), (0.75, 2300.0))
 """Viscosity [mPa s] of sucrose solutions at 20 C by sugar over sugar and water."""
@@ -254,6 +255,11 @@ _RULES: tuple[Rule[Found], ...] = (
         "Nobody knows its recipe: by the label it holds {low} to {high} % salt.",
         "Coat lightly, taste, and add; weigh what you take, as spoons add to the doubt.", "label",
         lambda f: {"low": f"{f.reading.salt.low or 0:.0f}", "high": f"{f.reading.salt.high or 0:.0f}"},
+    ),
+    Rule(
+        "unnamed", "caution", lambda f: any(g.ingredient.key in _UNNAMED for g, _ in f.reading.leaves),
+        "Holds spices or flavourings that nobody names: mustard, celery, sesame or another allergen may be among them.",
+        "Read the label's own allergen line before a guest with an allergy eats of it.", "guidance",
     ),
     Rule(
         "by-eye", "note", lambda f: f.blend.label is None and _doubt(f) > 0.15,

@@ -129,3 +129,9 @@ def test_own_prices_go_before_the_catalogues():
     usual = read_blend(of).scale("cost").value
     assert read_blend(of, prices={"saffron": 100.0}).scale("cost").value == pytest.approx((100 + 0.10) / 2)
     assert usual > 100
+
+
+def test_what_nobody_names_may_hold_any_allergen():
+    of = blend(SALT, ("spices-unnamed/ground", 1, "scale"))
+    assert "allergy" in found(of)["unnamed"]
+    assert "unnamed" not in found(blend(SALT, PEPPER))

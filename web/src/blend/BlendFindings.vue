@@ -27,6 +27,7 @@ const moved = computed(() => {
   const went = then.filter((name) => !now.includes(name)).map((name) => `${name} went out`)
   return [...came, ...went].join(', ')
 })
+const unnamed = computed(() => props.reading.cautions.some((one) => one.id === 'unnamed'))
 const others = computed(() => props.reading.cautions.filter((caution) => caution.id !== 'allergens'))
 </script>
 
@@ -44,6 +45,7 @@ const others = computed(() => props.reading.cautions.filter((caution) => caution
         <b>Holds {{ reading.allergens.join(', ') }}</b
         >: tell your guests before they eat.
       </template>
+      <template v-else-if="unnamed">None that its label names, but not every spice in it is named.</template>
       <template v-else>None of the allergens that are named here is in it.</template>
       <span v-if="moved" class="muted"> Since revision {{ before!.number }}: {{ moved }}.</span>
     </p>

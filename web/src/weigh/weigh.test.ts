@@ -1,0 +1,145 @@
+import { mount } from '@vue/test-utils'
+import { describe, expect, it, vi } from 'vitest'
+import { createVuetify } from 'vuetify'
+import BringLine from '../blend/BringLine.vue'
+import RescuePlate from './RescuePlate.vue'
+import WeighDial from './WeighDial.vue'
+import WeighList from './WeighList.vue'
+import { doubt } from '../ui/measures'
+
+vi.mock('@tanstack/vue-query', async () => {
+  const { ref } = await import('vue')
+  return { useQuery: () => ({ data: ref({ grinds: [] }) }), useQueryClient: () => ({}) }
+})
+
+const figure = (value: number, low: number | null = null, high: number | null = null) => ({
+  value,
+  unit: '%',
+  error: '',
+  steps: [],
+  low,
+  high,
+})
+const line = {
+  id: 'a',
+  name: 'star anise, ground',
+  bands: [],
+  wanted_g: 6.4,
+  poured_g: 1,
+  low_g: 6.27,
+  high_g: 6.53,
+  stand: 'under' as const,
+  done: false,
+  added: false,
+  spoons: '1 tbsp',
+}
+const scale = {
+  state: 'live' as const,
+  scale: 'kitchen',
+  kind: 'simulated',
+  grams: 3.9,
+  settled: true,
+  overload: false,
+  resolution_g: 0.1,
+  capacity_g: 5000,
+  tares: 0,
+  silent_s: 0.1,
+}
+const global = { plugins: [createVuetify()] }
+const dial = (over: object = {}) =>
+  mount(WeighDial, {
+    global,
+    props: { line, reading: 3.9, scale, stands: 'under', spooning: false, digits: 1, ...over },
+  })
+
+describe('the dial', () => {
+  it('adds what the scale shows to what lies in the bowl already', () => {
+    expect(dial().text()).toContain('4.9')
+    expect(dial().text()).toContain('1.5 g to go')
+  })
+  it('says overload, silence and a missing scale in words, and shows no stale weight', () => {
+    const heavy = dial({ reading: null, scale: { ...scale, overload: true, grams: null } })
+    expect(heavy.text()).toContain('Too heavy for this scale')
+    expect(heavy.find('.big').text()).toBe('– –')
+    const lost = dial({ reading: null, scale: { ...scale, state: 'lost', silent_s: 7.2, settled: false } })
+    expect(lost.text()).toContain('silent for 7 s')
+    expect(dial({ reading: null, scale: { ...scale, state: 'none' } }).text()).toContain('No scale is connected')
+  })
+  it('says how much is too much, and how much to spoon out', () => {
+    expect(dial({ reading: 8.4, stands: 'over' }).text()).toContain('3.0 g too much')
+    const line_ = { ...line, poured_g: 9.4 }
+    expect(dial({ line: line_, reading: -1, stands: 'over', spooning: true }).text()).toContain('Take 2.0 g of it out')
+  })
+})
+
+it('offers the three ways out and says which was taken', async () => {
+  const way = (id: string) => ({
+    id, says: `${id} it`, adds: [], takes_g: 0, batch_g: 90, salt_before: 47.5, salt_after: 45.8, figure: figure(45.8),
+  }) // prettier-ignore
+  const plate = mount(RescuePlate, {
+    global,
+    props: { name: 'star anise', rescues: ['scale up', 'accept', 'spoon out'].map(way) },
+  })
+  expect(plate.text()).toContain('47.5 % → 45.8 %')
+  for (const button of plate.findAll('li > button')) await button.trigger('click')
+  for (const name of ['scaleUp', 'accept', 'spoonOut']) expect(plate.emitted(name)).toHaveLength(1)
+})
+
+it('lists every line with what lies in the bowl of it, short ones and added ones marked', () => {
+  const lines = [
+    { ...line, id: 'a', done: true, poured_g: 6.4, stand: 'met' as const },
+    { ...line, id: 'b', name: 'cumin', done: true, poured_g: 2 },
+    { ...line, id: 'c', name: 'paprika', done: true, added: true, stand: 'met' as const },
+  ]
+  const batch = { lines, current: null, poured_g: 14.8 } as never
+  const text = mount(WeighList, { global, props: { batch, digits: 1 } }).text()
+  expect(text).toContain('left short')
+  expect(text).toContain('added after tasting')
+  expect(text).toContain('14.8 g')
+})
+
+describe('a pasted line', () => {
+  const item = {
+    text: '1 tbsp papirka',
+    status: 'what' as const,
+    name: 'papirka',
+    grind: '',
+    blend: null,
+    says: '14.8 ml',
+    amount: '1 tbsp',
+    error: 0.1,
+    note: '',
+    question: 'I do not know “papirka” for sure.',
+    closest: [{ grind: 'paprika/powder', name: 'sweet paprika, powder' }],
+    problem: '',
+  }
+  const shown = (over: object = {}) =>
+    mount(BringLine, {
+      global: { ...global, stubs: { AddLine: true } },
+      props: {
+        line: { number: 3, text: '1 tbsp papirka', status: 'what', items: [{ ...item, ...over }] },
+        errorOf: () => '',
+        given: () => undefined,
+      },
+    })
+  it('asks with what comes closest, and takes the answer', async () => {
+    const row = shown()
+    await row.find('.closest button').trigger('click')
+    expect(row.emitted('answer')).toEqual([[0, { grind: 'paprika/powder', blend: null }]])
+  })
+  it('is only left out when someone says so, and can be taken after all', async () => {
+    const row = shown()
+    await row.findAll('.acts button')[1].trigger('click')
+    expect(row.emitted('answer')).toEqual([[0, { leave_out: true }]])
+    const out = shown({ status: 'left out' })
+    expect(out.text()).toContain('Take it after all')
+    expect(out.find('.ask').exists()).toBe(false)
+  })
+})
+
+it('says how wide a figure is only where that matters', () => {
+  expect(doubt(figure(50, 49, 51))).toBe('')
+  expect(doubt(figure(50, 36, 71))).toBe('36 to 71 %')
+  expect(doubt(figure(4, 3, 5))).toBe('3.0 to 5.0 %')
+  expect(doubt(figure(50))).toBe('')
+})
