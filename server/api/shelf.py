@@ -10,6 +10,7 @@ from ravska_core.blends import Line, flatten
 from ravska_core.catalogue import ALLERGENS, Starter, catalogue
 from ravska_core.cautions import minimum_centre_c
 from ravska_core.doses import ADHESION_CEILING, COAT_WEIGHTS, SALT_ZONES, VESSELS
+from ravska_core.measuring import JARS_ML
 from ravska_core.quantities import parse_number, parse_parts
 from ravska_core.spoons import SPOON_SETS, spoon_name
 from ravska_core.working import BadInput
@@ -124,6 +125,7 @@ class CatalogueOut:
     vessels: list[str]
     zones: list[ZoneOut]
     spoon_sets: list[SpoonSetOut]
+    jars_ml: list[float]
 
 
 class PreferencesDocument(Schema):
@@ -185,6 +187,7 @@ def read_catalogue(request) -> CatalogueOut:
         spoon_sets=[
             SpoonSetOut(key=s.key, title=s.title, spoons=[spoon_name(x) for x in s.spoons]) for s in SPOON_SETS.values()
         ],
+        jars_ml=[float(size) for size in JARS_ML],
     )
 
 

@@ -4,8176 +4,8088 @@
  */
 
 export interface paths {
-  '/api/ping': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * Ping
-     * @description Answer, so that a screen knows the server is there. Also the floor that speed is measured against.
-     */
-    get: operations['api_main_ping']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/home': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * Read Home
-     * @description Return the cook in hand as it stands.
-     */
-    get: operations['api_home_read_home']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/cooks': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * List Cooks
-     * @description Return all cooks, the latest serving first.
-     */
-    get: operations['api_home_list_cooks']
-    put?: never
-    /**
-     * Begin
-     * @description Begin a cook with two arms and take it in hand.
-     */
-    post: operations['api_home_begin']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/cooks/{cook_id}/take': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Take In Hand
-     * @description Make this the cook in hand.
-     */
-    post: operations['api_home_take_in_hand']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/cooks/{cook_id}/delete': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Delete Cook
-     * @description Take a cook off the list; `restore` brings it back with all its cards.
-     */
-    post: operations['api_home_delete_cook']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/cooks/{cook_id}/restore': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Restore Cook
-     * @description Undo a delete and take the cook in hand again when no other is.
-     */
-    post: operations['api_home_restore_cook']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/cooks/{cook_id}/steps/{step_id}': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Tick
-     * @description Tick a step, or set its length. Ticking the mixing keeps the blend as it is mixed now.
-     */
-    post: operations['api_home_tick']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/cooks/{cook_id}/even': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Even Out
-     * @description Even out one difference: salt by adding to the arm with less, times by taking the longer for both.
-     */
-    post: operations['api_home_even_out']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/cooks/{cook_id}/plating': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * Read Plating
-     * @description Return the plate numbers by arm.
-     */
-    get: operations['api_home_read_plating']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/blends/read': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Read
-     * @description Say what a blend comes to.
-     */
-    post: operations['api_blend_bench_read']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/blends/rework': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Rework
-     * @description Change one number, basis, grind, border or line of a ratio; the rest follows by its locks and its total.
-     */
-    post: operations['api_blend_bench_rework']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/blends/usual-method': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Usual Method
-     * @description Say how such a blend is usually made: dry parts first, oil last, strained for a needle.
-     */
-    post: operations['api_blend_bench_usual_method']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/blends/aim': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Aim
-     * @description Find the nearest blend that meets the targets, or the closest that can be had and what stands against it.
-     */
-    post: operations['api_blend_bench_aim']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/blends/nudge': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Nudge
-     * @description Move a blend a little: sweeter, less salt, hotter, smokier, more herbal.
-     */
-    post: operations['api_blend_bench_nudge']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/blends/adapt': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Adapt
-     * @description Propose a branch for a meat, a fire, what cannot be eaten and what is not at hand; each change says why.
-     */
-    post: operations['api_blend_bench_adapt']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/blends/swaps': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Swaps
-     * @description Return what can stand in a line's place, best first, and what each does to the salt.
-     */
-    post: operations['api_blend_bench_swaps']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/blends/compare': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Compare
-     * @description Say how a blend differs from a kept revision.
-     */
-    post: operations['api_blend_bench_compare']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/blends/share-out': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Share Out
-     * @description Share one batch out over its uses, and say what is left for the jar.
-     */
-    post: operations['api_blend_bench_share_out']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/blends/bring': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Bring
-     * @description Read a list, a schema.org recipe, CSV or Markdown line by line; what is not understood is asked about.
-     */
-    post: operations['api_blend_bring_bring']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/blends/{blend_id}/take-out/{kind}': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * Take Out
-     * @description Return a blend as a file: schema.org Recipe JSON-LD, CSV or Markdown.
-     */
-    get: operations['api_blend_bring_take_out']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/blends/label': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Read Label
-     * @description Say what a bought blend's label tells of its recipe, with the range of everything. Nothing is saved.
-     */
-    post: operations['api_blend_bring_read_label']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/blends/spoons': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * By Spoons
-     * @description Say what measuring by spoons makes of a batch, or which batch between two weights they suit best.
-     */
-    post: operations['api_blend_spoons_by_spoons']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/blends': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * List Blends
-     * @description Return the household's blends with what their strips are drawn from.
-     */
-    get: operations['api_blend_list_blends']
-    put?: never
-    /**
-     * Create Blend
-     * @description Start a blend; it may be empty.
-     */
-    post: operations['api_blend_create_blend']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/blends/{blend_id}': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * Get Blend
-     * @description Return one blend with its reading.
-     */
-    get: operations['api_blend_get_blend']
-    /**
-     * Save Blend
-     * @description Save the working draft as typed; 409 with the other version when it was changed meanwhile.
-     */
-    put: operations['api_blend_save_blend']
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/blends/{blend_id}/archive': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Archive Blend
-     * @description Put a blend away, or take it out again; it stays where it is used.
-     */
-    post: operations['api_blend_archive_blend']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/blends/{blend_id}/delete': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Delete Blend
-     * @description Take a blend off the list; cooks and blends that use it keep it, and `restore` brings it back.
-     */
-    post: operations['api_blend_delete_blend']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/blends/{blend_id}/restore': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Restore Blend
-     * @description Undo a delete.
-     */
-    post: operations['api_blend_restore_blend']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/blends/{blend_id}/keep': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Keep Blend
-     * @description Keep the draft as a revision that never changes, with a note; the same lines are not kept twice.
-     */
-    post: operations['api_blend_revisions_keep_blend']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/blends/{blend_id}/branch': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Branch Blend
-     * @description Begin a branch: a blend of its own that goes on from this one, which is kept as it stands.
-     */
-    post: operations['api_blend_revisions_branch_blend']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/blends/{blend_id}/go-back': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Go Back
-     * @description Go on from an earlier revision. What the draft holds now is kept first, so that nothing is lost.
-     */
-    post: operations['api_blend_revisions_go_back']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/blends/{blend_id}/tree': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * Read Tree
-     * @description Return how a blend got here: its revisions and branches, each with what changed in words.
-     */
-    get: operations['api_blend_revisions_read_tree']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/coat/read': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Read Coat
-     * @description Say what a coat comes to on every arm, without saving anything.
-     */
-    post: operations['api_coat_read_coat']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/coat/choose': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Choose Blend
-     * @description Return an arm's layers with another blend on it, without saving anything.
-     *
-     *     A layer of the same kind keeps its dose and hold; a new one begins as usual for this blend and cut.
-     *     Salt stands after a bath, which would wash it off, and before a rub.
-     */
-    post: operations['api_coat_choose_blend']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/cooks/{cook_id}': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * Get Cook
-     * @description Return a cook with its arms, steps and readings.
-     */
-    get: operations['api_coat_get_cook']
-    /**
-     * Save Cook
-     * @description Save a cook as typed; 409 with the other version when it was changed meanwhile.
-     */
-    put: operations['api_coat_save_cook']
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/cooks/{cook_id}/batch': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Size Batch
-     * @description Set a blend's batch to what all pieces of this cook take of it.
-     */
-    post: operations['api_coat_size_batch']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/trials/{trial_id}': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * Read Table
-     * @description Return the trial as its tasters see it.
-     */
-    get: operations['api_table_read_table']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/trials/{trial_id}/cards': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Add Card
-     * @description Take in a card. After the reveal it still counts, and is marked as not blind.
-     */
-    post: operations['api_table_add_card']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/trials/{trial_id}/cards/{card_id}/delete': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Take Back Card
-     * @description Take a card back; `restore` puts it in again.
-     */
-    post: operations['api_table_take_back_card']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/trials/{trial_id}/cards/{card_id}/restore': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Restore Card
-     * @description Undo taking a card back.
-     */
-    post: operations['api_table_restore_card']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/trials/{trial_id}/reveal': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Reveal
-     * @description Tell which arm each number was. Cards from here on are not blind.
-     */
-    post: operations['api_table_reveal']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/verdicts/{trial_id}': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * Read Trial Verdict
-     * @description Return what a trial's cards say.
-     */
-    get: operations['api_verdict_read_trial_verdict']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/catalogue': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * Read Catalogue
-     * @description Return the catalogue: grinds with density and source, cuts, coat weights, vessels.
-     */
-    get: operations['api_shelf_read_catalogue']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/preferences': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * Read Preferences
-     * @description Return how the household reads numbers and looks at screens.
-     */
-    get: operations['api_shelf_read_preferences']
-    /**
-     * Save Preferences
-     * @description Save the preferences; stored amounts stay as they are.
-     */
-    put: operations['api_shelf_save_preferences']
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/prices': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * List Prices
-     * @description Return the household's own prices.
-     */
-    get: operations['api_shelf_list_prices']
-    /**
-     * Save Price
-     * @description Set what the household pays for an ingredient, or forget it.
-     */
-    put: operations['api_shelf_save_price']
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/batches': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * List Batches
-     * @description Return the household's batches, newest first: those being weighed and the jars on the shelf.
-     */
-    get: operations['api_batches_list_batches']
-    put?: never
-    /**
-     * Begin Batch
-     * @description Begin to weigh a blend out; it is kept as it is now.
-     */
-    post: operations['api_batches_begin_batch']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/batches/{batch_id}': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * Get Batch
-     * @description Return a batch as it stands.
-     */
-    get: operations['api_batches_get_batch']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/batches/{batch_id}/pour': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Pour
-     * @description Note what the scale showed for a line; met, the next one is on.
-     */
-    post: operations['api_batches_pour']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/batches/{batch_id}/pour-by-hand': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Pour By Hand
-     * @description Note a weight that was read off another scale and typed in.
-     */
-    post: operations['api_batches_pour_by_hand']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/batches/{batch_id}/take-back': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Take Back
-     * @description Take the last pour back, as when the wrong jar was at hand and nothing went in.
-     */
-    post: operations['api_batches_take_back']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/batches/{batch_id}/rescue': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Rescue
-     * @description Put an overshoot right: scale the batch up, accept it, or spoon it out while it lies on top.
-     */
-    post: operations['api_batches_rescue']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/batches/{batch_id}/enough': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Enough
-     * @description Leave a line as it is although it is short.
-     */
-    post: operations['api_batches_enough']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/batches/{batch_id}/finish': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Finish
-     * @description Put the batch on the shelf with what was really weighed.
-     */
-    post: operations['api_batches_finish']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/batches/{batch_id}/leave': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Leave
-     * @description Take a batch off the list; `restore` brings it back with all that was weighed.
-     */
-    post: operations['api_batches_leave']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/batches/{batch_id}/restore': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Restore
-     * @description Bring a batch back.
-     */
-    post: operations['api_batches_restore']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/tastes': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * List Tastes
-     * @description Return what can be said after tasting.
-     */
-    get: operations['api_batches_list_tastes']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/batches/{batch_id}/tasted': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Tasted
-     * @description Say what could be added to put a taste right, and what each does to the rest. Nothing is saved.
-     */
-    post: operations['api_batches_tasted']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/batches/{batch_id}/correct': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Correct
-     * @description Note that a correction went into the bowl.
-     */
-    post: operations['api_batches_correct']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/batches/{batch_id}/jar': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    /**
-     * Save Jar
-     * @description Say how much is left in a jar, and whether raw-meat hands touched it.
-     */
-    put: operations['api_batches_save_jar']
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/scale/readings': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Send Readings
-     * @description Take what a scale shows; the answer says what it is to do. For scales and bridges, see docs/scale.md.
-     */
-    post: operations['api_scale_send_readings']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/scale': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * Read Scale
-     * @description Return what the scale that was heard last shows now.
-     */
-    get: operations['api_scale_read_scale']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/scale/tare': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Tare
-     * @description Tell the scale to show what lies on it as nothing.
-     */
-    post: operations['api_scale_tare']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/scale/simulated': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Start Simulated
-     * @description Start the simulated scale as a device of its own, which connects like any other.
-     */
-    post: operations['api_scale_start_simulated']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/scale/simulated/handle': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Handle Simulated
-     * @description Do something at the simulated scale; a real one is handled by hand.
-     */
-    post: operations['api_scale_handle_simulated']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
+    "/api/ping": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Ping
+         * @description Answer, so that a screen knows the server is there. Also the floor that speed is measured against.
+         */
+        get: operations["api_main_ping"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/home": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Home
+         * @description Return the cook in hand as it stands.
+         */
+        get: operations["api_home_read_home"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cooks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Cooks
+         * @description Return all cooks, the latest serving first.
+         */
+        get: operations["api_home_list_cooks"];
+        put?: never;
+        /**
+         * Begin
+         * @description Begin a cook with two arms and take it in hand.
+         */
+        post: operations["api_home_begin"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cooks/{cook_id}/take": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take In Hand
+         * @description Make this the cook in hand.
+         */
+        post: operations["api_home_take_in_hand"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cooks/{cook_id}/delete": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Delete Cook
+         * @description Take a cook off the list; `restore` brings it back with all its cards.
+         */
+        post: operations["api_home_delete_cook"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cooks/{cook_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Restore Cook
+         * @description Undo a delete and take the cook in hand again when no other is.
+         */
+        post: operations["api_home_restore_cook"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cooks/{cook_id}/steps/{step_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Tick
+         * @description Tick a step, or set its length. Ticking the mixing keeps the blend as it is mixed now.
+         */
+        post: operations["api_home_tick"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cooks/{cook_id}/even": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Even Out
+         * @description Even out one difference: salt by adding to the arm with less, times by taking the longer for both.
+         */
+        post: operations["api_home_even_out"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cooks/{cook_id}/plating": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Plating
+         * @description Return the plate numbers by arm.
+         */
+        get: operations["api_home_read_plating"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/blends/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read
+         * @description Say what a blend comes to.
+         */
+        post: operations["api_blend_bench_read"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/blends/rework": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Rework
+         * @description Change one number, basis, grind, border or line of a ratio; the rest follows by its locks and its total.
+         */
+        post: operations["api_blend_bench_rework"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/blends/usual-method": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Usual Method
+         * @description Say how such a blend is usually made: dry parts first, oil last, strained for a needle.
+         */
+        post: operations["api_blend_bench_usual_method"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/blends/aim": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Aim
+         * @description Find the nearest blend that meets the targets, or the closest that can be had and what stands against it.
+         */
+        post: operations["api_blend_bench_aim"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/blends/nudge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Nudge
+         * @description Move a blend a little: sweeter, less salt, hotter, smokier, more herbal.
+         */
+        post: operations["api_blend_bench_nudge"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/blends/adapt": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Adapt
+         * @description Propose a branch for a meat, a fire, what cannot be eaten and what is not at hand; each change says why.
+         */
+        post: operations["api_blend_bench_adapt"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/blends/swaps": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Swaps
+         * @description Return what can stand in a line's place, best first, and what each does to the salt.
+         */
+        post: operations["api_blend_bench_swaps"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/blends/compare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Compare
+         * @description Say how a blend differs from a kept revision.
+         */
+        post: operations["api_blend_bench_compare"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/blends/share-out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Share Out
+         * @description Share one batch out over its uses, and say what is left for the jar.
+         */
+        post: operations["api_blend_bench_share_out"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/blends/bring": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Bring
+         * @description Read a list, a schema.org recipe, CSV or Markdown line by line; what is not understood is asked about.
+         */
+        post: operations["api_blend_bring_bring"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/blends/{blend_id}/take-out/{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Take Out
+         * @description Return a blend as a file: schema.org Recipe JSON-LD, CSV or Markdown.
+         */
+        get: operations["api_blend_bring_take_out"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/blends/label": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Label
+         * @description Say what a bought blend's label tells of its recipe, with the range of everything. Nothing is saved.
+         */
+        post: operations["api_blend_bring_read_label"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/blends/spoons": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * By Spoons
+         * @description Say what measuring by spoons makes of a batch, or which batch between two weights they suit best.
+         */
+        post: operations["api_blend_spoons_by_spoons"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/blends": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Blends
+         * @description Return the household's blends with what their strips are drawn from.
+         */
+        get: operations["api_blend_list_blends"];
+        put?: never;
+        /**
+         * Create Blend
+         * @description Start a blend; it may be empty.
+         */
+        post: operations["api_blend_create_blend"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/blends/{blend_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Blend
+         * @description Return one blend with its reading.
+         */
+        get: operations["api_blend_get_blend"];
+        /**
+         * Save Blend
+         * @description Save the working draft as typed; 409 with the other version when it was changed meanwhile.
+         */
+        put: operations["api_blend_save_blend"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/blends/{blend_id}/archive": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Archive Blend
+         * @description Put a blend away, or take it out again; it stays where it is used.
+         */
+        post: operations["api_blend_archive_blend"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/blends/{blend_id}/delete": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Delete Blend
+         * @description Take a blend off the list; cooks and blends that use it keep it, and `restore` brings it back.
+         */
+        post: operations["api_blend_delete_blend"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/blends/{blend_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Restore Blend
+         * @description Undo a delete.
+         */
+        post: operations["api_blend_restore_blend"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/blends/{blend_id}/keep": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Keep Blend
+         * @description Keep the draft as a revision that never changes, with a note; the same lines are not kept twice.
+         */
+        post: operations["api_blend_revisions_keep_blend"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/blends/{blend_id}/branch": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Branch Blend
+         * @description Begin a branch: a blend of its own that goes on from this one, which is kept as it stands.
+         */
+        post: operations["api_blend_revisions_branch_blend"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/blends/{blend_id}/go-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Go Back
+         * @description Go on from an earlier revision. What the draft holds now is kept first, so that nothing is lost.
+         */
+        post: operations["api_blend_revisions_go_back"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/blends/{blend_id}/tree": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Tree
+         * @description Return how a blend got here: its revisions and branches, each with what changed in words.
+         */
+        get: operations["api_blend_revisions_read_tree"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/coat/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Coat
+         * @description Say what a coat comes to on every arm, without saving anything.
+         */
+        post: operations["api_coat_read_coat"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/coat/choose": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Choose Blend
+         * @description Return an arm's layers with another blend on it, without saving anything.
+         *
+         *     A layer of the same kind keeps its dose and hold; a new one begins as usual for this blend and cut.
+         *     Salt stands after a bath, which would wash it off, and before a rub.
+         */
+        post: operations["api_coat_choose_blend"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cooks/{cook_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Cook
+         * @description Return a cook with its arms, steps and readings.
+         */
+        get: operations["api_coat_get_cook"];
+        /**
+         * Save Cook
+         * @description Save a cook as typed; 409 with the other version when it was changed meanwhile.
+         */
+        put: operations["api_coat_save_cook"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cooks/{cook_id}/batch": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Size Batch
+         * @description Set a blend's batch to what all pieces of this cook take of it.
+         */
+        post: operations["api_coat_size_batch"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trials/{trial_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Table
+         * @description Return the trial as its tasters see it.
+         */
+        get: operations["api_table_read_table"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trials/{trial_id}/cards": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Card
+         * @description Take in a card. After the reveal it still counts, and is marked as not blind.
+         */
+        post: operations["api_table_add_card"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trials/{trial_id}/cards/{card_id}/delete": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Back Card
+         * @description Take a card back; `restore` puts it in again.
+         */
+        post: operations["api_table_take_back_card"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trials/{trial_id}/cards/{card_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Restore Card
+         * @description Undo taking a card back.
+         */
+        post: operations["api_table_restore_card"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trials/{trial_id}/reveal": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Reveal
+         * @description Tell which arm each number was. Cards from here on are not blind.
+         */
+        post: operations["api_table_reveal"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/verdicts/{trial_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Trial Verdict
+         * @description Return what a trial's cards say.
+         */
+        get: operations["api_verdict_read_trial_verdict"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/catalogue": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Catalogue
+         * @description Return the catalogue: grinds with density and source, cuts, coat weights, vessels.
+         */
+        get: operations["api_shelf_read_catalogue"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/preferences": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Preferences
+         * @description Return how the household reads numbers and looks at screens.
+         */
+        get: operations["api_shelf_read_preferences"];
+        /**
+         * Save Preferences
+         * @description Save the preferences; stored amounts stay as they are.
+         */
+        put: operations["api_shelf_save_preferences"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/prices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Prices
+         * @description Return the household's own prices.
+         */
+        get: operations["api_shelf_list_prices"];
+        /**
+         * Save Price
+         * @description Set what the household pays for an ingredient, or forget it.
+         */
+        put: operations["api_shelf_save_price"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Batches
+         * @description Return the household's batches, newest first: those being weighed and the jars on the shelf.
+         */
+        get: operations["api_batches_list_batches"];
+        put?: never;
+        /**
+         * Begin Batch
+         * @description Begin to weigh a blend out; it is kept as it is now.
+         */
+        post: operations["api_batches_begin_batch"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{batch_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Batch
+         * @description Return a batch as it stands.
+         */
+        get: operations["api_batches_get_batch"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{batch_id}/pour": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Pour
+         * @description Note what the scale showed for a line; met, the next one is on.
+         */
+        post: operations["api_batches_pour"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{batch_id}/pour-by-hand": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Pour By Hand
+         * @description Note a weight that was read off another scale and typed in.
+         */
+        post: operations["api_batches_pour_by_hand"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{batch_id}/take-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Back
+         * @description Take the last pour back, as when the wrong jar was at hand and nothing went in.
+         */
+        post: operations["api_batches_take_back"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{batch_id}/rescue": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Rescue
+         * @description Put an overshoot right: scale the batch up, accept it, or spoon it out while it lies on top.
+         */
+        post: operations["api_batches_rescue"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{batch_id}/enough": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Enough
+         * @description Leave a line as it is although it is short.
+         */
+        post: operations["api_batches_enough"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{batch_id}/finish": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Finish
+         * @description Put the batch on the shelf with what was really weighed.
+         */
+        post: operations["api_batches_finish"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{batch_id}/leave": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Leave
+         * @description Take a batch off the list; `restore` brings it back with all that was weighed.
+         */
+        post: operations["api_batches_leave"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{batch_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Restore
+         * @description Bring a batch back.
+         */
+        post: operations["api_batches_restore"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tastes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Tastes
+         * @description Return what can be said after tasting.
+         */
+        get: operations["api_batches_list_tastes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{batch_id}/tasted": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Tasted
+         * @description Say what could be added to put a taste right, and what each does to the rest. Nothing is saved.
+         */
+        post: operations["api_batches_tasted"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{batch_id}/correct": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Correct
+         * @description Note that a correction went into the bowl.
+         */
+        post: operations["api_batches_correct"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{batch_id}/jar": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Save Jar
+         * @description Say how much is left in a jar, and whether raw-meat hands touched it.
+         */
+        put: operations["api_batches_save_jar"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scale/readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Send Readings
+         * @description Take what a scale shows; the answer says what it is to do. For scales and bridges, see docs/scale.md.
+         */
+        post: operations["api_scale_send_readings"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scale": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Scale
+         * @description Return what the scale that was heard last shows now.
+         */
+        get: operations["api_scale_read_scale"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scale/tare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Tare
+         * @description Tell the scale to show what lies on it as nothing.
+         */
+        post: operations["api_scale_tare"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scale/simulated": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Start Simulated
+         * @description Start the simulated scale as a device of its own, which connects like any other.
+         */
+        post: operations["api_scale_start_simulated"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scale/simulated/handle": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Handle Simulated
+         * @description Do something at the simulated scale; a real one is handled by hand.
+         */
+        post: operations["api_scale_handle_simulated"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
-export type webhooks = Record<string, never>
+export type webhooks = Record<string, never>;
 export interface components {
-  schemas: {
-    /** Pong */
-    Pong: {
-      /** Ok */
-      ok: boolean
-    }
-    /** ArmOut */
-    ArmOut: {
-      /** Label */
-      label: string
-      /** Name */
-      name: string
-      piece: components['schemas']['PieceOut']
-      /** Layers */
-      layers: components['schemas']['LayerOut'][]
-      /** Steps */
-      steps: components['schemas']['StepOutDocument'][]
-      reading: components['schemas']['ArmReadingOut'] | null
-      /** Problems */
-      problems: components['schemas']['FieldError'][]
-    }
-    /**
-     * ArmReadingOut
-     * @description What an arm comes to: surface, doses, salt on the meat, cautions.
-     */
-    ArmReadingOut: {
-      piece: components['schemas']['PieceReadingOut']
-      /** Layers */
-      layers: components['schemas']['LayerReadingOut'][]
-      salt: components['schemas']['Figure']
-      /** Zone */
-      zone: string
-      /** Cautions */
-      cautions: components['schemas']['CautionOut'][]
-    }
-    /** CautionOut */
-    CautionOut: {
-      /** Id */
-      id: string
-      /**
-       * Level
-       * @enum {string}
-       */
-      level: 'stop' | 'caution' | 'note'
-      /** Sentence */
-      sentence: string
-      /** Action */
-      action: string
-      /** Source */
-      source: string
-    }
-    /** CookOut */
-    CookOut: {
-      /**
-       * Id
-       * Format: uuid
-       */
-      id: string
-      /** Name */
-      name: string
-      /**
-       * Serve At
-       * Format: date-time
-       */
-      serve_at: string
-      /** In Hand */
-      in_hand: boolean
-      /** Version */
-      version: number
-      /**
-       * Trial Id
-       * Format: uuid
-       */
-      trial_id: string
-      /** Cards */
-      cards: number
-      /** Revealed */
-      revealed: boolean
-      /** Arms */
-      arms: components['schemas']['ArmOut'][]
-      next: components['schemas']['NextOut'] | null
-      fair: components['schemas']['FairTestOut']
-    }
-    /** DifferenceOut */
-    DifferenceOut: {
-      /** What */
-      what: string
-      /** Sentence */
-      sentence: string
-      /** Can Even */
-      can_even: boolean
-    }
-    /** FairTestOut */
-    FairTestOut: {
-      /** Same */
-      same: string[]
-      /** Differs */
-      differs: components['schemas']['DifferenceOut'][]
-      /** Unknown */
-      unknown: string[]
-    }
-    /**
-     * FieldError
-     * @description A sentence at a field; `field` is a dotted path into the document that was sent.
-     */
-    FieldError: {
-      /** Field */
-      field: string
-      /** Sentence */
-      sentence: string
-    }
-    /**
-     * Figure
-     * @description A number for people: value in canonical `unit`, the range it may lie in, and its working.
-     */
-    Figure: {
-      /** Value */
-      value: number
-      /** Unit */
-      unit: string
-      /** Error */
-      error: string
-      /** Steps */
-      steps: components['schemas']['Step'][]
-      /** Low */
-      low: number | null
-      /** High */
-      high: number | null
-    }
-    /**
-     * HomeOut
-     * @description The household and its cook in hand, if there is one.
-     */
-    HomeOut: {
-      /** Household */
-      household: string
-      cook: components['schemas']['CookOut'] | null
-    }
-    /**
-     * LayerOut
-     * @description A layer as typed; `revision` is the one it was mixed from, `changed_since` says the blend moved on.
-     */
-    LayerOut: {
-      /** Kind */
-      kind: string
-      /** Blend Id */
-      blend_id: string | null
-      /** Blend Name */
-      blend_name: string
-      /** Grinds */
-      grinds: string[]
-      /** Shares */
-      shares: number[]
-      /** Revision */
-      revision: number | null
-      /** Changed Since */
-      changed_since: boolean
-      /** Coat */
-      coat: string
-      /** Surface */
-      surface: string
-      /** Vessel */
-      vessel: string
-      /** Grind */
-      grind: string
-      /** Percent */
-      percent: string
-      /** Hold */
-      hold: string
-      /** Hold S */
-      hold_s: number | null
-      /** Hold C */
-      hold_c: number
-    }
-    /** LayerReadingOut */
-    LayerReadingOut: {
-      /**
-       * Kind
-       * @enum {string}
-       */
-      kind: 'rub' | 'marinade' | 'salt'
-      dose: components['schemas']['Figure']
-      /** Dose G */
-      dose_g: number
-      spoons: components['schemas']['SpoonsOut']
-      salt: components['schemas']['Figure']
-      binder: components['schemas']['Figure'] | null
-      window: components['schemas']['WindowOut'] | null
-      reach: components['schemas']['Figure'] | null
-      /** Hold S */
-      hold_s: number
-    }
-    /**
-     * NextOut
-     * @description The one next thing to do.
-     */
-    NextOut: {
-      /** Arm */
-      arm: string
-      /**
-       * Step Id
-       * Format: uuid
-       */
-      step_id: string
-      /** Kind */
-      kind: string
-      /**
-       * Begins At
-       * Format: date-time
-       */
-      begins_at: string
-    }
-    /** PieceOut */
-    PieceOut: {
-      /** Cut */
-      cut: string
-      /** Mass */
-      mass: string
-      /** Mass G */
-      mass_g: number
-      /** Count */
-      count: number
-      /** Coat Bare Face */
-      coat_bare_face: boolean
-      /** Length */
-      length: string
-      /** Width */
-      width: string
-      /** Thickness */
-      thickness: string
-    }
-    /** PieceReadingOut */
-    PieceReadingOut: {
-      solid: components['schemas']['SolidOut']
-      coatable: components['schemas']['Figure']
-      /** Bare Face */
-      bare_face: string
-      /** Bare Area Cm2 */
-      bare_area_cm2: number
-      edible: components['schemas']['Figure']
-      /** Question */
-      question: string
-    }
-    /**
-     * SolidOut
-     * @description Outer dimensions of one piece [cm] and how many pieces.
-     */
-    SolidOut: {
-      /** Shape */
-      shape: string
-      /** Length Cm */
-      length_cm: number
-      /** Width Cm */
-      width_cm: number
-      /** Thickness Cm */
-      thickness_cm: number
-      /** Pieces */
-      pieces: number
-    }
-    /**
-     * SpoonsOut
-     * @description A volume in level spoonfuls, with what the rounding does.
-     */
-    SpoonsOut: {
-      /** Text */
-      text: string
-      volume: components['schemas']['Figure']
-    }
-    /**
-     * Step
-     * @description One line of working: what was computed, how, the result, and where the rule is from.
-     */
-    Step: {
-      /** Label */
-      label: string
-      /** Formula */
-      formula: string
-      /** Value */
-      value: number
-      /** Unit */
-      unit: string
-      /**
-       * Source
-       * @default arithmetic
-       */
-      source: string
-    }
-    /** StepOutDocument */
-    StepOutDocument: {
-      /**
-       * Id
-       * Format: uuid
-       */
-      id: string
-      /** Kind */
-      kind: string
-      /**
-       * Begins At
-       * Format: date-time
-       */
-      begins_at: string
-      before: components['schemas']['Figure']
-      /** Lasts S */
-      lasts_s: number
-      /** Done At */
-      done_at: string | null
-    }
-    /**
-     * WindowOut
-     * @description How long a marinade may work [min], after the cautious and the long school.
-     */
-    WindowOut: {
-      /** Acid Class */
-      acid_class: string
-      /** Because */
-      because: string
-      /** Cautious Low Min */
-      cautious_low_min: number
-      /** Cautious High Min */
-      cautious_high_min: number
-      /** Long Low Min */
-      long_low_min: number
-      /** Long High Min */
-      long_high_min: number
-      /** Reason */
-      reason: string
-      /** Mark */
-      mark: string
-    }
-    /**
-     * Problem
-     * @description An RFC 9457 problem. A 409 carries the book's present document as `theirs`.
-     */
-    Problem: {
-      /**
-       * Type
-       * @default about:blank
-       */
-      type: string
-      /** Title */
-      title: string
-      /** Status */
-      status: number
-      /** Detail */
-      detail: string
-      /** Errors */
-      errors?: components['schemas']['FieldError'][]
-      /** Theirs */
-      theirs?: {
-        [key: string]: unknown
-      } | null
-    }
-    /** CookRow */
-    CookRow: {
-      /**
-       * Id
-       * Format: uuid
-       */
-      id: string
-      /** Name */
-      name: string
-      /**
-       * Serve At
-       * Format: date-time
-       */
-      serve_at: string
-      /** In Hand */
-      in_hand: boolean
-      /** Version */
-      version: number
-      /** Arms */
-      arms: string[]
-      /** Cards */
-      cards: number
-      /**
-       * Trial Id
-       * Format: uuid
-       */
-      trial_id: string
-    }
-    /** BeginningDocument */
-    BeginningDocument: {
-      /** Name */
-      name: string
-      /** Cut */
-      cut: string
-      /** Mass */
-      mass: string
-      /**
-       * Blend Id
-       * Format: uuid
-       */
-      blend_id: string
-    }
-    /**
-     * NewCook
-     * @description A cook to begin: two arms, each with its meat and its blend.
-     */
-    NewCook: {
-      /** Name */
-      name: string
-      /**
-       * Serve At
-       * Format: date-time
-       */
-      serve_at: string
-      /** Arms */
-      arms: components['schemas']['BeginningDocument'][]
-    }
-    /**
-     * VersionDocument
-     * @description The version a document was read at.
-     */
-    VersionDocument: {
-      /** Version */
-      version: number
-    }
-    /**
-     * TickDocument
-     * @description Tick a step or take the tick away, or set how long it lasts.
-     */
-    TickDocument: {
-      /** Version */
-      version: number
-      /** Done */
-      done?: boolean | null
-      /** Lasts */
-      lasts?: string | null
-    }
-    /**
-     * EvenDocument
-     * @description What to even out between the arms.
-     */
-    EvenDocument: {
-      /** Version */
-      version: number
-      /**
-       * What
-       * @enum {string}
-       */
-      what: 'salt' | 'fire' | 'rest' | 'bare face'
-    }
-    /**
-     * PlatingOut
-     * @description Which number an arm is plated under, for whoever plates and does not taste.
-     */
-    PlatingOut: {
-      /** Label */
-      label: string
-      /** Code */
-      code: string
-    }
-    /**
-     * BandOut
-     * @description A stretch of a grain strip: a grind and its share of the mass.
-     */
-    BandOut: {
-      /** Grind */
-      grind: string
-      /** Share */
-      share: number
-    }
-    /**
-     * BlendReadingOut
-     * @description What a blend comes to: shares, grams and spoons a line, its scales, keeping time, cautions and findings.
-     *
-     *     `batch` goes into the bowl, `finished` comes out of the method, `after_g` is what is left after each of its steps.
-     *     `notes` say what does not fit on a bought blend's label.
-     */
-    BlendReadingOut: {
-      /** Lines */
-      lines: components['schemas']['LineReadingOut'][]
-      batch: components['schemas']['Figure']
-      finished: components['schemas']['Figure']
-      /** After G */
-      after_g: number[]
-      volume: components['schemas']['Figure']
-      jar: components['schemas']['JarOut']
-      /** Notes */
-      notes: string[]
-      salt: components['schemas']['Figure']
-      /** Scales */
-      scales: components['schemas']['BlendScaleOut'][]
-      keeping: components['schemas']['KeepingOut']
-      /** Allergens */
-      allergens: string[]
-      /** Cautions */
-      cautions: components['schemas']['CautionOut'][]
-    }
-    /**
-     * BlendScaleOut
-     * @description One scale a blend is read on, in the unit it is aimed at; its figure may be in another, as heat is.
-     */
-    BlendScaleOut: {
-      /** Key */
-      key: string
-      /** Label */
-      label: string
-      /** Value */
-      value: number
-      /** Unit */
-      unit: string
-      /** Full */
-      full: number
-      /** Word */
-      word: string
-      figure: components['schemas']['Figure']
-    }
-    /**
-     * InsideOut
-     * @description The blend that a line holds, as it is in the book now.
-     */
-    InsideOut: {
-      /**
-       * Id
-       * Format: uuid
-       */
-      id: string
-      /** Name */
-      name: string
-      /** Version */
-      version: number
-      /** Deleted */
-      deleted: boolean
-    }
-    /**
-     * JarOut
-     * @description The jar a batch goes in [ml], how many of them, and how full [%].
-     */
-    JarOut: {
-      /** Jar Ml */
-      jar_ml: number
-      /** Count */
-      count: number
-      full: components['schemas']['Figure']
-    }
-    /** KeepingOut */
-    KeepingOut: {
-      /** Days */
-      days: number
-      /** Place */
-      place: string
-      /** Because */
-      because: string
-      figure: components['schemas']['Figure']
-    }
-    /**
-     * LineReadingOut
-     * @description What a line comes to; `bands` is what it is drawn with: one grind, or those of the blend inside.
-     */
-    LineReadingOut: {
-      /** Grind */
-      grind: string
-      inside: components['schemas']['InsideOut'] | null
-      /** Name */
-      name: string
-      share: components['schemas']['Figure']
-      mass: components['schemas']['Figure']
-      /** Volume Ml */
-      volume_ml: number
-      spoons: components['schemas']['SpoonsOut']
-      /** Bands */
-      bands: components['schemas']['BandOut'][]
-    }
-    /**
-     * LabelDocument
-     * @description A bought blend's panel as printed; its lines stand in the order of the label's ingredients.
-     *
-     *     `minor_from` is the place of the first ingredient under "2 % or less of", `stated` holds the shares that
-     *     the list itself gives.
-     */
-    LabelDocument: {
-      /** Portion */
-      portion: string
-      /** Sodium */
-      sodium: string
-      /**
-       * Sodium As
-       * @default sodium
-       * @enum {string}
-       */
-      sodium_as: 'sodium' | 'salt'
-      /**
-       * Sugars
-       * @default
-       */
-      sugars: string
-      /**
-       * Fat
-       * @default
-       */
-      fat: string
-      /**
-       * Rule
-       * @default us
-       * @enum {string}
-       */
-      rule: 'us' | 'eu'
-      /** Minor From */
-      minor_from?: number | null
-      /**
-       * Stated
-       * @default []
-       */
-      stated: components['schemas']['StatedShare'][]
-    }
-    /**
-     * LineDocument
-     * @description A line as typed: a grind by key or a blend inside, parts as text, their basis and the line's lock.
-     *
-     *     `error` says how far an amount by eye may be off [%], `said` how it was written where it came from.
-     *
-     *     `exact` is the fraction the text stands for where it was rounded, such as 1359/50; it is left out as soon as
-     *     someone types. `least` and `most` bound the line's share [%] when the blend is aimed.
-     */
-    LineDocument: {
-      /**
-       * Grind
-       * @default
-       */
-      grind: string
-      /** Blend */
-      blend?: string | null
-      /** Parts */
-      parts: string
-      /**
-       * Exact
-       * @default
-       */
-      exact: string
-      /**
-       * Basis
-       * @default spoon
-       * @enum {string}
-       */
-      basis: 'spoon' | 'scale'
-      /**
-       * Lock
-       * @default
-       * @enum {string}
-       */
-      lock: '' | 'share' | 'ratio'
-      /**
-       * Least
-       * @default
-       */
-      least: string
-      /**
-       * Most
-       * @default
-       */
-      most: string
-      /**
-       * Error
-       * @default
-       */
-      error: string
-      /**
-       * Said
-       * @default
-       */
-      said: string
-    }
-    /**
-     * MethodStepDocument
-     * @description A step of a method as typed: to which lines (by grind or blend key; none: all), and how far or how long.
-     */
-    MethodStepDocument: {
-      /**
-       * Do
-       * @enum {string}
-       */
-      do: 'mix' | 'grind' | 'strain' | 'simmer' | 'rest' | 'note'
-      /**
-       * Of
-       * @default []
-       */
-      of: string[]
-      /**
-       * To
-       * @default
-       */
-      to: string
-      /**
-       * By
-       * @default
-       */
-      by: string
-      /**
-       * Lasts
-       * @default
-       */
-      lasts: string
-      /**
-       * Note
-       * @default
-       */
-      note: string
-    }
-    /**
-     * StatedShare
-     * @description A share [0 to 1] that a label's list gives itself, by the place of its ingredient.
-     */
-    StatedShare: {
-      /** Place */
-      place: number
-      /** Share */
-      share: number
-    }
-    /**
-     * TargetDocument
-     * @description What a blend is aimed at: at least, at most, or both, as typed, in the scale's unit.
-     */
-    TargetDocument: {
-      /**
-       * What
-       * @enum {string}
-       */
-      what: 'salt' | 'sugar' | 'heat' | 'sour' | 'savoury' | 'smoke' | 'herb' | 'fat' | 'water' | 'cost' | 'spread'
-      /**
-       * Low
-       * @default
-       */
-      low: string
-      /**
-       * High
-       * @default
-       */
-      high: string
-    }
-    /**
-     * UseDocument
-     * @description What some of a batch is for: a weight as typed, or what the blend or layer named in `of` takes.
-     */
-    UseDocument: {
-      /** Name */
-      name: string
-      /**
-       * Of
-       * @default
-       */
-      of: string
-      /**
-       * Mass
-       * @default
-       */
-      mass: string
-    }
-    /**
-     * WhatIf
-     * @description A blend as it is on a screen, and which blend of the book that is; nothing is saved.
-     */
-    WhatIf: {
-      /** Name */
-      name: string
-      /**
-       * Kind
-       * @enum {string}
-       */
-      kind:
-        | 'dry rub'
-        | 'paste'
-        | 'binder'
-        | 'marinade'
-        | 'injection'
-        | 'glaze'
-        | 'spritz'
-        | 'cooking liquid'
-        | 'finishing salt'
-      /**
-       * Fire
-       * @default
-       * @enum {string}
-       */
-      fire: '' | 'direct flame' | 'hot iron' | 'indirect' | 'oven' | 'broiler'
-      /** Batch */
-      batch: string
-      /** Lines */
-      lines: components['schemas']['LineDocument'][]
-      /**
-       * Written
-       * @default parts
-       * @enum {string}
-       */
-      written: 'parts' | 'percent' | 'relative'
-      /**
-       * Base
-       * @default 0
-       */
-      base: number
-      /**
-       * Total
-       * @default free
-       * @enum {string}
-       */
-      total: 'free' | 'fixed'
-      /**
-       * Targets
-       * @default []
-       */
-      targets: components['schemas']['TargetDocument'][]
-      /**
-       * Uses
-       * @default []
-       */
-      uses: components['schemas']['UseDocument'][]
-      /**
-       * Method
-       * @default []
-       */
-      method: components['schemas']['MethodStepDocument'][]
-      label?: components['schemas']['LabelDocument'] | null
-      /** Id */
-      id?: string | null
-    }
-    /**
-     * ReworkOut
-     * @description The ratio after a change, as it is written, and what it comes to.
-     */
-    ReworkOut: {
-      /** Lines */
-      lines: components['schemas']['LineDocument'][]
-      /**
-       * Written
-       * @enum {string}
-       */
-      written: 'parts' | 'percent' | 'relative'
-      /** Base */
-      base: number
-      /**
-       * Total
-       * @enum {string}
-       */
-      total: 'free' | 'fixed'
-      /** Method */
-      method: components['schemas']['MethodStepDocument'][]
-      reading: components['schemas']['BlendReadingOut'] | null
-    }
-    /**
-     * Rework
-     * @description One change of a ratio. `do` says which, and which of the other fields count.
-     *
-     *     set (line, parts), nudge (line, up), basis (line, to_basis), write (to_written, line: the base of relative
-     *     numbers), grind (line, grind, hold), border (line, share: what the line gets of itself and the next),
-     *     add (grind or inside), remove (line), unfold (line).
-     */
-    Rework: {
-      /** Name */
-      name: string
-      /**
-       * Kind
-       * @enum {string}
-       */
-      kind:
-        | 'dry rub'
-        | 'paste'
-        | 'binder'
-        | 'marinade'
-        | 'injection'
-        | 'glaze'
-        | 'spritz'
-        | 'cooking liquid'
-        | 'finishing salt'
-      /**
-       * Fire
-       * @default
-       * @enum {string}
-       */
-      fire: '' | 'direct flame' | 'hot iron' | 'indirect' | 'oven' | 'broiler'
-      /** Batch */
-      batch: string
-      /** Lines */
-      lines: components['schemas']['LineDocument'][]
-      /**
-       * Written
-       * @default parts
-       * @enum {string}
-       */
-      written: 'parts' | 'percent' | 'relative'
-      /**
-       * Base
-       * @default 0
-       */
-      base: number
-      /**
-       * Total
-       * @default free
-       * @enum {string}
-       */
-      total: 'free' | 'fixed'
-      /**
-       * Targets
-       * @default []
-       */
-      targets: components['schemas']['TargetDocument'][]
-      /**
-       * Uses
-       * @default []
-       */
-      uses: components['schemas']['UseDocument'][]
-      /**
-       * Method
-       * @default []
-       */
-      method: components['schemas']['MethodStepDocument'][]
-      label?: components['schemas']['LabelDocument'] | null
-      /** Id */
-      id?: string | null
-      /**
-       * Do
-       * @enum {string}
-       */
-      do: 'set' | 'nudge' | 'basis' | 'write' | 'grind' | 'border' | 'add' | 'remove' | 'unfold'
-      /**
-       * Line
-       * @default 0
-       */
-      line: number
-      /**
-       * Parts
-       * @default
-       */
-      parts: string
-      /**
-       * Up
-       * @default true
-       */
-      up: boolean
-      /**
-       * To Basis
-       * @default spoon
-       * @enum {string}
-       */
-      to_basis: 'spoon' | 'scale'
-      /**
-       * To Written
-       * @default parts
-       * @enum {string}
-       */
-      to_written: 'parts' | 'percent' | 'relative'
-      /**
-       * Grind
-       * @default
-       */
-      grind: string
-      /** Inside */
-      inside?: string | null
-      /**
-       * Hold
-       * @default spoons
-       * @enum {string}
-       */
-      hold: 'spoons' | 'grams'
-      /**
-       * Share
-       * @default 0
-       */
-      share: number
-    }
-    /** ChangeOut */
-    ChangeOut: {
-      /** Id */
-      id: string
-      /** Text */
-      text: string
-      /** Reason */
-      reason: string
-      /** Source */
-      source: string
-      /** Mark */
-      mark: string
-    }
-    /** DifferenceOfBlends */
-    DifferenceOfBlends: {
-      /** Words */
-      words: string[]
-      /** Rows */
-      rows: components['schemas']['RowOut'][]
-    }
-    /**
-     * ProposalOut
-     * @description A blend that could be taken: its lines, what it comes to, how it differs, why, and what stands in the way.
-     */
-    ProposalOut: {
-      /** Lines */
-      lines: components['schemas']['LineDocument'][]
-      /**
-       * Written
-       * @enum {string}
-       */
-      written: 'parts' | 'percent' | 'relative'
-      /** Base */
-      base: number
-      /**
-       * Total
-       * @enum {string}
-       */
-      total: 'free' | 'fixed'
-      reading: components['schemas']['BlendReadingOut'] | null
-      difference: components['schemas']['DifferenceOfBlends']
-      /** Changes */
-      changes: components['schemas']['ChangeOut'][]
-      /** Met */
-      met: boolean
-      /** Notes */
-      notes: string[]
-      /** Unchanged */
-      unchanged: boolean
-    }
-    /**
-     * RowOut
-     * @description A line of either blend with its share before and after [%].
-     */
-    RowOut: {
-      /** Name */
-      name: string
-      /** Before */
-      before: number | null
-      /** After */
-      after: number | null
-    }
-    /** NudgeWhatIf */
-    NudgeWhatIf: {
-      /** Name */
-      name: string
-      /**
-       * Kind
-       * @enum {string}
-       */
-      kind:
-        | 'dry rub'
-        | 'paste'
-        | 'binder'
-        | 'marinade'
-        | 'injection'
-        | 'glaze'
-        | 'spritz'
-        | 'cooking liquid'
-        | 'finishing salt'
-      /**
-       * Fire
-       * @default
-       * @enum {string}
-       */
-      fire: '' | 'direct flame' | 'hot iron' | 'indirect' | 'oven' | 'broiler'
-      /** Batch */
-      batch: string
-      /** Lines */
-      lines: components['schemas']['LineDocument'][]
-      /**
-       * Written
-       * @default parts
-       * @enum {string}
-       */
-      written: 'parts' | 'percent' | 'relative'
-      /**
-       * Base
-       * @default 0
-       */
-      base: number
-      /**
-       * Total
-       * @default free
-       * @enum {string}
-       */
-      total: 'free' | 'fixed'
-      /**
-       * Targets
-       * @default []
-       */
-      targets: components['schemas']['TargetDocument'][]
-      /**
-       * Uses
-       * @default []
-       */
-      uses: components['schemas']['UseDocument'][]
-      /**
-       * Method
-       * @default []
-       */
-      method: components['schemas']['MethodStepDocument'][]
-      label?: components['schemas']['LabelDocument'] | null
-      /** Id */
-      id?: string | null
-      /**
-       * Towards
-       * @enum {string}
-       */
-      towards: 'sweeter' | 'less-salt' | 'hotter' | 'smokier' | 'herbal'
-    }
-    /**
-     * AdaptWhatIf
-     * @description What to adapt a blend to; `skip` names changes that are not wanted.
-     */
-    AdaptWhatIf: {
-      /** Name */
-      name: string
-      /**
-       * Kind
-       * @enum {string}
-       */
-      kind:
-        | 'dry rub'
-        | 'paste'
-        | 'binder'
-        | 'marinade'
-        | 'injection'
-        | 'glaze'
-        | 'spritz'
-        | 'cooking liquid'
-        | 'finishing salt'
-      /**
-       * Fire
-       * @default
-       * @enum {string}
-       */
-      fire: '' | 'direct flame' | 'hot iron' | 'indirect' | 'oven' | 'broiler'
-      /** Batch */
-      batch: string
-      /** Lines */
-      lines: components['schemas']['LineDocument'][]
-      /**
-       * Written
-       * @default parts
-       * @enum {string}
-       */
-      written: 'parts' | 'percent' | 'relative'
-      /**
-       * Base
-       * @default 0
-       */
-      base: number
-      /**
-       * Total
-       * @default free
-       * @enum {string}
-       */
-      total: 'free' | 'fixed'
-      /**
-       * Targets
-       * @default []
-       */
-      targets: components['schemas']['TargetDocument'][]
-      /**
-       * Uses
-       * @default []
-       */
-      uses: components['schemas']['UseDocument'][]
-      /**
-       * Method
-       * @default []
-       */
-      method: components['schemas']['MethodStepDocument'][]
-      label?: components['schemas']['LabelDocument'] | null
-      /** Id */
-      id?: string | null
-      /**
-       * For Meat
-       * @default
-       * @enum {string}
-       */
-      for_meat: '' | 'poultry' | 'pork' | 'beef' | 'lamb' | 'fish' | 'game'
-      /**
-       * For Fire
-       * @default
-       * @enum {string}
-       */
-      for_fire: '' | 'direct flame' | 'hot iron' | 'indirect' | 'oven' | 'broiler'
-      /**
-       * Without
-       * @default []
-       */
-      without: string[]
-      /**
-       * Lacking
-       * @default []
-       */
-      lacking: string[]
-      /**
-       * Skip
-       * @default []
-       */
-      skip: string[]
-    }
-    /**
-     * SwapOut
-     * @description What could stand in a line's place, with the salt of the whole before and after [%].
-     */
-    SwapOut: {
-      line: components['schemas']['LineDocument']
-      /** Kind */
-      kind: string
-      /** Name */
-      name: string
-      /** Reason */
-      reason: string
-      /** Source */
-      source: string
-      /** Mark */
-      mark: string
-      /** Salt Before */
-      salt_before: number
-      /** Salt After */
-      salt_after: number
-    }
-    /** SwapWhatIf */
-    SwapWhatIf: {
-      /** Name */
-      name: string
-      /**
-       * Kind
-       * @enum {string}
-       */
-      kind:
-        | 'dry rub'
-        | 'paste'
-        | 'binder'
-        | 'marinade'
-        | 'injection'
-        | 'glaze'
-        | 'spritz'
-        | 'cooking liquid'
-        | 'finishing salt'
-      /**
-       * Fire
-       * @default
-       * @enum {string}
-       */
-      fire: '' | 'direct flame' | 'hot iron' | 'indirect' | 'oven' | 'broiler'
-      /** Batch */
-      batch: string
-      /** Lines */
-      lines: components['schemas']['LineDocument'][]
-      /**
-       * Written
-       * @default parts
-       * @enum {string}
-       */
-      written: 'parts' | 'percent' | 'relative'
-      /**
-       * Base
-       * @default 0
-       */
-      base: number
-      /**
-       * Total
-       * @default free
-       * @enum {string}
-       */
-      total: 'free' | 'fixed'
-      /**
-       * Targets
-       * @default []
-       */
-      targets: components['schemas']['TargetDocument'][]
-      /**
-       * Uses
-       * @default []
-       */
-      uses: components['schemas']['UseDocument'][]
-      /**
-       * Method
-       * @default []
-       */
-      method: components['schemas']['MethodStepDocument'][]
-      label?: components['schemas']['LabelDocument'] | null
-      /** Id */
-      id?: string | null
-      /** Line */
-      line: number
-    }
-    /**
-     * CompareOut
-     * @description How a blend differs from a kept revision, in words and line by line, and the revision's own strip.
-     */
-    CompareOut: {
-      difference: components['schemas']['DifferenceOfBlends']
-      /** Same */
-      same: boolean
-      /** Bands */
-      bands: components['schemas']['BandOut'][]
-    }
-    /** CompareWhatIf */
-    CompareWhatIf: {
-      /** Name */
-      name: string
-      /**
-       * Kind
-       * @enum {string}
-       */
-      kind:
-        | 'dry rub'
-        | 'paste'
-        | 'binder'
-        | 'marinade'
-        | 'injection'
-        | 'glaze'
-        | 'spritz'
-        | 'cooking liquid'
-        | 'finishing salt'
-      /**
-       * Fire
-       * @default
-       * @enum {string}
-       */
-      fire: '' | 'direct flame' | 'hot iron' | 'indirect' | 'oven' | 'broiler'
-      /** Batch */
-      batch: string
-      /** Lines */
-      lines: components['schemas']['LineDocument'][]
-      /**
-       * Written
-       * @default parts
-       * @enum {string}
-       */
-      written: 'parts' | 'percent' | 'relative'
-      /**
-       * Base
-       * @default 0
-       */
-      base: number
-      /**
-       * Total
-       * @default free
-       * @enum {string}
-       */
-      total: 'free' | 'fixed'
-      /**
-       * Targets
-       * @default []
-       */
-      targets: components['schemas']['TargetDocument'][]
-      /**
-       * Uses
-       * @default []
-       */
-      uses: components['schemas']['UseDocument'][]
-      /**
-       * Method
-       * @default []
-       */
-      method: components['schemas']['MethodStepDocument'][]
-      label?: components['schemas']['LabelDocument'] | null
-      /** Id */
-      id?: string | null
-      /**
-       * Against
-       * Format: uuid
-       */
-      against: string
-    }
-    /**
-     * OfferOut
-     * @description A use that the book knows of: a blend that holds this one, or a layer of a cook.
-     */
-    OfferOut: {
-      /** Of */
-      of: string
-      /** Name */
-      name: string
-      /** Mass G */
-      mass_g: number
-    }
-    /** SharedOut */
-    SharedOut: {
-      /** Uses */
-      uses: components['schemas']['UseOut'][]
-      taken: components['schemas']['Figure']
-      left: components['schemas']['Figure']
-      /** Enough G */
-      enough_g: number
-      /** Offers */
-      offers: components['schemas']['OfferOut'][]
-    }
-    /**
-     * UseOut
-     * @description A planned use: what it takes [g], or why that is not known.
-     */
-    UseOut: {
-      /** Mass G */
-      mass_g: number | null
-      /** Sentence */
-      sentence: string
-    }
-    /**
-     * BroughtOut
-     * @description What a text holds, line by line, and the blend it would make once nothing is asked any more.
-     */
-    BroughtOut: {
-      /** Format */
-      format: string
-      /** Name */
-      name: string
-      /** Kind */
-      kind: string
-      /** Lines */
-      lines: components['schemas']['ListLineOut'][]
-      /** Steps */
-      steps: string[]
-      /** Notes */
-      notes: string[]
-      /** Asked */
-      asked: number
-      /** Batch */
-      batch: string
-      /**
-       * Written
-       * @enum {string}
-       */
-      written: 'parts' | 'percent' | 'relative'
-      /** Made */
-      made: components['schemas']['LineDocument'][]
-      /** Method */
-      method: components['schemas']['MethodStepDocument'][]
-      /** Problems */
-      problems: string[]
-    }
-    /** ChoiceOut */
-    ChoiceOut: {
-      /** Grind */
-      grind: string
-      /** Name */
-      name: string
-    }
-    /**
-     * ItemOut
-     * @description An ingredient of a line: what was understood, how much of it, and what is asked.
-     */
-    ItemOut: {
-      /** Text */
-      text: string
-      /**
-       * Status
-       * @enum {string}
-       */
-      status: 'understood' | 'what' | 'how much' | 'left out'
-      /** Name */
-      name: string
-      /** Grind */
-      grind: string
-      /** Blend */
-      blend: string | null
-      /** Says */
-      says: string
-      /** Amount */
-      amount: string
-      /** Error */
-      error: number
-      /** Note */
-      note: string
-      /** Question */
-      question: string
-      /** Closest */
-      closest: components['schemas']['ChoiceOut'][]
-      /** Problem */
-      problem: string
-    }
-    /**
-     * ListLineOut
-     * @description A line as it stands in the text, by number from 1.
-     */
-    ListLineOut: {
-      /** Number */
-      number: number
-      /** Text */
-      text: string
-      /**
-       * Status
-       * @enum {string}
-       */
-      status: 'understood' | 'what' | 'how much' | 'heading' | 'remark'
-      /** Items */
-      items: components['schemas']['ItemOut'][]
-    }
-    /**
-     * AnswerDocument
-     * @description What the cook said to a line that was asked about: what it is, how much, or that it is left out.
-     */
-    AnswerDocument: {
-      /** Line */
-      line: number
-      /**
-       * Item
-       * @default 0
-       */
-      item: number
-      /**
-       * Grind
-       * @default
-       */
-      grind: string
-      /** Blend */
-      blend?: string | null
-      /**
-       * Amount
-       * @default
-       */
-      amount: string
-      /**
-       * Leave Out
-       * @default false
-       */
-      leave_out: boolean
-    }
-    /**
-     * BringDocument
-     * @description A text as it was pasted or a file's content, with the answers to what was asked.
-     */
-    BringDocument: {
-      /** Text */
-      text: string
-      /**
-       * Format
-       * @default
-       * @enum {string}
-       */
-      format: '' | 'list' | 'jsonld' | 'csv' | 'markdown'
-      /**
-       * Answers
-       * @default []
-       */
-      answers: components['schemas']['AnswerDocument'][]
-    }
-    /**
-     * LabelNameOut
-     * @description An ingredient of a label: what it was read as or what comes closest, with the range of its share [%].
-     */
-    LabelNameOut: {
-      /** Name */
-      name: string
-      /** Grind */
-      grind: string
-      /** Said */
-      said: string
-      /** Closest */
-      closest: components['schemas']['ChoiceOut'][]
-      /** Minor */
-      minor: boolean
-      /** Stated */
-      stated: number | null
-      share: components['schemas']['Figure'] | null
-    }
-    /**
-     * LabelOut
-     * @description What a label says: its ingredients, and once all are known the lines, the panel to keep, and the reading.
-     */
-    LabelOut: {
-      /** Names */
-      names: components['schemas']['LabelNameOut'][]
-      /** Unknown */
-      unknown: number
-      /** Lines */
-      lines: components['schemas']['LineDocument'][]
-      label: components['schemas']['LabelDocument'] | null
-      reading: components['schemas']['BlendReadingOut'] | null
-    }
-    /**
-     * ReadLabelDocument
-     * @description A label as it is being typed: the panel, the list of ingredients, and what unknown names were said to be.
-     */
-    ReadLabelDocument: {
-      label: components['schemas']['LabelDocument']
-      /** Ingredients */
-      ingredients: string
-      /**
-       * Kind
-       * @default dry rub
-       * @enum {string}
-       */
-      kind:
-        | 'dry rub'
-        | 'paste'
-        | 'binder'
-        | 'marinade'
-        | 'injection'
-        | 'glaze'
-        | 'spritz'
-        | 'cooking liquid'
-        | 'finishing salt'
-      /**
-       * Batch
-       * @default 100 g
-       */
-      batch: string
-      /**
-       * Chosen
-       * @default {}
-       */
-      chosen: {
-        [key: string]: string
-      }
-    }
-    /**
-     * RoundingOut
-     * @description One line by spoons: what they hold, and its share before and after rounding [%].
-     */
-    RoundingOut: {
-      /** Name */
-      name: string
-      spoons: components['schemas']['SpoonsOut']
-      /** Error */
-      error: number
-      /** Share Before */
-      share_before: number
-      /** Share After */
-      share_after: number
-    }
-    /**
-     * SpoonBatchOut
-     * @description A batch by spoons: its lines, the worst rounding (relative), how many spoonfuls, and its salt either way.
-     */
-    SpoonBatchOut: {
-      /** Batch */
-      batch: string
-      /** Batch G */
-      batch_g: number
-      /** Lines */
-      lines: components['schemas']['RoundingOut'][]
-      /** Worst */
-      worst: number
-      /** Count */
-      count: number
-      mass: components['schemas']['Figure']
-      salt_before: components['schemas']['Figure']
-      salt_after: components['schemas']['Figure']
-    }
-    /**
-     * SpoonWhatIf
-     * @description A blend to be measured out by spoons, in its own batch or in the best one between two weights.
-     */
-    SpoonWhatIf: {
-      /** Name */
-      name: string
-      /**
-       * Kind
-       * @enum {string}
-       */
-      kind:
-        | 'dry rub'
-        | 'paste'
-        | 'binder'
-        | 'marinade'
-        | 'injection'
-        | 'glaze'
-        | 'spritz'
-        | 'cooking liquid'
-        | 'finishing salt'
-      /**
-       * Fire
-       * @default
-       * @enum {string}
-       */
-      fire: '' | 'direct flame' | 'hot iron' | 'indirect' | 'oven' | 'broiler'
-      /** Batch */
-      batch: string
-      /** Lines */
-      lines: components['schemas']['LineDocument'][]
-      /**
-       * Written
-       * @default parts
-       * @enum {string}
-       */
-      written: 'parts' | 'percent' | 'relative'
-      /**
-       * Base
-       * @default 0
-       */
-      base: number
-      /**
-       * Total
-       * @default free
-       * @enum {string}
-       */
-      total: 'free' | 'fixed'
-      /**
-       * Targets
-       * @default []
-       */
-      targets: components['schemas']['TargetDocument'][]
-      /**
-       * Uses
-       * @default []
-       */
-      uses: components['schemas']['UseDocument'][]
-      /**
-       * Method
-       * @default []
-       */
-      method: components['schemas']['MethodStepDocument'][]
-      label?: components['schemas']['LabelDocument'] | null
-      /** Id */
-      id?: string | null
-      /**
-       * Low
-       * @default
-       */
-      low: string
-      /**
-       * High
-       * @default
-       */
-      high: string
-    }
-    /** BlendRow */
-    BlendRow: {
-      /**
-       * Id
-       * Format: uuid
-       */
-      id: string
-      /** Version */
-      version: number
-      /** Name */
-      name: string
-      /** Kind */
-      kind: string
-      /** Lines */
-      lines: number
-      /** Grinds */
-      grinds: string[]
-      /** Shares */
-      shares: number[]
-      salt: components['schemas']['Figure'] | null
-      /** Archived */
-      archived: boolean
-      /** Kept */
-      kept: number
-      /** Branch Of */
-      branch_of: string
-    }
-    /**
-     * BeforeOut
-     * @description The revision a draft goes on from: what its scales said, how long it kept, what it held, and its strip.
-     */
-    BeforeOut: {
-      /**
-       * Id
-       * Format: uuid
-       */
-      id: string
-      /** Number */
-      number: number
-      /** Note */
-      note: string
-      /** Blend Name */
-      blend_name: string
-      /** Scales */
-      scales: components['schemas']['GhostScale'][]
-      /** Keeps Days */
-      keeps_days: number | null
-      /** Allergens */
-      allergens: string[]
-      /** Bands */
-      bands: components['schemas']['BandOut'][]
-    }
-    /**
-     * BlendOut
-     * @description A blend as it stands in the book, with what it comes to, or why that cannot be said.
-     */
-    BlendOut: {
-      /**
-       * Id
-       * Format: uuid
-       */
-      id: string
-      /** Version */
-      version: number
-      /** Name */
-      name: string
-      /** Kind */
-      kind: string
-      /** Fire */
-      fire: string
-      /** Batch */
-      batch: string
-      /** Batch G */
-      batch_g: number
-      /** Lines */
-      lines: components['schemas']['LineDocument'][]
-      /** Written */
-      written: string
-      /** Base */
-      base: number
-      /** Total */
-      total: string
-      /** Targets */
-      targets: components['schemas']['TargetDocument'][]
-      /** Uses */
-      uses: components['schemas']['UseDocument'][]
-      /** Method */
-      method: components['schemas']['MethodStepDocument'][]
-      label: components['schemas']['LabelDocument'] | null
-      /** Archived */
-      archived: boolean
-      /** Kept */
-      kept: number
-      before: components['schemas']['BeforeOut'] | null
-      reading: components['schemas']['BlendReadingOut'] | null
-      /** Problems */
-      problems: components['schemas']['FieldError'][]
-    }
-    /** GhostScale */
-    GhostScale: {
-      /** Key */
-      key: string
-      /** Value */
-      value: number
-    }
-    /**
-     * BlendDocument
-     * @description A blend as typed.
-     */
-    BlendDocument: {
-      /** Name */
-      name: string
-      /**
-       * Kind
-       * @enum {string}
-       */
-      kind:
-        | 'dry rub'
-        | 'paste'
-        | 'binder'
-        | 'marinade'
-        | 'injection'
-        | 'glaze'
-        | 'spritz'
-        | 'cooking liquid'
-        | 'finishing salt'
-      /**
-       * Fire
-       * @default
-       * @enum {string}
-       */
-      fire: '' | 'direct flame' | 'hot iron' | 'indirect' | 'oven' | 'broiler'
-      /** Batch */
-      batch: string
-      /** Lines */
-      lines: components['schemas']['LineDocument'][]
-      /**
-       * Written
-       * @default parts
-       * @enum {string}
-       */
-      written: 'parts' | 'percent' | 'relative'
-      /**
-       * Base
-       * @default 0
-       */
-      base: number
-      /**
-       * Total
-       * @default free
-       * @enum {string}
-       */
-      total: 'free' | 'fixed'
-      /**
-       * Targets
-       * @default []
-       */
-      targets: components['schemas']['TargetDocument'][]
-      /**
-       * Uses
-       * @default []
-       */
-      uses: components['schemas']['UseDocument'][]
-      /**
-       * Method
-       * @default []
-       */
-      method: components['schemas']['MethodStepDocument'][]
-      label?: components['schemas']['LabelDocument'] | null
-    }
-    /**
-     * BlendSave
-     * @description A blend as typed. `version` is the one it was read at; without it nothing is overwritten.
-     */
-    BlendSave: {
-      /** Name */
-      name: string
-      /**
-       * Kind
-       * @enum {string}
-       */
-      kind:
-        | 'dry rub'
-        | 'paste'
-        | 'binder'
-        | 'marinade'
-        | 'injection'
-        | 'glaze'
-        | 'spritz'
-        | 'cooking liquid'
-        | 'finishing salt'
-      /**
-       * Fire
-       * @default
-       * @enum {string}
-       */
-      fire: '' | 'direct flame' | 'hot iron' | 'indirect' | 'oven' | 'broiler'
-      /** Batch */
-      batch: string
-      /** Lines */
-      lines: components['schemas']['LineDocument'][]
-      /**
-       * Written
-       * @default parts
-       * @enum {string}
-       */
-      written: 'parts' | 'percent' | 'relative'
-      /**
-       * Base
-       * @default 0
-       */
-      base: number
-      /**
-       * Total
-       * @default free
-       * @enum {string}
-       */
-      total: 'free' | 'fixed'
-      /**
-       * Targets
-       * @default []
-       */
-      targets: components['schemas']['TargetDocument'][]
-      /**
-       * Uses
-       * @default []
-       */
-      uses: components['schemas']['UseDocument'][]
-      /**
-       * Method
-       * @default []
-       */
-      method: components['schemas']['MethodStepDocument'][]
-      label?: components['schemas']['LabelDocument'] | null
-      /** Version */
-      version: number
-    }
-    /** ArchiveDocument */
-    ArchiveDocument: {
-      /** Version */
-      version: number
-      /** Archived */
-      archived: boolean
-    }
-    /** KeepDocument */
-    KeepDocument: {
-      /** Version */
-      version: number
-      /**
-       * Note
-       * @default
-       */
-      note: string
-    }
-    /**
-     * BranchDocument
-     * @description A branch to begin: its name, and its lines where they are not those of the blend as it stands.
-     */
-    BranchDocument: {
-      /** Version */
-      version: number
-      /** Name */
-      name: string
-      document?: components['schemas']['BlendDocument'] | null
-    }
-    /** GoBackDocument */
-    GoBackDocument: {
-      /** Version */
-      version: number
-      /**
-       * Revision
-       * Format: uuid
-       */
-      revision: string
-    }
-    /**
-     * NodeOut
-     * @description A revision, or a working draft, in the tree of a blend and its branches; `words` say what its parent differs in.
-     *
-     *     A draft that holds what its parent holds is left out. `now` marks where the blend at hand stands.
-     */
-    NodeOut: {
-      /**
-       * Id
-       * Format: uuid
-       */
-      id: string
-      /**
-       * Blend Id
-       * Format: uuid
-       */
-      blend_id: string
-      /** Blend Name */
-      blend_name: string
-      /** Number */
-      number: number | null
-      /** Note */
-      note: string
-      /** Kept At */
-      kept_at: string | null
-      /** Parent */
-      parent: string | null
-      /** Words */
-      words: string
-      /** Salt */
-      salt: number | null
-      /** Now */
-      now: boolean
-      /** Bands */
-      bands: components['schemas']['BandOut'][]
-    }
-    /** ArmDocument */
-    ArmDocument: {
-      /** Label */
-      label: string
-      /** Name */
-      name: string
-      piece: components['schemas']['PieceDocument']
-      /** Layers */
-      layers: components['schemas']['LayerDocument'][]
-    }
-    /** CoatDocument */
-    CoatDocument: {
-      /** Arms */
-      arms: components['schemas']['ArmDocument'][]
-    }
-    /**
-     * LayerDocument
-     * @description A layer as typed: a rub or marinade of a blend, or salt by weight. `revision` pins what was mixed.
-     */
-    LayerDocument: {
-      /**
-       * Kind
-       * @enum {string}
-       */
-      kind: 'rub' | 'marinade' | 'salt'
-      /** Blend Id */
-      blend_id?: string | null
-      /** Revision */
-      revision?: number | null
-      /**
-       * Coat
-       * @default
-       */
-      coat: string
-      /**
-       * Surface
-       * @default
-       */
-      surface: string
-      /**
-       * Vessel
-       * @default
-       */
-      vessel: string
-      /**
-       * Grind
-       * @default
-       */
-      grind: string
-      /**
-       * Percent
-       * @default
-       */
-      percent: string
-      /**
-       * Hold
-       * @default
-       */
-      hold: string
-      /**
-       * Hold C
-       * @default 4
-       */
-      hold_c: number
-    }
-    /**
-     * PieceDocument
-     * @description A piece as typed. Measures are given all three or not at all.
-     */
-    PieceDocument: {
-      /** Cut */
-      cut: string
-      /** Mass */
-      mass: string
-      /**
-       * Count
-       * @default 1
-       */
-      count: number
-      /**
-       * Coat Bare Face
-       * @default false
-       */
-      coat_bare_face: boolean
-      /**
-       * Length
-       * @default
-       */
-      length: string
-      /**
-       * Width
-       * @default
-       */
-      width: string
-      /**
-       * Thickness
-       * @default
-       */
-      thickness: string
-    }
-    /**
-     * ChoiceDocument
-     * @description Another blend for an arm, with its cut and its layers as they are typed.
-     */
-    ChoiceDocument: {
-      /**
-       * Blend Id
-       * Format: uuid
-       */
-      blend_id: string
-      /** Cut */
-      cut: string
-      /** Layers */
-      layers: components['schemas']['LayerDocument'][]
-    }
-    /** CookSave */
-    CookSave: {
-      /** Name */
-      name: string
-      /**
-       * Serve At
-       * Format: date-time
-       */
-      serve_at: string
-      /** Version */
-      version: number
-      /** Arms */
-      arms: components['schemas']['ArmDocument'][]
-    }
-    /** SizedBatchOut */
-    SizedBatchOut: {
-      /**
-       * Blend Id
-       * Format: uuid
-       */
-      blend_id: string
-      /** Batch */
-      batch: string
-      /** Batch G */
-      batch_g: number
-    }
-    /**
-     * BatchDocument
-     * @description Which blend to size to what this cook takes of it.
-     */
-    BatchDocument: {
-      /**
-       * Blend Id
-       * Format: uuid
-       */
-      blend_id: string
-    }
-    /** CardOut */
-    CardOut: {
-      /**
-       * Id
-       * Format: uuid
-       */
-      id: string
-      /** Taster */
-      taster: string
-      /** Served */
-      served: string[]
-      /** Blind */
-      blind: boolean
-      /** Prefers */
-      prefers: string | null
-    }
-    /**
-     * RevealOut
-     * @description Which arm a code was, told only after the reveal.
-     */
-    RevealOut: {
-      /** Code */
-      code: string
-      /** Label */
-      label: string
-      /** Name */
-      name: string
-    }
-    /**
-     * ScaleOut
-     * @description A scale of the card with its limits; `salt` is just-about-right with 3 in the middle.
-     */
-    ScaleOut: {
-      /** Name */
-      name: string
-      /** Low */
-      low: number
-      /** High */
-      high: number
-    }
-    /**
-     * TableOut
-     * @description A trial as its tasters see it: codes, the next serving order, cards in. No arm names until the reveal.
-     */
-    TableOut: {
-      /**
-       * Trial Id
-       * Format: uuid
-       */
-      trial_id: string
-      /**
-       * Cook Id
-       * Format: uuid
-       */
-      cook_id: string
-      /** Cook */
-      cook: string
-      /** Question */
-      question: string
-      /** Codes */
-      codes: string[]
-      /** Next Order */
-      next_order: string[]
-      /** Scales */
-      scales: components['schemas']['ScaleOut'][]
-      /** Cards */
-      cards: components['schemas']['CardOut'][]
-      /** Tasters */
-      tasters: string[]
-      /** Revealed */
-      revealed: components['schemas']['RevealOut'][] | null
-    }
-    /**
-     * CardDocument
-     * @description A card as filled in: who, the order served, scores, and the code preferred, if any.
-     */
-    CardDocument: {
-      /** Taster */
-      taster: string
-      /** Served */
-      served: string[]
-      /** Scores */
-      scores: components['schemas']['ScoreDocument'][]
-      /** Prefers */
-      prefers?: string | null
-    }
-    /** ScoreDocument */
-    ScoreDocument: {
-      /** Code */
-      code: string
-      /** Scale */
-      scale: string
-      /** Value */
-      value: number
-    }
-    /**
-     * CardRow
-     * @description One card: overall liking of both sides, in their order, and which side it prefers.
-     */
-    CardRow: {
-      /** Taster */
-      taster: string
-      /** Blind */
-      blind: boolean
-      /** Overall */
-      overall: number[]
-      /** Prefers */
-      prefers: number | null
-    }
-    /** LikingOut */
-    LikingOut: {
-      /** Scale */
-      scale: string
-      /** Cards */
-      cards: number
-      /** Means */
-      means: components['schemas']['Figure'][]
-    }
-    /**
-     * SideOut
-     * @description One arm in the verdict. Before the reveal only its code is told.
-     */
-    SideOut: {
-      /** Code */
-      code: string
-      /** Label */
-      label: string | null
-      /** Name */
-      name: string | null
-      /** Preferred */
-      preferred: number
-    }
-    /**
-     * VerdictOut
-     * @description State of a trial. `winner` is the index of the winning side.
-     */
-    VerdictOut: {
-      /**
-       * Trial Id
-       * Format: uuid
-       */
-      trial_id: string
-      /**
-       * Cook Id
-       * Format: uuid
-       */
-      cook_id: string
-      /** Cook */
-      cook: string
-      /** Cut */
-      cut: string
-      /**
-       * Serve At
-       * Format: date-time
-       */
-      serve_at: string
-      /** Question */
-      question: string
-      /** Revealed */
-      revealed: boolean
-      /** State */
-      state: string
-      /** Winner */
-      winner: number | null
-      /** Sides */
-      sides: components['schemas']['SideOut'][]
-      /** No Preference */
-      no_preference: number
-      probability: components['schemas']['Figure']
-      cards_more: components['schemas']['Figure']
-      /** Liking */
-      liking: components['schemas']['LikingOut'][]
-      /** Cards */
-      cards: components['schemas']['CardRow'][]
-      /** Differs */
-      differs: components['schemas']['DifferenceOut'][]
-      /** Unknown */
-      unknown: string[]
-    }
-    /**
-     * CatalogueOut
-     * @description Everything a screen chooses from.
-     */
-    CatalogueOut: {
-      /** Sources */
-      sources: {
-        [key: string]: components['schemas']['SourceOut']
-      }
-      /** Grinds */
-      grinds: components['schemas']['GrindOut'][]
-      /** Allergens */
-      allergens: string[]
-      /** Starters */
-      starters: components['schemas']['StarterOut'][]
-      /** Cuts */
-      cuts: components['schemas']['CutOut'][]
-      /** Coat Weights */
-      coat_weights: components['schemas']['CoatWeightOut'][]
-      /** Surfaces */
-      surfaces: components['schemas']['SurfaceOut'][]
-      /** Vessels */
-      vessels: string[]
-      /** Zones */
-      zones: components['schemas']['ZoneOut'][]
-      /** Spoon Sets */
-      spoon_sets: components['schemas']['SpoonSetOut'][]
-    }
-    /** CoatWeightOut */
-    CoatWeightOut: {
-      /** Name */
-      name: string
-      /** G 100Cm2 */
-      g_100cm2: number
-    }
-    /** CutOut */
-    CutOut: {
-      /** Key */
-      key: string
-      /** Name */
-      name: string
-      /** Other Names */
-      other_names: string[]
-      /** Animal */
-      animal: string
-      /** Shape */
-      shape: string
-      /** Bare Face */
-      bare_face: string
-      /** Bone Share */
-      bone_share: number
-      /** Usual Low G */
-      usual_low_g: number
-      /** Usual High G */
-      usual_high_g: number
-      /** Minimum Centre C */
-      minimum_centre_c: number
-    }
-    /** GrindOut */
-    GrindOut: {
-      /** Key */
-      key: string
-      /** Ingredient */
-      ingredient: string
-      /** Name */
-      name: string
-      /** Grind */
-      grind: string
-      /** Family */
-      family: string
-      /** Colour */
-      colour: string
-      /** Grain Mm */
-      grain_mm: number
-      /** Density G Ml */
-      density_g_ml: number
-      /** Price 100G */
-      price_100g: number
-      /** Allergens */
-      allergens: string[]
-      /** Source */
-      source: string
-      /** Mark */
-      mark: string
-    }
-    /**
-     * SourceOut
-     * @description Where numbers are from; `mark` says how well that is known.
-     */
-    SourceOut: {
-      /** Title */
-      title: string
-      /** Mark */
-      mark: string
-    }
-    /**
-     * SpoonSetOut
-     * @description A set of measures, by name, largest first.
-     */
-    SpoonSetOut: {
-      /** Key */
-      key: string
-      /** Title */
-      title: string
-      /** Spoons */
-      spoons: string[]
-    }
-    /**
-     * StarterOut
-     * @description A ratio to begin a blend of a kind with, and the shares its strip is drawn from.
-     */
-    StarterOut: {
-      /** Kind */
-      kind: string
-      /** Name */
-      name: string
-      /** Says */
-      says: string
-      /** Lines */
-      lines: components['schemas']['LineDocument'][]
-      /** Bands */
-      bands: components['schemas']['BandOut'][]
-      /** Mark */
-      mark: string
-    }
-    /** SurfaceOut */
-    SurfaceOut: {
-      /** Name */
-      name: string
-      /** Holds G 100Cm2 */
-      holds_g_100cm2: number
-    }
-    /** ZoneOut */
-    ZoneOut: {
-      /** Name */
-      name: string
-      /** Below Percent */
-      below_percent: number | null
-    }
-    /** PreferencesDocument */
-    PreferencesDocument: {
-      /**
-       * Units
-       * @enum {string}
-       */
-      units: 'us' | 'metric'
-      /**
-       * Temperature
-       * @enum {string}
-       */
-      temperature: 'C' | 'F'
-      /**
-       * Spoon Set
-       * @enum {string}
-       */
-      spoon_set: 'us' | 'metric' | 'australian'
-      /**
-       * Spoons Lacking
-       * @default []
-       */
-      spoons_lacking: string[]
-      /**
-       * Theme
-       * @enum {string}
-       */
-      theme: 'enamel' | 'iron'
-      /** Single Keys */
-      single_keys: boolean
-    }
-    /**
-     * PriceDocument
-     * @description What 100 g of an ingredient cost, as typed; empty goes back to the catalogue's estimate.
-     */
-    PriceDocument: {
-      /** Ingredient */
-      ingredient: string
-      /**
-       * Per 100G
-       * @default
-       */
-      per_100g: string
-    }
-    /**
-     * BatchRow
-     * @description A batch in a list: what its jar is drawn from.
-     */
-    BatchRow: {
-      /**
-       * Id
-       * Format: uuid
-       */
-      id: string
-      /** Version */
-      version: number
-      /**
-       * Blend
-       * Format: uuid
-       */
-      blend: string
-      /** Name */
-      name: string
-      /** Kind */
-      kind: string
-      /**
-       * State
-       * @enum {string}
-       */
-      state: 'weighing' | 'mixed' | 'left'
-      /**
-       * Started At
-       * Format: date-time
-       */
-      started_at: string
-      /** Mixed At */
-      mixed_at: string | null
-      /** Wanted G */
-      wanted_g: number
-      /** Poured G */
-      poured_g: number
-      salt: components['schemas']['Figure'] | null
-      /** Bands */
-      bands: components['schemas']['BandOut'][]
-      jar: components['schemas']['JarRowOut'] | null
-    }
-    /** JarRowOut */
-    JarRowOut: {
-      /** Size Ml */
-      size_ml: number
-      /** Left G */
-      left_g: number
-      /** Clean */
-      clean: boolean
-      /** Full */
-      full: number
-    }
-    /** AdditionOut */
-    AdditionOut: {
-      /** Name */
-      name: string
-      /** Grams */
-      grams: number
-    }
-    /**
-     * BatchLineOut
-     * @description A line in the order it is weighed: what is wanted and what lies in the bowl [g], and where that stands.
-     */
-    BatchLineOut: {
-      /**
-       * Id
-       * Format: uuid
-       */
-      id: string
-      /** Name */
-      name: string
-      /** Bands */
-      bands: components['schemas']['BandOut'][]
-      /** Wanted G */
-      wanted_g: number
-      /** Poured G */
-      poured_g: number
-      /** Low G */
-      low_g: number
-      /** High G */
-      high_g: number
-      /**
-       * Stand
-       * @enum {string}
-       */
-      stand: 'under' | 'met' | 'over'
-      /** Done */
-      done: boolean
-      /** Added */
-      added: boolean
-      /** Spoons */
-      spoons: string
-    }
-    /**
-     * BatchOut
-     * @description A batch as it stands: what is in the bowl, which line is on now, and what it comes to so far.
-     */
-    BatchOut: {
-      /**
-       * Id
-       * Format: uuid
-       */
-      id: string
-      /** Version */
-      version: number
-      /**
-       * Blend
-       * Format: uuid
-       */
-      blend: string
-      /** Name */
-      name: string
-      /** Kind */
-      kind: string
-      /**
-       * State
-       * @enum {string}
-       */
-      state: 'weighing' | 'mixed' | 'left'
-      /**
-       * Started At
-       * Format: date-time
-       */
-      started_at: string
-      /** Mixed At */
-      mixed_at: string | null
-      /** Resolution G */
-      resolution_g: number
-      /** Wanted G */
-      wanted_g: number
-      /** Poured G */
-      poured_g: number
-      /** Lines */
-      lines: components['schemas']['BatchLineOut'][]
-      /** Current */
-      current: string | null
-      /** Rescues */
-      rescues: components['schemas']['RescueOut'][]
-      /** Last Pour */
-      last_pour: string | null
-      salt_wanted: components['schemas']['Figure'] | null
-      salt: components['schemas']['Figure'] | null
-      /** Finished G */
-      finished_g: number
-      /** Steps */
-      steps: string[]
-      jar_fit: components['schemas']['JarOut'] | null
-      jar: components['schemas']['JarRowOut'] | null
-    }
-    /**
-     * RescueOut
-     * @description One way out of an overshoot, with its salt before and after [%].
-     */
-    RescueOut: {
-      /** Id */
-      id: string
-      /** Says */
-      says: string
-      /** Adds */
-      adds: components['schemas']['AdditionOut'][]
-      /** Takes G */
-      takes_g: number
-      /** Batch G */
-      batch_g: number
-      /** Salt Before */
-      salt_before: number
-      /** Salt After */
-      salt_after: number
-      figure: components['schemas']['Figure']
-    }
-    /**
-     * BatchBegin
-     * @description What to weigh out: a blend at the version it was read, how much as typed, what the scale shows by [g].
-     */
-    BatchBegin: {
-      /**
-       * Blend
-       * Format: uuid
-       */
-      blend: string
-      /** Version */
-      version: number
-      /** Wanted */
-      wanted: string
-      /**
-       * Resolution G
-       * @default 0.1
-       */
-      resolution_g: number
-    }
-    /**
-     * PourDocument
-     * @description A weight for one line of a batch. The key is the screen's own, so that one sent twice counts once.
-     */
-    PourDocument: {
-      /** Version */
-      version: number
-      /**
-       * Line
-       * Format: uuid
-       */
-      line: string
-      /** Grams */
-      grams: number
-      /**
-       * How
-       * @default weighed
-       * @enum {string}
-       */
-      how: 'weighed' | 'by hand' | 'spooned out'
-      /**
-       * Key
-       * Format: uuid
-       */
-      key: string
-    }
-    /** HandPour */
-    HandPour: {
-      /** Version */
-      version: number
-      /**
-       * Line
-       * Format: uuid
-       */
-      line: string
-      /** Amount */
-      amount: string
-      /**
-       * Key
-       * Format: uuid
-       */
-      key: string
-    }
-    /** RescueDocument */
-    RescueDocument: {
-      /** Version */
-      version: number
-      /**
-       * Line
-       * Format: uuid
-       */
-      line: string
-      /**
-       * Choice
-       * @enum {string}
-       */
-      choice: 'scale up' | 'accept' | 'spoon out'
-    }
-    /**
-     * EnoughDocument
-     * @description A line that is left short, as when the jar ran out.
-     */
-    EnoughDocument: {
-      /** Version */
-      version: number
-      /**
-       * Line
-       * Format: uuid
-       */
-      line: string
-    }
-    /** FinishDocument */
-    FinishDocument: {
-      /** Version */
-      version: number
-      /** Size Ml */
-      size_ml: number
-    }
-    /** TasteOut */
-    TasteOut: {
-      /** Key */
-      key: string
-      /** Says */
-      says: string
-    }
-    /** ChangeOfTaste */
-    ChangeOfTaste: {
-      /** Key */
-      key: string
-      /** Label */
-      label: string
-      /** Unit */
-      unit: string
-      /** Before */
-      before: number
-      /** After */
-      after: number
-    }
-    /**
-     * CorrectionOut
-     * @description One way to put a taste right by adding, with what it does to every scale.
-     */
-    CorrectionOut: {
-      /** Says */
-      says: string
-      /** Why */
-      why: string
-      /** Adds */
-      adds: components['schemas']['AdditionOut'][]
-      /** Total G */
-      total_g: number
-      /** Changes */
-      changes: components['schemas']['ChangeOfTaste'][]
-      figure: components['schemas']['Figure']
-    }
-    /** TasteDocument */
-    TasteDocument: {
-      /** Taste */
-      taste: string
-      /**
-       * Strength
-       * @default clearly
-       * @enum {string}
-       */
-      strength: 'a little' | 'clearly' | 'a lot'
-    }
-    /**
-     * CorrectDocument
-     * @description A correction that was chosen, by what it says.
-     */
-    CorrectDocument: {
-      /** Taste */
-      taste: string
-      /**
-       * Strength
-       * @default clearly
-       * @enum {string}
-       */
-      strength: 'a little' | 'clearly' | 'a lot'
-      /** Version */
-      version: number
-      /** Says */
-      says: string
-      /**
-       * Key
-       * Format: uuid
-       */
-      key: string
-    }
-    /**
-     * JarDocument
-     * @description What of a jar changed: how much is left as typed, and whether it is still clean.
-     */
-    JarDocument: {
-      /** Version */
-      version: number
-      /**
-       * Left
-       * @default
-       */
-      left: string
-      /** Clean */
-      clean: boolean
-    }
-    /**
-     * OrderOut
-     * @description What a device is to do: tare; a simulated one also put, pour, clear, drop out, stop.
-     */
-    OrderOut: {
-      /** Do */
-      do: string
-      /** Grams */
-      grams: number
-      /** Seconds */
-      seconds: number
-    }
-    /** OrdersOut */
-    OrdersOut: {
-      /** Do */
-      do: components['schemas']['OrderOut'][]
-    }
-    /**
-     * ScaleReadingDocument
-     * @description What a scale shows at its own time [s]: grams less tare, none under overload.
-     */
-    ScaleReadingDocument: {
-      /** At S */
-      at_s: number
-      /** Grams */
-      grams?: number | null
-      /**
-       * Settled
-       * @default false
-       */
-      settled: boolean
-      /**
-       * Overload
-       * @default false
-       */
-      overload: boolean
-    }
-    /**
-     * ScaleReadings
-     * @description What a device sends, a few times a second, oldest reading first.
-     */
-    ScaleReadings: {
-      /**
-       * Scale
-       * @default kitchen
-       */
-      scale: string
-      /**
-       * Kind
-       * @default
-       */
-      kind: string
-      /**
-       * Capacity G
-       * @default 5000
-       */
-      capacity_g: number
-      /**
-       * Resolution G
-       * @default 1
-       */
-      resolution_g: number
-      /** Readings */
-      readings: components['schemas']['ScaleReadingDocument'][]
-    }
-    /**
-     * ScaleNow
-     * @description What a scale shows now: live, lost (silent for a while) or none; `tares` counts how often it was told to.
-     */
-    ScaleNow: {
-      /**
-       * State
-       * @enum {string}
-       */
-      state: 'live' | 'lost' | 'none'
-      /** Scale */
-      scale: string
-      /** Kind */
-      kind: string
-      /** Grams */
-      grams: number | null
-      /** Settled */
-      settled: boolean
-      /** Overload */
-      overload: boolean
-      /** Resolution G */
-      resolution_g: number
-      /** Capacity G */
-      capacity_g: number
-      /** Tares */
-      tares: number
-      /** Silent S */
-      silent_s: number
-    }
-    /**
-     * SimulatedScaleDocument
-     * @description The simulated scale that is to be started.
-     */
-    SimulatedScaleDocument: {
-      /**
-       * Resolution G
-       * @default 0.1
-       * @enum {number}
-       */
-      resolution_g: 0.1 | 1
-      /**
-       * Capacity G
-       * @default 5000
-       */
-      capacity_g: number
-      /**
-       * Drop Outs A Minute
-       * @default 0
-       */
-      drop_outs_a_minute: number
-    }
-    /**
-     * HandlingDocument
-     * @description What hands do at the simulated scale: put so many grams on, pour so many a second, clear it, lose it, stop it.
-     */
-    HandlingDocument: {
-      /**
-       * Do
-       * @enum {string}
-       */
-      do: 'put' | 'pour' | 'clear' | 'drop out' | 'stop'
-      /**
-       * Grams
-       * @default 0
-       */
-      grams: number
-      /**
-       * Seconds
-       * @default 0
-       */
-      seconds: number
-    }
-  }
-  responses: never
-  parameters: never
-  requestBodies: never
-  headers: never
-  pathItems: never
+    schemas: {
+        /** Pong */
+        Pong: {
+            /** Ok */
+            ok: boolean;
+        };
+        /** ArmOut */
+        ArmOut: {
+            /** Label */
+            label: string;
+            /** Name */
+            name: string;
+            piece: components["schemas"]["PieceOut"];
+            /** Layers */
+            layers: components["schemas"]["LayerOut"][];
+            /** Steps */
+            steps: components["schemas"]["StepOutDocument"][];
+            reading: components["schemas"]["ArmReadingOut"] | null;
+            /** Problems */
+            problems: components["schemas"]["FieldError"][];
+        };
+        /**
+         * ArmReadingOut
+         * @description What an arm comes to: surface, doses, salt on the meat, cautions.
+         */
+        ArmReadingOut: {
+            piece: components["schemas"]["PieceReadingOut"];
+            /** Layers */
+            layers: components["schemas"]["LayerReadingOut"][];
+            salt: components["schemas"]["Figure"];
+            /** Zone */
+            zone: string;
+            /** Cautions */
+            cautions: components["schemas"]["CautionOut"][];
+        };
+        /** CautionOut */
+        CautionOut: {
+            /** Id */
+            id: string;
+            /**
+             * Level
+             * @enum {string}
+             */
+            level: "stop" | "caution" | "note";
+            /** Sentence */
+            sentence: string;
+            /** Action */
+            action: string;
+            /** Source */
+            source: string;
+        };
+        /** CookOut */
+        CookOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * Serve At
+             * Format: date-time
+             */
+            serve_at: string;
+            /** In Hand */
+            in_hand: boolean;
+            /** Version */
+            version: number;
+            /**
+             * Trial Id
+             * Format: uuid
+             */
+            trial_id: string;
+            /** Cards */
+            cards: number;
+            /** Revealed */
+            revealed: boolean;
+            /** Arms */
+            arms: components["schemas"]["ArmOut"][];
+            next: components["schemas"]["NextOut"] | null;
+            fair: components["schemas"]["FairTestOut"];
+        };
+        /** DifferenceOut */
+        DifferenceOut: {
+            /** What */
+            what: string;
+            /** Sentence */
+            sentence: string;
+            /** Can Even */
+            can_even: boolean;
+        };
+        /** FairTestOut */
+        FairTestOut: {
+            /** Same */
+            same: string[];
+            /** Differs */
+            differs: components["schemas"]["DifferenceOut"][];
+            /** Unknown */
+            unknown: string[];
+        };
+        /**
+         * FieldError
+         * @description A sentence at a field; `field` is a dotted path into the document that was sent.
+         */
+        FieldError: {
+            /** Field */
+            field: string;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
+         * Figure
+         * @description A number for people: value in canonical `unit`, the range it may lie in, and its working.
+         */
+        Figure: {
+            /** Value */
+            value: number;
+            /** Unit */
+            unit: string;
+            /** Error */
+            error: string;
+            /** Steps */
+            steps: components["schemas"]["Step"][];
+            /** Low */
+            low: number | null;
+            /** High */
+            high: number | null;
+        };
+        /**
+         * HomeOut
+         * @description The household and its cook in hand, if there is one.
+         */
+        HomeOut: {
+            /** Household */
+            household: string;
+            cook: components["schemas"]["CookOut"] | null;
+        };
+        /**
+         * LayerOut
+         * @description A layer as typed; `revision` is the one it was mixed from, `changed_since` says the blend moved on.
+         */
+        LayerOut: {
+            /** Kind */
+            kind: string;
+            /** Blend Id */
+            blend_id: string | null;
+            /** Blend Name */
+            blend_name: string;
+            /** Grinds */
+            grinds: string[];
+            /** Shares */
+            shares: number[];
+            /** Revision */
+            revision: number | null;
+            /** Changed Since */
+            changed_since: boolean;
+            /** Coat */
+            coat: string;
+            /** Surface */
+            surface: string;
+            /** Vessel */
+            vessel: string;
+            /** Grind */
+            grind: string;
+            /** Percent */
+            percent: string;
+            /** Hold */
+            hold: string;
+            /** Hold S */
+            hold_s: number | null;
+            /** Hold C */
+            hold_c: number;
+        };
+        /** LayerReadingOut */
+        LayerReadingOut: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "rub" | "marinade" | "salt";
+            dose: components["schemas"]["Figure"];
+            /** Dose G */
+            dose_g: number;
+            spoons: components["schemas"]["SpoonsOut"];
+            salt: components["schemas"]["Figure"];
+            binder: components["schemas"]["Figure"] | null;
+            window: components["schemas"]["WindowOut"] | null;
+            reach: components["schemas"]["Figure"] | null;
+            /** Hold S */
+            hold_s: number;
+        };
+        /**
+         * NextOut
+         * @description The one next thing to do.
+         */
+        NextOut: {
+            /** Arm */
+            arm: string;
+            /**
+             * Step Id
+             * Format: uuid
+             */
+            step_id: string;
+            /** Kind */
+            kind: string;
+            /**
+             * Begins At
+             * Format: date-time
+             */
+            begins_at: string;
+        };
+        /** PieceOut */
+        PieceOut: {
+            /** Cut */
+            cut: string;
+            /** Mass */
+            mass: string;
+            /** Mass G */
+            mass_g: number;
+            /** Count */
+            count: number;
+            /** Coat Bare Face */
+            coat_bare_face: boolean;
+            /** Length */
+            length: string;
+            /** Width */
+            width: string;
+            /** Thickness */
+            thickness: string;
+        };
+        /** PieceReadingOut */
+        PieceReadingOut: {
+            solid: components["schemas"]["SolidOut"];
+            coatable: components["schemas"]["Figure"];
+            /** Bare Face */
+            bare_face: string;
+            /** Bare Area Cm2 */
+            bare_area_cm2: number;
+            edible: components["schemas"]["Figure"];
+            /** Question */
+            question: string;
+        };
+        /**
+         * SolidOut
+         * @description Outer dimensions of one piece [cm] and how many pieces.
+         */
+        SolidOut: {
+            /** Shape */
+            shape: string;
+            /** Length Cm */
+            length_cm: number;
+            /** Width Cm */
+            width_cm: number;
+            /** Thickness Cm */
+            thickness_cm: number;
+            /** Pieces */
+            pieces: number;
+        };
+        /**
+         * SpoonsOut
+         * @description A volume in level spoonfuls, with what the rounding does.
+         */
+        SpoonsOut: {
+            /** Text */
+            text: string;
+            volume: components["schemas"]["Figure"];
+        };
+        /**
+         * Step
+         * @description One line of working: what was computed, how, the result, and where the rule is from.
+         */
+        Step: {
+            /** Label */
+            label: string;
+            /** Formula */
+            formula: string;
+            /** Value */
+            value: number;
+            /** Unit */
+            unit: string;
+            /**
+             * Source
+             * @default arithmetic
+             */
+            source: string;
+        };
+        /** StepOutDocument */
+        StepOutDocument: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Kind */
+            kind: string;
+            /**
+             * Begins At
+             * Format: date-time
+             */
+            begins_at: string;
+            before: components["schemas"]["Figure"];
+            /** Lasts S */
+            lasts_s: number;
+            /** Done At */
+            done_at: string | null;
+        };
+        /**
+         * WindowOut
+         * @description How long a marinade may work [min], after the cautious and the long school.
+         */
+        WindowOut: {
+            /** Acid Class */
+            acid_class: string;
+            /** Because */
+            because: string;
+            /** Cautious Low Min */
+            cautious_low_min: number;
+            /** Cautious High Min */
+            cautious_high_min: number;
+            /** Long Low Min */
+            long_low_min: number;
+            /** Long High Min */
+            long_high_min: number;
+            /** Reason */
+            reason: string;
+            /** Mark */
+            mark: string;
+        };
+        /**
+         * Problem
+         * @description An RFC 9457 problem. A 409 carries the book's present document as `theirs`.
+         */
+        Problem: {
+            /**
+             * Type
+             * @default about:blank
+             */
+            type: string;
+            /** Title */
+            title: string;
+            /** Status */
+            status: number;
+            /** Detail */
+            detail: string;
+            /** Errors */
+            errors?: components["schemas"]["FieldError"][];
+            /** Theirs */
+            theirs?: {
+                [key: string]: unknown;
+            } | null;
+        };
+        /** CookRow */
+        CookRow: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * Serve At
+             * Format: date-time
+             */
+            serve_at: string;
+            /** In Hand */
+            in_hand: boolean;
+            /** Version */
+            version: number;
+            /** Arms */
+            arms: string[];
+            /** Cards */
+            cards: number;
+            /**
+             * Trial Id
+             * Format: uuid
+             */
+            trial_id: string;
+        };
+        /** BeginningDocument */
+        BeginningDocument: {
+            /** Name */
+            name: string;
+            /** Cut */
+            cut: string;
+            /** Mass */
+            mass: string;
+            /**
+             * Blend Id
+             * Format: uuid
+             */
+            blend_id: string;
+        };
+        /**
+         * NewCook
+         * @description A cook to begin: two arms, each with its meat and its blend.
+         */
+        NewCook: {
+            /** Name */
+            name: string;
+            /**
+             * Serve At
+             * Format: date-time
+             */
+            serve_at: string;
+            /** Arms */
+            arms: components["schemas"]["BeginningDocument"][];
+        };
+        /**
+         * VersionDocument
+         * @description The version a document was read at.
+         */
+        VersionDocument: {
+            /** Version */
+            version: number;
+        };
+        /**
+         * TickDocument
+         * @description Tick a step or take the tick away, or set how long it lasts.
+         */
+        TickDocument: {
+            /** Version */
+            version: number;
+            /** Done */
+            done?: boolean | null;
+            /** Lasts */
+            lasts?: string | null;
+        };
+        /**
+         * EvenDocument
+         * @description What to even out between the arms.
+         */
+        EvenDocument: {
+            /** Version */
+            version: number;
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "salt" | "fire" | "rest" | "bare face";
+        };
+        /**
+         * PlatingOut
+         * @description Which number an arm is plated under, for whoever plates and does not taste.
+         */
+        PlatingOut: {
+            /** Label */
+            label: string;
+            /** Code */
+            code: string;
+        };
+        /**
+         * BandOut
+         * @description A stretch of a grain strip: a grind and its share of the mass.
+         */
+        BandOut: {
+            /** Grind */
+            grind: string;
+            /** Share */
+            share: number;
+        };
+        /**
+         * BlendReadingOut
+         * @description What a blend comes to: shares, grams and spoons a line, its scales, keeping time, cautions and findings.
+         *
+         *     `batch` goes into the bowl, `finished` comes out of the method, `after_g` is what is left after each of its steps.
+         *     `notes` say what does not fit on a bought blend's label.
+         */
+        BlendReadingOut: {
+            /** Lines */
+            lines: components["schemas"]["LineReadingOut"][];
+            batch: components["schemas"]["Figure"];
+            finished: components["schemas"]["Figure"];
+            /** After G */
+            after_g: number[];
+            volume: components["schemas"]["Figure"];
+            jar: components["schemas"]["JarOut"];
+            /** Notes */
+            notes: string[];
+            salt: components["schemas"]["Figure"];
+            /** Scales */
+            scales: components["schemas"]["BlendScaleOut"][];
+            keeping: components["schemas"]["KeepingOut"];
+            /** Allergens */
+            allergens: string[];
+            /** Cautions */
+            cautions: components["schemas"]["CautionOut"][];
+        };
+        /**
+         * BlendScaleOut
+         * @description One scale a blend is read on, in the unit it is aimed at; its figure may be in another, as heat is.
+         */
+        BlendScaleOut: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Value */
+            value: number;
+            /** Unit */
+            unit: string;
+            /** Full */
+            full: number;
+            /** Word */
+            word: string;
+            figure: components["schemas"]["Figure"];
+        };
+        /**
+         * InsideOut
+         * @description The blend that a line holds, as it is in the book now.
+         */
+        InsideOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Name */
+            name: string;
+            /** Version */
+            version: number;
+            /** Deleted */
+            deleted: boolean;
+        };
+        /**
+         * JarOut
+         * @description The jar a batch goes in [ml], how many of them, and how full [%].
+         */
+        JarOut: {
+            /** Jar Ml */
+            jar_ml: number;
+            /** Count */
+            count: number;
+            full: components["schemas"]["Figure"];
+        };
+        /** KeepingOut */
+        KeepingOut: {
+            /** Days */
+            days: number;
+            /** Place */
+            place: string;
+            /** Because */
+            because: string;
+            figure: components["schemas"]["Figure"];
+        };
+        /**
+         * LineReadingOut
+         * @description What a line comes to; `bands` is what it is drawn with: one grind, or those of the blend inside.
+         */
+        LineReadingOut: {
+            /** Grind */
+            grind: string;
+            inside: components["schemas"]["InsideOut"] | null;
+            /** Name */
+            name: string;
+            share: components["schemas"]["Figure"];
+            mass: components["schemas"]["Figure"];
+            /** Volume Ml */
+            volume_ml: number;
+            spoons: components["schemas"]["SpoonsOut"];
+            /** Bands */
+            bands: components["schemas"]["BandOut"][];
+        };
+        /**
+         * LabelDocument
+         * @description A bought blend's panel as printed; its lines stand in the order of the label's ingredients.
+         *
+         *     `minor_from` is the place of the first ingredient under "2 % or less of", `stated` holds the shares that
+         *     the list itself gives.
+         */
+        LabelDocument: {
+            /** Portion */
+            portion: string;
+            /** Sodium */
+            sodium: string;
+            /**
+             * Sodium As
+             * @default sodium
+             * @enum {string}
+             */
+            sodium_as: "sodium" | "salt";
+            /**
+             * Sugars
+             * @default
+             */
+            sugars: string;
+            /**
+             * Fat
+             * @default
+             */
+            fat: string;
+            /**
+             * Rule
+             * @default us
+             * @enum {string}
+             */
+            rule: "us" | "eu";
+            /** Minor From */
+            minor_from?: number | null;
+            /**
+             * Stated
+             * @default []
+             */
+            stated: components["schemas"]["StatedShare"][];
+        };
+        /**
+         * LineDocument
+         * @description A line as typed: a grind by key or a blend inside, parts as text, their basis and the line's lock.
+         *
+         *     `error` says how far an amount by eye may be off [%], `said` how it was written where it came from.
+         *
+         *     `exact` is the fraction the text stands for where it was rounded, such as 1359/50; it is left out as soon as
+         *     someone types. `least` and `most` bound the line's share [%] when the blend is aimed.
+         */
+        LineDocument: {
+            /**
+             * Grind
+             * @default
+             */
+            grind: string;
+            /** Blend */
+            blend?: string | null;
+            /** Parts */
+            parts: string;
+            /**
+             * Exact
+             * @default
+             */
+            exact: string;
+            /**
+             * Basis
+             * @default spoon
+             * @enum {string}
+             */
+            basis: "spoon" | "scale";
+            /**
+             * Lock
+             * @default
+             * @enum {string}
+             */
+            lock: "" | "share" | "ratio";
+            /**
+             * Least
+             * @default
+             */
+            least: string;
+            /**
+             * Most
+             * @default
+             */
+            most: string;
+            /**
+             * Error
+             * @default
+             */
+            error: string;
+            /**
+             * Said
+             * @default
+             */
+            said: string;
+        };
+        /**
+         * MethodStepDocument
+         * @description A step of a method as typed: to which lines (by grind or blend key; none: all), and how far or how long.
+         */
+        MethodStepDocument: {
+            /**
+             * Do
+             * @enum {string}
+             */
+            do: "mix" | "grind" | "strain" | "simmer" | "rest" | "note";
+            /**
+             * Of
+             * @default []
+             */
+            of: string[];
+            /**
+             * To
+             * @default
+             */
+            to: string;
+            /**
+             * By
+             * @default
+             */
+            by: string;
+            /**
+             * Lasts
+             * @default
+             */
+            lasts: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
+        /**
+         * StatedShare
+         * @description A share [0 to 1] that a label's list gives itself, by the place of its ingredient.
+         */
+        StatedShare: {
+            /** Place */
+            place: number;
+            /** Share */
+            share: number;
+        };
+        /**
+         * TargetDocument
+         * @description What a blend is aimed at: at least, at most, or both, as typed, in the scale's unit.
+         */
+        TargetDocument: {
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "salt" | "sugar" | "heat" | "sour" | "savoury" | "smoke" | "herb" | "fat" | "water" | "cost" | "spread";
+            /**
+             * Low
+             * @default
+             */
+            low: string;
+            /**
+             * High
+             * @default
+             */
+            high: string;
+        };
+        /**
+         * UseDocument
+         * @description What some of a batch is for: a weight as typed, or what the blend or layer named in `of` takes.
+         */
+        UseDocument: {
+            /** Name */
+            name: string;
+            /**
+             * Of
+             * @default
+             */
+            of: string;
+            /**
+             * Mass
+             * @default
+             */
+            mass: string;
+        };
+        /**
+         * WhatIf
+         * @description A blend as it is on a screen, and which blend of the book that is; nothing is saved.
+         */
+        WhatIf: {
+            /** Name */
+            name: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "dry rub" | "paste" | "binder" | "marinade" | "injection" | "glaze" | "spritz" | "cooking liquid" | "finishing salt";
+            /**
+             * Fire
+             * @default
+             * @enum {string}
+             */
+            fire: "" | "direct flame" | "hot iron" | "indirect" | "oven" | "broiler";
+            /** Batch */
+            batch: string;
+            /** Lines */
+            lines: components["schemas"]["LineDocument"][];
+            /**
+             * Written
+             * @default parts
+             * @enum {string}
+             */
+            written: "parts" | "percent" | "relative";
+            /**
+             * Base
+             * @default 0
+             */
+            base: number;
+            /**
+             * Total
+             * @default free
+             * @enum {string}
+             */
+            total: "free" | "fixed";
+            /**
+             * Targets
+             * @default []
+             */
+            targets: components["schemas"]["TargetDocument"][];
+            /**
+             * Uses
+             * @default []
+             */
+            uses: components["schemas"]["UseDocument"][];
+            /**
+             * Method
+             * @default []
+             */
+            method: components["schemas"]["MethodStepDocument"][];
+            label?: components["schemas"]["LabelDocument"] | null;
+            /** Id */
+            id?: string | null;
+        };
+        /**
+         * ReworkOut
+         * @description The ratio after a change, as it is written, and what it comes to.
+         */
+        ReworkOut: {
+            /** Lines */
+            lines: components["schemas"]["LineDocument"][];
+            /**
+             * Written
+             * @enum {string}
+             */
+            written: "parts" | "percent" | "relative";
+            /** Base */
+            base: number;
+            /**
+             * Total
+             * @enum {string}
+             */
+            total: "free" | "fixed";
+            /** Method */
+            method: components["schemas"]["MethodStepDocument"][];
+            reading: components["schemas"]["BlendReadingOut"] | null;
+        };
+        /**
+         * Rework
+         * @description One change of a ratio. `do` says which, and which of the other fields count.
+         *
+         *     set (line, parts), nudge (line, up), basis (line, to_basis), write (to_written, line: the base of relative
+         *     numbers), grind (line, grind, hold), border (line, share: what the line gets of itself and the next),
+         *     add (grind or inside), remove (line), unfold (line).
+         */
+        Rework: {
+            /** Name */
+            name: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "dry rub" | "paste" | "binder" | "marinade" | "injection" | "glaze" | "spritz" | "cooking liquid" | "finishing salt";
+            /**
+             * Fire
+             * @default
+             * @enum {string}
+             */
+            fire: "" | "direct flame" | "hot iron" | "indirect" | "oven" | "broiler";
+            /** Batch */
+            batch: string;
+            /** Lines */
+            lines: components["schemas"]["LineDocument"][];
+            /**
+             * Written
+             * @default parts
+             * @enum {string}
+             */
+            written: "parts" | "percent" | "relative";
+            /**
+             * Base
+             * @default 0
+             */
+            base: number;
+            /**
+             * Total
+             * @default free
+             * @enum {string}
+             */
+            total: "free" | "fixed";
+            /**
+             * Targets
+             * @default []
+             */
+            targets: components["schemas"]["TargetDocument"][];
+            /**
+             * Uses
+             * @default []
+             */
+            uses: components["schemas"]["UseDocument"][];
+            /**
+             * Method
+             * @default []
+             */
+            method: components["schemas"]["MethodStepDocument"][];
+            label?: components["schemas"]["LabelDocument"] | null;
+            /** Id */
+            id?: string | null;
+            /**
+             * Do
+             * @enum {string}
+             */
+            do: "set" | "nudge" | "basis" | "write" | "grind" | "border" | "add" | "remove" | "unfold";
+            /**
+             * Line
+             * @default 0
+             */
+            line: number;
+            /**
+             * Parts
+             * @default
+             */
+            parts: string;
+            /**
+             * Up
+             * @default true
+             */
+            up: boolean;
+            /**
+             * To Basis
+             * @default spoon
+             * @enum {string}
+             */
+            to_basis: "spoon" | "scale";
+            /**
+             * To Written
+             * @default parts
+             * @enum {string}
+             */
+            to_written: "parts" | "percent" | "relative";
+            /**
+             * Grind
+             * @default
+             */
+            grind: string;
+            /** Inside */
+            inside?: string | null;
+            /**
+             * Hold
+             * @default spoons
+             * @enum {string}
+             */
+            hold: "spoons" | "grams";
+            /**
+             * Share
+             * @default 0
+             */
+            share: number;
+        };
+        /** ChangeOut */
+        ChangeOut: {
+            /** Id */
+            id: string;
+            /** Text */
+            text: string;
+            /** Reason */
+            reason: string;
+            /** Source */
+            source: string;
+            /** Mark */
+            mark: string;
+        };
+        /** DifferenceOfBlends */
+        DifferenceOfBlends: {
+            /** Words */
+            words: string[];
+            /** Rows */
+            rows: components["schemas"]["RowOut"][];
+        };
+        /**
+         * ProposalOut
+         * @description A blend that could be taken: its lines, what it comes to, how it differs, why, and what stands in the way.
+         */
+        ProposalOut: {
+            /** Lines */
+            lines: components["schemas"]["LineDocument"][];
+            /**
+             * Written
+             * @enum {string}
+             */
+            written: "parts" | "percent" | "relative";
+            /** Base */
+            base: number;
+            /**
+             * Total
+             * @enum {string}
+             */
+            total: "free" | "fixed";
+            reading: components["schemas"]["BlendReadingOut"] | null;
+            difference: components["schemas"]["DifferenceOfBlends"];
+            /** Changes */
+            changes: components["schemas"]["ChangeOut"][];
+            /** Met */
+            met: boolean;
+            /** Notes */
+            notes: string[];
+            /** Unchanged */
+            unchanged: boolean;
+        };
+        /**
+         * RowOut
+         * @description A line of either blend with its share before and after [%].
+         */
+        RowOut: {
+            /** Name */
+            name: string;
+            /** Before */
+            before: number | null;
+            /** After */
+            after: number | null;
+        };
+        /** NudgeWhatIf */
+        NudgeWhatIf: {
+            /** Name */
+            name: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "dry rub" | "paste" | "binder" | "marinade" | "injection" | "glaze" | "spritz" | "cooking liquid" | "finishing salt";
+            /**
+             * Fire
+             * @default
+             * @enum {string}
+             */
+            fire: "" | "direct flame" | "hot iron" | "indirect" | "oven" | "broiler";
+            /** Batch */
+            batch: string;
+            /** Lines */
+            lines: components["schemas"]["LineDocument"][];
+            /**
+             * Written
+             * @default parts
+             * @enum {string}
+             */
+            written: "parts" | "percent" | "relative";
+            /**
+             * Base
+             * @default 0
+             */
+            base: number;
+            /**
+             * Total
+             * @default free
+             * @enum {string}
+             */
+            total: "free" | "fixed";
+            /**
+             * Targets
+             * @default []
+             */
+            targets: components["schemas"]["TargetDocument"][];
+            /**
+             * Uses
+             * @default []
+             */
+            uses: components["schemas"]["UseDocument"][];
+            /**
+             * Method
+             * @default []
+             */
+            method: components["schemas"]["MethodStepDocument"][];
+            label?: components["schemas"]["LabelDocument"] | null;
+            /** Id */
+            id?: string | null;
+            /**
+             * Towards
+             * @enum {string}
+             */
+            towards: "sweeter" | "less-salt" | "hotter" | "smokier" | "herbal";
+        };
+        /**
+         * AdaptWhatIf
+         * @description What to adapt a blend to; `skip` names changes that are not wanted.
+         */
+        AdaptWhatIf: {
+            /** Name */
+            name: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "dry rub" | "paste" | "binder" | "marinade" | "injection" | "glaze" | "spritz" | "cooking liquid" | "finishing salt";
+            /**
+             * Fire
+             * @default
+             * @enum {string}
+             */
+            fire: "" | "direct flame" | "hot iron" | "indirect" | "oven" | "broiler";
+            /** Batch */
+            batch: string;
+            /** Lines */
+            lines: components["schemas"]["LineDocument"][];
+            /**
+             * Written
+             * @default parts
+             * @enum {string}
+             */
+            written: "parts" | "percent" | "relative";
+            /**
+             * Base
+             * @default 0
+             */
+            base: number;
+            /**
+             * Total
+             * @default free
+             * @enum {string}
+             */
+            total: "free" | "fixed";
+            /**
+             * Targets
+             * @default []
+             */
+            targets: components["schemas"]["TargetDocument"][];
+            /**
+             * Uses
+             * @default []
+             */
+            uses: components["schemas"]["UseDocument"][];
+            /**
+             * Method
+             * @default []
+             */
+            method: components["schemas"]["MethodStepDocument"][];
+            label?: components["schemas"]["LabelDocument"] | null;
+            /** Id */
+            id?: string | null;
+            /**
+             * For Meat
+             * @default
+             * @enum {string}
+             */
+            for_meat: "" | "poultry" | "pork" | "beef" | "lamb" | "fish" | "game";
+            /**
+             * For Fire
+             * @default
+             * @enum {string}
+             */
+            for_fire: "" | "direct flame" | "hot iron" | "indirect" | "oven" | "broiler";
+            /**
+             * Without
+             * @default []
+             */
+            without: string[];
+            /**
+             * Lacking
+             * @default []
+             */
+            lacking: string[];
+            /**
+             * Skip
+             * @default []
+             */
+            skip: string[];
+        };
+        /**
+         * SwapOut
+         * @description What could stand in a line's place, with the salt of the whole before and after [%].
+         */
+        SwapOut: {
+            line: components["schemas"]["LineDocument"];
+            /** Kind */
+            kind: string;
+            /** Name */
+            name: string;
+            /** Reason */
+            reason: string;
+            /** Source */
+            source: string;
+            /** Mark */
+            mark: string;
+            /** Salt Before */
+            salt_before: number;
+            /** Salt After */
+            salt_after: number;
+        };
+        /** SwapWhatIf */
+        SwapWhatIf: {
+            /** Name */
+            name: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "dry rub" | "paste" | "binder" | "marinade" | "injection" | "glaze" | "spritz" | "cooking liquid" | "finishing salt";
+            /**
+             * Fire
+             * @default
+             * @enum {string}
+             */
+            fire: "" | "direct flame" | "hot iron" | "indirect" | "oven" | "broiler";
+            /** Batch */
+            batch: string;
+            /** Lines */
+            lines: components["schemas"]["LineDocument"][];
+            /**
+             * Written
+             * @default parts
+             * @enum {string}
+             */
+            written: "parts" | "percent" | "relative";
+            /**
+             * Base
+             * @default 0
+             */
+            base: number;
+            /**
+             * Total
+             * @default free
+             * @enum {string}
+             */
+            total: "free" | "fixed";
+            /**
+             * Targets
+             * @default []
+             */
+            targets: components["schemas"]["TargetDocument"][];
+            /**
+             * Uses
+             * @default []
+             */
+            uses: components["schemas"]["UseDocument"][];
+            /**
+             * Method
+             * @default []
+             */
+            method: components["schemas"]["MethodStepDocument"][];
+            label?: components["schemas"]["LabelDocument"] | null;
+            /** Id */
+            id?: string | null;
+            /** Line */
+            line: number;
+        };
+        /**
+         * CompareOut
+         * @description How a blend differs from a kept revision, in words and line by line, and the revision's own strip.
+         */
+        CompareOut: {
+            difference: components["schemas"]["DifferenceOfBlends"];
+            /** Same */
+            same: boolean;
+            /** Bands */
+            bands: components["schemas"]["BandOut"][];
+        };
+        /** CompareWhatIf */
+        CompareWhatIf: {
+            /** Name */
+            name: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "dry rub" | "paste" | "binder" | "marinade" | "injection" | "glaze" | "spritz" | "cooking liquid" | "finishing salt";
+            /**
+             * Fire
+             * @default
+             * @enum {string}
+             */
+            fire: "" | "direct flame" | "hot iron" | "indirect" | "oven" | "broiler";
+            /** Batch */
+            batch: string;
+            /** Lines */
+            lines: components["schemas"]["LineDocument"][];
+            /**
+             * Written
+             * @default parts
+             * @enum {string}
+             */
+            written: "parts" | "percent" | "relative";
+            /**
+             * Base
+             * @default 0
+             */
+            base: number;
+            /**
+             * Total
+             * @default free
+             * @enum {string}
+             */
+            total: "free" | "fixed";
+            /**
+             * Targets
+             * @default []
+             */
+            targets: components["schemas"]["TargetDocument"][];
+            /**
+             * Uses
+             * @default []
+             */
+            uses: components["schemas"]["UseDocument"][];
+            /**
+             * Method
+             * @default []
+             */
+            method: components["schemas"]["MethodStepDocument"][];
+            label?: components["schemas"]["LabelDocument"] | null;
+            /** Id */
+            id?: string | null;
+            /**
+             * Against
+             * Format: uuid
+             */
+            against: string;
+        };
+        /**
+         * OfferOut
+         * @description A use that the book knows of: a blend that holds this one, or a layer of a cook.
+         */
+        OfferOut: {
+            /** Of */
+            of: string;
+            /** Name */
+            name: string;
+            /** Mass G */
+            mass_g: number;
+        };
+        /** SharedOut */
+        SharedOut: {
+            /** Uses */
+            uses: components["schemas"]["UseOut"][];
+            taken: components["schemas"]["Figure"];
+            left: components["schemas"]["Figure"];
+            /** Enough G */
+            enough_g: number;
+            /** Offers */
+            offers: components["schemas"]["OfferOut"][];
+        };
+        /**
+         * UseOut
+         * @description A planned use: what it takes [g], or why that is not known.
+         */
+        UseOut: {
+            /** Mass G */
+            mass_g: number | null;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
+         * BroughtOut
+         * @description What a text holds, line by line, and the blend it would make once nothing is asked any more.
+         */
+        BroughtOut: {
+            /** Format */
+            format: string;
+            /** Name */
+            name: string;
+            /** Kind */
+            kind: string;
+            /** Lines */
+            lines: components["schemas"]["ListLineOut"][];
+            /** Steps */
+            steps: string[];
+            /** Notes */
+            notes: string[];
+            /** Asked */
+            asked: number;
+            /** Batch */
+            batch: string;
+            /**
+             * Written
+             * @enum {string}
+             */
+            written: "parts" | "percent" | "relative";
+            /** Made */
+            made: components["schemas"]["LineDocument"][];
+            /** Method */
+            method: components["schemas"]["MethodStepDocument"][];
+            /** Problems */
+            problems: string[];
+        };
+        /** ChoiceOut */
+        ChoiceOut: {
+            /** Grind */
+            grind: string;
+            /** Name */
+            name: string;
+        };
+        /**
+         * ItemOut
+         * @description An ingredient of a line: what was understood, how much of it, and what is asked.
+         */
+        ItemOut: {
+            /** Text */
+            text: string;
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "understood" | "what" | "how much" | "left out";
+            /** Name */
+            name: string;
+            /** Grind */
+            grind: string;
+            /** Blend */
+            blend: string | null;
+            /** Says */
+            says: string;
+            /** Amount */
+            amount: string;
+            /** Error */
+            error: number;
+            /** Note */
+            note: string;
+            /** Question */
+            question: string;
+            /** Closest */
+            closest: components["schemas"]["ChoiceOut"][];
+            /** Problem */
+            problem: string;
+        };
+        /**
+         * ListLineOut
+         * @description A line as it stands in the text, by number from 1.
+         */
+        ListLineOut: {
+            /** Number */
+            number: number;
+            /** Text */
+            text: string;
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "understood" | "what" | "how much" | "heading" | "remark";
+            /** Items */
+            items: components["schemas"]["ItemOut"][];
+        };
+        /**
+         * AnswerDocument
+         * @description What the cook said to a line that was asked about: what it is, how much, or that it is left out.
+         */
+        AnswerDocument: {
+            /** Line */
+            line: number;
+            /**
+             * Item
+             * @default 0
+             */
+            item: number;
+            /**
+             * Grind
+             * @default
+             */
+            grind: string;
+            /** Blend */
+            blend?: string | null;
+            /**
+             * Amount
+             * @default
+             */
+            amount: string;
+            /**
+             * Leave Out
+             * @default false
+             */
+            leave_out: boolean;
+        };
+        /**
+         * BringDocument
+         * @description A text as it was pasted or a file's content, with the answers to what was asked.
+         */
+        BringDocument: {
+            /** Text */
+            text: string;
+            /**
+             * Format
+             * @default
+             * @enum {string}
+             */
+            format: "" | "list" | "jsonld" | "csv" | "markdown";
+            /**
+             * Answers
+             * @default []
+             */
+            answers: components["schemas"]["AnswerDocument"][];
+        };
+        /**
+         * LabelNameOut
+         * @description An ingredient of a label: what it was read as or what comes closest, with the range of its share [%].
+         */
+        LabelNameOut: {
+            /** Name */
+            name: string;
+            /** Grind */
+            grind: string;
+            /** Said */
+            said: string;
+            /** Closest */
+            closest: components["schemas"]["ChoiceOut"][];
+            /** Minor */
+            minor: boolean;
+            /** Stated */
+            stated: number | null;
+            share: components["schemas"]["Figure"] | null;
+        };
+        /**
+         * LabelOut
+         * @description What a label says: its ingredients, and once all are known the lines, the panel to keep, and the reading.
+         */
+        LabelOut: {
+            /** Names */
+            names: components["schemas"]["LabelNameOut"][];
+            /** Unknown */
+            unknown: number;
+            /** Lines */
+            lines: components["schemas"]["LineDocument"][];
+            label: components["schemas"]["LabelDocument"] | null;
+            reading: components["schemas"]["BlendReadingOut"] | null;
+        };
+        /**
+         * ReadLabelDocument
+         * @description A label as it is being typed: the panel, the list of ingredients, and what unknown names were said to be.
+         */
+        ReadLabelDocument: {
+            label: components["schemas"]["LabelDocument"];
+            /** Ingredients */
+            ingredients: string;
+            /**
+             * Kind
+             * @default dry rub
+             * @enum {string}
+             */
+            kind: "dry rub" | "paste" | "binder" | "marinade" | "injection" | "glaze" | "spritz" | "cooking liquid" | "finishing salt";
+            /**
+             * Batch
+             * @default 100 g
+             */
+            batch: string;
+            /**
+             * Chosen
+             * @default {}
+             */
+            chosen: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * RoundingOut
+         * @description One line by spoons: what they hold, and its share before and after rounding [%].
+         */
+        RoundingOut: {
+            /** Name */
+            name: string;
+            spoons: components["schemas"]["SpoonsOut"];
+            /** Error */
+            error: number;
+            /** Share Before */
+            share_before: number;
+            /** Share After */
+            share_after: number;
+        };
+        /**
+         * SpoonBatchOut
+         * @description A batch by spoons: its lines, the worst rounding (relative), how many spoonfuls, and its salt either way.
+         */
+        SpoonBatchOut: {
+            /** Batch */
+            batch: string;
+            /** Batch G */
+            batch_g: number;
+            /** Lines */
+            lines: components["schemas"]["RoundingOut"][];
+            /** Worst */
+            worst: number;
+            /** Count */
+            count: number;
+            mass: components["schemas"]["Figure"];
+            salt_before: components["schemas"]["Figure"];
+            salt_after: components["schemas"]["Figure"];
+        };
+        /**
+         * SpoonWhatIf
+         * @description A blend to be measured out by spoons, in its own batch or in the best one between two weights.
+         */
+        SpoonWhatIf: {
+            /** Name */
+            name: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "dry rub" | "paste" | "binder" | "marinade" | "injection" | "glaze" | "spritz" | "cooking liquid" | "finishing salt";
+            /**
+             * Fire
+             * @default
+             * @enum {string}
+             */
+            fire: "" | "direct flame" | "hot iron" | "indirect" | "oven" | "broiler";
+            /** Batch */
+            batch: string;
+            /** Lines */
+            lines: components["schemas"]["LineDocument"][];
+            /**
+             * Written
+             * @default parts
+             * @enum {string}
+             */
+            written: "parts" | "percent" | "relative";
+            /**
+             * Base
+             * @default 0
+             */
+            base: number;
+            /**
+             * Total
+             * @default free
+             * @enum {string}
+             */
+            total: "free" | "fixed";
+            /**
+             * Targets
+             * @default []
+             */
+            targets: components["schemas"]["TargetDocument"][];
+            /**
+             * Uses
+             * @default []
+             */
+            uses: components["schemas"]["UseDocument"][];
+            /**
+             * Method
+             * @default []
+             */
+            method: components["schemas"]["MethodStepDocument"][];
+            label?: components["schemas"]["LabelDocument"] | null;
+            /** Id */
+            id?: string | null;
+            /**
+             * Low
+             * @default
+             */
+            low: string;
+            /**
+             * High
+             * @default
+             */
+            high: string;
+        };
+        /** BlendRow */
+        BlendRow: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Version */
+            version: number;
+            /** Name */
+            name: string;
+            /** Kind */
+            kind: string;
+            /** Lines */
+            lines: number;
+            /** Grinds */
+            grinds: string[];
+            /** Shares */
+            shares: number[];
+            salt: components["schemas"]["Figure"] | null;
+            /** Archived */
+            archived: boolean;
+            /** Kept */
+            kept: number;
+            /** Branch Of */
+            branch_of: string;
+        };
+        /**
+         * BeforeOut
+         * @description The revision a draft goes on from: what its scales said, how long it kept, what it held, and its strip.
+         */
+        BeforeOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Number */
+            number: number;
+            /** Note */
+            note: string;
+            /** Blend Name */
+            blend_name: string;
+            /** Scales */
+            scales: components["schemas"]["GhostScale"][];
+            /** Keeps Days */
+            keeps_days: number | null;
+            /** Allergens */
+            allergens: string[];
+            /** Bands */
+            bands: components["schemas"]["BandOut"][];
+        };
+        /**
+         * BlendOut
+         * @description A blend as it stands in the book, with what it comes to, or why that cannot be said.
+         */
+        BlendOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Version */
+            version: number;
+            /** Name */
+            name: string;
+            /** Kind */
+            kind: string;
+            /** Fire */
+            fire: string;
+            /** Batch */
+            batch: string;
+            /** Batch G */
+            batch_g: number;
+            /** Lines */
+            lines: components["schemas"]["LineDocument"][];
+            /** Written */
+            written: string;
+            /** Base */
+            base: number;
+            /** Total */
+            total: string;
+            /** Targets */
+            targets: components["schemas"]["TargetDocument"][];
+            /** Uses */
+            uses: components["schemas"]["UseDocument"][];
+            /** Method */
+            method: components["schemas"]["MethodStepDocument"][];
+            label: components["schemas"]["LabelDocument"] | null;
+            /** Archived */
+            archived: boolean;
+            /** Kept */
+            kept: number;
+            before: components["schemas"]["BeforeOut"] | null;
+            reading: components["schemas"]["BlendReadingOut"] | null;
+            /** Problems */
+            problems: components["schemas"]["FieldError"][];
+        };
+        /** GhostScale */
+        GhostScale: {
+            /** Key */
+            key: string;
+            /** Value */
+            value: number;
+        };
+        /**
+         * BlendDocument
+         * @description A blend as typed.
+         */
+        BlendDocument: {
+            /** Name */
+            name: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "dry rub" | "paste" | "binder" | "marinade" | "injection" | "glaze" | "spritz" | "cooking liquid" | "finishing salt";
+            /**
+             * Fire
+             * @default
+             * @enum {string}
+             */
+            fire: "" | "direct flame" | "hot iron" | "indirect" | "oven" | "broiler";
+            /** Batch */
+            batch: string;
+            /** Lines */
+            lines: components["schemas"]["LineDocument"][];
+            /**
+             * Written
+             * @default parts
+             * @enum {string}
+             */
+            written: "parts" | "percent" | "relative";
+            /**
+             * Base
+             * @default 0
+             */
+            base: number;
+            /**
+             * Total
+             * @default free
+             * @enum {string}
+             */
+            total: "free" | "fixed";
+            /**
+             * Targets
+             * @default []
+             */
+            targets: components["schemas"]["TargetDocument"][];
+            /**
+             * Uses
+             * @default []
+             */
+            uses: components["schemas"]["UseDocument"][];
+            /**
+             * Method
+             * @default []
+             */
+            method: components["schemas"]["MethodStepDocument"][];
+            label?: components["schemas"]["LabelDocument"] | null;
+        };
+        /**
+         * BlendSave
+         * @description A blend as typed. `version` is the one it was read at; without it nothing is overwritten.
+         */
+        BlendSave: {
+            /** Name */
+            name: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "dry rub" | "paste" | "binder" | "marinade" | "injection" | "glaze" | "spritz" | "cooking liquid" | "finishing salt";
+            /**
+             * Fire
+             * @default
+             * @enum {string}
+             */
+            fire: "" | "direct flame" | "hot iron" | "indirect" | "oven" | "broiler";
+            /** Batch */
+            batch: string;
+            /** Lines */
+            lines: components["schemas"]["LineDocument"][];
+            /**
+             * Written
+             * @default parts
+             * @enum {string}
+             */
+            written: "parts" | "percent" | "relative";
+            /**
+             * Base
+             * @default 0
+             */
+            base: number;
+            /**
+             * Total
+             * @default free
+             * @enum {string}
+             */
+            total: "free" | "fixed";
+            /**
+             * Targets
+             * @default []
+             */
+            targets: components["schemas"]["TargetDocument"][];
+            /**
+             * Uses
+             * @default []
+             */
+            uses: components["schemas"]["UseDocument"][];
+            /**
+             * Method
+             * @default []
+             */
+            method: components["schemas"]["MethodStepDocument"][];
+            label?: components["schemas"]["LabelDocument"] | null;
+            /** Version */
+            version: number;
+        };
+        /** ArchiveDocument */
+        ArchiveDocument: {
+            /** Version */
+            version: number;
+            /** Archived */
+            archived: boolean;
+        };
+        /** KeepDocument */
+        KeepDocument: {
+            /** Version */
+            version: number;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
+        /**
+         * BranchDocument
+         * @description A branch to begin: its name, and its lines where they are not those of the blend as it stands.
+         */
+        BranchDocument: {
+            /** Version */
+            version: number;
+            /** Name */
+            name: string;
+            document?: components["schemas"]["BlendDocument"] | null;
+        };
+        /** GoBackDocument */
+        GoBackDocument: {
+            /** Version */
+            version: number;
+            /**
+             * Revision
+             * Format: uuid
+             */
+            revision: string;
+        };
+        /**
+         * NodeOut
+         * @description A revision, or a working draft, in the tree of a blend and its branches; `words` say what its parent differs in.
+         *
+         *     A draft that holds what its parent holds is left out. `now` marks where the blend at hand stands.
+         */
+        NodeOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Blend Id
+             * Format: uuid
+             */
+            blend_id: string;
+            /** Blend Name */
+            blend_name: string;
+            /** Number */
+            number: number | null;
+            /** Note */
+            note: string;
+            /** Kept At */
+            kept_at: string | null;
+            /** Parent */
+            parent: string | null;
+            /** Words */
+            words: string;
+            /** Salt */
+            salt: number | null;
+            /** Now */
+            now: boolean;
+            /** Bands */
+            bands: components["schemas"]["BandOut"][];
+        };
+        /** ArmDocument */
+        ArmDocument: {
+            /** Label */
+            label: string;
+            /** Name */
+            name: string;
+            piece: components["schemas"]["PieceDocument"];
+            /** Layers */
+            layers: components["schemas"]["LayerDocument"][];
+        };
+        /** CoatDocument */
+        CoatDocument: {
+            /** Arms */
+            arms: components["schemas"]["ArmDocument"][];
+        };
+        /**
+         * LayerDocument
+         * @description A layer as typed: a rub or marinade of a blend, or salt by weight. `revision` pins what was mixed.
+         */
+        LayerDocument: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "rub" | "marinade" | "salt";
+            /** Blend Id */
+            blend_id?: string | null;
+            /** Revision */
+            revision?: number | null;
+            /**
+             * Coat
+             * @default
+             */
+            coat: string;
+            /**
+             * Surface
+             * @default
+             */
+            surface: string;
+            /**
+             * Vessel
+             * @default
+             */
+            vessel: string;
+            /**
+             * Grind
+             * @default
+             */
+            grind: string;
+            /**
+             * Percent
+             * @default
+             */
+            percent: string;
+            /**
+             * Hold
+             * @default
+             */
+            hold: string;
+            /**
+             * Hold C
+             * @default 4
+             */
+            hold_c: number;
+        };
+        /**
+         * PieceDocument
+         * @description A piece as typed. Measures are given all three or not at all.
+         */
+        PieceDocument: {
+            /** Cut */
+            cut: string;
+            /** Mass */
+            mass: string;
+            /**
+             * Count
+             * @default 1
+             */
+            count: number;
+            /**
+             * Coat Bare Face
+             * @default false
+             */
+            coat_bare_face: boolean;
+            /**
+             * Length
+             * @default
+             */
+            length: string;
+            /**
+             * Width
+             * @default
+             */
+            width: string;
+            /**
+             * Thickness
+             * @default
+             */
+            thickness: string;
+        };
+        /**
+         * ChoiceDocument
+         * @description Another blend for an arm, with its cut and its layers as they are typed.
+         */
+        ChoiceDocument: {
+            /**
+             * Blend Id
+             * Format: uuid
+             */
+            blend_id: string;
+            /** Cut */
+            cut: string;
+            /** Layers */
+            layers: components["schemas"]["LayerDocument"][];
+        };
+        /** CookSave */
+        CookSave: {
+            /** Name */
+            name: string;
+            /**
+             * Serve At
+             * Format: date-time
+             */
+            serve_at: string;
+            /** Version */
+            version: number;
+            /** Arms */
+            arms: components["schemas"]["ArmDocument"][];
+        };
+        /** SizedBatchOut */
+        SizedBatchOut: {
+            /**
+             * Blend Id
+             * Format: uuid
+             */
+            blend_id: string;
+            /** Batch */
+            batch: string;
+            /** Batch G */
+            batch_g: number;
+        };
+        /**
+         * BatchDocument
+         * @description Which blend to size to what this cook takes of it.
+         */
+        BatchDocument: {
+            /**
+             * Blend Id
+             * Format: uuid
+             */
+            blend_id: string;
+        };
+        /** CardOut */
+        CardOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Taster */
+            taster: string;
+            /** Served */
+            served: string[];
+            /** Blind */
+            blind: boolean;
+            /** Prefers */
+            prefers: string | null;
+        };
+        /**
+         * RevealOut
+         * @description Which arm a code was, told only after the reveal.
+         */
+        RevealOut: {
+            /** Code */
+            code: string;
+            /** Label */
+            label: string;
+            /** Name */
+            name: string;
+        };
+        /**
+         * ScaleOut
+         * @description A scale of the card with its limits; `salt` is just-about-right with 3 in the middle.
+         */
+        ScaleOut: {
+            /** Name */
+            name: string;
+            /** Low */
+            low: number;
+            /** High */
+            high: number;
+        };
+        /**
+         * TableOut
+         * @description A trial as its tasters see it: codes, the next serving order, cards in. No arm names until the reveal.
+         */
+        TableOut: {
+            /**
+             * Trial Id
+             * Format: uuid
+             */
+            trial_id: string;
+            /**
+             * Cook Id
+             * Format: uuid
+             */
+            cook_id: string;
+            /** Cook */
+            cook: string;
+            /** Question */
+            question: string;
+            /** Codes */
+            codes: string[];
+            /** Next Order */
+            next_order: string[];
+            /** Scales */
+            scales: components["schemas"]["ScaleOut"][];
+            /** Cards */
+            cards: components["schemas"]["CardOut"][];
+            /** Tasters */
+            tasters: string[];
+            /** Revealed */
+            revealed: components["schemas"]["RevealOut"][] | null;
+        };
+        /**
+         * CardDocument
+         * @description A card as filled in: who, the order served, scores, and the code preferred, if any.
+         */
+        CardDocument: {
+            /** Taster */
+            taster: string;
+            /** Served */
+            served: string[];
+            /** Scores */
+            scores: components["schemas"]["ScoreDocument"][];
+            /** Prefers */
+            prefers?: string | null;
+        };
+        /** ScoreDocument */
+        ScoreDocument: {
+            /** Code */
+            code: string;
+            /** Scale */
+            scale: string;
+            /** Value */
+            value: number;
+        };
+        /**
+         * CardRow
+         * @description One card: overall liking of both sides, in their order, and which side it prefers.
+         */
+        CardRow: {
+            /** Taster */
+            taster: string;
+            /** Blind */
+            blind: boolean;
+            /** Overall */
+            overall: number[];
+            /** Prefers */
+            prefers: number | null;
+        };
+        /** LikingOut */
+        LikingOut: {
+            /** Scale */
+            scale: string;
+            /** Cards */
+            cards: number;
+            /** Means */
+            means: components["schemas"]["Figure"][];
+        };
+        /**
+         * SideOut
+         * @description One arm in the verdict. Before the reveal only its code is told.
+         */
+        SideOut: {
+            /** Code */
+            code: string;
+            /** Label */
+            label: string | null;
+            /** Name */
+            name: string | null;
+            /** Preferred */
+            preferred: number;
+        };
+        /**
+         * VerdictOut
+         * @description State of a trial. `winner` is the index of the winning side.
+         */
+        VerdictOut: {
+            /**
+             * Trial Id
+             * Format: uuid
+             */
+            trial_id: string;
+            /**
+             * Cook Id
+             * Format: uuid
+             */
+            cook_id: string;
+            /** Cook */
+            cook: string;
+            /** Cut */
+            cut: string;
+            /**
+             * Serve At
+             * Format: date-time
+             */
+            serve_at: string;
+            /** Question */
+            question: string;
+            /** Revealed */
+            revealed: boolean;
+            /** State */
+            state: string;
+            /** Winner */
+            winner: number | null;
+            /** Sides */
+            sides: components["schemas"]["SideOut"][];
+            /** No Preference */
+            no_preference: number;
+            probability: components["schemas"]["Figure"];
+            cards_more: components["schemas"]["Figure"];
+            /** Liking */
+            liking: components["schemas"]["LikingOut"][];
+            /** Cards */
+            cards: components["schemas"]["CardRow"][];
+            /** Differs */
+            differs: components["schemas"]["DifferenceOut"][];
+            /** Unknown */
+            unknown: string[];
+        };
+        /**
+         * CatalogueOut
+         * @description Everything a screen chooses from.
+         */
+        CatalogueOut: {
+            /** Sources */
+            sources: {
+                [key: string]: components["schemas"]["SourceOut"];
+            };
+            /** Grinds */
+            grinds: components["schemas"]["GrindOut"][];
+            /** Allergens */
+            allergens: string[];
+            /** Starters */
+            starters: components["schemas"]["StarterOut"][];
+            /** Cuts */
+            cuts: components["schemas"]["CutOut"][];
+            /** Coat Weights */
+            coat_weights: components["schemas"]["CoatWeightOut"][];
+            /** Surfaces */
+            surfaces: components["schemas"]["SurfaceOut"][];
+            /** Vessels */
+            vessels: string[];
+            /** Zones */
+            zones: components["schemas"]["ZoneOut"][];
+            /** Spoon Sets */
+            spoon_sets: components["schemas"]["SpoonSetOut"][];
+            /** Jars Ml */
+            jars_ml: number[];
+        };
+        /** CoatWeightOut */
+        CoatWeightOut: {
+            /** Name */
+            name: string;
+            /** G 100Cm2 */
+            g_100cm2: number;
+        };
+        /** CutOut */
+        CutOut: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Other Names */
+            other_names: string[];
+            /** Animal */
+            animal: string;
+            /** Shape */
+            shape: string;
+            /** Bare Face */
+            bare_face: string;
+            /** Bone Share */
+            bone_share: number;
+            /** Usual Low G */
+            usual_low_g: number;
+            /** Usual High G */
+            usual_high_g: number;
+            /** Minimum Centre C */
+            minimum_centre_c: number;
+        };
+        /** GrindOut */
+        GrindOut: {
+            /** Key */
+            key: string;
+            /** Ingredient */
+            ingredient: string;
+            /** Name */
+            name: string;
+            /** Grind */
+            grind: string;
+            /** Family */
+            family: string;
+            /** Colour */
+            colour: string;
+            /** Grain Mm */
+            grain_mm: number;
+            /** Density G Ml */
+            density_g_ml: number;
+            /** Price 100G */
+            price_100g: number;
+            /** Allergens */
+            allergens: string[];
+            /** Source */
+            source: string;
+            /** Mark */
+            mark: string;
+        };
+        /**
+         * SourceOut
+         * @description Where numbers are from; `mark` says how well that is known.
+         */
+        SourceOut: {
+            /** Title */
+            title: string;
+            /** Mark */
+            mark: string;
+        };
+        /**
+         * SpoonSetOut
+         * @description A set of measures, by name, largest first.
+         */
+        SpoonSetOut: {
+            /** Key */
+            key: string;
+            /** Title */
+            title: string;
+            /** Spoons */
+            spoons: string[];
+        };
+        /**
+         * StarterOut
+         * @description A ratio to begin a blend of a kind with, and the shares its strip is drawn from.
+         */
+        StarterOut: {
+            /** Kind */
+            kind: string;
+            /** Name */
+            name: string;
+            /** Says */
+            says: string;
+            /** Lines */
+            lines: components["schemas"]["LineDocument"][];
+            /** Bands */
+            bands: components["schemas"]["BandOut"][];
+            /** Mark */
+            mark: string;
+        };
+        /** SurfaceOut */
+        SurfaceOut: {
+            /** Name */
+            name: string;
+            /** Holds G 100Cm2 */
+            holds_g_100cm2: number;
+        };
+        /** ZoneOut */
+        ZoneOut: {
+            /** Name */
+            name: string;
+            /** Below Percent */
+            below_percent: number | null;
+        };
+        /** PreferencesDocument */
+        PreferencesDocument: {
+            /**
+             * Units
+             * @enum {string}
+             */
+            units: "us" | "metric";
+            /**
+             * Temperature
+             * @enum {string}
+             */
+            temperature: "C" | "F";
+            /**
+             * Spoon Set
+             * @enum {string}
+             */
+            spoon_set: "us" | "metric" | "australian";
+            /**
+             * Spoons Lacking
+             * @default []
+             */
+            spoons_lacking: string[];
+            /**
+             * Theme
+             * @enum {string}
+             */
+            theme: "enamel" | "iron";
+            /** Single Keys */
+            single_keys: boolean;
+        };
+        /**
+         * PriceDocument
+         * @description What 100 g of an ingredient cost, as typed; empty goes back to the catalogue's estimate.
+         */
+        PriceDocument: {
+            /** Ingredient */
+            ingredient: string;
+            /**
+             * Per 100G
+             * @default
+             */
+            per_100g: string;
+        };
+        /**
+         * BatchRow
+         * @description A batch in a list: what its jar is drawn from.
+         */
+        BatchRow: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Version */
+            version: number;
+            /**
+             * Blend
+             * Format: uuid
+             */
+            blend: string;
+            /** Name */
+            name: string;
+            /** Kind */
+            kind: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "weighing" | "mixed" | "left";
+            /**
+             * Started At
+             * Format: date-time
+             */
+            started_at: string;
+            /** Mixed At */
+            mixed_at: string | null;
+            /** Wanted G */
+            wanted_g: number;
+            /** Poured G */
+            poured_g: number;
+            salt: components["schemas"]["Figure"] | null;
+            /** Bands */
+            bands: components["schemas"]["BandOut"][];
+            jar: components["schemas"]["JarRowOut"] | null;
+        };
+        /** JarRowOut */
+        JarRowOut: {
+            /** Size Ml */
+            size_ml: number;
+            /** Left G */
+            left_g: number;
+            /** Clean */
+            clean: boolean;
+            /** Full */
+            full: number;
+        };
+        /** AdditionOut */
+        AdditionOut: {
+            /** Name */
+            name: string;
+            /** Grams */
+            grams: number;
+        };
+        /**
+         * BatchLineOut
+         * @description A line in the order it is weighed: what is wanted and what lies in the bowl [g], and where that stands.
+         */
+        BatchLineOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Name */
+            name: string;
+            /** Bands */
+            bands: components["schemas"]["BandOut"][];
+            /** Wanted G */
+            wanted_g: number;
+            /** Poured G */
+            poured_g: number;
+            /** Low G */
+            low_g: number;
+            /** High G */
+            high_g: number;
+            /**
+             * Stand
+             * @enum {string}
+             */
+            stand: "under" | "met" | "over";
+            /** Done */
+            done: boolean;
+            /** Added */
+            added: boolean;
+            /** Spoons */
+            spoons: string;
+        };
+        /**
+         * BatchOut
+         * @description A batch as it stands: what is in the bowl, which line is on now, and what it comes to so far.
+         */
+        BatchOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Version */
+            version: number;
+            /**
+             * Blend
+             * Format: uuid
+             */
+            blend: string;
+            /** Name */
+            name: string;
+            /** Kind */
+            kind: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "weighing" | "mixed" | "left";
+            /**
+             * Started At
+             * Format: date-time
+             */
+            started_at: string;
+            /** Mixed At */
+            mixed_at: string | null;
+            /** Resolution G */
+            resolution_g: number;
+            /** Wanted G */
+            wanted_g: number;
+            /** Poured G */
+            poured_g: number;
+            /** Lines */
+            lines: components["schemas"]["BatchLineOut"][];
+            /** Current */
+            current: string | null;
+            /** Rescues */
+            rescues: components["schemas"]["RescueOut"][];
+            /** Last Pour */
+            last_pour: string | null;
+            salt_wanted: components["schemas"]["Figure"] | null;
+            salt: components["schemas"]["Figure"] | null;
+            /** Finished G */
+            finished_g: number;
+            /** Steps */
+            steps: string[];
+            jar_fit: components["schemas"]["JarOut"] | null;
+            jar: components["schemas"]["JarRowOut"] | null;
+        };
+        /**
+         * RescueOut
+         * @description One way out of an overshoot, with its salt before and after [%].
+         */
+        RescueOut: {
+            /** Id */
+            id: string;
+            /** Says */
+            says: string;
+            /** Adds */
+            adds: components["schemas"]["AdditionOut"][];
+            /** Takes G */
+            takes_g: number;
+            /** Batch G */
+            batch_g: number;
+            /** Salt Before */
+            salt_before: number;
+            /** Salt After */
+            salt_after: number;
+            figure: components["schemas"]["Figure"];
+        };
+        /**
+         * BatchBegin
+         * @description What to weigh out: a blend at the version it was read, how much as typed, what the scale shows by [g].
+         */
+        BatchBegin: {
+            /**
+             * Blend
+             * Format: uuid
+             */
+            blend: string;
+            /** Version */
+            version: number;
+            /** Wanted */
+            wanted: string;
+            /**
+             * Resolution G
+             * @default 0.1
+             */
+            resolution_g: number;
+        };
+        /**
+         * PourDocument
+         * @description A weight for one line of a batch. The key is the screen's own, so that one sent twice counts once.
+         */
+        PourDocument: {
+            /** Version */
+            version: number;
+            /**
+             * Line
+             * Format: uuid
+             */
+            line: string;
+            /** Grams */
+            grams: number;
+            /**
+             * How
+             * @default weighed
+             * @enum {string}
+             */
+            how: "weighed" | "by hand" | "spooned out";
+            /**
+             * Key
+             * Format: uuid
+             */
+            key: string;
+        };
+        /** HandPour */
+        HandPour: {
+            /** Version */
+            version: number;
+            /**
+             * Line
+             * Format: uuid
+             */
+            line: string;
+            /** Amount */
+            amount: string;
+            /**
+             * Key
+             * Format: uuid
+             */
+            key: string;
+        };
+        /** RescueDocument */
+        RescueDocument: {
+            /** Version */
+            version: number;
+            /**
+             * Line
+             * Format: uuid
+             */
+            line: string;
+            /**
+             * Choice
+             * @enum {string}
+             */
+            choice: "scale up" | "accept" | "spoon out";
+        };
+        /**
+         * EnoughDocument
+         * @description A line that is left short, as when the jar ran out.
+         */
+        EnoughDocument: {
+            /** Version */
+            version: number;
+            /**
+             * Line
+             * Format: uuid
+             */
+            line: string;
+        };
+        /** FinishDocument */
+        FinishDocument: {
+            /** Version */
+            version: number;
+            /** Size Ml */
+            size_ml: number;
+        };
+        /** TasteOut */
+        TasteOut: {
+            /** Key */
+            key: string;
+            /** Says */
+            says: string;
+        };
+        /** ChangeOfTaste */
+        ChangeOfTaste: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Unit */
+            unit: string;
+            /** Before */
+            before: number;
+            /** After */
+            after: number;
+        };
+        /**
+         * CorrectionOut
+         * @description One way to put a taste right by adding, with what it does to every scale.
+         */
+        CorrectionOut: {
+            /** Says */
+            says: string;
+            /** Why */
+            why: string;
+            /** Adds */
+            adds: components["schemas"]["AdditionOut"][];
+            /** Total G */
+            total_g: number;
+            /** Changes */
+            changes: components["schemas"]["ChangeOfTaste"][];
+            figure: components["schemas"]["Figure"];
+        };
+        /** TasteDocument */
+        TasteDocument: {
+            /** Taste */
+            taste: string;
+            /**
+             * Strength
+             * @default clearly
+             * @enum {string}
+             */
+            strength: "a little" | "clearly" | "a lot";
+        };
+        /**
+         * CorrectDocument
+         * @description A correction that was chosen, by what it says.
+         */
+        CorrectDocument: {
+            /** Taste */
+            taste: string;
+            /**
+             * Strength
+             * @default clearly
+             * @enum {string}
+             */
+            strength: "a little" | "clearly" | "a lot";
+            /** Version */
+            version: number;
+            /** Says */
+            says: string;
+            /**
+             * Key
+             * Format: uuid
+             */
+            key: string;
+        };
+        /**
+         * JarDocument
+         * @description What of a jar changed: how much is left as typed, and whether it is still clean.
+         */
+        JarDocument: {
+            /** Version */
+            version: number;
+            /**
+             * Left
+             * @default
+             */
+            left: string;
+            /** Clean */
+            clean: boolean;
+        };
+        /**
+         * OrderOut
+         * @description What a device is to do: tare; a simulated one also put, pour, clear, drop out, stop.
+         */
+        OrderOut: {
+            /** Do */
+            do: string;
+            /** Grams */
+            grams: number;
+            /** Seconds */
+            seconds: number;
+        };
+        /** OrdersOut */
+        OrdersOut: {
+            /** Do */
+            do: components["schemas"]["OrderOut"][];
+        };
+        /**
+         * ScaleReadingDocument
+         * @description What a scale shows at its own time [s]: grams less tare, none under overload.
+         */
+        ScaleReadingDocument: {
+            /** At S */
+            at_s: number;
+            /** Grams */
+            grams?: number | null;
+            /**
+             * Settled
+             * @default false
+             */
+            settled: boolean;
+            /**
+             * Overload
+             * @default false
+             */
+            overload: boolean;
+        };
+        /**
+         * ScaleReadings
+         * @description What a device sends, a few times a second, oldest reading first.
+         */
+        ScaleReadings: {
+            /**
+             * Scale
+             * @default kitchen
+             */
+            scale: string;
+            /**
+             * Kind
+             * @default
+             */
+            kind: string;
+            /**
+             * Capacity G
+             * @default 5000
+             */
+            capacity_g: number;
+            /**
+             * Resolution G
+             * @default 1
+             */
+            resolution_g: number;
+            /** Readings */
+            readings: components["schemas"]["ScaleReadingDocument"][];
+        };
+        /**
+         * ScaleNow
+         * @description What a scale shows now: live, lost (silent for a while) or none; `tares` counts how often it was told to.
+         */
+        ScaleNow: {
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "live" | "lost" | "none";
+            /** Scale */
+            scale: string;
+            /** Kind */
+            kind: string;
+            /** Grams */
+            grams: number | null;
+            /** Settled */
+            settled: boolean;
+            /** Overload */
+            overload: boolean;
+            /** Resolution G */
+            resolution_g: number;
+            /** Capacity G */
+            capacity_g: number;
+            /** Tares */
+            tares: number;
+            /** Silent S */
+            silent_s: number;
+        };
+        /**
+         * SimulatedScaleDocument
+         * @description The simulated scale that is to be started.
+         */
+        SimulatedScaleDocument: {
+            /**
+             * Resolution G
+             * @default 0.1
+             * @enum {number}
+             */
+            resolution_g: 0.1 | 1;
+            /**
+             * Capacity G
+             * @default 5000
+             */
+            capacity_g: number;
+            /**
+             * Drop Outs A Minute
+             * @default 0
+             */
+            drop_outs_a_minute: number;
+        };
+        /**
+         * HandlingDocument
+         * @description What hands do at the simulated scale: put so many grams on, pour so many a second, clear it, lose it, stop it.
+         */
+        HandlingDocument: {
+            /**
+             * Do
+             * @enum {string}
+             */
+            do: "put" | "pour" | "clear" | "drop out" | "stop";
+            /**
+             * Grams
+             * @default 0
+             */
+            grams: number;
+            /**
+             * Seconds
+             * @default 0
+             */
+            seconds: number;
+        };
+    };
+    responses: never;
+    parameters: never;
+    requestBodies: never;
+    headers: never;
+    pathItems: never;
 }
-export type $defs = Record<string, never>
+export type $defs = Record<string, never>;
 export interface operations {
-  api_main_ping: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Pong']
-        }
-      }
-    }
-  }
-  api_home_read_home: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['HomeOut']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  api_home_list_cooks: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['CookRow'][]
-        }
-      }
-    }
-  }
-  api_home_begin: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['NewCook']
-      }
-    }
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['CookOut']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  api_home_take_in_hand: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        cook_id: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['CookOut']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  api_home_delete_cook: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        cook_id: string
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['VersionDocument']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['VersionDocument']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  api_home_restore_cook: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        cook_id: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['CookOut']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  api_home_tick: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        cook_id: string
-        step_id: string
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['TickDocument']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['CookOut']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  api_home_even_out: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        cook_id: string
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['EvenDocument']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['CookOut']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  api_home_read_plating: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        cook_id: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['PlatingOut'][]
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  api_blend_bench_read: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['WhatIf']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['BlendReadingOut']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  api_blend_bench_rework: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['Rework']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['ReworkOut']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  api_blend_bench_usual_method: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['WhatIf']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['MethodStepDocument'][]
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  api_blend_bench_aim: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['WhatIf']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['ProposalOut']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  api_blend_bench_nudge: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['NudgeWhatIf']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['ProposalOut']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  api_blend_bench_adapt: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['AdaptWhatIf']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['ProposalOut']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  api_blend_bench_swaps: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['SwapWhatIf']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['SwapOut'][]
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  api_blend_bench_compare: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['CompareWhatIf']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['CompareOut']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  api_blend_bench_share_out: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['WhatIf']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['SharedOut']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  api_blend_bring_bring: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['BringDocument']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['BroughtOut']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  api_blend_bring_take_out: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        blend_id: string
-        kind: 'jsonld' | 'csv' | 'markdown'
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': string
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  api_blend_bring_read_label: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['ReadLabelDocument']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['LabelOut']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  api_blend_spoons_by_spoons: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['SpoonWhatIf']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['SpoonBatchOut']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  api_blend_list_blends: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['BlendRow'][]
-        }
-      }
-    }
-  }
-  api_blend_create_blend: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['BlendDocument']
-      }
-    }
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['BlendOut']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  api_blend_get_blend: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        blend_id: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['BlendOut']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  api_blend_save_blend: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        blend_id: string
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['BlendSave']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['BlendOut']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  api_blend_archive_blend: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        blend_id: string
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['ArchiveDocument']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['VersionDocument']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  api_blend_delete_blend: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        blend_id: string
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['VersionDocument']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['VersionDocument']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  api_blend_restore_blend: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        blend_id: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['BlendOut']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  api_blend_revisions_keep_blend: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        blend_id: string
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['KeepDocument']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['BlendOut']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  api_blend_revisions_branch_blend: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        blend_id: string
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['BranchDocument']
-      }
-    }
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['BlendOut']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  api_blend_revisions_go_back: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        blend_id: string
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['GoBackDocument']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['BlendOut']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  api_blend_revisions_read_tree: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        blend_id: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['NodeOut'][]
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  api_coat_read_coat: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['CoatDocument']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['ArmReadingOut'][]
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  api_coat_choose_blend: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['ChoiceDocument']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['LayerDocument'][]
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  api_coat_get_cook: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        cook_id: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['CookOut']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  api_coat_save_cook: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        cook_id: string
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['CookSave']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['CookOut']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  api_coat_size_batch: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        cook_id: string
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['BatchDocument']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['SizedBatchOut']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  api_table_read_table: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        trial_id: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['TableOut']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  api_table_add_card: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        trial_id: string
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['CardDocument']
-      }
-    }
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['TableOut']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  api_table_take_back_card: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        trial_id: string
-        card_id: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['TableOut']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  api_table_restore_card: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        trial_id: string
-        card_id: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['TableOut']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  api_table_reveal: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        trial_id: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['TableOut']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  api_verdict_read_trial_verdict: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        trial_id: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['VerdictOut']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  api_shelf_read_catalogue: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['CatalogueOut']
-        }
-      }
-    }
-  }
-  api_shelf_read_preferences: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['PreferencesDocument']
-        }
-      }
-    }
-  }
-  api_shelf_save_preferences: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['PreferencesDocument']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['PreferencesDocument']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  api_shelf_list_prices: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['PriceDocument'][]
-        }
-      }
-    }
-  }
-  api_shelf_save_price: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['PriceDocument']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['PriceDocument']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  api_batches_list_batches: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['BatchRow'][]
-        }
-      }
-    }
-  }
-  api_batches_begin_batch: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['BatchBegin']
-      }
-    }
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['BatchOut']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  api_batches_get_batch: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        batch_id: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['BatchOut']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  api_batches_pour: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        batch_id: string
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['PourDocument']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['BatchOut']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  api_batches_pour_by_hand: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        batch_id: string
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['HandPour']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['BatchOut']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  api_batches_take_back: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        batch_id: string
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['VersionDocument']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['BatchOut']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  api_batches_rescue: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        batch_id: string
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['RescueDocument']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['BatchOut']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  api_batches_enough: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        batch_id: string
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['EnoughDocument']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['BatchOut']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  api_batches_finish: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        batch_id: string
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['FinishDocument']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['BatchOut']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  api_batches_leave: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        batch_id: string
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['VersionDocument']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['VersionDocument']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  api_batches_restore: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        batch_id: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['BatchOut']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  api_batches_list_tastes: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['TasteOut'][]
-        }
-      }
-    }
-  }
-  api_batches_tasted: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        batch_id: string
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['TasteDocument']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['CorrectionOut'][]
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  api_batches_correct: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        batch_id: string
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['CorrectDocument']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['BatchOut']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  api_batches_save_jar: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        batch_id: string
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['JarDocument']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['BatchOut']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  api_scale_send_readings: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['ScaleReadings']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['OrdersOut']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  api_scale_read_scale: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['ScaleNow']
-        }
-      }
-    }
-  }
-  api_scale_tare: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['ScaleNow']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  api_scale_start_simulated: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['SimulatedScaleDocument']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['ScaleNow']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
-  api_scale_handle_simulated: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['HandlingDocument']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['ScaleNow']
-        }
-      }
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Problem']
-        }
-      }
-    }
-  }
+    api_main_ping: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Pong"];
+                };
+            };
+        };
+    };
+    api_home_read_home: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HomeOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_home_list_cooks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CookRow"][];
+                };
+            };
+        };
+    };
+    api_home_begin: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewCook"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CookOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_home_take_in_hand: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cook_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CookOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_home_delete_cook: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cook_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VersionDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VersionDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_home_restore_cook: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cook_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CookOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_home_tick: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cook_id: string;
+                step_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TickDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CookOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_home_even_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cook_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EvenDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CookOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_home_read_plating: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cook_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlatingOut"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_blend_bench_read: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WhatIf"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BlendReadingOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_blend_bench_rework: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Rework"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReworkOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_blend_bench_usual_method: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WhatIf"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MethodStepDocument"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_blend_bench_aim: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WhatIf"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProposalOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_blend_bench_nudge: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NudgeWhatIf"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProposalOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_blend_bench_adapt: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AdaptWhatIf"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProposalOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_blend_bench_swaps: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SwapWhatIf"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SwapOut"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_blend_bench_compare: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CompareWhatIf"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CompareOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_blend_bench_share_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WhatIf"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SharedOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_blend_bring_bring: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BringDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BroughtOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_blend_bring_take_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                blend_id: string;
+                kind: "jsonld" | "csv" | "markdown";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_blend_bring_read_label: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadLabelDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LabelOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_blend_spoons_by_spoons: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SpoonWhatIf"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SpoonBatchOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_blend_list_blends: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BlendRow"][];
+                };
+            };
+        };
+    };
+    api_blend_create_blend: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BlendDocument"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BlendOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_blend_get_blend: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                blend_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BlendOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_blend_save_blend: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                blend_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BlendSave"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BlendOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_blend_archive_blend: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                blend_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ArchiveDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VersionDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_blend_delete_blend: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                blend_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VersionDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VersionDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_blend_restore_blend: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                blend_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BlendOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_blend_revisions_keep_blend: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                blend_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeepDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BlendOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_blend_revisions_branch_blend: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                blend_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BranchDocument"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BlendOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_blend_revisions_go_back: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                blend_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GoBackDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BlendOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_blend_revisions_read_tree: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                blend_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NodeOut"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_coat_read_coat: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CoatDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ArmReadingOut"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_coat_choose_blend: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChoiceDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LayerDocument"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_coat_get_cook: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cook_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CookOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_coat_save_cook: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cook_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CookSave"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CookOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_coat_size_batch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cook_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BatchDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SizedBatchOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_table_read_table: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                trial_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TableOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_table_add_card: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                trial_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CardDocument"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TableOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_table_take_back_card: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                trial_id: string;
+                card_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TableOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_table_restore_card: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                trial_id: string;
+                card_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TableOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_table_reveal: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                trial_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TableOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_verdict_read_trial_verdict: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                trial_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VerdictOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_shelf_read_catalogue: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CatalogueOut"];
+                };
+            };
+        };
+    };
+    api_shelf_read_preferences: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PreferencesDocument"];
+                };
+            };
+        };
+    };
+    api_shelf_save_preferences: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PreferencesDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PreferencesDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_shelf_list_prices: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PriceDocument"][];
+                };
+            };
+        };
+    };
+    api_shelf_save_price: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PriceDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PriceDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_batches_list_batches: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchRow"][];
+                };
+            };
+        };
+    };
+    api_batches_begin_batch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BatchBegin"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_batches_get_batch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_batches_pour: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PourDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_batches_pour_by_hand: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HandPour"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_batches_take_back: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VersionDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_batches_rescue: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RescueDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_batches_enough: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EnoughDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_batches_finish: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FinishDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_batches_leave: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VersionDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VersionDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_batches_restore: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_batches_list_tastes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TasteOut"][];
+                };
+            };
+        };
+    };
+    api_batches_tasted: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TasteDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CorrectionOut"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_batches_correct: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CorrectDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_batches_save_jar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JarDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_scale_send_readings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ScaleReadings"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OrdersOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_scale_read_scale: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScaleNow"];
+                };
+            };
+        };
+    };
+    api_scale_tare: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScaleNow"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_scale_start_simulated: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SimulatedScaleDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScaleNow"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_scale_handle_simulated: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HandlingDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScaleNow"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
 }

@@ -8,6 +8,7 @@ import { say } from '../ui/notice'
 import SaveMark from '../ui/SaveMark.vue'
 import TitleInput from '../ui/TitleInput.vue'
 import KeepDialog from './KeepDialog.vue'
+import { kinds } from './kinds'
 import type { BlendOnBench, Doc } from './useBlend'
 
 /** A blend's name and kind, the fire it is for, and what can be done with it as a whole. */
@@ -18,9 +19,6 @@ const { autosave, history, errors } = props.bench
 const router = useRouter()
 const queries = useQueryClient()
 
-const kinds: Doc['kind'][] = [
-  'dry rub', 'paste', 'binder', 'marinade', 'injection', 'glaze', 'spritz', 'cooking liquid', 'finishing salt',
-] // prettier-ignore
 const fires: Doc['fire'][] = ['direct flame', 'hot iron', 'indirect', 'oven', 'broiler']
 const keeping = ref(false)
 const branching = ref(false)

@@ -6,6 +6,7 @@ import { useRouter } from 'vue-router'
 import { api, call, Refusal, sentenceOf, type Schemas } from '../api/client'
 import { say } from '../ui/notice'
 import BringLine from './BringLine.vue'
+import { kinds } from './kinds'
 import type { Doc } from './useBlend'
 
 /** A list or a recipe pasted or dropped, shown line by line with what was understood; nothing is dropped by itself. */
@@ -64,9 +65,6 @@ const given = (line: number, item: number) => answers.value.find((x) => x.line =
 
 const asked = computed(() => brought.value?.asked ?? 0)
 const ready = computed(() => !!brought.value?.made.length && !asked.value)
-const kinds: Doc['kind'][] = [
-  'dry rub', 'paste', 'binder', 'marinade', 'injection', 'glaze', 'spritz', 'cooking liquid', 'finishing salt',
-] // prettier-ignore
 const chosenKind = computed({
   get: () => kind.value || ((brought.value?.kind ?? 'dry rub') as Doc['kind']),
   set: (to) => (kind.value = to),

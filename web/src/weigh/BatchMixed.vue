@@ -13,14 +13,14 @@ import type { BatchOnScale } from './useBatch'
 const props = defineProps<{ bench: BatchOnScale }>()
 const batch = computed(() => props.bench.batch.value!)
 const { show } = usePreferences()
-const { grinds } = useCatalogue()
+const { catalogue, grinds } = useCatalogue()
 const bands = computed(() => {
   const whole = batch.value.poured_g || 1
   return batch.value.lines.flatMap((line) =>
     bandsOfShares(line.bands, grinds.value).map((band) => ({ ...band, share: (band.share * line.poured_g) / whole })),
   )
 })
-const sizes = [30, 50, 100, 125, 200, 250, 370, 500, 750, 1000, 1500, 2000, 3000, 5000]
+const sizes = computed(() => catalogue.value?.jars_ml ?? [])
 const size = ref(0)
 const chosen = computed({
   get: () => size.value || (batch.value.jar_fit?.jar_ml ?? 250),
