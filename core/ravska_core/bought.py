@@ -268,7 +268,11 @@ _MINOR = re.compile(
 _STATED = re.compile(r"\(?\s*(\d{1,2}(?:[.,]\d+)?)\s*%\s*\)?")
 
 
-def _flat(text: str) -> list[str]:
+_DEEPEST = 4
+"""How many brackets may lie inside each other on a label."""
+
+
+def _flat(text: str, level: int = 0) -> list[str]:
     """Split a list at its commas; a compound such as "spices (paprika, cumin)" gives its own ingredients instead."""
     found: list[str] = []
     depth, word, inner = 0, "", ""
@@ -281,8 +285,10 @@ def _flat(text: str) -> list[str]:
         elif char in ")]" and depth:
             depth -= 1
             if not depth:
-                if "," in inner:
-                    found += _flat(re.sub(r"^\s*(including|contains?|of)\s+", "", inner, flags=re.IGNORECASE))
+                if "," in inner and level < _DEEPEST:
+                    found += _flat(
+                        re.sub(r"^\s*(including|contains?|of)\s+", "", inner, flags=re.IGNORECASE), level + 1
+                    )
                     word = ""
                 else:
                     word += f" ({inner})"

@@ -349,13 +349,27 @@ def _names_in(opened: _Open) -> list[str]:
     return [", ".join(filter(None, both))] if words or rest else []
 
 
+_QUOTED = re.compile(r"[“\"«„]([^”\"»“]{1,80})[”\"»“]")
+
+
+def _own_names(text: str, blends: Mapping[str, str]) -> str:
+    """Put quoted names of the cook's own blends into one word each, whatever numbers and commas they hold."""
+
+    def word(found: re.Match[str]) -> str:
+        key = blends.get(folded(found[1]).strip())
+        return f" ⟦blend:{key}⟧ " if key else found[0]
+
+    return _QUOTED.sub(word, text) if blends else text
+
+
 def _named(name: str, blends: Mapping[str, str]) -> tuple[str, str, tuple[str, ...], str]:
     """Return the grind, the blend, what comes closest and a note for a name."""
-    quoted = re.search(r"[“\"«„]([^”\"»“]+)[”\"»“]", name)
-    said = folded(quoted[1] if quoted else name).strip()
+    said = folded(name).strip(' “”"«»„')
     if said in blends:
         return "", blends[said], (), ""
     keyed = re.fullmatch(r"⟦([^⟧]+)⟧\s*,?\s*(.*)", name)
+    if keyed and keyed[1].startswith("blend:"):
+        return "", keyed[1].removeprefix("blend:"), (), ""
     if keyed and not match(keyed[2]).closest:
         return keyed[1], "", (), ""
     found = match(re.sub(r"[⟦⟧]", " ", name.replace("/", " / ")))
@@ -392,7 +406,7 @@ def _read_line(number: int, source: str, owned: SpoonSet, blends: Mapping[str, s
         return _asks(number, source, "A number here can be read two ways; write it without the comma, as 1500 or 1.5.")
     if re.search(r"\d\s*/\s*0+(?!\d)", bare):
         return _asks(number, source, "Nothing can be divided by 0; write the fraction again.")
-    plain = plainly(bare)
+    plain = plainly(_own_names(bare, blends))
     vague = max((error for words, error in _VAGUE.items() if re.search(rf"(?<!\w){words}(?!\w)", plain)), default=0.0)
     plain = _WORDS_TO_NUMBERS.sub(lambda m: str(_NUMBER_WORDS[m[1]]), _known_names(plain))
     plain = _BARE_EYE.sub("1 ", plain)
@@ -435,7 +449,7 @@ def _items_of(one: _Open, number: int, text: str, reader: _Reader, blends: Mappi
             amounts = [replace(one.amounts[0], kind="count")]
     items = []
     for name in names:
-        shown = re.sub(r"⟦([^⟧]+)⟧", lambda m: _long_name(m[1]), name).strip(" ,.;:")
+        shown = re.sub(r"⟦([^⟧]+)⟧", lambda m: _long_name(m[1], blends), name).strip(" ,.;:")
         grind, blend, closest, note = _named(name, blends)
         amount = amounts[0] if amounts else None
         if one.equal and amount is None:
@@ -466,7 +480,9 @@ def _items_of(one: _Open, number: int, text: str, reader: _Reader, blends: Mappi
     return items
 
 
-def _long_name(key: str) -> str:
+def _long_name(key: str, blends: Mapping[str, str]) -> str:
+    if key.startswith("blend:"):
+        return next(name for name, known in blends.items() if known == key.removeprefix("blend:"))
     return next((name for name, known in exact_names().items() if known == key), key)
 
 

@@ -5,13 +5,13 @@ to do. Nothing of it is kept in the book; the last readings live here, in memory
 """
 
 import os
-import subprocess
 import sys
 import threading
 import time
 from collections import deque
 from dataclasses import dataclass, field
 from pathlib import Path
+from subprocess import DEVNULL, Popen
 from typing import Annotated, Literal
 
 from ninja import Router, Schema
@@ -205,7 +205,7 @@ class HandlingDocument(Schema):
     seconds: Annotated[float, Field(ge=0, le=600)] = 0.0
 
 
-_running: list[subprocess.Popen[bytes]] = []
+_running: list[Popen[bytes]] = []
 
 
 @router.post("/scale/simulated", response={200: ScaleNow, **ANSWERS})
@@ -230,9 +230,9 @@ def start_simulated(request, document: SimulatedScaleDocument) -> ScaleNow:
         return now  # one is on its way already
     # a session of its own: it goes on when the server is started anew, and connects again
     _running.append(
-        subprocess.Popen(
+        Popen(
             command, env=environment, start_new_session=True,
-            stdin=subprocess.DEVNULL, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL,
+            stdin=DEVNULL, stdout=DEVNULL, stderr=DEVNULL,
         )
     )  # fmt: skip
     return now

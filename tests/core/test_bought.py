@@ -138,6 +138,8 @@ def test_a_list_of_ingredients_is_read_as_labels_write_it():
     assert all(name.grind for name in german)
     (unknown,) = read_ingredients("wizard root")
     assert unknown.grind is None
+    nested = "x(a," * 700 + "b" + ")" * 700
+    assert read_ingredients(nested)[0].grind is None
     with pytest.raises(BadInput, match="with commas"):
         read_ingredients(" ,, ")
 

@@ -11,7 +11,7 @@ from ravska_core.blends import Blend, Line
 from ravska_core.exchange import bring, ingredient_lines, step_lines, steps_of, write_csv, write_jsonld, write_markdown
 from ravska_core.lists import by_eye, read_amount, read_list, take
 from ravska_core.method import MethodStep
-from ravska_core.naming import match
+from ravska_core.naming import folded, match
 from ravska_core.working import BadInput
 from tests_blends import KEYS, lines
 
@@ -212,3 +212,13 @@ def test_a_name_is_only_understood_when_every_word_of_it_is():
     assert match("papirka").closest[0] == "paprika/powder"
     assert match("onions, finely chopped").grind == "onion-fresh/chopped"
     assert match("Kosher salt, dense flake").grind == "kosher-dense/flake"
+
+
+def test_a_blend_of_ones_own_is_found_by_its_name_whatever_it_holds():
+    own = {folded("Rub 42, the 2nd ½"): "key-1", "weir house lamb rub": "key-2"}
+    found = read_list(
+        "1½ parts by spoon of “Rub 42, the 2nd ½”\n2 tbsp Weir House lamb rub\n1 tsp “Nobody’s rub”", blends=own
+    )
+    assert [item.blend for line in found for item in line.items] == ["key-1", "key-2", ""]
+    assert found[0].items[0].amount.exact == Fraction(3, 2)
+    assert found[2].status == "what"

@@ -56,7 +56,7 @@ def started(monkeypatch) -> list[list[str]]:
         def poll(self) -> int:
             return 0
 
-    monkeypatch.setattr("api.scale.subprocess.Popen", Process)
+    monkeypatch.setattr("api.scale.Popen", Process)
     yield commands
     scale.hub.forget()
     scale._running.clear()

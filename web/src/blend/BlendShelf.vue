@@ -132,7 +132,8 @@ async function remove(row: Row) {
           <b v-if="row.salt"
             ><Why :figure="row.salt" :of="`Salt in ${row.name}`">{{ percent(row.salt.value) }}</Why></b
           >
-          <b v-else>–</b> <span class="muted">{{ (row.salt && doubt(row.salt, 0.12)) || 'salt' }}</span>
+          <b v-else>–</b> <span class="muted">salt</span>
+          <small v-if="row.salt && doubt(row.salt, 0.2)" class="muted">{{ doubt(row.salt, 0.2) }}</small>
         </span>
         <v-btn class="quiet" :aria-label="`Duplicate ${row.name}`" @click="duplicate(row)">Duplicate</v-btn>
         <v-btn
@@ -187,6 +188,10 @@ li + li {
 }
 .open:hover .name b {
   text-decoration: underline;
+}
+.salt small {
+  display: block;
+  font-size: 13px;
 }
 .salt {
   text-align: right;

@@ -27,7 +27,7 @@ function choose(id: string) {
           <b>{{ titles[way.id] }}</b>
           <span>{{ way.says }}</span>
         </button>
-        <span class="salt muted"
+        <span class="salt muted" :class="{ stays: Math.abs(way.salt_after - way.salt_before) < 0.05 }"
           >salt
           <Why :figure="way.figure" :of="titles[way.id]"
             >{{ percent(way.salt_before) }} → {{ percent(way.salt_after) }}</Why
@@ -81,6 +81,15 @@ button b {
   }
   .salt {
     padding-left: 8px;
+  }
+  .stays {
+    display: none;
+  }
+  .rescue {
+    padding: 12px 16px;
+  }
+  button {
+    padding: 6px 8px;
   }
 }
 </style>
