@@ -16,7 +16,7 @@ from django.utils import timezone
 from ninja import Router, Schema, Status
 from pydantic import Field
 from ravska_core import correcting, weighing
-from ravska_core.composition import read_blend
+from ravska_core.composition import read_blend, read_salt
 from ravska_core.measuring import jar_for
 from ravska_core.method import say_step
 from ravska_core.naming import said_name
@@ -272,7 +272,8 @@ def batch_out(batch: Batch) -> BatchOut:
     """Return a batch, loaded through `one_batch`, as its document."""
     bowl = book.in_bowl(batch)
     spoons = spoon_set()
-    reading = read_blend(bowl.blend, spoons)
+    # the lines as wanted now; what a correction brought in is wanted by weight
+    reading = read_blend(weighing.as_weighed(bowl.blend, [max(0.001, g) for g in bowl.wanted_g], False), spoons)
     by_row = {row.pk: at for at, row in enumerate(bowl.lines)}
     lines = []
     for row in batch.lines.all():
@@ -320,7 +321,7 @@ def batch_out(batch: Batch) -> BatchOut:
         current=current.id if current else None,
         rescues=rescues,
         last_pour=last.key if last and batch.state == "weighing" else None,
-        salt_wanted=reading.salt,
+        salt_wanted=read_salt(bowl.recipe),
         salt=weighed.salt if weighed else None,
         finished_g=weighed.finished.value if weighed else 0.0,
         steps=[say_step(step, names) for step in method],

@@ -1,6 +1,6 @@
 """A batch from the first pour to the jar: begun from a blend, weighed line by line, corrected, put on the shelf."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from uuid import UUID
 
 from django.utils import timezone
@@ -22,9 +22,10 @@ MOST_LINES_CORRECTED = 40
 class InBowl:
     """What a batch is made of, for the core: the blend with what was brought in later, wanted and poured [g] a line.
 
-    `lines` are the batch's own, in the order of the blend's.
+    `recipe` is the blend as it was kept, `lines` are the batch's own, in the order of the blend's.
     """
 
+    recipe: core.Blend
     blend: core.Blend
     wanted_g: list[float]
     poured_g: list[float]
@@ -44,6 +45,8 @@ def begin_batch(household: Household, blend: Blend, wanted_g: float, resolution_
     mixture = blend.as_core(revision)
     if not mixture.lines:
         raise BadInput("blend", "There is nothing in this blend to weigh; add its first ingredient.")
+    if mixture.label is not None:
+        raise BadInput("blend", "A bought blend is mixed already; weigh it as a line of a blend of your own.")
     parts = core.check_blend(mixture)
     shares = core.shares(mixture.lines, parts)
     batch = Batch.objects.create(
@@ -69,10 +72,8 @@ def in_bowl(batch: Batch) -> InBowl:
     for row in rows:
         if row.line is None:
             lines.append(core.Line(row.grind, exact_parts(max(row.wanted_g, 0.001), len(lines)), "scale"))
-    blend = core.Blend(
-        mixture.kind, tuple(lines), batch.wanted_g, mixture.name, mixture.fire, mixture.method, mixture.label
-    )
-    return InBowl(blend, [row.wanted_g for row in rows], [poured(row) for row in rows], rows)
+    blend = replace(mixture, lines=tuple(lines), batch_g=batch.wanted_g)
+    return InBowl(mixture, blend, [row.wanted_g for row in rows], [poured(row) for row in rows], rows)
 
 
 def poured(row: BatchLine) -> float:

@@ -3,7 +3,7 @@
 import uuid
 
 import pytest
-from book.models import Batch, Blend, Pour
+from book.models import Batch, Blend, Pour, Revision
 
 
 @pytest.fixture
@@ -140,9 +140,12 @@ def test_a_batch_pins_its_blend_and_is_only_put_aside(api, rub, batch):
     assert api("GET", f"batches/{batch['id']}")[0] == 404
     assert api("POST", f"batches/{batch['id']}/restore")[1]["lines"] == batch["lines"]
     empty = api("POST", "blends", {"name": "Nothing", "kind": "dry rub", "batch": "10 g", "lines": []})[1]
-    status, problem = api("POST", "batches", {"blend": empty["id"], "version": 1, "wanted": "10 g"})
-    assert status == 422
-    assert "nothing in this blend" in problem["detail"]
+    bought = Blend.objects.get(name="Market-hall poultry rub")
+    for blend, says in ((empty["id"], "nothing in this blend"), (str(bought.pk), "mixed already")):
+        status, problem = api("POST", "batches", {"blend": blend, "version": 1, "wanted": "10 g"})
+        assert status == 422
+        assert says in problem["detail"]
+    assert not Revision.objects.filter(blend=bought, kept_at__isnull=False).exists()  # nothing is half done
 
 
 def test_a_mixed_batch_is_tasted_and_corrected_by_adding_only(api, batch):
@@ -161,6 +164,8 @@ def test_a_mixed_batch_is_tasted_and_corrected_by_adding_only(api, batch):
     salt = next(change for change in new["changes"] if change["key"] == "salt")
     assert after["salt"]["value"] == pytest.approx(salt["after"], abs=0.01)
     assert after["salt"]["value"] == pytest.approx(mixed["salt"]["value"] * 0.9, abs=0.01)
+    assert after["salt_wanted"] == mixed["salt_wanted"]  # the ratio wants what it wanted
+    assert [line["spoons"] for line in after["lines"][:-1]] == [line["spoons"] for line in mixed["lines"]]
     # everything else in its own ratio goes into the lines that are there
     rest = api("POST", f"batches/{batch['id']}/tasted", taste)[1][0]
     body = taste | {"version": after["version"], "says": rest["says"], "key": str(uuid.uuid4())}

@@ -69,7 +69,7 @@ const sides = computed(() =>
     { value: 'adapt' as const, text: 'Adapt' },
     { value: 'share' as const, text: 'Share' },
     { value: 'measure' as const, text: 'Measure' },
-  ].filter((one) => one.value !== 'adapt' || !doc.value?.label),
+  ].filter((one) => !doc.value?.label || ['reads', 'share'].includes(one.value)),
 )
 const aiming = ref(false)
 const title = (words: string) => ({ title: words, name: `${doc.value!.name}, ${words.toLowerCase()}`.slice(0, 80) })

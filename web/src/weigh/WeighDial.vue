@@ -14,6 +14,7 @@ const props = defineProps<{
   spooning: boolean
   digits: number
   compact?: boolean
+  tiny?: boolean
 }>()
 const { grinds } = useCatalogue()
 const bands = computed(() => bandsOfShares(props.line.bands, grinds.value))
@@ -32,6 +33,7 @@ const words = computed(() => {
   if (props.spooning) return `Take ${far} g of it out while it lies on top.`
   if (props.stands === 'over') return `${far} g too much`
   if (props.stands === 'met') return 'There. Stop.'
+  if (props.tiny && !poured.value) return `Hardly more than this scale shows: take ${props.line.spoons}.`
   return `${far} g to go`
 })
 </script>

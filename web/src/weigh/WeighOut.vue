@@ -58,6 +58,8 @@ const following = computed(() => {
   return lines.find((line) => !line.done && line.id !== current.value?.id) ?? null
 })
 const place = computed(() => (batch.value?.lines.filter((line) => line.done).length ?? 0) + 1)
+/** Less than the scale can tell apart from nothing: a spoon is surer. */
+const tiny = computed(() => !!current.value && current.value.wanted_g < (batch.value?.resolution_g ?? 0.1) * 3)
 const least = computed(() => (batch.value?.resolution_g ?? 0.1) * 0.99)
 const canNote = computed(() => {
   if (!live.value || zeroing.value || !shows.value?.settled || reading.value === null || bench.busy.value) return false
@@ -152,6 +154,7 @@ async function leave() {
           :scale="shown"
           :stands="stands"
           :spooning="spooning"
+          :tiny="tiny"
           :compact="rescuing && !spooning"
           :digits="digits"
         />
@@ -175,7 +178,12 @@ async function leave() {
           </v-btn>
           <v-btn :disabled="!live" @click="tare()">Tare</v-btn>
           <v-btn :class="{ solid: byHand }" :aria-pressed="byHand" @click="byHand = !byHand">By hand</v-btn>
-          <v-btn v-if="current.poured_g > 0" class="quiet" @click="bench.enough(current.id)">It is enough</v-btn>
+          <v-btn v-if="tiny" @click="bench.pourByHand(current.id, `${current.wanted_g.toFixed(3)} g`)"
+            >{{ current.spoons }} by spoon</v-btn
+          >
+          <v-btn class="quiet" @click="bench.enough(current.id)">{{
+            current.poured_g > 0 ? 'It is enough' : 'Leave it out'
+          }}</v-btn>
         </div>
         <form v-if="byHand || (shows?.state === 'lost' && !rescuing)" class="hand" @submit.prevent="noteByHand">
           <label :for="`by-hand`">Weighed elsewhere, or read off the display</label>
