@@ -50,9 +50,12 @@ class PourDocument(Schema):
 
 
 class HandPour(Schema):
+    """A weight that was typed in: what went in, or what was spooned out again."""
+
     version: Version
     line: UUID
     amount: Typed
+    out: bool = False
     key: UUID
 
 
@@ -405,7 +408,8 @@ def _poured(batch_id: UUID, document: PourDocument) -> BatchOut:
 def pour_by_hand(request, batch_id: UUID, document: HandPour) -> BatchOut:
     """Note a weight that was read off another scale and typed in."""
     grams = parse_mass_g(document.amount, "amount", 0.01, 60_000, bare="g")
-    sent = PourDocument(version=document.version, line=document.line, grams=grams, how="by hand", key=document.key)
+    how, grams = ("spooned out", -grams) if document.out else ("by hand", grams)
+    sent = PourDocument(version=document.version, line=document.line, grams=grams, how=how, key=document.key)
     return _poured(batch_id, sent)
 
 

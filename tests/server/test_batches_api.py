@@ -129,6 +129,11 @@ def test_what_cannot_be_poured_is_refused_in_a_sentence_and_nothing_changes(api,
     status, noted = api("POST", f"batches/{batch['id']}/pour-by-hand", hand | {"amount": "1/2 oz"})
     assert status == 200
     assert noted["poured_g"] == pytest.approx(14.175, abs=0.01)
+    out = hand | {"version": noted["version"], "key": str(uuid.uuid4()), "amount": "20 g", "out": True}
+    assert api("POST", f"batches/{batch['id']}/pour-by-hand", out)[0] == 422  # more than lies in the bowl
+    status, less = api("POST", f"batches/{batch['id']}/pour-by-hand", out | {"amount": "4 g"})
+    assert status == 200
+    assert less["poured_g"] == pytest.approx(10.175, abs=0.01)
 
 
 def test_a_batch_pins_its_blend_and_is_only_put_aside(api, rub, batch):

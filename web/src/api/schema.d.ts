@@ -3954,7 +3954,10 @@ export interface components {
              */
             key: string;
         };
-        /** HandPour */
+        /**
+         * HandPour
+         * @description A weight that was typed in: what went in, or what was spooned out again.
+         */
         HandPour: {
             /** Version */
             version: number;
@@ -3965,6 +3968,11 @@ export interface components {
             line: string;
             /** Amount */
             amount: string;
+            /**
+             * Out
+             * @default false
+             */
+            out: boolean;
             /**
              * Key
              * Format: uuid

@@ -83,7 +83,7 @@ const amount = ref('')
 const byHand = ref(false)
 async function noteByHand() {
   if (!current.value || !amount.value.trim()) return
-  if (await bench.pourByHand(current.value.id, amount.value)) {
+  if (await bench.pourByHand(current.value.id, amount.value, spooning.value)) {
     amount.value = ''
     if (live.value) await tare()
   }
@@ -185,8 +185,10 @@ async function leave() {
             current.poured_g > 0 ? 'It is enough' : 'Leave it out'
           }}</v-btn>
         </div>
-        <form v-if="byHand || (shows?.state === 'lost' && !rescuing)" class="hand" @submit.prevent="noteByHand">
-          <label :for="`by-hand`">Weighed elsewhere, or read off the display</label>
+        <form v-if="spooning || (!rescuing && (byHand || !live))" class="hand" @submit.prevent="noteByHand">
+          <label :for="`by-hand`">{{
+            spooning ? 'How much you took out, weighed elsewhere' : 'Weighed elsewhere, or read off the display'
+          }}</label>
           <input id="by-hand" v-model="amount" inputmode="decimal" autocomplete="off" placeholder="12.5 g" />
           <v-btn type="submit" :disabled="!amount.trim()">Note it</v-btn>
         </form>

@@ -67,13 +67,13 @@ export function useBatch(id: string) {
     if (done) key = uuid()
     return done
   }
-  async function pourByHand(line: string, amount: string) {
+  async function pourByHand(line: string, amount: string, out = false) {
     const sent = key
     const done = await act((version) =>
       call(
         api.POST('/api/batches/{batch_id}/pour-by-hand', {
           params: { path },
-          body: { version, line, amount, key: sent },
+          body: { version, line, amount, out, key: sent },
         }),
       ),
     )
