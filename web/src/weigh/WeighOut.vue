@@ -70,12 +70,7 @@ async function note() {
   const line = current.value
   if (!line || !canNote.value) return
   const grams = Number(reading.value!.toFixed(3))
-  const done = await bench.pour(
-    line.id,
-    grams,
-    spooning.value ? 'spooned out' : 'weighed',
-    () => (zeroing.value = true),
-  )
+  const done = await bench.pour(line.id, grams, spooning.value ? 'spooned out' : 'weighed', zero)
   // what is in the bowl now is nothing to the scale: the next weight begins at 0
   if (done) await tare()
 }
