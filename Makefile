@@ -16,7 +16,7 @@ demo: .venv/.runtime build
 # everything that must hold before a change lands
 test: .venv/.checks web/node_modules/.locked build chromium lint
 	cd web && npm run --silent test
-	$(PY) -m pytest
+	$(PY) -m pytest -n auto --dist worksteal
 
 lint: .venv/.checks web/node_modules/.locked
 	.venv/bin/ruff check .

@@ -16,7 +16,7 @@ os.environ["RAVSKA_HOSTS"] = "127.0.0.1,localhost,testserver"
 
 
 # the same examples on every run, and no verdict by the clock: first calls load scipy and pint
-settings.register_profile("steady", deadline=None, derandomize=True, database=None)
+settings.register_profile("steady", deadline=None, derandomize=True, database=None, max_examples=50)
 settings.load_profile("steady")
 
 

@@ -9,9 +9,11 @@ import urllib.request
 from pathlib import Path
 
 import pytest
-from playwright.sync_api import Page
+from playwright.sync_api import Page, expect
 
 ROOT = Path(__file__).resolve().parents[2]
+# no verdict by the clock: this only bounds how long a broken test waits
+expect.set_options(timeout=20_000)
 MANAGE = [sys.executable, str(ROOT / "server/manage.py")]
 
 

@@ -24,7 +24,7 @@ schema = schemathesis.openapi.from_wsgi("/api/openapi.json", application)
 
 @schema.parametrize()
 @settings(
-    max_examples=12,
+    max_examples=8,
     derandomize=True,
     deadline=None,
     database=None,

@@ -185,6 +185,8 @@ const named = computed(() => own.value.map((grind) => ({ grind, name: grinds.val
       :ghost="ghost"
       :ghost-of="ghostOf"
       @border="(at, share, dragging) => bench.rework({ do: 'border', line: at, share }, dragging)"
+      @grab="bench.history.hold()"
+      @drop="bench.settled().then(bench.history.release)"
     />
     <div v-else class="bare muted">The blend will show here as a band of its own grains.</div>
     <CautionList v-if="shown" :cautions="shown.cautions" only="stops" class="stops-here" />

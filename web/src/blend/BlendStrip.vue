@@ -13,7 +13,7 @@ export interface Stretch {
   bands: Band[]
 }
 const props = defineProps<{ stretches: Stretch[]; ghost: Band[]; ghostOf: string }>()
-const emit = defineEmits<{ border: [at: number, share: number, dragging: boolean] }>()
+const emit = defineEmits<{ border: [at: number, share: number, dragging: boolean]; grab: []; drop: [] }>()
 
 const box = useTemplateRef('box')
 const { width } = useElementSize(box)
@@ -54,7 +54,13 @@ function drag(event: PointerEvent, at: number) {
 }
 function grab(event: PointerEvent, at: number) {
   dragged.value = at
+  emit('grab')
   ;(event.currentTarget as HTMLElement).setPointerCapture(event.pointerId)
+}
+function drop() {
+  if (dragged.value === null) return
+  dragged.value = null
+  emit('drop')
 }
 const STEP = 0.01
 function keyed(event: KeyboardEvent, at: number, share: number) {
@@ -84,8 +90,8 @@ function keyed(event: KeyboardEvent, at: number, share: number) {
           :aria-valuetext="`${(border.share * 100).toFixed(1)} %`"
           @pointerdown="grab($event, border.at)"
           @pointermove="drag($event, border.at)"
-          @pointerup="dragged = null"
-          @pointercancel="dragged = null"
+          @pointerup="drop"
+          @pointercancel="drop"
           @keydown="keyed($event, border.at, border.share)"
         >
           <i aria-hidden="true" />

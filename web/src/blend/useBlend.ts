@@ -170,6 +170,9 @@ export function useBlend(id: string) {
     return made
   }
 
+  /** Resolves once the server has answered all that was changed. */
+  const settled = () => queue
+
   /** Whether a number can be typed by itself, as nothing else has to follow it. */
   const alone = computed(
     () => doc.value?.written === 'parts' && doc.value.total === 'free' && doc.value.lines.every((line) => !line.lock),
@@ -204,7 +207,7 @@ export function useBlend(id: string) {
 
   return {
     doc, stored, loadError, reading, errors, pending, seen, autosave, history, body, read, rework, take, adopt,
-    typeParts, move, alone,
+    settled, typeParts, move, alone,
   } // prettier-ignore
 }
 

@@ -4,12 +4,14 @@ import { ref, type Ref } from 'vue'
 /** Undo and redo of a document as it is typed, on Ctrl+Z and Ctrl+Shift+Z. */
 export function useUndo<Doc>(doc: Ref<Doc | null>, changed: () => void) {
   const ready = ref(false)
+  /** While something is dragged, all of it is one step. */
+  const held = ref(false)
   const moved = (): boolean => JSON.stringify(doc.value) !== JSON.stringify(history.last.value.snapshot)
   const history = useDebouncedRefHistory(doc, {
     deep: true,
     debounce: 250,
     capacity: 200,
-    shouldCommit: () => ready.value && moved(),
+    shouldCommit: () => ready.value && !held.value && moved(),
   })
 
   function step(by: 'undo' | 'redo') {
@@ -42,5 +44,14 @@ export function useUndo<Doc>(doc: Ref<Doc | null>, changed: () => void) {
     if (ready.value && moved()) history.commit()
   }
 
-  return { undo, redo, mark, canUndo: history.canUndo, canRedo: history.canRedo, beginHistory }
+  function hold() {
+    mark()
+    held.value = true
+  }
+  function release() {
+    held.value = false
+    mark()
+  }
+
+  return { undo, redo, mark, hold, release, canUndo: history.canUndo, canRedo: history.canRedo, beginHistory }
 }
