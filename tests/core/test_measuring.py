@@ -109,12 +109,10 @@ def test_a_reduction_agrees_with_a_hand_calculation():
 
 @given(lines(most=6))
 def test_straining_loses_no_salt_sugar_or_acid_and_never_gains_mass(of):
+    # with a drop of oil among spices there is nothing to strain, which is refused with a sentence
+    of = (*of, Line("water/liquid", Fraction(400), "scale"))
     _, before = finished(Blend("injection", of, 200.0))
     found = Blend("injection", of, 200.0, method=(MethodStep("strain"),))
-    if not any(catalogue().grinds[line.grind].grain_mm == 0 for line in of):
-        of = (*of, Line("water/liquid", Fraction(2), "scale"))
-        _, before = finished(Blend("injection", of, 200.0))
-        found = replace(found, lines=of)
     mass, after = finished(found)
     assert 0 < mass <= 200 + 1e-9
     for key in ("salt", "sugar", "sour"):
