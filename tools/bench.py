@@ -76,7 +76,20 @@ def answers(address: str) -> None:
     aimed = fifteen | {"targets": targets}
     beside = {"for_meat": "beef", "for_fire": "direct flame"}
     arms = client("GET", "home")["cook"]["arms"]
-    coat = {"arms": [{key: arm[key] for key in ("label", "name", "piece", "layers")} for arm in arms]}
+    typed = [
+        {key: arm[key] for key in ("label", "name", "piece", "target")}
+        | {"layers": [layer["typed"] for layer in arm["layers"]]}
+        for arm in arms
+    ]
+    coat = {"arms": typed}
+    binder = {"kind": "binder", "grind": "mustard-prepared/paste", "dose": "2.4"}
+    last = {"kind": "finishing salt", "grind": "sea-salt-flake/flake", "dose": ""}
+    six = [typed[0]["layers"][0], *typed[1]["layers"], binder, *typed[0]["layers"][1:], last]
+    cuts = ("lamb-shoulder", "goat-leg", "beef-brisket", "salmon-side")
+    board = {
+        "arms": [typed[0] | {"label": "ABCD"[n], "piece": typed[0]["piece"] | {"cut": cut}, "layers": six}
+                 for n, cut in enumerate(cuts)]
+    }  # fmt: skip
     pasted = {"text": "\n".join(["2 tbsp smoked paprika", "1½ tsp black pepper, cracked", "a handful of thyme"] * 4)}
     batch = next(row for row in client("GET", "batches") if row["state"] == "weighing")
     whole = next(row for row in client("GET", "batches") if row["state"] == "mixed")
@@ -108,6 +121,7 @@ def answers(address: str) -> None:
         ("a scale's readings", client.asks("POST", "scale/readings", poured), 10),
         ("what the scale shows", client.asks("GET", "scale"), 10),
         ("whole coat, two arms", client.asks("POST", "coat/read", coat), 60),
+        ("whole coat, 4 pieces of 6 layers", client.asks("POST", "coat/read", board), 60),
         ("home, the cook in hand", client.asks("GET", "home"), 50),
         ("list of blends", client.asks("GET", "blends"), 50),
         ("list of cooks", client.asks("GET", "cooks"), 50),

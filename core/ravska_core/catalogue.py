@@ -26,6 +26,7 @@ COUNT_UNITS = ("piece", "clove", "head", "leaf", "stick", "sprig", "bunch")
 FAMILIES = ("salt", "spice", "herb", "sugar", "savoury", "fresh", "liquid", "dairy", "paste", "fat")
 ACID_CLASSES = ("none", "dairy", "mild", "medium", "strong", "enzyme")
 MEAT_CLASSES = ("fish", "poultry", "tender_red", "sliced_pork", "tough", "large_joint")
+FACES = ("skin", "fat cap", "silver skin", "membrane", "bone side", "fat side")
 SHAPES = ("ellipsoid", "box", "cylinder", "cubes", "strips", "rack", "bird")
 FLAGS = ("protease", "raw_allium", "fresh_herb", "cure", "hygroscopic", "dairy", "chilli")
 ALLERGENS = ("mustard", "celery", "soy", "wheat", "fish", "milk", "sesame", "sulphites", "egg")
@@ -138,8 +139,9 @@ class Starter:
 class Cut:
     """A cut of meat: shape, proportions length : width : thickness (absolute when `unit_cm` is given), bone share.
 
-    `bare_share` is the share of the surface under the `bare_face` (skin, fat cap, bone side) that a
-    coat is not counted on unless it is coated too; ``rack`` works its bone side out from the box.
+    `faces` names what keeps seasoning off the meat (skin, fat cap, silver skin, membrane, bone side) with its share
+    of the whole surface; 0 stands for one large face of a ``rack``. `cook_yield` is cooked over raw edible weight,
+    `thin_share` the thickness of the thin end over the middle's.
     """
 
     key: str
@@ -154,8 +156,9 @@ class Cut:
     unit_cm: float | None
     density: float
     bone_share: float
-    bare_face: str
-    bare_share: float
+    faces: tuple[tuple[str, float], ...]
+    cook_yield: float
+    thin_share: float
     usual_low_g: float
     usual_high_g: float
     fire_min: float
@@ -393,6 +396,12 @@ def read_starters(
 def read_cuts(text: str, sources: Mapping[str, Source], file: str = "cuts.csv") -> Mapping[str, Cut]:
     """Read the table of cuts, keyed by cut key."""
 
+    def face(row: _Row, text: str) -> tuple[str, float]:
+        name, _, share = text.partition(":")
+        if name not in FACES or not re.fullmatch(r"0(\.\d+)?", share) or float(share) > 0.85:
+            raise row.refuse("faces", f"{text!r} is not a face with its share of the surface, as in skin:0.4")
+        return name, float(share)
+
     def build(row: _Row) -> Cut:
         low = row.number("usual_low_g", 1, 100_000)
         return Cut(
@@ -408,8 +417,9 @@ def read_cuts(text: str, sources: Mapping[str, Source], file: str = "cuts.csv") 
             unit_cm=row.number("unit_cm", 0.1, 50) if row.text("unit_cm") else None,
             density=row.number("density", 0.8, 1.8),
             bone_share=row.number("bone_share", 0, 0.6),
-            bare_face=row.text("bare_face", ("", "skin", "fat cap", "membrane", "bone side")),
-            bare_share=row.number("bare_share", 0, 0.6),
+            faces=tuple(face(row, text) for text in row.words("faces")),
+            cook_yield=row.number("cook_yield", 0.3, 1),
+            thin_share=row.number("thin_share", 0.2, 1),
             usual_low_g=low,
             usual_high_g=row.number("usual_high_g", low, 100_000),
             fire_min=row.number("fire_min", 1, 2000),

@@ -24,6 +24,11 @@ class Situation:
     hold_c: float = 4.0
     window_high_s: float | None = None
     salt_percent: float = 0.0
+    thin_percent: float = 0.0
+    warm_s: float = 0.0
+    sodium_mg: float = 0.0
+    injected: bool = False
+    drippings: bool = False
     coat_over_ceiling: bool = False
     thin: bool = False
 
@@ -94,8 +99,8 @@ _RULES: tuple[Rule[Situation], ...] = (
         "Keep it cold and use it within four days, or freeze it, or use dried.",
     ),
     Rule(
-        "warm-hold", "stop", lambda s: s.hold_c > 4.0 and s.hold_s > 2 * 3600,
-        "This hold is warmer than 4 °C (40 °F) for more than 2 h.",
+        "warm-hold", "stop", lambda s: s.warm_s > 2 * 3600,
+        "Its holds are warmer than 4 °C (40 °F) for more than 2 h in all.",
         "Hold it at 4 °C or below; at most 2 h in all between 4 and 60 °C, 1 h where it is above 32 °C (90 °F).",
     ),
     Rule(
@@ -129,6 +134,35 @@ _RULES: tuple[Rule[Situation], ...] = (
         "thin-salty", "note", lambda s: s.thin and 1.8 < s.salt_percent <= 2.2,
         "A thin piece has much surface for its weight, so the same coat makes it saltier.",
         "Coat it lighter than a thick joint.", "trade",
+    ),
+    Rule(
+        "thin-end-salty", "caution", lambda s: s.thin_percent > 2.2 >= s.salt_percent,
+        "The thin end comes to {thin} % salt, more than most people enjoy, though the whole does not.",
+        "Coat the thin end lighter, tuck it under, or lower the target.", "trade",
+        lambda s: {"thin": f"{s.thin_percent:.2f}"},
+    ),
+    Rule(
+        "sodium", "caution", lambda s: s.sodium_mg > 2000,
+        "Its seasoning alone puts {mg} mg of sodium into a serving, more than a whole day's 2,000 mg (WHO).",
+        "Lower the salt, or serve smaller portions.", "who",
+        lambda s: {"mg": f"{s.sodium_mg:,.0f}"},
+    ),
+    Rule(
+        "sodium-share", "note", lambda s: 400 < s.sodium_mg <= 2000,
+        "Its seasoning puts {mg} mg of sodium into a serving: {who} % of the 2,000 mg a day of the WHO, "
+        "{us} % of the US guideline's 2,300 mg.",
+        "Count it in for guests who watch their salt.", "us-sodium",
+        lambda s: {"mg": f"{s.sodium_mg:,.0f}", "who": f"{s.sodium_mg / 20:.0f}", "us": f"{s.sodium_mg / 23:.0f}"},
+    ),
+    Rule(
+        "needle", "caution", lambda s: s.injected,
+        "A needle that was in raw meat contaminates the bowl it is dipped into.",
+        "Pour off what you need, draw from that, and throw away what is left of it.",
+    ),
+    Rule(
+        "drippings", "caution", lambda s: s.drippings,
+        "Drippings carry what raw meat held.",
+        "Bring them to a full boil before they are a sauce; discard what fell while the meat was raw.",
     ),
     Rule(
         "falls-off", "caution", lambda s: s.coat_over_ceiling,

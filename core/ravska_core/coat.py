@@ -1,343 +1,716 @@
-"""What a coat comes to: one document of arms in, one document of doses, salt and cautions out."""
+"""What a coat comes to: a piece with its stack of layers in, doses, a salt ledger, a core sample and cautions out."""
 
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
+from functools import lru_cache
+
+import numpy as np
 
 from ravska_core.blends import Blend
-from ravska_core.catalogue import Catalogue, catalogue
+from ravska_core.catalogue import SODIUM_IN_NACL, Catalogue
 from ravska_core.cautions import Caution, Situation, cautions_for
+from ravska_core.column import Array, Column, at_depths, column_of, reach_share
 from ravska_core.composition import BlendReading, read_blend
-from ravska_core.cuts import Piece, PieceReading, find_cut, read_piece
-from ravska_core.depth import DIFFUSIVITY_BAND, diffusivity_m2_s, reach_cm, sheet_uptake
-from ravska_core.doses import (
-    ADHESION_CEILING,
-    BINDER_GRIND,
-    BINDER_WEIGHT,
-    RUB_RETENTION,
-    VESSELS,
-    marinade_volume_ml,
-    rub_mass_g,
-    salt_zone,
-)
+from ravska_core.cuts import CutUp, Piece, PieceReading, cutting, find_cut, read_piece
+from ravska_core.depth import DIFFUSIVITY_BAND, diffusivity_m2_s
+from ravska_core.doses import ADHESION_CEILING, salt_zone, surface_after
+from ravska_core.fates import DRIPS, Dosed, Fate, Moment, follow
+from ravska_core.layers import BATHS, EACH_TIME, LAYER_KINDS, MOST_LAYERS, Layer, LayerKind, check_layer
 from ravska_core.marinade import Window, hold_window
+from ravska_core.portions import PORTION_G
 from ravska_core.quantities import say_duration
 from ravska_core.spoons import SPOON_SETS, Spoonfuls, SpoonSet, measure_out
-from ravska_core.working import BadInput, Figure, Step, figure, in_range
+from ravska_core.working import BadInput, Figure, Step, figure
 
-MEAT_WATER_SHARE = 0.745
-"""Water in raw lean meat, kg/kg (from memory); what the bath's salt is diluted into."""
+STAYS_ERROR = 0.1
+"""Relative error of what stays where nobody weighed it (estimate)."""
 
-_RETENTION_ERROR = 0.1
-_THIN_CM = 4.0
-
-
-@dataclass(frozen=True)
-class RubLayer:
-    """A dry coat: blend, coat weight [g/100 cm2], the surface it lies on, and its hold [s] at [C]."""
-
-    blend: Blend
-    coat_g_100cm2: float
-    surface: str
-    hold_s: float
-    hold_c: float = 4.0
-
-
-@dataclass(frozen=True)
-class MarinadeLayer:
-    """A bath: blend, vessel, and its hold [s] at [C]."""
-
-    blend: Blend
-    vessel: str
-    hold_s: float
-    hold_c: float = 4.0
-
-
-@dataclass(frozen=True)
-class SaltLayer:
-    """Salt by weight: a grind of salt at a share of the raw edible weight [%]."""
-
-    grind: str
-    percent: float
-
-
-Layer = RubLayer | MarinadeLayer | SaltLayer
+THIN_CM = 4.0
+DEPTHS = 41
+NEAR_CM = 0.5
 
 
 @dataclass(frozen=True)
 class Arm:
-    """One side of a comparison: a piece and its layers in order."""
+    """A piece with its layers in order; `target_percent` is the salt wanted in all [% of raw edible weight]."""
 
     label: str
     piece: Piece
     layers: tuple[Layer, ...]
+    target_percent: float | None = None
+    portion_g: float = PORTION_G["usual"]
 
 
 @dataclass(frozen=True)
 class LayerReading:
-    """What one layer takes [g or ml], how to measure it out, and the salt of it that stays."""
+    """What one layer takes [g, or ml for a liquid], how to measure it out, and where its salt ends.
+
+    `salt` is what stays, `so_far` that of this layer and all before it [% of raw edible weight]; `rest` what is left
+    to the target after it. `lost` says where the rest of its salt goes [share of what was put on].
+    """
 
     kind: str
     dose: Figure
     dose_g: float
+    dial: float
     spoons: Spoonfuls
     spoons_wanted_ml: float
     salt: Figure
-    binder: Figure | None = None
+    salt_on_g: float
+    fate: Fate
+    so_far: float
+    rest: float | None
+    surface: str
+    note: str = ""
     window: Window | None = None
     reach: Figure | None = None
     hold_s: float = 0.0
+    begins_s: float = 0.0
+
+
+@dataclass(frozen=True)
+class CoreSample:
+    """Salt from the surface to the centre at one time of the hold [% of raw edible weight], with the band of D.
+
+    `says` is what this hold does and what twice the time would add, in words.
+    """
+
+    time_s: float
+    whole_s: float
+    depths_cm: tuple[float, ...]
+    percent: tuple[float, ...]
+    low: tuple[float, ...]
+    high: tuple[float, ...]
+    reach: Figure
+    says: tuple[str, ...]
 
 
 @dataclass(frozen=True)
 class ArmReading:
-    """What an arm comes to: its piece, its layers, salt on the meat as % of raw edible weight, cautions."""
+    """What an arm comes to: its piece, its layers, the ledger of its salt, a serving, the core sample, cautions."""
 
     label: str
     piece: PieceReading
+    cut_up: CutUp | None
     layers: tuple[LayerReading, ...]
     salt: Figure
     zone: str
+    target: float | None
+    thin: Figure
+    servings: Figure
+    sodium: Figure
+    sugar: Figure
+    sample: CoreSample | None
     cautions: tuple[Caution, ...]
 
 
-def _area_spread(piece: PieceReading) -> float:
-    high = piece.coatable.high
-    return high / piece.coatable.value - 1 if high is not None else 0.0
+@lru_cache(maxsize=256)
+def _kept_reading(blend: Blend, spoon_set: SpoonSet) -> BlendReading:
+    return read_blend(blend, spoon_set)
 
 
-def _relative_ends(found: Figure) -> tuple[float, float]:
+def _blend_reading(blend: Blend, spoon_set: SpoonSet, tables: Catalogue | None) -> BlendReading:
+    """Read a blend; the same one on several layers and in several edits of a coat is read once."""
+    try:
+        return _kept_reading(blend, spoon_set) if tables is None else read_blend(blend, spoon_set, tables)
+    except BadInput as refusal:
+        raise refusal.under("blend") from refusal
+
+
+@dataclass(frozen=True)
+class _Put:
+    """A layer being read: its kind, its blend's reading, grams for 1 of its dial, and the dial."""
+
+    layer: Layer
+    kind: LayerKind
+    blend: BlendReading | None
+    per_dial_g: float
+    dial: float
+    formula: str
+
+    @property
+    def dose_g(self) -> float:
+        return self.per_dial_g * self.dial
+
+    @property
+    def salt_g(self) -> float:
+        return 0.0 if self.blend is None else self.dose_g * self.blend.salt.value / 100
+
+
+def _put(layer: Layer, piece: PieceReading, mass_g: float, spoon_set: SpoonSet, tables: Catalogue | None) -> _Put:
+    """Determine what 1 on the dial of a layer weighs on this piece."""
+    kind = check_layer(layer)
+    blend = None if layer.blend is None else _blend_reading(layer.blend, spoon_set, tables)
+    dial = kind.usual if layer.dose is None else layer.dose
+    times = layer.times if layer.kind in EACH_TIME else 1
+    area, edible = piece.coatable.value, piece.edible.value
+    often = f" × {times}" if times > 1 else ""
+    if layer.kind == "drippings" or blend is None:
+        return _Put(layer, kind, None, 0.0, dial, "what drips out of the meat")
+    if layer.kind == "pre-salt":
+        share = blend.salt.value / 100
+        if share < 0.3:
+            sentence = "Salt by weight needs a salt, or a blend that is mostly salt; dose this one as a rub."
+            raise BadInput("blend", sentence)
+        if "cure" in blend.flags:
+            raise BadInput("blend", "Curing salt is not dosed here; use a tested cure recipe with its own weights.")
+        return _Put(
+            layer, kind, blend, edible / 100 / share, dial, f"{dial:.3g} % × {edible:.0f} g, / {share:.4g} salt"
+        )
+    if kind.by == "area":
+        return _Put(layer, kind, blend, area / 100 * times, dial, f"{dial:.3g} g/100 cm² × {area:.0f} cm²{often}")
+    if kind.by == "sliced":
+        sliced = edible * piece.cook_yield
+        return _Put(layer, kind, blend, sliced / 1000, dial, f"{dial:.3g} g/kg × {sliced / 1000:.3f} kg sliced")
+    if layer.kind == "injection":
+        stays = LAYER_KINDS["injection"].stays if layer.stays is None else layer.stays
+        assert stays is not None
+        if stays < 0.05:
+            raise BadInput("stays", "Of an injection at least 5 % stays; weigh the piece before and after.")
+        formula = f"{dial:.3g} % × {mass_g:.0f} g / {stays:g} that stays"
+        return _Put(layer, kind, blend, mass_g / 100 / stays, dial, formula)
+    if layer.kind in BATHS:
+        if blend.water_share < 0.05:
+            raise BadInput("blend", "This bath holds hardly any water, so no salt moves; add a juice, stock or dairy.")
+        formula = f"{dial:.3g} ml/kg × {mass_g / 1000:.3f} kg"
+        return _Put(layer, kind, blend, mass_g / 1000 * blend.density_g_ml, dial, formula)
+    return _Put(layer, kind, blend, mass_g / 1000, dial, f"{dial:.3g} g/kg × {mass_g / 1000:.3f} kg")
+
+
+def _dosed(puts: Sequence[_Put], piece: PieceReading, surface: str) -> tuple[list[Dosed], list[str], list[str]]:
+    """Return what sticks of every layer, the surface each one meets, and notes on those that do not all stick."""
+    found, surfaces, notes = [], [], []
+    lying = 0.0
+    area = piece.coatable.value
+    covered = 1 - piece.open_cm2 / area if area > 0 else 0.0
+    for put in puts:
+        note, sticks = "", 1.0
+        surfaces.append(surface)
+        if put.layer.kind == "rub":
+            room = max(0.0, ADHESION_CEILING[surface] - lying)
+            weight = put.dial
+            if weight > room + 1e-9:
+                sticks = room / weight
+                note = f"At most {room:.2g} g on 100 cm² more sticks to this {surface} surface."
+            lying += weight * sticks
+        elif put.layer.kind in ("binder", "paste"):
+            assert put.blend is not None
+            surface = surface_after(put.blend)
+        elif put.layer.kind in BATHS:
+            surface, lying = "moist", 0.0
+        bath = put.dose_g / piece.open_cm2 if put.layer.kind in BATHS and piece.open_cm2 > 0 else 0.0
+        found.append(Dosed(put.layer, sticks, covered, bath))
+        notes.append(note)
+    return found, surfaces, notes
+
+
+def _columns(piece: PieceReading) -> tuple[Column | None, Column | None]:
+    """Return the column of the piece's middle and that of its thin end; None where nothing of it is open."""
+    if piece.open_cm2 < 0.01 * piece.solid.area_cm2:
+        return None, None
+    solid = piece.solid
+    volume, edible = solid.volume_cm3, piece.edible.value
+    half = solid.thickness_cm / 2
+    # a bird is hollow: its meat is as thick as it has volume under its skin
+    middle = column_of(volume, piece.open_cm2, 0.0 if solid.shape == "bird" else half, edible)
+    if solid.shape == "bird":
+        return middle, middle
+    # the thin end is the same shape made smaller, so that it has as much more surface for its weight as it is thinner
+    thinner = min(1.0, piece.thin_cm / solid.thickness_cm)
+    return middle, Column(round(middle.half_cm * thinner, 4), middle.exponent, middle.density_g_cm3)
+
+
+def _ends(found: Figure) -> tuple[float, float]:
     """Return how far a figure may lie below and above its value, relative to it."""
     if not found.value or found.low is None or found.high is None:
         return 0.0, 0.0
     return 1 - found.low / found.value, found.high / found.value - 1
 
 
-def _with_ends(found: Figure, below: float, above: float) -> Figure:
-    return replace(found, low=max(0.0, found.value * (1 - below)), high=found.value * (1 + above))
+def _drip_share(piece: PieceReading) -> float:
+    """Return drippings over the water of the raw meat."""
+    return (1 - piece.cook_yield) * DRIPS / piece.water_share
 
 
-def _percent_steps(salt_g: float, piece: PieceReading) -> list[Step]:
-    edible = piece.edible.value
-    return [
-        Step("Raw edible weight", "raw weight less bone", edible, "g"),
-        Step("Of raw edible weight", f"{salt_g:.2f} g / {edible:.0f} g", salt_g / edible * 100, "%"),
+def _reach(layers: Sequence[Layer]) -> Figure:
+    """Return how far salt has reached over a run of holds [mm]: 2 sqrt(sum of D t)."""
+    dt = sum(diffusivity_m2_s(layer.hold_c) * layer.hold_s for layer in layers)
+    mm = 2 * math.sqrt(dt) * 1000
+    steps = [
+        Step("D t", f"{say_duration(sum(layer.hold_s for layer in layers))} of hold", dt * 1e6, "mm²", "diffusivity"),
+        Step("Salt has reached", "2 √(D t)", mm, "mm", "crank"),
     ]
+    root = math.sqrt(DIFFUSIVITY_BAND[1])
+    return figure(steps, "±40 %: diffusivity halved and doubled", low=mm / root, high=mm * root)
 
 
-def _read_rub(
-    layer: RubLayer, piece: PieceReading, blend: BlendReading, spoon_set: SpoonSet, tables: Catalogue
-) -> LayerReading:
-    in_range(
-        "coat", layer.coat_g_100cm2, 0.2, 40,
-        "A coat weighs between 0.2 and 40 g on 100 cm²; 5 is a standard one.",
-    )  # fmt: skip
-    if layer.surface not in ADHESION_CEILING:
-        raise BadInput("surface", f"A surface is one of {', '.join(ADHESION_CEILING)}.")
-    area = piece.coatable.value
-    dose = rub_mass_g(area, layer.coat_g_100cm2)
-    spread = _area_spread(piece)
-    dose_step = Step("Rub", f"{layer.coat_g_100cm2:g} g/100 cm² × {area:.0f} cm²", dose, "g", "trade")
-    ceiling = ADHESION_CEILING[layer.surface]
-    sticks = min(layer.coat_g_100cm2, ceiling) * area / 100
-    salt_share = blend.salt.value / 100
-    salt = sticks * salt_share * RUB_RETENTION
-    steps = [dose_step]
-    if sticks < dose:
-        steps.append(
-            Step("Of which sticks", f"at most {ceiling:g} g/100 cm² on {layer.surface} meat", sticks, "g", "estimate")
-        )
-    steps += [
-        Step("Salt in the blend", "see the blend", blend.salt.value, "%"),
-        Step("Stays on the meat", "share of a dry coat", RUB_RETENTION * 100, "%", "estimate"),
-        Step("Salt that stays", f"{sticks:.1f} g × {salt_share * 100:.2f} % × {RUB_RETENTION:g}", salt, "g"),
+def _holding(layers: Sequence[Layer]) -> list[Layer]:
+    """Return the layers whose holds count towards depth: those that go on before the fire and are held."""
+    return [layer for layer in layers if LAYER_KINDS[layer.kind].when == "before" and LAYER_KINDS[layer.kind].hold_s]
+
+
+class _Stack:
+    """A piece with its stack, dosed: follows it with one diffusivity or another, on the middle or the thin end."""
+
+    def __init__(self, arm: Arm, piece: PieceReading, puts: Sequence[_Put]) -> None:
+        self.piece, self.puts = piece, puts
+        self.dosed, self.surfaces, self.notes = _dosed(puts, piece, arm.piece.surface)
+        self.middle, self.thin_end = _columns(piece)
+        self.salt_g = np.array([put.salt_g for put in puts])
+
+    def follow(self, faster: float = 1.0, until_s: float | None = None, times: float = 1.0) -> Moment:
+        dosed = self.dosed
+        if times != 1.0:
+            dosed = [replace(d, layer=replace(d.layer, hold_s=d.layer.hold_s * times)) for d in dosed]
+        drip = _drip_share(self.piece)
+        return follow(dosed, self.middle, self.piece.water_share, drip, faster, until_s)
+
+    def percent(self, moment: Moment) -> Array:
+        """Return what stays of each layer's salt [% of raw edible weight]."""
+        stays = np.array([fate.stays for fate in moment.fates])
+        found: Array = stays * self.salt_g / self.piece.edible.value * 100
+        return found
+
+    def thin_percent(self) -> tuple[float, float]:
+        """Return the salt of the thin end by itself, and how much more surface it has for its weight than the whole."""
+        if self.thin_end is None or self.middle is None:
+            return 0.0, 1.0
+        edible = self.piece.edible.value
+        # what goes on by surface goes on the thin end too; what goes by weight gives it its share of the weight
+        more = edible / self.piece.open_cm2 / self.thin_end.mass_g_cm2
+        moment = follow(self.dosed, self.thin_end, self.piece.water_share, _drip_share(self.piece))
+        total = 0.0
+        for put, fate, salt in zip(self.puts, moment.fates, self.salt_g, strict=True):
+            by_weight = put.layer.kind in ("injection", "wrap", "finishing salt", "drippings")
+            beside = fate.plate * salt / edible * 100
+            on = (fate.meat + fate.surface) * salt / edible * 100
+            total += float(beside + on * (1.0 if by_weight else more))
+        return total, more
+
+    def curve(self, moment: Moment, depths: Array) -> Array:
+        """Return the salt at depths [% of raw edible meat there]."""
+        assert self.middle is not None
+        per_cm2 = moment.cells @ self.salt_g / self.piece.open_cm2
+        found: Array = at_depths(self.middle, per_cm2, depths) * 100
+        return found
+
+
+def _sample(stack: _Stack, arm: Arm, at_s: float | None) -> CoreSample | None:
+    """Return the core sample at a time of the hold, at its end when none is given."""
+    held = _holding(arm.layers)
+    if stack.middle is None or not held:
+        return None
+    whole = sum(layer.hold_s for layer in held)
+    at = whole if at_s is None else min(max(0.0, at_s), whole)
+    depths = np.linspace(0, 1, DEPTHS) ** 1.6 * stack.middle.half_cm
+    low, mid, high = (stack.follow(factor, at) for factor in (DIFFUSIVITY_BAND[0], 1.0, DIFFUSIVITY_BAND[1]))
+    curves = [stack.curve(moment, depths) for moment in (low, mid, high)]
+    past: list[Layer] = []
+    left = at
+    for layer in held:
+        past.append(replace(layer, hold_s=min(left, layer.hold_s)))
+        left -= past[-1].hold_s
+    ends = np.array(curves)
+    return CoreSample(
+        at,
+        whole,
+        tuple(float(depth) for depth in depths),
+        tuple(float(value) for value in curves[1]),
+        tuple(float(value) for value in ends.min(axis=0)),
+        tuple(float(value) for value in ends.max(axis=0)),
+        _reach(past),
+        _in_words(stack, arm, whole),
+    )
+
+
+def _in_words(stack: _Stack, arm: Arm, whole_s: float) -> tuple[str, ...]:
+    """Say what the hold does, and what twice the time would add."""
+    assert stack.middle is not None
+    salt = stack.salt_g
+    centre = np.array([stack.middle.half_cm])
+    near = min(NEAR_CM, stack.middle.half_cm / 2)
+
+    def told(moment: Moment) -> tuple[float, float, float]:
+        cells = moment.cells @ salt
+        total = float(cells.sum())
+        return reach_share(stack.middle, cells, near), float(stack.curve(moment, centre)[0]), total  # type: ignore[arg-type]
+
+    deeper, middle, total = told(stack.follow(until_s=whole_s))
+    if total <= 0:
+        return ("Nothing salty is in the meat yet.",)
+    again, middle_again, total_again = told(stack.follow(until_s=2 * whole_s, times=2))
+    held = _holding(arm.layers)
+    mm, mm_again = _reach(held).value, _reach([replace(x, hold_s=2 * x.hold_s) for x in held]).value
+    said = say_duration(whole_s)
+    words = [
+        f"In {said} salt reaches {mm:.1f} mm; {deeper * 100:.0f} % of it lies deeper than {near * 10:.0f} mm, "
+        f"and the centre has {middle:.2f} %."
     ]
-    binder = None
-    binder_g = BINDER_WEIGHT[layer.surface] * area / 100
-    if binder_g:
-        grind = tables.grinds[BINDER_GRIND[layer.surface]]
-        binder_salt = binder_g * grind.ingredient.nacl
-        binder_step = Step(
-            "Binder", f"{BINDER_WEIGHT[layer.surface]:g} g/100 cm² × {area:.0f} cm²", binder_g, "g", "estimate"
+    more = f", and {(total_again / total - 1) * 100:.0f} % more of it goes in" if total_again > total * 1.02 else ""
+    words.append(
+        f"Twice the time would reach {mm_again:.1f} mm, put {again * 100:.0f} % deeper than {near * 10:.0f} mm and "
+        f"bring the centre to {middle_again:.2f} %{more}."
+    )
+    if mm < 4:
+        words.append(
+            "So it seasons the surface. Spices and herbs stay there whatever the time: they do not follow the salt."
         )
-        binder = figure([binder_step], "±30 %: spread by hand", spread=0.3)
-        if binder_salt:
-            salt += binder_salt
-            held = f"{binder_g:.1f} g of binder at {grind.ingredient.nacl * 100:.1f} % salt, all of it stays"
-            steps.append(Step("With the binder's salt", held, salt, "g", grind.ingredient.source))
-    under, over = _relative_ends(blend.salt)
-    below, above = (math.sqrt(spread**2 + _RETENTION_ERROR**2 + end**2) for end in (under, over))
-    said = f"{above * 100:.0f}" if round(above, 2) == round(below, 2) else f"{below * 100:.0f} to {above * 100:.0f}"
-    mixed = f"{over * 100:.0f}" if round(over, 2) == round(under, 2) else f"{under * 100:.0f} to {over * 100:.0f}"
-    salt_error = f"±{said} %: area ±{spread * 100:.0f}, what stays ±10, the blend ±{mixed}, taken as independent"
-    return LayerReading(
-        kind="rub",
-        dose=figure([dose_step], f"±{spread * 100:.0f} %, as the area", spread=spread),
-        dose_g=dose,
-        spoons=measure_out(round(dose / blend.density_g_ml, 3), spoon_set),
-        spoons_wanted_ml=dose / blend.density_g_ml,
-        salt=_with_ends(figure([*steps, *_percent_steps(salt, piece)], salt_error), below, above),
-        binder=binder,
-    )
+    else:
+        words.append("Spices and herbs do not follow the salt: they stay in the outer few millimetres.")
+    return tuple(words)
 
 
-def _read_marinade(
-    layer: MarinadeLayer, piece: PieceReading, blend: BlendReading, mass_g: float, meat_class: str, spoon_set: SpoonSet
-) -> LayerReading:
-    if layer.vessel not in VESSELS:
-        raise BadInput("vessel", f"A vessel is one of {', '.join(VESSELS)}.")
-    if blend.water_share < 0.05:
-        raise BadInput("blend", "This marinade holds hardly any water, so no salt moves; add a juice, stock or dairy.")
-    volume = marinade_volume_ml(mass_g, layer.vessel)
-    volume_step = Step("Marinade", f"{VESSELS[layer.vessel]:g} ml/kg × {mass_g / 1000:.3f} kg", volume, "ml", "trade")
-    # a plane sheet of half thickness V/A takes up, at first, just what the real shape does
-    half_cm = piece.solid.volume_cm3 / piece.coatable.value
-    bath = blend.salt.value / 100
-    reach = reach_cm(layer.hold_s, layer.hold_c)
-    settled = bath * MEAT_WATER_SHARE * 100
-    diffusivity = diffusivity_m2_s(layer.hold_c)
-    fourier = diffusivity * layer.hold_s / (half_cm / 100) ** 2
-    uptake = sheet_uptake(fourier)
-    low, high = (settled * sheet_uptake(fourier * factor) for factor in DIFFUSIVITY_BAND)
-    under, over = _relative_ends(blend.salt)
-    low = settled * uptake * max(0.0, 1 - math.hypot(1 - low / (settled * uptake), under)) if settled * uptake else 0.0
-    high = settled * uptake * (1 + math.hypot(high / (settled * uptake) - 1, over)) if settled * uptake else 0.0
-    steps = (
-        Step("Salt in the marinade", "see the blend", blend.salt.value, "%"),
-        Step(
-            "Meat in balance with it", f"{bath * 100:.2f} % × {MEAT_WATER_SHARE:g} water in meat", settled, "%", "crank"
-        ),
-        Step("Diffusivity", f"at {layer.hold_c:g} °C", diffusivity * 1e10, "10⁻¹⁰ m²/s", "diffusivity"),
-        Step("Half thickness of the like sheet", "volume / wetted surface", half_cm, "cm"),
-        Step("D t / l²", f"{say_duration(layer.hold_s)} of hold", fourier, ""),
-        Step("Share of the balance reached", "plane sheet, constant bath", uptake * 100, "%", "crank"),
-        Step("Salt taken up, of raw edible weight", f"{settled:.3f} % × {uptake * 100:.1f} %", settled * uptake, "%"),
-    )
-    return LayerReading(
-        kind="marinade",
-        dose=figure([volume_step], "a rule of thumb: enough to wet every face", spread=0.2),
-        dose_g=volume * blend.density_g_ml,
-        spoons=measure_out(round(volume, 3), spoon_set),
-        spoons_wanted_ml=volume,
-        salt=figure(
-            steps,
-            "band: diffusivity halved and doubled, and the blend's own; a small bag gives less, as it runs out of salt",
-            low=low,
-            high=high,
-        ),
-        hold_s=layer.hold_s,
-        window=hold_window(blend, meat_class),
-        reach=figure(
-            [
-                Step("Diffusivity", f"at {layer.hold_c:g} °C", diffusivity * 1e10, "10⁻¹⁰ m²/s", "diffusivity"),
-                Step("Salt has reached", f"2 √(D t) after {say_duration(layer.hold_s)}", reach * 10, "mm", "crank"),
-            ],
-            "±40 %: diffusivity halved and doubled",
-            low=reach * 10 / math.sqrt(2),
-            high=reach * 10 * math.sqrt(2),
-        ),
-    )
+def _rest_dose(arm: Arm, stack: _Stack, percents: Array, at: int) -> tuple[float, str]:
+    """Return the dial of the layer that takes what is left to the target, and a note when nothing is left."""
+    assert arm.target_percent is not None
+    others = float(percents.sum() - percents[at])
+    one = float(percents[at]) / stack.puts[at].dial
+    left = arm.target_percent - others
+    if left <= 0:
+        return 0.0, (
+            f"The other layers already hold {others:.2f} %, more than the {arm.target_percent:g} % wanted: nothing is "
+            "left for this one. Raise the target, or let another layer give way."
+        )
+    if one <= 0:
+        raise BadInput(f"layers.{at}.blend", "This layer holds no salt, so it cannot take up the rest of it.")
+    kind = stack.puts[at].kind
+    dial = left / one
+    if dial > kind.high:
+        return kind.high, f"Even {kind.high:g} {kind.unit}, the most this takes, falls short of the target."
+    return dial, ""
 
 
-def _read_salt(layer: SaltLayer, piece: PieceReading, spoon_set: SpoonSet, tables: Catalogue) -> LayerReading:
-    in_range("percent", layer.percent, 0.01, 5, "Salt by weight lies between 0.01 and 5 % of the raw edible weight.")
-    grind = tables.grinds.get(layer.grind)
-    if grind is None or grind.ingredient.nacl < 0.9 or "cure" in grind.ingredient.flags:
-        raise BadInput("grind", "Choose a plain salt from the catalogue.")
-    salt = layer.percent / 100 * piece.edible.value
-    dose = salt / grind.ingredient.nacl
-    dose_step = Step("Salt to weigh", f"{salt:.2f} g / {grind.ingredient.nacl:g}", dose, "g", grind.ingredient.source)
-    wanted = Step("Wanted", f"{layer.percent:g} % × {piece.edible.value:.0f} g", salt, "g")
-    return LayerReading(
-        kind="salt",
-        dose=figure([wanted, dose_step], "as exact as the scale", spread=0.02),
-        dose_g=dose,
-        spoons=measure_out(round(dose / grind.density_g_ml, 3), spoon_set),
-        spoons_wanted_ml=dose / grind.density_g_ml,
-        salt=figure([wanted, *_percent_steps(salt, piece)], "±5 %: all of it stays", spread=0.05),
-    )
+def _stack_of(arm: Arm, spoon_set: SpoonSet, tables: Catalogue | None) -> tuple[_Stack, dict[int, str]]:
+    """Read a piece and dose its layers; return the stack, and notes on the layer that takes the rest."""
+    piece = read_piece(arm.piece, tables)
+    if len(arm.layers) > MOST_LAYERS:
+        raise BadInput("layers", f"A stack has at most {MOST_LAYERS} layers.")
+    if arm.target_percent is not None and not 0.1 <= arm.target_percent <= 5:
+        raise BadInput("target", "A salt target lies between 0.1 and 5 % of raw edible weight; 1.5 is usual.")
+    puts = []
+    for at, layer in enumerate(arm.layers):
+        try:
+            if layer.kind == "injection" and piece.solid.shape in ("cubes", "strips") and piece.solid.thickness_cm < 2:
+                raise BadInput("kind", "These pieces are too small for a needle; use a bath or a coat.")
+            puts.append(_put(layer, piece, arm.piece.mass_g, spoon_set, tables))
+        except BadInput as refusal:
+            raise refusal.under(f"layers.{at}") from refusal
+    rests = [at for at, layer in enumerate(arm.layers) if layer.dose is None]
+    notes: dict[int, str] = {}
+    if rests:
+        at = rests[0]
+        if len(rests) > 1:
+            raise BadInput(f"layers.{rests[1]}.dose", "Only one layer can take the rest; give this one a dose.")
+        if arm.target_percent is None:
+            raise BadInput("target", "Set the salt you want in all, so that there is a rest to take.")
+        if arm.layers[at].kind in BATHS or arm.layers[at].kind == "drippings":
+            raise BadInput(f"layers.{at}.dose", "A bath or drippings cannot take the rest; give it a dose.")
+        trial = _Stack(arm, piece, puts)
+        dial, notes[at] = _rest_dose(arm, trial, trial.percent(trial.follow()), at)
+        puts[at] = replace(
+            puts[at], dial=dial, formula=f"the rest to {arm.target_percent:g} %: {dial:.3g} {puts[at].kind.unit}"
+        )
+    return _Stack(arm, piece, puts), notes
 
 
-def read_arm(arm: Arm, spoon_set: SpoonSet = SPOON_SETS["us"], tables: Catalogue | None = None) -> ArmReading:
-    """Determine what one arm comes to: doses, salt on the meat and cautions.
+def read_arm(
+    arm: Arm, spoon_set: SpoonSet = SPOON_SETS["us"], tables: Catalogue | None = None, at_s: float | None = None
+) -> ArmReading:
+    """Determine what one arm comes to: doses, where its salt ends, the core sample and cautions.
+
+    Parameters
+    ----------
+    at_s : float, optional
+        Time of the hold that the core sample is taken at [s]; its end when none is given.
 
     Raises
     ------
     BadInput
-        At ``piece.…`` or ``layers.N.…``, with a sentence that says what to do.
+        At ``piece.…``, ``target`` or ``layers.N.…``, with a sentence that says what to do.
     """
-    known = tables or catalogue()
-    piece = read_piece(arm.piece, known)
-    cut = find_cut(arm.piece.cut, known)
+    stack, notes = _stack_of(arm, spoon_set, tables)
+    piece, puts = stack.piece, stack.puts
+    cut = find_cut(arm.piece.cut, tables)
+    moment = stack.follow()
+    percents = stack.percent(moment)
+    band = [stack.percent(stack.follow(factor)) for factor in DIFFUSIVITY_BAND]
     layers: list[LayerReading] = []
-    situations: list[Situation] = []
-    thin = piece.solid.thickness_cm < _THIN_CM
-    for at, layer in enumerate(arm.layers):
-        try:
-            if isinstance(layer, SaltLayer):
-                layers.append(_read_salt(layer, piece, spoon_set, known))
-                continue
-            sentence = "A hold lies between 1 minute and 7 days."
-            in_range("hold", layer.hold_s, 60, 7 * 86_400, sentence)
-            in_range("hold_c", layer.hold_c, -2, 40, "A hold is between −2 and 40 °C; a cold one is 4 °C.")
-            try:
-                blend = read_blend(layer.blend, spoon_set, known)
-            except BadInput as refusal:
-                raise refusal.under("blend") from refusal
-            if isinstance(layer, RubLayer):
-                reading = _read_rub(layer, piece, blend, spoon_set, known)
-            else:
-                reading = _read_marinade(layer, piece, blend, arm.piece.mass_g, cut.meat_class, spoon_set)
-        except BadInput as refusal:
-            raise refusal.under(f"layers.{at}") from refusal
-        layers.append(reading)
-        binder_allergens = ("mustard",) if isinstance(layer, RubLayer) and layer.surface == "mustard" else ()
-        situations.append(
-            Situation(
-                flags=blend.flags,
-                allergens=tuple(sorted({*blend.allergens, *binder_allergens})),
-                fat_share=blend.fat_share,
-                has_marinade=reading.kind == "marinade",
-                acid=blend.acid.value > 0.05,
-                hold_s=layer.hold_s,
-                hold_c=layer.hold_c,
-                window_high_s=reading.window.window.long_high_min * 60 if reading.window else None,
-                coat_over_ceiling=isinstance(layer, RubLayer) and layer.coat_g_100cm2 > ADHESION_CEILING[layer.surface],
-            )
-        )
-    salt = _total_salt(layers)
-    situations.append(Situation(animal=cut.animal, salt_percent=salt.value, thin=thin))
+    so_far = clock = 0.0
+    for at, put in enumerate(puts):
+        so_far += float(percents[at])
+        spread = [float(values[at]) for values in band]
+        note = notes.get(at) or stack.notes[at]
+        read = _layer_reading(put, stack, at, moment.fates[at], spread, cut.meat_class, spoon_set)
+        rest = None if arm.target_percent is None else arm.target_percent - so_far
+        layers.append(replace(read, so_far=so_far, rest=rest, note=note, begins_s=clock))
+        if put.kind.when == "before" and put.kind.hold_s:
+            clock += put.layer.hold_s
+    salt = _total_salt(layers, stack)
+    thin_value, more = stack.thin_percent()
+    thin = _thin_figure(piece, salt, thin_value, more)
+    servings = _servings(piece, arm.portion_g)
+    sodium, sugar = _a_serving(puts, moment, servings.value)
     return ArmReading(
         label=arm.label,
         piece=piece,
+        cut_up=cutting(arm.piece, tables),
         layers=tuple(layers),
         salt=salt,
         zone=salt_zone(salt.value),
-        cautions=_merged(situations),
+        target=arm.target_percent,
+        thin=thin,
+        servings=servings,
+        sodium=sodium,
+        sugar=sugar,
+        sample=_sample(stack, arm, at_s),
+        cautions=_cautions(arm, layers, puts, stack, cut.animal, salt.value, thin.value, sodium.value),
     )
 
 
-def _total_salt(layers: Sequence[LayerReading]) -> Figure:
-    """Return the salt of all layers [% of raw edible weight]; errors of layers add as independent ones."""
+def _layer_reading(
+    put: _Put, stack: _Stack, at: int, fate: Fate, band: Sequence[float], meat_class: str, spoon_set: SpoonSet
+) -> LayerReading:
+    """Return what one layer takes and what of its salt stays, with the working of both."""
+    layer, kind, piece = put.layer, put.kind, stack.piece
+    dose, blend = put.dose_g, put.blend
+    edible = piece.edible.value
+    if blend is None:
+        dose = edible * (1 - piece.cook_yield) * DRIPS
+        steps = [
+            Step("Drippings", f"{(1 - piece.cook_yield) * 100:.0f} % weight loss × {DRIPS:g}", dose, "g", "estimate")
+        ]
+        said, density, salt_percent = figure(steps, "±50 %: how much drips depends on the fire", spread=0.5), 1.0, 0.0
+        blend_ends = (0.0, 0.0)
+    else:
+        density, salt_percent = blend.density_g_ml, blend.salt.value
+        liquid = kind.unit == "ml/kg"
+        spread = piece.area_error if kind.by == "area" else {"injection": 0.1}.get(layer.kind, 0.2 if liquid else 0.02)
+        steps = [Step(kind.key.capitalize(), put.formula, dose / density if liquid else dose, "ml" if liquid else "g",
+                      "trade" if kind.by == "area" else kind.source)]  # fmt: skip
+        error = f"±{spread * 100:.0f} %" + {"area": ", as the area"}.get(kind.by, ": a rule of thumb" if liquid else "")
+        said = figure(steps, error, spread=spread)
+        blend_ends = _ends(blend.salt)
+    kept = fate.stays
+    value = put.salt_g * kept / edible * 100
+    working = [
+        *steps,
+        Step("Salt in it", "see the blend", salt_percent, "%"),
+        Step("Put on", f"{dose:.1f} g × {salt_percent:.2f} %", put.salt_g, "g"),
+        *(Step(f"Less what {where}" if where.startswith("did") else f"Less {where}", "share of it", -share * 100, "%",
+               "estimate") for where, share in fate.lost.items()),
+        Step("Stays", "on, in and beside the meat", kept * 100, "%", kind.source),
+        Step("Of raw edible weight", f"{put.salt_g * kept:.2f} g / {edible:.0f} g", value, "%"),
+    ]  # fmt: skip
+    area = piece.area_error if kind.by == "area" else 0.0
+    stays_error = STAYS_ERROR if kind.stays is not None and kind.stays < 1 and layer.stays is None else 0.0
+    moves = [end / value - 1 for end in band] if value else [0.0, 0.0]
+    below = math.hypot(area, stays_error, blend_ends[0], max(0.0, -min(moves)))
+    above = math.hypot(area, stays_error, blend_ends[1], max(0.0, max(moves)))
+    parts = [f"the blend ±{max(blend_ends) * 100:.0f} %"]
+    parts += [f"area ±{area * 100:.0f}"] if area else []
+    parts += [f"what stays ±{stays_error * 100:.0f}"] if stays_error else []
+    parts += ["diffusivity halved and doubled"] if max(map(abs, moves)) > 0.005 else []
+    ends = (max(0.0, value * (1 - below)), value * (1 + above))
+    salt = figure(working, ", ".join(parts) + "; taken as independent", low=ends[0], high=ends[1])
+    bath = layer.kind == "marinade" and blend is not None
+    return LayerReading(
+        kind=layer.kind,
+        dose=said,
+        dose_g=dose,
+        dial=put.dial,
+        spoons=measure_out(round(dose / density, 3), spoon_set),
+        spoons_wanted_ml=dose / density,
+        salt=salt,
+        salt_on_g=put.salt_g,
+        fate=fate,
+        so_far=0.0,
+        rest=None,
+        surface=stack.surfaces[at],
+        window=hold_window(blend, meat_class) if bath and blend is not None else None,
+        reach=_reach([layer]) if kind.hold_s else None,
+        hold_s=layer.hold_s if kind.hold_s else 0.0,
+    )
+
+
+def _total_salt(layers: Sequence[LayerReading], stack: _Stack) -> Figure:
+    """Return the salt of all layers [% of raw edible weight]: surface errors go together, others are independent."""
     if not layers:
         return figure([Step("Salt", "no layer yet", 0.0, "%")], "nothing is on the meat yet")
     if len(layers) == 1:
         return layers[0].salt
-    salts = [layer.salt for layer in layers]
-    steps = [step for salt in salts for step in salt.steps]
-    total = sum(salt.value for salt in salts)
-    low = total - math.hypot(*(salt.value - (salt.value if salt.low is None else salt.low) for salt in salts))
-    high = total + math.hypot(*((salt.value if salt.high is None else salt.high) - salt.value for salt in salts))
-    formula = " + ".join(f"{salt.value:.2f} %" for salt in salts)
-    steps.append(Step("All layers", formula, total, "%"))
-    return figure(steps, "layers' errors taken as independent", low=low, high=high)
+    total = sum(layer.salt.value for layer in layers)
+    by_area = stack.piece.area_error * sum(
+        layer.salt.value for layer, put in zip(layers, stack.puts, strict=True) if put.kind.by == "area"
+    )
+    alone = []
+    for layer, put in zip(layers, stack.puts, strict=True):
+        low = layer.salt.value if layer.salt.low is None else layer.salt.low
+        high = layer.salt.value if layer.salt.high is None else layer.salt.high
+        common = stack.piece.area_error * layer.salt.value if put.kind.by == "area" else 0.0
+        alone.append(
+            tuple(
+                math.sqrt(max(0.0, side**2 - common**2)) for side in (layer.salt.value - low, high - layer.salt.value)
+            )
+        )
+    low = total - math.hypot(by_area, *(side[0] for side in alone))
+    high = total + math.hypot(by_area, *(side[1] for side in alone))
+    steps = [Step(f"{layer.kind.capitalize()}, stays", "see the layer", layer.salt.value, "%") for layer in layers]
+    steps.append(Step("All layers", " + ".join(f"{layer.salt.value:.2f}" for layer in layers), total, "%"))
+    said = "the surface's error is the same for every coat; the others are taken as independent"
+    return figure(steps, said, low=max(0.0, low), high=high)
 
 
-def _merged(situations: Sequence[Situation]) -> tuple[Caution, ...]:
-    """Return the cautions of all situations, each sentence once, most serious first."""
+def _thin_figure(piece: PieceReading, salt: Figure, value: float, more: float) -> Figure:
+    steps = [
+        Step("Thin end", "thickness", piece.thin_cm, "cm", "estimate"),
+        Step("Surface for its weight", "over that of the whole piece", more, "×"),
+        Step("Salt of the whole piece", "all layers", salt.value, "%"),
+        Step("Salt of the thin end", "what goes by surface × that, what goes by weight × 1", value, "%"),
+    ]
+    below, above = _ends(salt)
+    return replace(figure(steps, "as the whole piece, and ±10 % of its thickness"),
+                   low=value * (1 - math.hypot(below, 0.1)), high=value * (1 + math.hypot(above, 0.1)))  # fmt: skip
+
+
+def _servings(piece: PieceReading, portion_g: float) -> Figure:
+    cooked = piece.edible.value * piece.cook_yield
+    steps = [
+        Step("Edible, cooked", f"{piece.edible.value:.0f} g × {piece.cook_yield:.2f} yield", cooked, "g", "estimate"),
+        Step("Servings", f"{cooked:.0f} g / {portion_g:.0f} g", cooked / portion_g, "servings"),
+    ]
+    return figure(steps, "±15 %: yield differs with the cook", spread=0.15)
+
+
+def _a_serving(puts: Sequence[_Put], moment: Moment, servings: float) -> tuple[Figure, Figure]:
+    """Return sodium [mg] and sugar [g] that seasoning puts into a serving."""
+    sodium = sugar = 0.0
+    for put, fate in zip(puts, moment.fates, strict=True):
+        if put.blend is None:
+            continue
+        leaves = put.blend.leaves
+        nacl = sum(share * grind.ingredient.nacl for grind, share in leaves)
+        all_sodium = sum(share * grind.ingredient.sodium for grind, share in leaves)
+        ratio = all_sodium / nacl if nacl > 0 else SODIUM_IN_NACL
+        sodium += put.salt_g * fate.stays * ratio * 1000
+        sugar += put.dose_g * put.blend.sugar.value / 100 * fate.stays
+    return (
+        figure(
+            [
+                Step("Sodium that stays", "salt and other sodium of all layers", sodium, "mg", "molar"),
+                Step("A serving", f"{sodium:.0f} mg / {servings:.1f}", sodium / servings, "mg"),
+            ],
+            "±25 %; the meat's own, about 65 mg in 100 g, comes to it",
+            spread=0.25,
+        ),
+        figure(
+            [
+                Step("Sugar that stays", "taken to stay as the layer's salt does", sugar, "g"),
+                Step("A serving", f"{sugar:.1f} g / {servings:.1f}", sugar / servings, "g"),
+            ],
+            "±40 %: sugar diffuses slower than salt, so a bath gives less",
+            spread=0.4,
+        ),
+    )
+
+
+def _cautions(
+    arm: Arm, layers: Sequence[LayerReading], puts: Sequence[_Put], stack: _Stack, animal: str, salt: float,
+    thin: float, sodium_mg: float,
+) -> tuple[Caution, ...]:  # fmt: skip
+    """Return the cautions of all layers and of the whole, each sentence once, most serious first."""
+    situations = []
+    for read, put, dosed in zip(layers, puts, stack.dosed, strict=True):
+        if put.blend is None:
+            continue
+        before = put.kind.when == "before"
+        situations.append(
+            Situation(
+                flags=put.blend.flags,
+                allergens=put.blend.allergens,
+                fat_share=put.blend.fat_share,
+                has_marinade=put.layer.kind == "marinade",
+                injected=put.layer.kind == "injection",
+                acid=put.blend.acid.value > 0.05,
+                hold_s=read.hold_s if before else 0.0,
+                hold_c=put.layer.hold_c if before else 4.0,
+                window_high_s=read.window.window.long_high_min * 60 if read.window else None,
+                coat_over_ceiling=dosed.sticks < 1,
+            )
+        )
+    warm = sum(layer.hold_s for layer in _holding(arm.layers) if layer.hold_c > 4.0)
+    situations.append(
+        Situation(
+            animal=animal,
+            salt_percent=salt,
+            thin_percent=thin,
+            thin=stack.piece.solid.thickness_cm < THIN_CM,
+            warm_s=warm,
+            sodium_mg=sodium_mg,
+            drippings=any(layer.kind == "drippings" for layer in arm.layers),
+        )
+    )
     found = {caution.sentence: caution for situation in situations for caution in cautions_for(situation)}
     order = {"stop": 0, "caution": 1, "note": 2}
     return tuple(sorted(found.values(), key=lambda caution: order[caution.level]))
+
+
+def give_way(arm: Arm, at: int, spoon_set: SpoonSet = SPOON_SETS["us"], tables: Catalogue | None = None) -> Layer:
+    """Determine the layer that gives way so that all layers together meet the arm's target.
+
+    A coat, a salt or an injection changes its dose; a bath its hold, within 1 minute and 7 days.
+
+    Raises
+    ------
+    BadInput
+        At ``target`` when no dose or hold of that layer meets it.
+    """
+    if arm.target_percent is None:
+        raise BadInput("target", "Set the salt you want in all first.")
+    if not 0 <= at < len(arm.layers):
+        raise BadInput("layer", "That layer is not in the stack any more.")
+    layer = arm.layers[at]
+    target = arm.target_percent
+
+    def total(changed: Layer) -> float:
+        layers = tuple(changed if n == at else other for n, other in enumerate(arm.layers))
+        stack, _ = _stack_of(replace(arm, layers=layers, target_percent=None), spoon_set, tables)
+        return float(stack.percent(stack.follow()).sum())
+
+    if any(other.dose is None for other in arm.layers):
+        raise BadInput("target", "A layer takes the rest already, so the total is met; give it a dose first.")
+    kind = check_layer(layer)
+    if layer.kind == "drippings":
+        raise BadInput("layer", "Drippings follow the other layers; let one of those give way.")
+    if layer.kind in BATHS:
+        low, high = 60.0, 7 * 86_400.0
+        least, most = total(replace(layer, hold_s=low)), total(replace(layer, hold_s=high))
+        if not min(least, most) <= target <= max(least, most):
+            raise BadInput(
+                "target", f"Between 1 min and 7 days this bath brings {least:.2f} to {most:.2f} %; {_way_on(at)}"
+            )
+        for _ in range(30):
+            middle = math.sqrt(low * high)
+            low, high = (
+                (middle, high) if (total(replace(layer, hold_s=middle)) < target) == (least < most) else (low, middle)
+            )
+        minutes = max(1, round(high / 60))
+        return replace(layer, hold_s=float(minutes * 60 if minutes < 240 else round(minutes / 15) * 15 * 60))
+    floor = total(replace(layer, dose=kind.low))
+    top = total(replace(layer, dose=kind.high))
+    if target < floor - 1e-6:
+        raise BadInput("target", f"The other layers already hold {floor:.2f} %, more than {target:g}; {_way_on(at)}")
+    if target > top + 1e-6:
+        raise BadInput("target", f"Even the heaviest dose of this layer brings only {top:.2f} %; {_way_on(at)}")
+    low, high = kind.low, kind.high
+    for _ in range(40):
+        middle = (low + high) / 2
+        low, high = (middle, high) if total(replace(layer, dose=middle)) < target else (low, middle)
+    return replace(layer, dose=float(f"{high:.3g}"))
+
+
+def _way_on(at: int) -> str:
+    return "choose another layer to give way, or another target."
 
 
 def salt_to_even(a: ArmReading, b: ArmReading) -> tuple[str, float]:
@@ -348,3 +721,30 @@ def salt_to_even(a: ArmReading, b: ArmReading) -> tuple[str, float]:
 def batch_for_dose_g(dose_g: float) -> float:
     """Return the batch [g] that covers a dose: up to the next gram, as a kitchen scale reads."""
     return float(math.ceil(round(dose_g, 3)))
+
+
+@dataclass(frozen=True)
+class ToMix:
+    """What all pieces take of one blend [g], what jars of it hold, what is to be mixed, and what is left over then."""
+
+    takes: Figure
+    mix_g: float
+    left_g: float
+
+
+def to_mix(doses_g: Sequence[float], shelf_g: float, in_and_out: float = 1.0) -> ToMix:
+    """Determine what to mix of a blend for doses [g], with `shelf_g` in clean jars already.
+
+    `in_and_out` is what goes into the bowl over what comes out of its method.
+    """
+    total = sum(doses_g)
+    steps = [
+        Step("All pieces", " + ".join(f"{dose:.1f}" for dose in doses_g), total, "g"),
+        Step("On the shelf", "in clean jars", -shelf_g, "g"),
+        Step("Still to mix", "what is missing", max(0.0, total - shelf_g), "g"),
+    ]
+    missing = max(0.0, total - shelf_g) * in_and_out
+    mixed = batch_for_dose_g(missing) if missing > 0.05 else 0.0
+    return ToMix(
+        replace(figure(steps, "as the doses it adds up"), value=total), mixed, shelf_g + mixed / in_and_out - total
+    )

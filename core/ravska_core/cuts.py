@@ -1,13 +1,48 @@
-"""Pieces of meat: which solid a cut is, how much of it there is to coat, and how much of it is eaten."""
+"""Pieces of meat: which solid a cut is, what of it is there to coat, and how much of it is eaten."""
 
-from dataclasses import dataclass
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from types import MappingProxyType
 
-from ravska_core.catalogue import Catalogue, Cut, catalogue
+from ravska_core.catalogue import FACES, Catalogue, Cut, catalogue
 from ravska_core.shapes import Solid, solid_of_dimensions, solid_of_equal_pieces, solid_of_mass
 from ravska_core.working import BadInput, Figure, Step, figure, in_range
 
 AREA_ERROR_BY_WEIGHT, AREA_ERROR_MEASURED = 0.15, 0.08
 MISMATCH = 0.25
+
+FACE_STATES = MappingProxyType(
+    {
+        "bare": "stays on, nothing goes on it",
+        "coated": "stays on and is coated too; it keeps the seasoning off the meat",
+        "off": "comes off; the meat under it is coated",
+        "tied back": "comes off, the meat is coated, and it is tied back on for part of the cook",
+    }
+)
+"""What may be done with a face: left bare, coated over, taken off, or taken off and tied back on."""
+
+
+@dataclass(frozen=True)
+class Grade:
+    """A grade of meat: water share of the raw lean, change of the cooking yield, and density [g/cm3] over ordinary."""
+
+    water_share: float
+    yield_points: float
+    density_factor: float
+
+
+GRADES = MappingProxyType(
+    {
+        "lean": Grade(0.755, -0.02, 1.005),
+        "ordinary": Grade(0.745, 0.0, 1.0),
+        "marbled": Grade(0.68, 0.01, 0.985),
+        "dry-aged": Grade(0.70, 0.05, 1.005),
+    }
+)
+"""Grades (estimates; water of ordinary lean from memory). Marbled: 10 points of fat at 0.92 g/cm3 in lean at 1.06."""
+
+CUT_INTO = ("cubes", "strips", "steaks")
+"""What a joint may be cut into."""
 
 
 @dataclass(frozen=True)
@@ -21,34 +56,88 @@ class Measures:
 
 @dataclass(frozen=True)
 class Piece:
-    """Meat on the board: cut by key, raw weight of all pieces [g], how many, and what was measured."""
+    """Meat on the board: cut by key, trimmed raw weight of all pieces [g], how many, and what is known of it.
+
+    `untrimmed_g` is the weight before trimming [g]; `faces` says what is done with each face (usually left bare);
+    `surface` is moist, or dry when patted; `cut_into` cubes, strips or steaks of `cut_cm` [cm]; `thin_cm` is the
+    thickness of its thin end [cm].
+    """
 
     cut: str
     mass_g: float
     count: int = 1
-    coat_bare_face: bool = False
+    untrimmed_g: float | None = None
+    grade: str = "ordinary"
+    faces: Mapping[str, str] = field(default_factory=dict)
+    surface: str = "moist"
     measures: Measures | None = None
+    cut_into: str = ""
+    cut_cm: float | None = None
+    thin_cm: float | None = None
+
+
+@dataclass(frozen=True)
+class FaceReading:
+    """A face of a piece: its name, what is done with it, and its area [cm2]."""
+
+    name: str
+    state: str
+    area_cm2: float
 
 
 @dataclass(frozen=True)
 class PieceReading:
-    """A piece as a solid: surface to coat, edible weight, and anything about it to be asked."""
+    """A piece as a solid: surface to coat, edible weight, its ends, and anything about it to be asked.
+
+    `coatable` is all that takes a coat, `open_cm2` the part of it where seasoning reaches the meat; `thin_cm` and
+    `thick_cm` are the thickness of its ends [cm]; `water_share` and `cook_yield` are mass fractions.
+    """
 
     solid: Solid
     coatable: Figure
-    bare_face: str
-    bare_area_cm2: float
+    open_cm2: float
+    faces: tuple[FaceReading, ...]
     edible: Figure
+    trimmed_g: float
+    thin_cm: float
+    thick_cm: float
+    water_share: float
+    cook_yield: float
+    area_error: float
+    how: str
     question: str
 
+    def area_of(self, state: str) -> float:
+        """Return the area of the faces in one state [cm2]."""
+        return sum(found.area_cm2 for found in self.faces if found.state == state)
 
-def _solid(cut: Cut, piece: Piece) -> tuple[Solid, float, str, str]:
+
+def _cut_up(cut: Cut, piece: Piece, density: float, joint: Solid) -> tuple[Solid, str]:
+    """Return a joint cut into cubes, strips or steaks as equal pieces."""
+    size = piece.cut_cm or 0.0
+    if piece.cut_into == "steaks":
+        # every cut bares its two sides; slices of a joint are as long as its middle is wide
+        slices = max(1.0, joint.length_cm / size)
+        section = joint.volume_cm3 / joint.pieces / joint.length_cm
+        area = joint.area_cm2 + 2 * (slices - 1) * section * joint.pieces
+        count = max(1, round(slices)) * joint.pieces
+        wide, high = joint.width_cm, section / joint.width_cm
+        return (
+            Solid("steaks", wide, max(high, 0.1), size, count, area, joint.volume_cm3),
+            f"slices of {size:g} cm, each cut baring two sides of {section:.0f} cm²",
+        )
+    length = size if piece.cut_into == "cubes" else 4 * size
+    solid = solid_of_equal_pieces(piece.cut_into, piece.mass_g, density, length, size, size)
+    return solid, f"{piece.cut_into} of {length:g} × {size:g} × {size:g} cm"
+
+
+def _solid(cut: Cut, piece: Piece, density: float) -> tuple[Solid, float, str, str]:
     """Return the solid, the relative error of its area, how it was found, and a question if measures contradict."""
     if piece.measures is not None:
         m = piece.measures
         shape = cut.shape if cut.shape not in ("cubes", "strips") else "box"
         solid = solid_of_dimensions(shape, m.length_cm, m.width_cm, m.thickness_cm, piece.count)
-        by_measure = solid.volume_cm3 * cut.density
+        by_measure = solid.volume_cm3 * density
         question = ""
         # the cavity of a bird is measured too, so its outside says little about its weight
         if shape != "bird" and abs(by_measure / piece.mass_g - 1) > MISMATCH:
@@ -60,10 +149,10 @@ def _solid(cut: Cut, piece: Piece) -> tuple[Solid, float, str, str]:
     if cut.unit_cm is not None:
         unit = cut.unit_cm
         solid = solid_of_equal_pieces(
-            cut.shape, piece.mass_g, cut.density, cut.length * unit, cut.width * unit, cut.thickness * unit
+            cut.shape, piece.mass_g, density, cut.length * unit, cut.width * unit, cut.thickness * unit
         )
         return solid, AREA_ERROR_MEASURED, "equal pieces of fixed size", ""
-    solid = solid_of_mass(cut.shape, piece.mass_g, cut.density, cut.length, cut.width, cut.thickness, piece.count)
+    solid = solid_of_mass(cut.shape, piece.mass_g, density, cut.length, cut.width, cut.thickness, piece.count)
     proportions = f"{cut.length:g} : {cut.width:g} : {cut.thickness:g}"
     each = piece.mass_g / piece.count
     question = ""
@@ -75,11 +164,13 @@ def _solid(cut: Cut, piece: Piece) -> tuple[Solid, float, str, str]:
     return solid, AREA_ERROR_BY_WEIGHT, f"{cut.shape} {proportions}", question
 
 
-def _bare_area_cm2(cut: Cut, solid: Solid) -> float:
-    """Return the area [cm2] under the cut's skin, fat cap or bone side; a rack's bone side is one face of its box."""
-    if cut.shape == "rack":
-        return solid.pieces * solid.length_cm * solid.width_cm
-    return cut.bare_share * solid.area_cm2
+def _faces(cut: Cut, piece: Piece, solid: Solid, whole_cm2: float) -> tuple[FaceReading, ...]:
+    """Return the faces of a piece; a membrane of a rack covers one large face of its box."""
+    found = []
+    for name, share in cut.faces:
+        area = share * whole_cm2 if share else solid.pieces * solid.length_cm * solid.width_cm
+        found.append(FaceReading(name, piece.faces.get(name, "bare"), area))
+    return tuple(found)
 
 
 def find_cut(key: str, tables: Catalogue | None = None) -> Cut:
@@ -90,29 +181,65 @@ def find_cut(key: str, tables: Catalogue | None = None) -> Cut:
     return cut
 
 
-def read_piece(piece: Piece, tables: Catalogue | None = None) -> PieceReading:
-    """Determine the surface to coat and the edible weight of a piece.
-
-    Edible weight = raw weight x (1 - bone share). Coatable = surface less the bare face.
-
-    Raises
-    ------
-    BadInput
-        For an unknown cut, a weight outside 1 g to 100 kg or a count outside 1 to 200.
-    """
-    cut = find_cut(piece.cut, tables)
+def _checked(cut: Cut, piece: Piece) -> None:
+    """Refuse what a piece cannot be, at its field."""
     in_range("piece.mass", piece.mass_g, 1, 100_000, "A weight here lies between 1 g and 100 kg; check the unit.")
     if not 1 <= piece.count <= 200:
         raise BadInput("piece.count", "Count the pieces: a whole number from 1 to 200.")
+    if piece.untrimmed_g is not None:
+        sentence = "Before trimming it weighs at least as much as after, and at most four times that; check both."
+        in_range("piece.untrimmed", piece.untrimmed_g, piece.mass_g, 4 * piece.mass_g, sentence)
+    if piece.grade not in GRADES:
+        raise BadInput("piece.grade", f"A grade is one of {', '.join(GRADES)}.")
+    if piece.surface not in ("moist", "dry"):
+        raise BadInput("piece.surface", "The surface is moist, or dry when it was patted.")
+    for name, state in piece.faces.items():
+        # a face that a former cut had and this one has not does not count
+        if state not in FACE_STATES or name not in FACES:
+            sentence = f"Name a face ({', '.join(FACES)}) and what is done with it: {', '.join(FACE_STATES)}."
+            raise BadInput("piece.faces", sentence)
     if piece.measures is not None:
         for name in ("length_cm", "width_cm", "thickness_cm"):
             sentence = "A length here lies between 2 mm and 2 m; check the unit."
             in_range(f"piece.measures.{name}", getattr(piece.measures, name), 0.2, 200, sentence)
-    solid, spread, how, question = _solid(cut, piece)
-    bare = _bare_area_cm2(cut, solid)
-    coatable = solid.area_cm2 if piece.coat_bare_face else solid.area_cm2 - bare
+    if piece.cut_into:
+        if piece.cut_into not in CUT_INTO:
+            raise BadInput("piece.cut_into", f"A joint is cut into {', '.join(CUT_INTO)}.")
+        if cut.unit_cm is not None:
+            raise BadInput(
+                "piece.cut_into", f"{cut.name} is cut up already; choose the whole joint to cut it yourself."
+            )
+        in_range("piece.cut_cm", piece.cut_cm or 0.0, 0.5, 15, "Pieces are cut between 5 mm and 15 cm.")
+
+
+def read_piece(piece: Piece, tables: Catalogue | None = None) -> PieceReading:
+    """Determine the surface to coat and the edible weight of a piece.
+
+    Edible weight = raw trimmed weight x (1 - bone share). Coatable = surface less the faces left bare; open is what
+    is neither bare nor coated over something that keeps seasoning off.
+
+    Raises
+    ------
+    BadInput
+        For an unknown cut, a weight outside 1 g to 100 kg, a count outside 1 to 200, and whatever else it cannot be.
+    """
+    cut = find_cut(piece.cut, tables)
+    _checked(cut, piece)
+    grade = GRADES[piece.grade]
+    density = cut.density * grade.density_factor
+    joint, spread, how, question = _solid(cut, piece, density)
+    solid = joint
+    if piece.cut_into:
+        smallest = min(joint.width_cm, joint.thickness_cm) if piece.cut_into != "steaks" else joint.length_cm
+        if (piece.cut_cm or 0) > smallest:
+            raise BadInput("piece.cut_cm", f"This joint is only {smallest:.1f} cm there; cut it smaller.")
+        solid, how = _cut_up(cut, piece, density, joint)
+    faces = _faces(cut, piece, joint, joint.area_cm2)
+    bare = sum(found.area_cm2 for found in faces if found.state == "bare")
+    covered = sum(found.area_cm2 for found in faces if found.state == "coated")
+    coatable = solid.area_cm2 - bare
     steps = [
-        Step("Volume", f"{piece.mass_g:.0f} g at {cut.density:g} g/cm³", piece.mass_g / cut.density, "cm³", "density"),
+        Step("Volume", f"{piece.mass_g:.0f} g at {density:.3g} g/cm³", piece.mass_g / density, "cm³", "density"),
         Step(
             "Size of one piece",
             f"{how}: {solid.length_cm:.1f} × {solid.width_cm:.1f} × {solid.thickness_cm:.1f} cm",
@@ -128,17 +255,25 @@ def read_piece(piece: Piece, tables: Catalogue | None = None) -> PieceReading:
                 "rack": "2 (lw + lt + wt)",
                 "cubes": "6 edge² a cube, by count",
                 "strips": "2 (lw + lt + wt) a strip, by count",
+                "steaks": f"{joint.area_cm2:.0f} cm² of the joint, and two sides a cut",
                 "cylinder": "π d l + π d² / 2",
-            }.get(cut.shape, "exact, by elliptic integrals"),
+            }.get(solid.shape, "exact, by elliptic integrals"),
             solid.area_cm2,
             "cm²",
-            {"bird": "mitchell", "ellipsoid": "dlmf"}.get(cut.shape, "arithmetic"),
+            {"bird": "mitchell", "ellipsoid": "dlmf"}.get(solid.shape, "arithmetic"),
         ),
     ]
-    if cut.bare_face and not piece.coat_bare_face:
-        steps.append(
-            Step(f"Less the {cut.bare_face}, left bare", "the share of it on this cut", -bare, "cm²", cut.source)
-        )
+    for found in faces:
+        if found.state == "bare":
+            steps.append(
+                Step(
+                    f"Less the {found.name}, left bare",
+                    "the share of it on this cut",
+                    -found.area_cm2,
+                    "cm²",
+                    cut.source,
+                )
+            )
     steps.append(Step("Surface to coat", "what is left", coatable, "cm²"))
     edible = piece.mass_g * (1 - cut.bone_share)
     bone = Step(
@@ -149,11 +284,69 @@ def read_piece(piece: Piece, tables: Catalogue | None = None) -> PieceReading:
         cut.source,
     )
     error = f"±{spread * 100:.0f} %: " + ("measured" if spread == AREA_ERROR_MEASURED else "from the weight alone")
+    thin = (
+        piece.thin_cm if piece.thin_cm is not None else solid.thickness_cm * (1 if piece.cut_into else cut.thin_share)
+    )
+    if piece.thin_cm is not None:
+        sentence = f"The thin end is thinner than the middle, {solid.thickness_cm:.1f} cm; measure again."
+        in_range("piece.thin", piece.thin_cm, 0.2, solid.thickness_cm * 1.001, sentence)
     return PieceReading(
         solid=solid,
         coatable=figure(steps, error, spread=spread),
-        bare_face=cut.bare_face,
-        bare_area_cm2=bare,
+        open_cm2=coatable - covered,
+        faces=faces,
         edible=figure([bone], "±5 % of the bone share", spread=0.05 * cut.bone_share),
+        trimmed_g=0.0 if piece.untrimmed_g is None else piece.untrimmed_g - piece.mass_g,
+        thin_cm=thin,
+        thick_cm=2 * solid.thickness_cm - thin,
+        water_share=grade.water_share,
+        cook_yield=min(0.95, cut.cook_yield + grade.yield_points),
+        area_error=spread,
+        how=how,
         question=question,
     )
+
+
+@dataclass(frozen=True)
+class CutUp:
+    """What cutting a joint does: its surface whole and cut [cm2], and how many times as much that is."""
+
+    whole_cm2: float
+    cut_cm2: float
+    times: Figure
+
+
+def cutting(piece: Piece, tables: Catalogue | None = None) -> CutUp | None:
+    """Determine how the surface jumps when a joint is cut into cubes, strips or steaks; None for a whole one."""
+    if not piece.cut_into:
+        return None
+    whole = read_piece(Piece(piece.cut, piece.mass_g, piece.count, None, piece.grade, piece.faces), tables)
+    after = read_piece(piece, tables)
+    before_cm2, after_cm2 = whole.coatable.value, after.coatable.value
+    steps = (
+        Step("Whole", whole.how, before_cm2, "cm²"),
+        Step(f"As {piece.cut_into}", after.how, after_cm2, "cm²"),
+        Step("Surface, dose and salt by surface", f"{after_cm2:.0f} / {before_cm2:.0f}", after_cm2 / before_cm2, "×"),
+    )
+    return CutUp(before_cm2, after_cm2, figure(steps, "±20 %: both surfaces are estimates", spread=0.2))
+
+
+SKIN_CUTS = MappingProxyType({"pork": "pork-skin"})
+SKIN_CM, SKIN_DENSITY = 0.3, 1.03
+
+
+def skin_piece(piece: Piece, tables: Catalogue | None = None) -> Piece:
+    """Return the skin of a piece, taken off, as a piece of its own; its weight from its area, 3 mm thick (estimate).
+
+    Raises
+    ------
+    BadInput
+        When the cut has no skin.
+    """
+    found = read_piece(piece, tables)
+    skin = next((face for face in found.faces if face.name == "skin"), None)
+    if skin is None:
+        raise BadInput("piece.faces", "This cut has no skin that could be a piece of its own.")
+    animal = find_cut(piece.cut, tables).animal
+    mass = skin.area_cm2 * SKIN_CM * SKIN_DENSITY
+    return Piece(SKIN_CUTS.get(animal, "poultry-skin"), round(mass), 1, surface="dry", faces={"fat side": "bare"})

@@ -12,7 +12,8 @@ from ravska_core.catalogue import Grind, catalogue
 from ravska_core.cautions import BLEND_RULES, LEVELS, Caution, Rule, Situation, cautions_for, judge
 from ravska_core.composition import BlendReading
 from ravska_core.cuts import Piece, read_piece
-from ravska_core.doses import COAT_WEIGHTS, RUB_RETENTION
+from ravska_core.doses import COAT_WEIGHTS
+from ravska_core.layers import LAYER_KINDS
 
 FIRE_SURFACE_C: Mapping[str, float] = MappingProxyType(
     {"direct flame": 260.0, "hot iron": 300.0, "indirect": 125.0, "oven": 180.0, "broiler": 290.0}
@@ -125,7 +126,7 @@ def _thin_cut_salt() -> float:
     """Return the salt on the thin cut [% of raw edible weight] for a blend of pure salt."""
     cut = catalogue().cuts[THIN_CUT]
     piece = read_piece(Piece(THIN_CUT, (cut.usual_low_g + cut.usual_high_g) / 2))
-    grams = COAT_WEIGHTS["standard"] * piece.coatable.value / 100 * RUB_RETENTION
+    grams = COAT_WEIGHTS["standard"] * piece.coatable.value / 100 * (LAYER_KINDS["rub"].stays or 1.0)
     return grams / piece.edible.value * 100
 
 

@@ -5,18 +5,20 @@ from dataclasses import dataclass
 from datetime import datetime, timedelta
 from types import MappingProxyType
 
+from ravska_core.layers import LAYER_KINDS, Layer
 from ravska_core.working import Figure, Step, figure
 
-MIX_S, WIPE_S, SALT_S = 15 * 60.0, 10 * 60.0, 30 * 60.0
+MIX_S, WIPE_S = 15 * 60.0, 10 * 60.0
 """Default lengths of the short steps [s] (common practice)."""
 
 STEP_NAMES = MappingProxyType(
     {
         "mix": "Mix",
+        "inject": "Inject and hold",
         "coat": "Coat and hold",
         "bag": "Bag and hold",
         "wipe": "Wipe",
-        "salt": "Salt",
+        "salt": "Salt and hold",
         "on": "On the fire",
         "rest": "Rest",
         "plate": "Plate",
@@ -27,30 +29,29 @@ STEP_KINDS = tuple(STEP_NAMES)
 
 @dataclass(frozen=True)
 class Planned:
-    """A step of an arm: what it is and how long it lasts until the next one [s]."""
+    """A step of an arm: what it is, how long it lasts until the next one [s], and the place of its layer."""
 
     kind: str
     lasts_s: float
+    layer: int | None = None
 
 
-def usual_steps(layers: Sequence[str], hold_s: float, fire_s: float, rest_s: float) -> tuple[Planned, ...]:
-    """Return the steps an arm usually goes through, in order.
+def usual_steps(layers: Sequence[Layer], fire_s: float, rest_s: float) -> tuple[Planned, ...]:
+    """Return the steps an arm usually goes through, in order: mix, each layer that is held, the fire, the rest.
 
     Parameters
     ----------
-    layers : sequence of str
-        Kinds of its layers in order: ``rub``, ``marinade`` or ``salt``.
-    hold_s, fire_s, rest_s : float
-        Hold of the rub or marinade, time on the fire, rest [s].
+    fire_s, rest_s : float
+        Time on the fire and rest [s].
     """
-    steps = [Planned("mix", MIX_S)] if {"rub", "marinade"} & set(layers) else []
-    for kind in layers:
-        if kind == "rub":
-            steps.append(Planned("coat", hold_s))
-        elif kind == "marinade":
-            steps += [Planned("bag", hold_s), Planned("wipe", WIPE_S)]
-        else:
-            steps.append(Planned("salt", SALT_S))
+    mixed = any(layer.blend is not None and len(layer.blend.lines) > 1 for layer in layers)
+    steps = [Planned("mix", MIX_S)] if mixed else []
+    for at, layer in enumerate(layers):
+        kind = LAYER_KINDS[layer.kind]
+        if kind.when == "before" and kind.hold_s is not None:
+            steps.append(Planned(kind.step, layer.hold_s, at))
+            if layer.kind == "marinade" and layer.after != "as it is":
+                steps.append(Planned("wipe", WIPE_S))
     return (*steps, Planned("on", fire_s), Planned("rest", rest_s), Planned("plate", 0.0))
 
 

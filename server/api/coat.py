@@ -1,152 +1,52 @@
-"""Coat: pieces, their layers, what they take and what salt that puts on the meat."""
+"""Coat: pieces, their stacks of layers, what they take and what salt that puts on the meat."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Annotated, Literal
 from uuid import UUID
 
-from book.cooks import lay_out_steps, take_cut, usual_layer
-from book.models import Blend, Cook, Layer, Piece, Revision, Stale, claim_version, load_inside
+from book.cooks import compare, lay_out_steps, layer_of_slot, take_cut, usual_layer
+from book.models import Arm, Blend, Cook, Layer, Piece, Stale, claim_version
 from django.db import transaction
 from ninja import Router, Schema
 from pydantic import AwareDatetime, Field
 from ravska_core import coat, cuts
-from ravska_core.composition import read_blend
-from ravska_core.quantities import parse_duration_s, parse_length_cm, parse_mass_g, parse_number
-from ravska_core.working import BadInput
+from ravska_core.layers import LAYER_KINDS
+from ravska_core.portions import PORTION_G, raw_weight
+from ravska_core.quantities import say_duration
+from ravska_core.schools import SCHOOLS
+from ravska_core.working import BadInput, Figure
 
+from api.coat_document import (
+    Appetite,
+    ArmDocument,
+    Arms,
+    Blends,
+    CoatDocument,
+    LayerDocument,
+    LayerKindKey,
+    layer_document,
+    layers_of,
+    read_arms,
+    read_piece,
+    write_layer,
+    write_piece,
+)
 from api.cook_document import CookOut, cook_out, one_cook
-from api.documents import ArmReadingOut, Key, Name, Number, Typed, Version, arm_reading_out, sends
+from api.documents import ArmReadingOut, Key, Name, Version, arm_reading_out, sends
 from api.household import household, spoon_set
 from api.problems import ANSWERS, Conflict, Gather, Refused
 
 router = Router(tags=["coat"])
 
 
-class PieceDocument(Schema):
-    """A piece as typed. Measures are given all three or not at all."""
-
-    cut: Key
-    mass: Typed
-    count: Annotated[int, Field(ge=1, le=200)] = 1
-    coat_bare_face: bool = False
-    length: Typed = ""
-    width: Typed = ""
-    thickness: Typed = ""
-
-
-class LayerDocument(Schema):
-    """A layer as typed: a rub or marinade of a blend, or salt by weight. `revision` pins what was mixed."""
-
-    kind: Literal["rub", "marinade", "salt"]
-    blend_id: UUID | None = None
-    revision: Annotated[int, Field(ge=1, le=2**31)] | None = None
-    coat: Typed = ""
-    surface: Key = ""
-    vessel: Key = ""
-    grind: Key = ""
-    percent: Typed = ""
-    hold: Typed = ""
-    hold_c: Number = 4.0
-
-
-class ArmDocument(Schema):
-    label: Annotated[str, Field(pattern="^[A-H]$")]
-    name: Name
-    piece: PieceDocument
-    layers: Annotated[list[LayerDocument], Field(max_length=12)]
-
-
-Arms = Annotated[list[ArmDocument], Field(min_length=1, max_length=8)]
-
-
-class CoatDocument(Schema):
-    arms: Arms
-
-
-class CookSave(Schema):
-    name: Name
-    serve_at: AwareDatetime
-    version: Version
-    arms: Arms
-
-
-class _Blends:
-    """The blends a document names, loaded once."""
-
-    def __init__(self, arms: list[ArmDocument]) -> None:
-        keys = {layer.blend_id for arm in arms for layer in arm.layers if layer.blend_id}
-        rows = Blend.objects.filter(household=household(), pk__in=keys).with_drafts()
-        self.by_key = {row.pk: row for row in rows}
-        load_inside(line for row in self.by_key.values() for line in row.draft().lines.all())
-
-    def of(self, layer: LayerDocument) -> tuple[Blend, Revision | None]:
-        blend = self.by_key.get(layer.blend_id) if layer.blend_id else None
-        if blend is None:
-            raise BadInput("blend", "This blend is not in the book any more; choose another.")
-        revision = None
-        if layer.revision is not None:
-            revision = blend.revisions.filter(number=layer.revision).prefetch_related("lines").first()
-            if revision is None:
-                raise BadInput("blend", "That revision is not in the book; use the blend as it is now.")
-        return blend, revision
-
-
-def _piece(document: PieceDocument, gather: Gather, at: str) -> cuts.Piece | None:
-    mass = gather.attempt(at, lambda: parse_mass_g(document.mass, "mass"))
-    sizes = {"length": document.length, "width": document.width, "thickness": document.thickness}
-    measures = None
-    given = {name: text for name, text in sizes.items() if text}
-    if given and len(given) < 3:
-        for name in sizes.keys() - given.keys():
-            gather.refuse(f"{at}.{name}", "Give all three measures, or clear them to go by weight.")
-    elif given:
-        lengths = [gather.attempt(at, lambda n=name, t=text: parse_length_cm(t, n)) for name, text in sizes.items()]
-        if all(length is not None for length in lengths):
-            measures = cuts.Measures(*lengths)
-    if mass is None:
-        return None
-    return cuts.Piece(document.cut, mass, document.count, document.coat_bare_face, measures)
-
-
-def _layer(document: LayerDocument, blends: _Blends, gather: Gather, at: str) -> coat.Layer | None:
-    if document.kind == "salt":
-        percent = gather.attempt(at, lambda: parse_number(document.percent, "percent", 0.01, 5, "salt in %"))
-        return None if percent is None else coat.SaltLayer(document.grind, percent)
-    found = gather.attempt(at, lambda: blends.of(document))
-    hold = gather.attempt(at, lambda: parse_duration_s(document.hold, "hold"))
-    if found is None or hold is None:
-        return None
-    blend = found[0].as_core(found[1])
-    if document.kind == "rub":
-        noun = "a coat in g on 100 cm²"
-        weight = gather.attempt(at, lambda: parse_number(document.coat, "coat", 0.2, 40, noun))
-        return None if weight is None else coat.RubLayer(blend, weight, document.surface, hold, document.hold_c)
-    return coat.MarinadeLayer(blend, document.vessel, hold, document.hold_c)
-
-
-def _core_arms(arms: list[ArmDocument], blends: _Blends) -> list[coat.Arm]:
-    """Read every arm as typed; all fields that cannot be read are named together."""
-    gather = Gather()
-    found = []
-    for at, arm in enumerate(arms):
-        piece = _piece(arm.piece, gather, f"arms.{at}.piece")
-        layers = [_layer(layer, blends, gather, f"arms.{at}.layers.{n}") for n, layer in enumerate(arm.layers)]
-        kinds = [layer.kind for layer in arm.layers]
-        if len(kinds) != len(set(kinds)) or {"rub", "marinade"} <= set(kinds):
-            gather.refuse(f"arms.{at}.layers", "An arm takes one rub or one marinade so far, and salt once beside it.")
-        elif kinds == ["salt", "marinade"]:
-            sentence = "Salt before a bath is washed off again; put it after the marinade."
-            gather.refuse(f"arms.{at}.layers", sentence)
-        if piece is not None and all(layer is not None for layer in layers):
-            found.append(coat.Arm(arm.label, piece, tuple(layers)))  # type: ignore[arg-type]
-    gather.finish()
-    return found
-
-
-def _read(arms: list[coat.Arm]) -> list[coat.ArmReading]:
+def _read(arms: Sequence[coat.Arm], at_s: float | None = None) -> list[coat.ArmReading]:
     gather = Gather()
     spoons = spoon_set()
-    readings = [gather.attempt(f"arms.{at}", lambda arm=arm: coat.read_arm(arm, spoons)) for at, arm in enumerate(arms)]
+    readings = [
+        gather.attempt(f"arms.{at}", lambda arm=arm: coat.read_arm(arm, spoons, at_s=at_s))
+        for at, arm in enumerate(arms)
+    ]
     gather.finish()
     return readings
 
@@ -155,43 +55,225 @@ def _read(arms: list[coat.Arm]) -> list[coat.ArmReading]:
 @sends
 def read_coat(request, document: CoatDocument) -> list[ArmReadingOut]:
     """Say what a coat comes to on every arm, without saving anything."""
-    return [arm_reading_out(found) for found in _read(_core_arms(document.arms, _Blends(document.arms)))]
+    arms = read_arms(document.arms, Blends(layers_of(document.arms)), document.appetite)
+    return [arm_reading_out(found) for found in _read(arms, document.at_s)]
 
 
-class ChoiceDocument(Schema):
-    """Another blend for an arm, with its cut and its layers as they are typed."""
+class NewLayer(Schema):
+    """What to put on: a blend or a plain grind, as which kind of layer (as the blend's usual one when empty)."""
 
-    blend_id: UUID
     cut: Key
-    layers: Annotated[list[LayerDocument], Field(max_length=12)]
+    kind: LayerKindKey | None = None
+    blend_id: UUID | None = None
+    grind: Key = ""
 
 
-@router.post("/coat/choose", response={200: list[LayerDocument], **ANSWERS})
-@sends
-def choose_blend(request, document: ChoiceDocument) -> list[LayerDocument]:
-    """Return an arm's layers with another blend on it, without saving anything.
-
-    A layer of the same kind keeps its dose and hold; a new one begins as usual for this blend and cut.
-    Salt stands after a bath, which would wash it off, and before a rub.
-    """
-    blend = Blend.objects.filter(pk=document.blend_id, household=household(), deleted_at__isnull=True).first()
+def _blend(key: UUID) -> Blend:
+    blend = Blend.objects.filter(pk=key, household=household(), deleted_at__isnull=True).first()
     if blend is None:
         raise BadInput("blend_id", "This blend is not in the book any more; choose another.")
-    usual = usual_layer(Piece(cut=document.cut), 0, blend)
-    before = next((layer for layer in document.layers if layer.kind == usual.kind), None)
-    if before is not None:
-        chosen = before.model_copy(update={"blend_id": blend.id, "revision": None})
-    else:
-        chosen = LayerDocument(
-            kind=usual.kind,
-            blend_id=blend.id,
-            coat="" if usual.coat_g_100cm2 is None else f"{usual.coat_g_100cm2:g}",
-            surface=usual.surface,
-            vessel=usual.vessel,
-            hold=usual.hold_typed,
+    return blend
+
+
+@router.post("/coat/layer", response={200: LayerDocument, **ANSWERS})
+@sends
+def new_layer(request, document: NewLayer) -> LayerDocument:
+    """Return a layer at its usual dose and hold for this blend and cut, without saving anything."""
+    if document.blend_id is not None:
+        return layer_document(usual_layer(Piece(cut=document.cut), 0, _blend(document.blend_id), document.kind or ""))
+    if document.kind is None:
+        raise BadInput("kind", "Say which kind of layer this is, or choose a blend.")
+    kind = LAYER_KINDS[document.kind]
+    return LayerDocument(
+        kind=document.kind,
+        grind=document.grind,
+        dose=f"{kind.usual:g}",
+        hold="" if kind.hold_s is None else say_duration(kind.hold_s),
+        hold_c=90.0 if document.kind == "cooking liquid" else 4.0,
+        times=4 if document.kind == "spritz" else 3 if document.kind == "baste" else 1,
+        vessel="bag" if document.kind == "marinade" else "",
+    )
+
+
+class SchoolDocument(Schema):
+    """A school's stack for an arm; blends already on it, or named here, are taken before others of their kind."""
+
+    school: Key
+    arm: ArmDocument
+    blend_ids: Annotated[list[UUID], Field(max_length=12)] = Field(default=[])
+
+
+def _at_hand(arm: ArmDocument, blend_ids: Sequence[UUID]) -> dict[str, Blend]:
+    """Return a blend of each kind: those named first, then those on the arm, then the one worked on last."""
+    rows = list(Blend.objects.filter(household=household(), deleted_at__isnull=True, archived_at__isnull=True)
+                .order_by("-created_at"))  # fmt: skip
+    wanted = [*blend_ids, *(layer.blend_id for layer in arm.layers if layer.blend_id)]
+    ranked = sorted(rows, key=lambda row: wanted.index(row.pk) if row.pk in wanted else len(wanted))
+    found: dict[str, Blend] = {}
+    for row in ranked:
+        found.setdefault(row.kind, row)
+    return found
+
+
+def _stack_of(school: str, arm: ArmDocument, blend_ids: Sequence[UUID]) -> list[LayerDocument]:
+    known = SCHOOLS.get(school)
+    if known is None:
+        raise BadInput("school", f"A school is one of {', '.join(SCHOOLS)}.")
+    at_hand = _at_hand(arm, blend_ids)
+    layers = []
+    for at, slot in enumerate(known.slots):
+        row = layer_of_slot(slot, at, at_hand)
+        if row.kind == "marinade" and row.blend is not None:
+            usual = usual_layer(Piece(cut=arm.piece.cut), at, row.blend, "marinade")
+            row.hold_s, row.hold_typed = usual.hold_s, usual.hold_typed
+        layers.append(layer_document(row))
+    return layers
+
+
+@router.post("/coat/school", response={200: ArmDocument, **ANSWERS})
+@sends
+def take_school(request, document: SchoolDocument) -> ArmDocument:
+    """Return an arm with a school's stack on it, without saving anything."""
+    layers = _stack_of(document.school, document.arm, document.blend_ids)
+    target = document.arm.target
+    if not target and any(not layer.dose and layer.kind != "drippings" for layer in layers):
+        target = "1.5"
+    return document.arm.model_copy(update={"layers": layers, "target": target})
+
+
+class PairDocument(Schema):
+    """What two arms of one piece are to be; `split` halves the piece, else there are two alike."""
+
+    arm: ArmDocument
+    kinds: Annotated[
+        list[Literal["rubbed", "marinated", "both", "injected", "plain"]], Field(min_length=2, max_length=2)
+    ]
+    split: bool = True
+    taken: Annotated[list[Annotated[str, Field(pattern="^[A-H]$")]], Field(max_length=8)] = Field(default=[])
+
+
+def _free_label(taken: Sequence[str]) -> str:
+    free = next((label for label in "ABCDEFGH" if label not in taken), None)
+    if free is None:
+        raise BadInput("arms", "A cook has at most eight pieces; remove one first.")
+    return free
+
+
+@router.post("/coat/pair", response={200: list[ArmDocument], **ANSWERS})
+@sends
+def make_pair(request, document: PairDocument) -> list[ArmDocument]:
+    """Return one piece as two arms, each with the stack of its kind, without saving anything."""
+    if document.kinds[0] == document.kinds[1]:
+        raise BadInput("kinds", "Two arms that are the same say nothing; make them differ.")
+    arm = document.arm
+    gather = Gather()
+    piece = read_piece(arm.piece, gather, "arm.piece")
+    gather.finish()
+    assert piece is not None
+    typed = arm.piece
+    if document.split:
+        count = piece.count // 2 if piece.count > 1 else 1
+        share = count / piece.count if piece.count > 1 else 0.5
+        mass = f"{piece.mass_g * share / 1000:.3g} kg"
+        # halves have measures of their own
+        typed = typed.model_copy(
+            update={"mass": mass, "count": count, "length": "", "width": "", "thickness": "", "untrimmed": ""}
         )
-    salt = [layer for layer in document.layers if layer.kind == "salt"]
-    return [chosen, *salt] if usual.kind == "marinade" else [*salt, chosen]
+    other = _free_label([*document.taken, arm.label])
+    return [
+        arm.model_copy(
+            update={
+                "label": label,
+                "name": SCHOOLS[kind].name,
+                "piece": typed,
+                "layers": _stack_of(kind, arm, []),
+                "beside": False,
+            }
+        )
+        for label, kind in zip((arm.label, other), document.kinds, strict=True)
+    ]
+
+
+class AimDocument(Schema):
+    """Which layer of an arm gives way so that its salt meets the target."""
+
+    arm: ArmDocument
+    layer: Annotated[int, Field(ge=0, le=11)]
+
+
+@router.post("/coat/aim", response={200: LayerDocument, **ANSWERS})
+@sends
+def aim(request, document: AimDocument) -> LayerDocument:
+    """Return the layer with the dose or hold that meets the arm's target, without saving anything."""
+    arms = read_arms([document.arm], Blends(document.arm.layers), "usual")
+    found = coat.give_way(arms[0], document.layer, spoon_set())
+    before = document.arm.layers[document.layer]
+    if found.hold_s != arms[0].layers[document.layer].hold_s:
+        return before.model_copy(update={"hold": say_duration(found.hold_s)})
+    vessel = "" if before.kind == "marinade" else before.vessel
+    return before.model_copy(update={"dose": f"{found.dose:.3g}", "vessel": vessel})
+
+
+class SkinDocument(Schema):
+    arm: ArmDocument
+    taken: Annotated[list[str], Field(max_length=8)] = Field(default=[])
+
+
+@router.post("/coat/skin", response={200: list[ArmDocument], **ANSWERS})
+@sends
+def take_skin(request, document: SkinDocument) -> list[ArmDocument]:
+    """Return a piece with its skin off, and the skin as a piece of its own, without saving anything."""
+    gather = Gather()
+    arm = document.arm
+    piece = read_piece(arm.piece, gather, "arm.piece")
+    gather.finish()
+    assert piece is not None
+    skin = cuts.skin_piece(piece)
+    mass = piece.mass_g - skin.mass_g
+    if mass < 1:
+        raise BadInput("piece.mass", "The skin alone would weigh that much; check the weight of the piece.")
+    kept = arm.piece.model_copy(
+        update={
+            "faces": {**arm.piece.faces, "skin": "off"},
+            "mass": f"{mass / 1000:.3g} kg",
+            "untrimmed": arm.piece.untrimmed or arm.piece.mass,
+        }
+    )
+    alone = arm.piece.__class__(cut=skin.cut, mass=f"{skin.mass_g:.0f} g", surface="dry", faces=dict(skin.faces))
+    salted = LayerDocument(kind="pre-salt", grind="kosher-dense/flake", dose="1.5", hold="2 h")
+    return [
+        arm.model_copy(update={"piece": kept}),
+        ArmDocument(
+            label=_free_label([*document.taken, arm.label]), name=f"Skin of {arm.name}"[:40], piece=alone,
+            layers=[salted], beside=True,
+        ),
+    ]  # fmt: skip
+
+
+class EatersDocument(Schema):
+    """How many eat, with what appetite, of which cut."""
+
+    cut: Key
+    eaters: Annotated[int, Field(ge=1, le=500)]
+    appetite: Appetite = "usual"
+    grade: Literal["lean", "ordinary", "marbled", "dry-aged"] = "ordinary"
+
+
+@dataclass(frozen=True, slots=True)
+class RawWeightOut:
+    """The raw weight to buy, and as it is typed."""
+
+    mass: str
+    figure: Figure
+
+
+@router.post("/coat/raw-weight", response={200: RawWeightOut, **ANSWERS})
+@sends
+def for_eaters(request, document: EatersDocument) -> RawWeightOut:
+    """Say how much raw meat feeds so many."""
+    found = raw_weight(document.cut, document.eaters, PORTION_G[document.appetite], document.grade)
+    kilos = found.value / 1000
+    return RawWeightOut(f"{kilos:.2f} kg" if kilos < 10 else f"{kilos:.1f} kg", found)
 
 
 @router.get("/cooks/{uuid:cook_id}", response={200: CookOut, **ANSWERS})
@@ -201,47 +283,89 @@ def get_cook(request, cook_id: UUID) -> CookOut:
     return cook_out(one_cook(cook_id))
 
 
-def _store_layers(piece, documents: list[LayerDocument], cores: list[coat.Layer], blends: _Blends) -> None:
+class CookSave(Schema):
+    """A cook as typed. Arms that are not sent are taken off the board; new ones come onto it."""
+
+    name: Name
+    serve_at: AwareDatetime
+    version: Version
+    arms: Arms
+    eaters: Annotated[int, Field(ge=1, le=500)] | None = None
+    appetite: Appetite = "usual"
+
+
+def _store_layers(
+    piece: Piece, documents: Sequence[LayerDocument], cores: Sequence[coat.Layer], blends: Blends
+) -> None:
     before = list(piece.layers.order_by("position"))
     same_kinds = [layer.kind for layer in before] == [document.kind for document in documents]
     if not same_kinds:
-        piece.layers.all().delete()
-        before = [Layer(piece=piece, position=at, kind=d.kind) for at, d in enumerate(documents)]
-    for row, document, core in zip(before, documents, cores, strict=True):
-        if document.kind == "salt":
-            row.grind, row.percent = document.grind, core.percent  # type: ignore[union-attr]
-        else:
-            row.blend, row.revision = blends.of(document)
-            row.hold_s, row.hold_typed, row.hold_c = core.hold_s, document.hold, document.hold_c  # type: ignore[union-attr]
-            row.coat_g_100cm2 = core.coat_g_100cm2 if isinstance(core, coat.RubLayer) else None
-            row.surface = document.surface if document.kind == "rub" else ""
-            row.vessel = document.vessel if document.kind == "marinade" else ""
-        row.save()
+        # layers that stay keep their weigh-backs and ticks; the rest goes, and new ones come
+        kept: list[Layer | None] = []
+        for document in documents:
+            row = next((x for x in before if x.kind == document.kind and x.blend_id == document.blend_id), None)
+            row = row or next((x for x in before if x.kind == document.kind), None)
+            if row is not None:
+                before.remove(row)
+            kept.append(row)
+        for row in before:
+            row.delete()
+        for at, row in enumerate(kept):  # out of each other's way first
+            if row is not None:
+                Layer.objects.filter(pk=row.pk).update(position=100 + at)
+    else:
+        kept = list(before)
+    for at, (row, document, core) in enumerate(zip(kept, documents, cores, strict=True)):
+        layer = row if row is not None else Layer(piece=piece)
+        layer.position = at
+        blend, layer.revision = blends.row(document) if document.blend_id else (None, None)
+        write_layer(layer, document, core, blend)
+        layer.save()
     if not same_kinds:
         lay_out_steps(piece)
 
 
-def _store(cook: Cook, document: CookSave, cores: list[coat.Arm], blends: _Blends) -> None:
-    by_label = {arm.label: arm for arm in cook.trial.arms.all()}
+def _store(cook: Cook, document: CookSave, cores: Sequence[coat.Arm], blends: Blends) -> None:
+    trial = cook.trial
+    by_label = {arm.label: arm for arm in trial.arms.all()}
     cook.name, cook.serve_at = document.name, document.serve_at
-    cook.save(update_fields=["name", "serve_at"])
+    cook.eaters, cook.appetite = document.eaters, document.appetite
+    cook.save(update_fields=["name", "serve_at", "eaters", "appetite"])
+    tasted = trial.cards.exists()
+    compared, kept = [], set()
     for typed, core in zip(document.arms, cores, strict=True):
-        arm = by_label[typed.label]
-        arm.name = typed.name
-        arm.save(update_fields=["name"])
-        piece = arm.piece
-        if piece.cut != typed.piece.cut:
-            take_cut(piece, typed.piece.cut)
-        piece.mass_g, piece.mass_typed = core.piece.mass_g, typed.piece.mass
-        piece.count, piece.coat_bare_face = typed.piece.count, typed.piece.coat_bare_face
-        piece.length_typed, piece.width_typed = typed.piece.length, typed.piece.width
-        piece.thickness_typed = typed.piece.thickness
-        measures = core.piece.measures
-        piece.length_cm = measures.length_cm if measures else None
-        piece.width_cm = measures.width_cm if measures else None
-        piece.thickness_cm = measures.thickness_cm if measures else None
-        piece.save()
-        _store_layers(piece, typed.layers, list(core.layers), blends)
+        arm = by_label.get(typed.label)
+        if arm is None:
+            piece = Piece(cook=cook, cut=typed.piece.cut)
+            write_piece(piece, typed.piece, core.piece)
+            piece.target_percent, piece.target_typed = core.target_percent, typed.target
+            piece.save()
+            arm = Arm.objects.create(trial=trial, label=typed.label, name=typed.name, piece=piece)
+            _store_layers(piece, typed.layers, core.layers, blends)
+            lay_out_steps(piece)
+        else:
+            arm.name = typed.name
+            arm.save(update_fields=["name"])
+            piece = arm.piece
+            if piece.cut != typed.piece.cut:
+                take_cut(piece, typed.piece.cut)
+            write_piece(piece, typed.piece, core.piece)
+            piece.target_percent, piece.target_typed = core.target_percent, typed.target
+            piece.save()
+            _store_layers(piece, typed.layers, core.layers, blends)
+        kept.add(typed.label)
+        if not typed.beside:
+            compared.append(arm)
+    if tasted:
+        gone = [label for label, arm in by_label.items() if label not in kept and hasattr(arm, "sample")]
+        if gone:
+            raise BadInput("arms", "Tasting cards are in, so the arms that were tasted stay on the board.")
+    if len(document.arms) > 1 or not tasted:
+        compare(trial, compared if len(compared) == 2 else [])
+    for label, arm in by_label.items():
+        if label not in kept:
+            arm.delete()
+            arm.piece.delete()
 
 
 @router.put("/cooks/{uuid:cook_id}", response={200: CookOut, **ANSWERS})
@@ -250,61 +374,19 @@ def save_cook(request, cook_id: UUID, document: CookSave) -> CookOut:
     """Save a cook as typed; 409 with the other version when it was changed meanwhile."""
     if not 2000 <= document.serve_at.year <= 2100:
         raise BadInput("serve_at", "Serve between the years 2000 and 2100.")
-    blends = _Blends(document.arms)
-    cores = _core_arms(document.arms, blends)
+    labels = [arm.label for arm in document.arms]
+    if len(set(labels)) != len(labels):
+        raise Refused([BadInput("arms", "Send every piece of this cook once, each under a letter of its own.")])
+    if sum(not arm.beside for arm in document.arms) > 2:
+        raise Refused([BadInput("arms", "Two pieces are compared at most; set the others beside them.")])
+    blends = Blends(layers_of(document.arms))
+    cores = read_arms(document.arms, blends, document.appetite)
     _read(cores)
     try:
         with transaction.atomic():
             cook = one_cook(cook_id)
-            labels = [arm.label for arm in document.arms]
-            if sorted(labels) != [arm.label for arm in cook.trial.arms.all()]:
-                raise Refused([BadInput("arms", "Send every arm of this cook, each once.")])
             claim_version(cook, document.version)
             _store(cook, document, cores, blends)
     except Stale:
         raise Conflict(cook_out(one_cook(cook_id))) from None
     return cook_out(one_cook(cook_id))
-
-
-class BatchDocument(Schema):
-    """Which blend to size to what this cook takes of it."""
-
-    blend_id: UUID
-
-
-@dataclass(frozen=True, slots=True)
-class SizedBatchOut:
-    blend_id: UUID
-    batch: str
-    batch_g: float
-
-
-@router.post("/cooks/{uuid:cook_id}/batch", response={200: SizedBatchOut, **ANSWERS})
-@sends
-def size_batch(request, cook_id: UUID, document: BatchDocument) -> SizedBatchOut:
-    """Set a blend's batch to what all pieces of this cook take of it."""
-    with transaction.atomic():
-        cook = one_cook(cook_id)
-        spoons = spoon_set()
-        total = 0.0
-        for arm in cook.trial.arms.all():
-            layers = list(arm.piece.layers.all())
-            if not any(layer.blend_id == document.blend_id for layer in layers):
-                continue
-            reading = coat.read_arm(arm.as_core(), spoons)
-            total += sum(
-                found.dose_g
-                for layer, found in zip(layers, reading.layers, strict=True)
-                if layer.blend_id == document.blend_id
-            )
-        blend = Blend.objects.filter(pk=document.blend_id, household=household(), deleted_at__isnull=True).first()
-        if blend is None or total <= 0:
-            raise BadInput("blend_id", "No piece of this cook is seasoned with that blend; choose one that is.")
-        claim_version(blend, blend.version)
-        load_inside(blend.draft().lines.all())
-        # what is simmered down takes more than comes out of it
-        finished = read_blend(blend.as_core())
-        blend.batch_g = coat.batch_for_dose_g(total * finished.batch.value / finished.finished.value)
-        blend.batch_typed = f"{blend.batch_g:g} g"
-        blend.save(update_fields=["batch_g", "batch_typed"])
-    return SizedBatchOut(blend_id=blend.id, batch=blend.batch_typed, batch_g=blend.batch_g)

@@ -15,42 +15,22 @@ from ravska_core.schedule import Planned, count_back
 from ravska_core.spoons import SpoonSet
 from ravska_core.working import BadInput
 
+from api.coat_document import LayerDocument, PieceDocument, layer_document, piece_document
 from api.documents import ArmReadingOut, Figure, arm_reading_out
 from api.household import household, spoon_set
 from api.problems import FieldError
 
 
 @dataclass(frozen=True, slots=True)
-class PieceOut:
-    cut: str
-    mass: str
-    mass_g: float
-    count: int
-    coat_bare_face: bool
-    length: str
-    width: str
-    thickness: str
-
-
-@dataclass(frozen=True, slots=True)
 class LayerOut:
-    """A layer as typed; `revision` is the one it was mixed from, `changed_since` says the blend moved on."""
+    """A layer as typed, with what it is drawn with; `changed_since` says its blend moved on since it was mixed."""
 
-    kind: str
-    blend_id: UUID | None
+    typed: LayerDocument
     blend_name: str
+    blend_deleted: bool
     grinds: list[str]
     shares: list[float]
-    revision: int | None
     changed_since: bool
-    coat: str
-    surface: str
-    vessel: str
-    grind: str
-    percent: str
-    hold: str
-    hold_s: float | None
-    hold_c: float
 
 
 @dataclass(frozen=True, slots=True)
@@ -65,9 +45,13 @@ class StepOutDocument:
 
 @dataclass(frozen=True, slots=True)
 class ArmOut:
+    """A piece of the cook: as typed, its layers, steps and reading; `beside` when it is not compared."""
+
     label: str
     name: str
-    piece: PieceOut
+    beside: bool
+    target: str
+    piece: PieceDocument
     layers: list[LayerOut]
     steps: list[StepOutDocument]
     reading: ArmReadingOut | None
@@ -104,6 +88,8 @@ class CookOut:
     name: str
     serve_at: datetime
     in_hand: bool
+    eaters: int | None
+    appetite: str
     version: int
     trial_id: UUID
     cards: int
@@ -117,7 +103,7 @@ def cooks() -> QuerySet[Cook]:
     """Return the household's cooks that are not deleted, with all a document needs loaded in a few queries."""
     blends = Prefetch("blend", queryset=Blend.objects.with_drafts())
     layers = Layer.objects.select_related("revision").prefetch_related("revision__lines", blends)
-    arms = Arm.objects.select_related("piece").prefetch_related(
+    arms = Arm.objects.select_related("piece", "sample").prefetch_related(
         Prefetch("piece__layers", queryset=layers),
         Prefetch("piece__steps", queryset=Step.objects.select_related("layer")),
     )
@@ -170,29 +156,25 @@ def _layer_out(layer: Layer) -> LayerOut:
             grinds, shares = list(leaves), list(leaves.values())
         except BadInput:
             pass  # the arm's own reading says which line is at fault
+    elif layer.grind:
+        grinds, shares = [layer.grind], [1.0]
     return LayerOut(
-        kind=layer.kind,
-        blend_id=layer.blend_id,
+        typed=layer_document(layer),
         blend_name=layer.blend.name if layer.blend else "",
+        blend_deleted=layer.blend is not None and layer.blend.deleted_at is not None,
         grinds=grinds,
         shares=shares,
-        revision=layer.revision.number if layer.revision else None,
         changed_since=changed,
-        coat="" if layer.coat_g_100cm2 is None else f"{layer.coat_g_100cm2:g}",
-        surface=layer.surface,
-        vessel=layer.vessel,
-        grind=layer.grind,
-        percent="" if layer.percent is None else f"{layer.percent:g}",
-        hold=layer.hold_typed,
-        hold_s=layer.hold_s,
-        hold_c=layer.hold_c,
     )
 
 
 def fair_test(cook: Cook, readings: dict[str, coat.ArmReading | BadInput]) -> FairTest:
     """Compare what is recorded of the cook's two arms so far."""
     records = []
-    for arm in cook.trial.arms.all():
+    compared = [arm for arm in cook.trial.arms.all() if hasattr(arm, "sample")]
+    if len(compared) < 2:
+        return FairTest((), (), ())
+    for arm in compared:
         reading = readings[arm.label]
         lasts = {step.kind: step.length_s() for step in arm.piece.steps.all()}
         records.append(
@@ -204,7 +186,7 @@ def fair_test(cook: Cook, readings: dict[str, coat.ArmReading | BadInput]) -> Fa
                 salt_percent=None if isinstance(reading, BadInput) else reading.salt.value,
                 fire_s=lasts.get("on"),
                 rest_s=lasts.get("rest"),
-                surface_coated=arm.piece.coat_bare_face,
+                surface_coated="coated" in arm.piece.faces.values(),
             )
         )
     cards = cook.trial.cards.filter(deleted_at__isnull=True).aggregate(
@@ -231,16 +213,9 @@ def cook_out(cook: Cook) -> CookOut:
             ArmOut(
                 label=arm.label,
                 name=arm.name,
-                piece=PieceOut(
-                    cut=piece.cut,
-                    mass=piece.mass_typed,
-                    mass_g=piece.mass_g,
-                    count=piece.count,
-                    coat_bare_face=piece.coat_bare_face,
-                    length=piece.length_typed,
-                    width=piece.width_typed,
-                    thickness=piece.thickness_typed,
-                ),
+                beside=not hasattr(arm, "sample"),
+                target=piece.target_typed,
+                piece=piece_document(piece),
                 layers=[_layer_out(layer) for layer in piece.layers.all()],
                 steps=[
                     StepOutDocument(
@@ -265,6 +240,8 @@ def cook_out(cook: Cook) -> CookOut:
         name=cook.name,
         serve_at=cook.serve_at,
         in_hand=cook.in_hand,
+        eaters=cook.eaters,
+        appetite=cook.appetite,
         version=cook.version,
         trial_id=cook.trial.id,
         cards=cook.trial.cards.filter(deleted_at__isnull=True).count(),

@@ -280,74 +280,151 @@ class SolidOut:
 
 
 @dataclass(frozen=True, slots=True)
+class FaceOut:
+    name: str
+    state: str
+    area_cm2: float
+
+
+@dataclass(frozen=True, slots=True)
+class CutUpOut:
+    """What cutting the joint up does to its surface: before, after [cm2] and how many times as much."""
+
+    whole_cm2: float
+    cut_cm2: float
+    times: Figure
+
+
+@dataclass(frozen=True, slots=True)
 class PieceReadingOut:
     solid: SolidOut
     coatable: Figure
-    bare_face: str
-    bare_area_cm2: float
+    open_cm2: float
+    faces: list[FaceOut]
     edible: Figure
+    trimmed_g: float
+    thin_cm: float
+    thick_cm: float
     question: str
+    cut_up: CutUpOut | None
+
+
+@dataclass(frozen=True, slots=True)
+class LostOut:
+    """A share of what was put on that is lost [0 to 1], and where it is then."""
+
+    where: str
+    share: float
 
 
 @dataclass(frozen=True, slots=True)
 class LayerReadingOut:
-    kind: Literal["rub", "marinade", "salt"]
+    """What a layer takes and where its salt ends; shares are of what was put on, salt is % of raw edible weight."""
+
+    kind: str
     dose: Figure
     dose_g: float
+    dial: float
     spoons: SpoonsOut
     salt: Figure
-    binder: Figure | None
+    in_meat: float
+    at_surface: float
+    on_plate: float
+    lost: list[LostOut]
+    so_far: float
+    rest: float | None
+    surface: str
+    note: str
     window: WindowOut | None
     reach: Figure | None
     hold_s: float
+    begins_s: float
+
+
+@dataclass(frozen=True, slots=True)
+class SampleOut:
+    """The core sample: salt [% of raw edible weight] by depth [cm] at a time of the hold [s], and what it says."""
+
+    time_s: float
+    whole_s: float
+    depths_cm: list[float]
+    percent: list[float]
+    low: list[float]
+    high: list[float]
+    reach: Figure
+    says: list[str]
 
 
 @dataclass(frozen=True, slots=True)
 class ArmReadingOut:
-    """What an arm comes to: surface, doses, salt on the meat, cautions."""
+    """What an arm comes to: surface, doses, the salt ledger, a serving, the core sample, cautions."""
 
     piece: PieceReadingOut
     layers: list[LayerReadingOut]
     salt: Figure
     zone: str
+    target: float | None
+    thin: Figure
+    servings: Figure
+    sodium: Figure
+    sugar: Figure
+    sample: SampleOut | None
     cautions: list[CautionOut]
 
 
 def arm_reading_out(found: coat.ArmReading) -> ArmReadingOut:
-    piece = found.piece
+    piece, solid, cut_up, sample = found.piece, found.piece.solid, found.cut_up, found.sample
     return ArmReadingOut(
         piece=PieceReadingOut(
-            solid=SolidOut(
-                shape=piece.solid.shape,
-                length_cm=piece.solid.length_cm,
-                width_cm=piece.solid.width_cm,
-                thickness_cm=piece.solid.thickness_cm,
-                pieces=piece.solid.pieces,
-            ),
+            solid=SolidOut(solid.shape, solid.length_cm, solid.width_cm, solid.thickness_cm, solid.pieces),
             coatable=piece.coatable,
-            bare_face=piece.bare_face,
-            bare_area_cm2=piece.bare_area_cm2,
+            open_cm2=piece.open_cm2,
+            faces=[FaceOut(face.name, face.state, face.area_cm2) for face in piece.faces],
             edible=piece.edible,
+            trimmed_g=piece.trimmed_g,
+            thin_cm=piece.thin_cm,
+            thick_cm=piece.thick_cm,
             question=piece.question,
+            cut_up=None if cut_up is None else CutUpOut(cut_up.whole_cm2, cut_up.cut_cm2, cut_up.times),
         ),
         layers=[
             LayerReadingOut(
-                kind=layer.kind,  # type: ignore[arg-type]
+                kind=layer.kind,
                 dose=layer.dose,
                 dose_g=layer.dose_g,
+                dial=layer.dial,
                 spoons=spoons_out(layer.spoons, layer.spoons_wanted_ml),
                 salt=layer.salt,
-                binder=layer.binder,
+                in_meat=layer.fate.meat,
+                at_surface=layer.fate.surface,
+                on_plate=layer.fate.plate,
+                lost=[LostOut(where, share) for where, share in layer.fate.lost.items() if share > 1e-6],
+                so_far=layer.so_far,
+                rest=layer.rest,
+                surface=layer.surface,
+                note=layer.note,
                 window=window_out(layer.window) if layer.window else None,
                 reach=layer.reach,
                 hold_s=layer.hold_s,
+                begins_s=layer.begins_s,
             )
             for layer in found.layers
         ],
         salt=found.salt,
         zone=found.zone,
+        target=found.target,
+        thin=found.thin,
+        servings=found.servings,
+        sodium=found.sodium,
+        sugar=found.sugar,
+        sample=None
+        if sample is None
+        else SampleOut(
+            sample.time_s, sample.whole_s, list(sample.depths_cm), list(sample.percent), list(sample.low),
+            list(sample.high), sample.reach, list(sample.says),
+        ),
         cautions=[caution_out(c) for c in found.cautions],
-    )
+    )  # fmt: skip
 
 
 class LineDocument(BaseModel):

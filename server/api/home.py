@@ -52,11 +52,11 @@ class BeginningDocument(Schema):
 
 
 class NewCook(Schema):
-    """A cook to begin: two arms, each with its meat and its blend."""
+    """A cook to begin: one piece, or two arms to compare, each with its meat and its blend."""
 
     name: Name
     serve_at: AwareDatetime
-    arms: Annotated[list[BeginningDocument], Field(min_length=2, max_length=2)]
+    arms: Annotated[list[BeginningDocument], Field(min_length=1, max_length=2)]
 
 
 class TickDocument(Schema):
@@ -106,7 +106,7 @@ def list_cooks(request) -> list[CookRow]:
 @router.post("/cooks", response={201: CookOut, **ANSWERS})
 @sends
 def begin(request, document: NewCook):
-    """Begin a cook with two arms and take it in hand."""
+    """Begin a cook and take it in hand."""
     gather = Gather()
     if not 2000 <= document.serve_at.year <= 2100:
         gather.refuse("serve_at", "Serve between the years 2000 and 2100.")
@@ -173,6 +173,21 @@ def _claim(cook_id: UUID, version: int) -> Cook:
     return cook
 
 
+def _mix(cook: Cook, step: Step, done: bool) -> None:
+    """Pin every blend of the piece as it is mixed now; or let it follow its draft again, until cards are in."""
+    layers = step.piece.layers.filter(blend__isnull=False).select_related("blend")
+    for layer in layers:
+        assert layer.blend is not None
+        if done:
+            if not layer.blend.draft().lines.exists():
+                sentence = f"There is nothing in {layer.blend.name} yet; add an ingredient to it first."
+                raise BadInput("done", sentence)
+            pin_layer(layer, cook)
+        elif not cook.trial.cards.filter(deleted_at__isnull=True).exists():
+            layer.revision = None
+            layer.save(update_fields=["revision"])
+
+
 @router.post("/cooks/{uuid:cook_id}/steps/{uuid:step_id}", response={200: CookOut, **ANSWERS})
 @sends
 def tick(request, cook_id: UUID, step_id: UUID, document: TickDocument) -> CookOut:
@@ -180,25 +195,19 @@ def tick(request, cook_id: UUID, step_id: UUID, document: TickDocument) -> CookO
     try:
         with transaction.atomic():
             cook = _claim(cook_id, document.version)
-            step = Step.objects.select_related("layer__blend").filter(pk=step_id, piece__cook=cook).first()
+            step = Step.objects.select_related("layer", "piece").filter(pk=step_id, piece__cook=cook).first()
             if step is None:
                 raise Http404
             if document.lasts is not None:
-                if step.kind in ("coat", "bag"):
+                if step.layer is not None:
                     raise BadInput("lasts", "This step lasts as long as its hold; change the hold in Coat.")
                 if step.kind == "plate":
                     raise BadInput("lasts", "Plating is the end; move the serving time instead.")
                 step.lasts_s = parse_duration_s(document.lasts, "lasts")
             if document.done is not None:
                 step.done_at = timezone.now() if document.done else None
-                if step.kind == "mix" and step.layer is not None:
-                    if document.done:
-                        if step.layer.blend is not None and not step.layer.blend.draft().lines.exists():
-                            raise BadInput("done", "There is nothing in this blend yet; add an ingredient to it first.")
-                        pin_layer(step.layer, cook)
-                    elif not cook.trial.cards.filter(deleted_at__isnull=True).exists():
-                        step.layer.revision = None
-                        step.layer.save(update_fields=["revision"])
+                if step.kind == "mix":
+                    _mix(cook, step, document.done)
             step.save(update_fields=["lasts_s", "done_at"])
     except Stale:
         raise Conflict(cook_out(one_cook(cook_id))) from None
@@ -215,7 +224,9 @@ def even_out(request, cook_id: UUID, document: EvenDocument) -> CookOut:
             if document.what == "salt":
                 even_salt(cook)
             elif document.what == "bare face":
-                Piece.objects.filter(cook=cook).update(coat_bare_face=False)
+                for piece in Piece.objects.filter(cook=cook):
+                    piece.faces = {face: "bare" if done == "coated" else done for face, done in piece.faces.items()}
+                    piece.save(update_fields=["faces"])
             else:
                 kind = {"fire": "on", "rest": "rest"}[document.what]
                 steps = Step.objects.filter(piece__cook=cook, kind=kind)

@@ -14,6 +14,7 @@ from api import (
     problems,
     scale,
     shelf,
+    stacks,
     table,
     verdict,
 )
@@ -40,6 +41,7 @@ for _router in (
     blend.router,
     blend_revisions.router,
     coat.router,
+    stacks.router,
     table.router,
     verdict.router,
     shelf.router,

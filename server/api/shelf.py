@@ -9,9 +9,13 @@ from pydantic import Field
 from ravska_core.blends import Line, flatten
 from ravska_core.catalogue import ALLERGENS, Starter, catalogue
 from ravska_core.cautions import minimum_centre_c
+from ravska_core.cuts import FACE_STATES, GRADES
 from ravska_core.doses import ADHESION_CEILING, COAT_WEIGHTS, SALT_ZONES, VESSELS
+from ravska_core.layers import AFTER_BATH, BATHS, EACH_TIME, LAYER_KINDS
 from ravska_core.measuring import JARS_ML
+from ravska_core.portions import PORTION_G
 from ravska_core.quantities import parse_number, parse_parts
+from ravska_core.schools import SCHOOLS
 from ravska_core.spoons import SPOON_SETS, spoon_name
 from ravska_core.working import BadInput
 
@@ -77,8 +81,9 @@ class CutOut:
     other_names: list[str]
     animal: str
     shape: str
-    bare_face: str
+    faces: list[str]
     bone_share: float
+    cook_yield: float
     usual_low_g: float
     usual_high_g: float
     minimum_centre_c: float
@@ -94,6 +99,46 @@ class CoatWeightOut:
 class SurfaceOut:
     name: str
     holds_g_100cm2: float
+
+
+@dataclass(frozen=True, slots=True)
+class VesselOut:
+    name: str
+    ml_kg: float
+
+
+@dataclass(frozen=True, slots=True)
+class LayerKindOut:
+    """A kind of layer: which blends it takes, its dial, and whether it is held before the next one."""
+
+    key: str
+    says: str
+    blend_kind: str
+    unit: str
+    usual: float
+    low: float
+    high: float
+    stays: float | None
+    when: str
+    held: bool
+    each_time: bool
+    bath: bool
+
+
+@dataclass(frozen=True, slots=True)
+class SchoolOut:
+    """A stack to start from: what its cooks hold, and the kinds of its layers in order."""
+
+    key: str
+    name: str
+    says: str
+    kinds: list[str]
+
+
+@dataclass(frozen=True, slots=True)
+class WordOut:
+    key: str
+    says: str
 
 
 @dataclass(frozen=True, slots=True)
@@ -122,7 +167,13 @@ class CatalogueOut:
     cuts: list[CutOut]
     coat_weights: list[CoatWeightOut]
     surfaces: list[SurfaceOut]
-    vessels: list[str]
+    vessels: list[VesselOut]
+    layer_kinds: list[LayerKindOut]
+    schools: list[SchoolOut]
+    grades: list[str]
+    face_states: list[WordOut]
+    after_bath: list[WordOut]
+    portions_g: dict[str, float]
     zones: list[ZoneOut]
     spoon_sets: list[SpoonSetOut]
     jars_ml: list[float]
@@ -170,7 +221,8 @@ def read_catalogue(request) -> CatalogueOut:
                 other_names=list(c.other_names),
                 animal=c.animal,
                 shape=c.shape,
-                bare_face=c.bare_face,
+                faces=[face for face, _ in c.faces],
+                cook_yield=c.cook_yield,
                 bone_share=c.bone_share,
                 usual_low_g=c.usual_low_g,
                 usual_high_g=c.usual_high_g,
@@ -180,7 +232,29 @@ def read_catalogue(request) -> CatalogueOut:
         ],
         coat_weights=[CoatWeightOut(name=name, g_100cm2=weight) for name, weight in COAT_WEIGHTS.items()],
         surfaces=[SurfaceOut(name=name, holds_g_100cm2=most) for name, most in ADHESION_CEILING.items()],
-        vessels=list(VESSELS),
+        vessels=[VesselOut(name, dose) for name, dose in VESSELS.items()],
+        layer_kinds=[
+            LayerKindOut(
+                key=k.key,
+                says=k.says,
+                blend_kind=k.blend_kind,
+                unit=k.unit,
+                usual=k.usual,
+                low=k.low,
+                high=k.high,
+                stays=k.stays,
+                when=k.when,
+                held=k.hold_s is not None,
+                each_time=k.key in EACH_TIME,
+                bath=k.key in BATHS,
+            )
+            for k in LAYER_KINDS.values()
+        ],
+        schools=[SchoolOut(x.key, x.name, x.says, [slot.kind for slot in x.slots]) for x in SCHOOLS.values()],
+        grades=list(GRADES),
+        face_states=[WordOut(key, says) for key, says in FACE_STATES.items()],
+        after_bath=[WordOut(key, says) for key, says in AFTER_BATH.items()],
+        portions_g=dict(PORTION_G),
         zones=[
             ZoneOut(name=name, below_percent=None if limit == float("inf") else limit) for limit, name in SALT_ZONES
         ],

@@ -1,7 +1,7 @@
-"""What happens to a cook: begun, its steps laid out, mixed, evened out."""
+"""What happens to a cook: begun, its steps laid out, compared, mixed, evened out."""
 
 import secrets
-from collections.abc import Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import datetime
 
@@ -10,16 +10,19 @@ from ravska_core.catalogue import catalogue
 from ravska_core.coat import read_arm, salt_to_even
 from ravska_core.composition import read_blend
 from ravska_core.cuts import find_cut
+from ravska_core.doses import VESSELS
+from ravska_core.layers import LAYER_KINDS, LAYER_OF_BLEND
 from ravska_core.marinade import hold_window
 from ravska_core.quantities import say_duration
 from ravska_core.schedule import usual_steps
+from ravska_core.schools import Slot
 from ravska_core.tasting import blind_codes
 from ravska_core.working import BadInput
 
 from book.models import Arm, Blend, Cook, Household, Layer, Piece, Sample, Step, Trial
 
-RUB_HOLD_S = 2 * 3600.0
 EVENING_SALT = "kosher-dense/flake"
+EVENING_HOLD_S = 1800.0
 
 
 @dataclass(frozen=True)
@@ -33,32 +36,64 @@ class Beginning:
     blend: Blend
 
 
-def usual_layer(piece: Piece, position: int, blend: Blend) -> Layer:
-    """Return the layer a blend usually becomes on a piece: a bath for a marinade, else a standard coat."""
-    if blend.kind != "marinade":
-        return Layer(
-            piece=piece,
-            position=position,
-            kind="rub",
-            blend=blend,
-            coat_g_100cm2=5.0,
-            surface="moist",
-            hold_s=RUB_HOLD_S,
-            hold_typed=say_duration(RUB_HOLD_S),
-        )
+def usual_hold_s(kind: str, blend: Blend | None, cut: str) -> float | None:
+    """Return how long a layer is usually held [s]: a bath as long as its acid and the cut allow."""
+    usual = LAYER_KINDS[kind].hold_s
+    if kind != "marinade" or blend is None:
+        return usual
     try:
-        window = hold_window(read_blend(blend.as_core()), find_cut(piece.cut).meat_class)
-        hold_s = window.window.cautious_high_min * 60
+        window = hold_window(read_blend(blend.as_core()), find_cut(cut).meat_class)
     except BadInput:
-        hold_s = RUB_HOLD_S
+        return usual
+    return window.window.cautious_high_min * 60
+
+
+def usual_layer(piece: Piece, position: int, blend: Blend, kind: str = "") -> Layer:
+    """Return the layer a blend usually becomes on a piece, at its usual dose and hold."""
+    found = LAYER_KINDS[kind or LAYER_OF_BLEND[blend.kind]]
+    hold_s = usual_hold_s(found.key, blend, piece.cut)
     return Layer(
         piece=piece,
         position=position,
-        kind="marinade",
+        kind=found.key,
         blend=blend,
-        vessel="bag",
+        dose=found.usual,
+        dose_typed=f"{found.usual:g}",
+        vessel=next((name for name, dose in VESSELS.items() if dose == found.usual), "")
+        if found.key == "marinade"
+        else "",
         hold_s=hold_s,
-        hold_typed=say_duration(hold_s),
+        hold_typed="" if hold_s is None else say_duration(hold_s),
+    )
+
+
+def layer_of_slot(slot: Slot, position: int, blends: Mapping[str, Blend]) -> Layer:
+    """Return the layer that a school's slot becomes with the blends at hand, by kind; a dose of 0 is the rest.
+
+    Raises
+    ------
+    BadInput
+        At ``school`` when the book has no blend of the kind it takes.
+    """
+    kind = LAYER_KINDS[slot.kind]
+    blend = None
+    if not slot.grind and kind.blend_kind:
+        blend = blends.get(kind.blend_kind)
+        if blend is None:
+            raise BadInput("school", f"This needs a blend of the kind {kind.blend_kind}; make one in Blend first.")
+    return Layer(
+        position=position,
+        kind=slot.kind,
+        blend=blend,
+        grind=slot.grind,
+        dose=slot.dose or None,
+        dose_typed=f"{slot.dose:g}" if slot.dose else "",
+        hold_s=slot.hold_s or None,
+        hold_typed=say_duration(slot.hold_s) if slot.hold_s else "",
+        hold_c=slot.hold_c,
+        after=slot.after,
+        times=slot.times,
+        vessel="bag" if slot.kind == "marinade" else "",
     )
 
 
@@ -71,44 +106,72 @@ def begin_cook(
         cook = Cook.objects.create(household=household, name=name, serve_at=serve_at, in_hand=True)
         trial = Trial.objects.create(
             cook=cook,
-            question=f"{arms[0].name} or {arms[1].name.lower()}?",
+            question=question_of([arm.name for arm in arms]),
             seed=secrets.randbits(31) if seed is None else seed,
         )
-        codes = blind_codes(trial.seed, len(arms))
-        for label, beginning, code in zip("ABCDEFGH", arms, codes, strict=False):
+        for label, beginning in zip("ABCDEFGH", arms, strict=False):
             piece = Piece.objects.create(
                 cook=cook, cut=beginning.cut, mass_g=beginning.mass_g, mass_typed=beginning.mass_typed
             )
             usual_layer(piece, 0, beginning.blend).save()
             lay_out_steps(piece)
-            arm = Arm.objects.create(trial=trial, label=label, name=beginning.name, piece=piece)
-            Sample.objects.create(trial=trial, arm=arm, code=code)
+            Arm.objects.create(trial=trial, label=label, name=beginning.name, piece=piece)
+        if len(arms) > 1:
+            compare(trial, trial.arms.all())
     return cook
+
+
+def question_of(names: Sequence[str]) -> str:
+    """Return what a cook asks: which of its two arms, or how its one piece comes out."""
+    return f"{names[0]} or {names[1].lower()}?" if len(names) > 1 else f"How is it {names[0].lower()}?"
+
+
+def compare(trial: Trial, arms: Iterable[Arm]) -> None:
+    """Make these the sides that are tasted, each under a code of its own; the others cook beside them.
+
+    Raises
+    ------
+    BadInput
+        At ``arms`` when cards are in already, so that what was tasted must not change.
+    """
+    arms = list(arms)
+    if {arm.pk for arm in arms} == {sample.arm_id for sample in trial.samples.all()}:
+        return
+    if trial.cards.exists():
+        raise BadInput(
+            "arms", "Tasting cards are in, so the arms that were tasted stay; begin another cook for others."
+        )
+    trial.samples.all().delete()
+    codes = blind_codes(trial.seed, len(arms))
+    for arm, code in zip(arms, codes, strict=True):
+        Sample.objects.create(trial=trial, arm=arm, code=code)
+    trial.question = question_of([arm.name for arm in arms] or [arm.name for arm in trial.arms.all()])
+    trial.save(update_fields=["question"])
 
 
 def lay_out_steps(piece: Piece) -> None:
     """Lay out the usual steps of a piece's layers; what is ticked, and lengths that were set, stay."""
-    before = {step.kind: step for step in piece.steps.all()}
+    before: dict[tuple[str, int], Step] = {}
+    for step in piece.steps.order_by("position"):
+        before[step.kind, sum(1 for kind, _ in before if kind == step.kind)] = step
     cut = find_cut(piece.cut)
-    layers = list(piece.layers.order_by("position"))
-    by_step = {"mix": None, "coat": None, "bag": None, "salt": None}
-    for layer in layers:
-        for kind in {"rub": ("mix", "coat"), "marinade": ("mix", "bag"), "salt": ("salt",)}[layer.kind]:
-            by_step[kind] = layer
-    hold_s = next((layer.hold_s for layer in layers if layer.hold_s), RUB_HOLD_S)
-    planned = usual_steps([layer.kind for layer in layers], hold_s, cut.fire_min * 60, cut.rest_min * 60)
+    layers = list(piece.layers.select_related("blend").order_by("position"))
+    planned = usual_steps([layer.as_core() for layer in layers], cut.fire_min * 60, cut.rest_min * 60)
     piece.steps.all().delete()
-    Step.objects.bulk_create(
-        Step(
-            piece=piece,
-            position=at,
-            kind=step.kind,
-            layer=by_step.get(step.kind),
-            lasts_s=before[step.kind].lasts_s if step.kind in before else step.lasts_s,
-            done_at=before[step.kind].done_at if step.kind in before else None,
+    rows: list[Step] = []
+    for at, step in enumerate(planned):
+        known = before.get((step.kind, sum(row.kind == step.kind for row in rows)))
+        rows.append(
+            Step(
+                piece=piece,
+                position=at,
+                kind=step.kind,
+                layer=None if step.layer is None else layers[step.layer],
+                lasts_s=step.lasts_s if known is None or step.layer is not None else known.lasts_s,
+                done_at=None if known is None else known.done_at,
+            )
         )
-        for at, step in enumerate(planned)
-    )
+    Step.objects.bulk_create(rows)
 
 
 def pin_layer(layer: Layer, cook: Cook) -> None:
@@ -145,7 +208,9 @@ def even_salt(cook: Cook) -> None:
     BadInput
         When the salt of an arm cannot be told, or nothing differs.
     """
-    arms = list(cook.trial.arms.select_related("piece"))
+    arms = list(cook.trial.arms.filter(sample__isnull=False).select_related("piece", "trial__cook"))
+    if len(arms) < 2:
+        raise BadInput("what", "Only one piece is on the board; make two arms in Coat first.")
     try:
         a, b = (read_arm(arm.as_core()) for arm in arms[:2])
     except BadInput:
@@ -159,14 +224,20 @@ def even_salt(cook: Cook) -> None:
 def add_salt(piece: Piece, percent: float) -> None:
     """Add to the salting of a piece [% of its raw edible weight]: after a bath is wiped off, before a rub goes on."""
     layers = list(piece.layers.order_by("position"))
-    salting = next((layer for layer in layers if layer.kind == "salt"), None)
+    salting = next((layer for layer in layers if layer.kind == "pre-salt" and layer.dose is not None), None)
     if salting is not None:
-        salting.percent = (salting.percent or 0.0) + percent
-        salting.save(update_fields=["percent"])
+        salting.dose = (salting.dose or 0.0) + percent
+        salting.dose_typed = f"{salting.dose:.3g}"
+        salting.save(update_fields=["dose", "dose_typed"])
         return
-    first_rub = next((at for at, layer in enumerate(layers) if layer.kind == "rub"), len(layers))
-    for layer in reversed(layers[first_rub:]):
+    first_coat = next((at for at, layer in enumerate(layers) if layer.kind in ("binder", "rub", "paste")), None)
+    if first_coat is None:
+        first_coat = max((at + 1 for at, layer in enumerate(layers) if layer.kind == "marinade"), default=0)
+    for layer in reversed(layers[first_coat:]):
         layer.position += 1
         layer.save(update_fields=["position"])
-    Layer.objects.create(piece=piece, position=first_rub, kind="salt", grind=EVENING_SALT, percent=percent)
+    Layer.objects.create(
+        piece=piece, position=first_coat, kind="pre-salt", grind=EVENING_SALT, dose=percent,
+        dose_typed=f"{percent:.3g}", hold_s=EVENING_HOLD_S, hold_typed=say_duration(EVENING_HOLD_S),
+    )  # fmt: skip
     lay_out_steps(piece)

@@ -7,12 +7,15 @@ from uuid import uuid5
 from django.db import transaction
 from ravska_core.bought import estimate
 from ravska_core.catalogue import catalogue
+from ravska_core.coat_weights import WeighBack as CoreWeighBack
+from ravska_core.coat_weights import own_coat
 from ravska_core.quantities import parse_mass_g, parse_parts
 from ravska_core.ratios import exact_parts, say_parts
+from ravska_core.schools import Slot
 from ravska_core.tasting import serving_order
 
 from book.batches import begin_batch, fill_jar, settle_line
-from book.cooks import Beginning, add_salt, begin_cook, even_salt, pin_cook
+from book.cooks import Beginning, add_salt, begin_cook, even_salt, layer_of_slot, pin_cook, usual_layer
 from book.models import (
     Batch,
     BatchLine,
@@ -26,8 +29,11 @@ from book.models import (
     Preferences,
     Revision,
     Score,
+    Stack,
+    StackLayer,
     Step,
     Taster,
+    WeighBack,
     label_of,
 )
 
@@ -441,10 +447,28 @@ def load_demo(now: datetime) -> bool:
             ],
             seed=1897,
         )  # fmt: skip
-        add_salt(lamb.trial.arms.get(label="A").piece, 0.7)
+        rubbed = lamb.trial.arms.get(label="A").piece
+        add_salt(rubbed, 0.7)
+        rubbed.layers.filter(kind="pre-salt").update(hold_s=16 * 3600.0, hold_typed="16 h")
+        usual_layer(rubbed, 2, made["lamb glaze"]).save()
+        lamb.pieces.update(target_percent=1.5, target_typed="1.5")
         bath = lamb.trial.arms.get(label="B").piece.layers.get(kind="marinade")
         bath.hold_s, bath.hold_typed = 16 * 3600.0, "16 h"
         bath.save()
+
+        ribs = Stack.objects.create(household=house, name="Oiled, rubbed and glazed", made_at=now)
+        slots = (Slot("binder", 1.5, grind="vegetable-oil/liquid"), Slot("rub", 3, 1800), Slot("glaze", 4))
+        kinds = {"dry rub": made["goat rub"], "glaze": made["lamb glaze"]}
+        for at, slot in enumerate(slots):
+            row = layer_of_slot(slot, at, kinds)
+            copied = [f.name for f in StackLayer._meta.fields if f.name not in ("id", "stack")]
+            StackLayer.objects.create(stack=ribs, **{name: getattr(row, name) for name in copied})
+        for taken, left, fell, area in ((60, 17.5, 3, 830), (55, 11, 4, 840)):
+            coat = own_coat(CoreWeighBack(taken, left, fell, area)).value
+            WeighBack.objects.create(
+                household=house, cut="lamb-shoulder", surface="moist", taken_g=taken, left_g=left, fell_g=fell,
+                coat_g_100cm2=coat, at=now - timedelta(days=30),
+            )  # fmt: skip
 
         _weigh(made["goat rub"], 70, (36.1, 11.2, 9.6, 3.7, 3.2, 6.5), now - timedelta(days=15), 125)
         Jar.objects.filter(batch__blend=made["goat rub"]).update(left_g=26.0)

@@ -10,10 +10,11 @@ from hypothesis import strategies as st
 from ravska_core.blends import Blend, Line
 from ravska_core.bought import Label, estimate, parse_label, read_ingredients, rounding_half_g
 from ravska_core.catalogue import SODIUM_IN_NACL, catalogue
-from ravska_core.coat import Arm, RubLayer, read_arm
+from ravska_core.coat import Arm, read_arm
 from ravska_core.composition import QUALITIES, read_blend
 from ravska_core.cuts import Piece
 from ravska_core.findings import find
+from ravska_core.layers import Layer
 from ravska_core.working import BadInput
 from tests_blends import KEYS
 
@@ -90,11 +91,9 @@ def test_the_doubt_of_a_label_shows_in_every_result_that_uses_the_blend():
     assert read_blend(twice).salt.high - read_blend(twice).salt.value == pytest.approx(
         (alone.salt.high - alone.salt.value) / 4, rel=0.1
     )
-    arms = [
-        read_arm(Arm("A", Piece("lamb-shoulder", 2300), (RubLayer(of, 5, "moist", 3600),))) for of in (bought, half)
-    ]
+    arms = [read_arm(Arm("A", Piece("lamb-shoulder", 2300), (Layer("rub", of, 5, 3600),))) for of in (bought, half)]
     known = Blend("dry rub", tuple(Line(x.grind, x.parts, "scale") for x in bought.lines), 100.0)
-    sure = read_arm(Arm("A", Piece("lamb-shoulder", 2300), (RubLayer(known, 5, "moist", 3600),)))
+    sure = read_arm(Arm("A", Piece("lamb-shoulder", 2300), (Layer("rub", known, 5, 3600),)))
     wide = [(a.salt.high - a.salt.low) / a.salt.value for a in (*arms, sure)]
     assert wide[0] > 1.3 * wide[2]
     assert wide[1] > 1.2 * wide[2]

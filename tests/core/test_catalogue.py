@@ -44,7 +44,7 @@ def test_sodium_agrees_with_the_published_figures_and_the_molar_masses():
 
 def test_the_catalogue_names_a_source_everywhere():
     found = catalogue()
-    assert len(found.cuts) >= 20
+    assert len(found.cuts) >= 45
     assert {grind.ingredient.key for grind in found.grinds.values()} == set(found.ingredients)
     rows = (found.ingredients, found.grinds, found.swaps, found.cuts)
     for row in (row for table in rows for row in table.values()):

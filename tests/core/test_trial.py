@@ -8,10 +8,12 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 from ravska_core.confounds import ArmRecord, compare_arms
+from ravska_core.layers import Layer, plain
 from ravska_core.schedule import Planned, count_back, usual_steps
 from ravska_core.tasting import blind_codes, preference, serving_order
 from ravska_core.verdict import CHANCE, mean_liking, read_verdict
 from scipy.stats import binomtest
+from tests_blends import blend
 
 
 @given(st.integers(0, 60), st.integers(0, 60))
@@ -91,11 +93,13 @@ def test_what_is_not_known_is_not_called_the_same():
 
 def test_steps_are_counted_back_from_serving_by_their_holds():
     serve = datetime(2027, 6, 12, 18, 30, tzinfo=UTC)
-    steps = usual_steps(["salt", "rub"], 7200, 5 * 3600, 1800)
+    rub = Layer("rub", blend(("table-salt/fine", 1, "spoon"), ("paprika/powder", 1, "spoon")), 5, 7200)
+    steps = usual_steps([Layer("pre-salt", plain("table-salt/fine"), 0.7, 1800), rub], 5 * 3600, 1800)
     assert [step.kind for step in steps] == ["mix", "salt", "coat", "on", "rest", "plate"]
     times = [at.strftime("%H:%M") for at, _ in count_back(serve, steps)]
     assert times == ["10:15", "10:30", "11:00", "13:00", "18:00", "18:30"]
-    bath = usual_steps(["marinade"], 16 * 3600, 5 * 3600, 1800)
+    assert [step.layer for step in steps[:3]] == [None, 0, 1]
+    bath = usual_steps([replace(rub, kind="marinade")], 5 * 3600, 1800)
     assert [step.kind for step in bath] == ["mix", "bag", "wipe", "on", "rest", "plate"]
     begins, before = count_back(serve, [Planned("bag", 3600), Planned("plate", 0)])[0]
     assert before.value == (serve - begins).total_seconds() == 3600

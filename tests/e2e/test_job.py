@@ -27,8 +27,8 @@ def score(page: Page, taster: str, best: str | None = None) -> list[str]:
 def test_a_cook_mixes_by_ratio_doses_both_pieces_tastes_blind_and_gets_a_verdict(page: Page, ravska):
     # home: the demo household's cook in hand
     expect(page.get_by_role("heading", level=1)).to_contain_text("Lock-side supper")
-    expect(page.get_by_role("region", name="Next thing to do")).to_contain_text("Mix, B.")
-    expect(page.get_by_text("A carries 0.39 points more salt than B")).to_be_visible()
+    expect(page.get_by_role("region", name="Next thing to do")).to_contain_text("Mix, A.")
+    expect(page.get_by_text("A carries 0.56 points more salt than B")).to_be_visible()
     check_with_axe(page)
 
     # blend: change a part, add a line with type-ahead, remove one
@@ -59,33 +59,39 @@ def test_a_cook_mixes_by_ratio_doses_both_pieces_tastes_blind_and_gets_a_verdict
     expect(page.get_by_label("Parts of Cumin, ground")).to_have_value("1/8")
     expect(page.get_by_label("Parts of Orange zest, grated")).to_have_count(0)
 
-    # coat: a weight in pounds, a heavier coat, the batch in one click
+    # coat: a weight in pounds, a heavier coat, a binder that holds it, what to mix of it
     page.keyboard.press("2")
     rubbed = page.get_by_role("region", name="Arm A, Rubbed")
     bathed = page.get_by_role("region", name="Arm B, Marinated")
-    expect(rubbed.get_by_text("37 g of rub")).to_be_visible()
+    layers = rubbed.get_by_role("region", name="Layers, in order")
+    layers.get_by_role("button", name=re.compile("^Weir House lamb rub rub")).click()
+    expect(rubbed.get_by_role("button", name="why: Dose of the rub")).to_contain_text("37 g")
     rubbed.get_by_label("Raw weight").fill("5 lb 1 oz")
     rubbed.get_by_role("radio", name="heavy 8").check()
     # 734.8 cm2 at 8 g on 100 cm2
-    expect(rubbed.get_by_text("59 g of rub")).to_be_visible()
-    expect(rubbed.get_by_text("heavier than what sticks")).to_be_visible()
-    rubbed.get_by_role("radio", name="oil").check()
-    expect(rubbed.get_by_text("heavier than what sticks")).to_have_count(0)
-    expect(bathed.get_by_text("563 ml of marinade")).to_be_visible()
-    expect(bathed.get_by_text("inside the long school only")).to_be_visible()
-    expect(bathed.get_by_text("Marinade that touched raw meat is not a sauce.")).to_be_visible()
+    expect(rubbed.get_by_role("button", name="why: Dose of the rub")).to_contain_text("59 g")
+    expect(page.get_by_text("heavier than what sticks")).to_be_visible()
+    layers.get_by_role("button", name="Add a layer").click()
+    layers.get_by_label("Kind of layer").select_option("binder")
+    layers.get_by_role("combobox", name=re.compile("^Of")).last.select_option(label="Vegetable oil")
+    layers.get_by_role("button", name="Put it on").click()
+    expect(page.get_by_text("heavier than what sticks")).to_have_count(0)
     expect(page.get_by_role("status").first).to_have_text("Saved")
     check_with_axe(page)
-    rubbed.get_by_role("button", name="Size the batch").click()
-    expect(page.get_by_text("The batch of that blend is 59 g now.")).to_be_visible()
+    page.get_by_role("button", name=re.compile("^B Marinated")).click()
+    bathed.get_by_role("button", name=re.compile("^Orange and buttermilk marinade")).click()
+    expect(bathed.get_by_text("inside the long school only")).to_be_visible()
+    expect(page.get_by_text("Marinade that touched raw meat is not a sauce.")).to_be_visible()
+    totals = page.get_by_role("region", name="What to mix for all of it")
+    expect(totals).to_contain_text("59.0 g to mix")
 
     # home again: even out the salt, tick what is done
     page.keyboard.press("0")
     page.get_by_role("button", name="Even it out").click()
     expect(page.get_by_text("Fair so far.")).to_be_visible()
     page.get_by_role("button", name="Done").click()
-    expect(page.get_by_role("checkbox", name="Mix, arm B")).to_be_checked()
-    expect(page.get_by_role("region", name="Next thing to do")).to_contain_text("In the bag, B.")
+    expect(page.get_by_role("checkbox", name="Mix, arm A")).to_be_checked()
+    expect(page.get_by_role("region", name="Next thing to do")).to_contain_text("Salt, A.")
 
     # table: three cards, blind, then the reveal
     page.keyboard.press("5")
@@ -118,7 +124,7 @@ def test_bad_input_gets_its_sentence_at_the_field_and_the_last_good_numbers_stay
     rubbed = page.get_by_role("region", name="Arm A, Rubbed")
     rubbed.get_by_label("Raw weight").fill("-2 kg")
     expect(rubbed.get_by_role("alert")).to_contain_text("cannot be below nothing")
-    expect(rubbed.get_by_text("37 g of rub")).to_be_visible()
+    expect(rubbed.get_by_text("736 cm²")).to_be_visible()
     expect(page.get_by_role("status").first).to_have_text("Not saved yet")
     page.reload()
     # nothing typed is lost, not even what could not be saved

@@ -21,8 +21,10 @@ from book.models import (
     Revision,
     Sample,
     Score,
+    StackLayer,
     Step,
     Taster,
+    WeighBack,
 )
 from django.conf import settings
 from django.core.management import CommandError, call_command
@@ -55,10 +57,16 @@ NOW = datetime(2027, 5, 4, 9, 0, tzinfo=UTC)
         (Piece, {"mass_g": 0}),
         (Piece, {"count": 0}),
         (Piece, {"length_cm": 20.0}),
-        (Layer, {"kind": "glaze"}),
+        (Piece, {"cut_into": "cubes"}),
+        (Piece, {"grade": "prime"}),
+        (WeighBack, {"coat_g_100cm2": 0}),
+        (StackLayer, {"dose": -1}),
+        (Cook, {"appetite": "huge"}),
+        (Layer, {"kind": "frosting"}),
+        (Layer, {"grind": "table-salt/fine"}),
         (Layer, {"hold_s": None}),
-        (Layer, {"coat_g_100cm2": None}),
-        (Layer, {"surface": "sticky"}),
+        (Layer, {"dose": 0}),
+        (Layer, {"times": 0}),
         (Step, {"kind": "nap"}),
         (Step, {"lasts_s": -1}),
         (Cook, {"name": ""}),
@@ -161,11 +169,11 @@ def test_a_taken_port_is_said_in_a_sentence(monkeypatch):
 def test_salt_goes_on_after_a_bath_and_before_a_rub(cook):
     arms = {arm.label: arm for arm in cook.trial.arms.select_related("piece")}
     add_salt(arms["B"].piece, 0.2)
-    assert [layer.kind for layer in arms["B"].piece.layers.all()] == ["marinade", "salt"]
-    assert [layer.kind for layer in arms["A"].piece.layers.all()] == ["salt", "rub"]
+    assert [layer.kind for layer in arms["B"].piece.layers.all()] == ["marinade", "pre-salt"]
+    assert [layer.kind for layer in arms["A"].piece.layers.all()] == ["pre-salt", "rub", "glaze"]
     add_salt(arms["A"].piece, 0.2)
-    assert arms["A"].piece.layers.get(kind="salt").percent == pytest.approx(0.9)
-    assert arms["A"].piece.layers.count() == 2
+    assert arms["A"].piece.layers.get(kind="pre-salt").dose == pytest.approx(0.9)
+    assert arms["A"].piece.layers.count() == 3
 
 
 def test_evening_out_needs_two_arms_that_can_be_read(cook):

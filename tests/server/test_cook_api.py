@@ -12,8 +12,13 @@ def opened(api) -> dict:
 
 def as_sent(document: dict) -> dict:
     """A cook's document as a screen sends it back."""
-    arms = [{key: arm[key] for key in ("label", "name", "piece", "layers")} for arm in document["arms"]]
-    return {"name": document["name"], "serve_at": document["serve_at"], "version": document["version"], "arms": arms}
+    arms = [
+        {key: arm[key] for key in ("label", "name", "piece", "target", "beside")}
+        | {"layers": [layer["typed"] for layer in arm["layers"]]}
+        for arm in document["arms"]
+    ]
+    keys = ("name", "serve_at", "version", "eaters", "appetite")
+    return {key: document[key] for key in keys} | {"arms": arms}
 
 
 def step(document: dict, label: str, kind: str) -> dict:
@@ -54,17 +59,23 @@ def test_a_weight_typed_in_pounds_is_kept_as_typed_and_doses_follow(api, cook):
         (lambda a: a["piece"].update(count="many"), "arms.0.piece.count"),
         (lambda a: a["piece"].update(cut="gone"), "arms.0.piece.cut"),
         (lambda a: a["piece"].update(length="20 cm"), "arms.0.piece.width"),
-        (lambda a: a["layers"][1].update(coat="bark"), "arms.0.layers.1.coat"),
-        (lambda a: a["layers"][1].update(surface="sticky"), "arms.0.layers.1.surface"),
+        (lambda a: a["piece"].update(untrimmed="1 kg"), "arms.0.piece.untrimmed"),
+        (lambda a: a["piece"].update(cut_into="cubes", cut_size="4 m"), "arms.0.piece.cut_cm"),
+        (lambda a: a["piece"].update(cut_into="cubes"), "arms.0.piece.cut_cm"),
+        (lambda a: a["piece"].update(thin="40 cm"), "arms.0.piece.thin"),
+        (lambda a: a["piece"].update(faces={"fat cap": "gone"}), "arms.0.piece.faces.fat cap"),
+        (lambda a: a.update(target="lots"), "arms.0.target"),
+        (lambda a: a["layers"][1].update(dose="bark"), "arms.0.layers.1.dose"),
         (lambda a: a["layers"][1].update(hold="0 h"), "arms.0.layers.1.hold"),
         (lambda a: a["layers"][1].update(hold_c=1e9), "arms.0.layers.1.hold_c"),
+        (lambda a: a["layers"][1].update(hold_c=90), "arms.0.layers.1.hold_c"),
         (lambda a: a["layers"][1].update(blend_id=None), "arms.0.layers.1.blend"),
         (lambda a: a["layers"][1].update(revision=7), "arms.0.layers.1.blend"),
-        (lambda a: a["layers"].append(a["layers"][1]), "arms.0.layers"),
-        (lambda a: a["layers"].append(a["layers"][1] | {"kind": "marinade", "vessel": "bag"}), "arms.0.layers"),
-        (lambda a: a["layers"][1].update(kind="marinade", vessel="bag"), "arms.0.layers"),
-        (lambda a: a["layers"][0].update(percent="900"), "arms.0.layers.0.percent"),
-        (lambda a: a["layers"][0].update(grind="paprika/powder"), "arms.0.layers.0.grind"),
+        (lambda a: a["layers"][1].update(stays="140"), "arms.0.layers.1.stays"),
+        (lambda a: a["layers"][0].update(dose="900"), "arms.0.layers.0.dose"),
+        (lambda a: a["layers"][0].update(grind="paprika/powder"), "arms.0.layers.0.blend"),
+        (lambda a: a["layers"][0].update(dose="") or a["layers"][1].update(dose=""), "arms.0.layers.1.dose"),
+        (lambda a: a.update(target="") or a["layers"][1].update(dose=""), "arms.0.target"),
     ],
 )
 def test_bad_input_gets_a_sentence_at_its_field_and_changes_nothing(api, cook, change, field):
@@ -96,7 +107,7 @@ def test_a_second_windows_edit_of_a_cook_is_detected(api, cook):
     mine["arms"][0]["piece"]["mass"] = "2.4 kg"
     status, problem = api("PUT", f"cooks/{cook.id}", mine)
     assert status == 409
-    assert problem["theirs"]["arms"][1]["layers"][0]["hold"] == "12 h"
+    assert problem["theirs"]["arms"][1]["layers"][0]["typed"]["hold"] == "12 h"
     assert opened(api)["arms"][0]["piece"]["mass"] == "2.3 kg"
 
 
@@ -107,7 +118,7 @@ def test_mixing_pins_the_blend_and_later_edits_do_not_rewrite_the_cook(api, cook
     mix = step(document, "A", "mix")
     status, mixed = api("POST", f"cooks/{cook.id}/steps/{mix['id']}", {"version": 1, "done": True})
     assert status == 200
-    assert mixed["arms"][0]["layers"][1]["revision"] == 4  # after the three the demo kept
+    assert mixed["arms"][0]["layers"][1]["typed"]["revision"] == 4  # after the three the demo kept
     blend = api("GET", f"blends/{rub.id}")[1]
     blend["lines"][0]["parts"] = "8"
     assert api("PUT", f"blends/{rub.id}", blend)[0] == 200
@@ -158,7 +169,7 @@ def test_salt_is_evened_out_by_adding_to_the_arm_with_less(api, cook):
 
 def test_the_batch_follows_the_dose(api, cook):
     document = opened(api)
-    rub = document["arms"][0]["layers"][1]
+    rub = document["arms"][0]["layers"][1]["typed"]
     status, sized = api("POST", f"cooks/{cook.id}/batch", {"blend_id": rub["blend_id"]})
     dose = document["arms"][0]["reading"]["layers"][1]["dose"]["value"]
     assert status == 200
@@ -174,16 +185,17 @@ def test_another_blend_changes_the_layer_and_its_steps_and_ticks_stay(api, cook)
     api("POST", f"cooks/{cook.id}/steps/{rest['id']}", {"version": 1, "done": True})
     sent = as_sent(opened(api))
     goat = Blend.objects.get(name="Cumin and sumac goat rub")
-    layer = {"kind": "rub", "blend_id": str(goat.id), "coat": "8", "surface": "mustard", "hold": "1 h", "hold_c": 4}
-    sent["arms"][1]["layers"] = [layer]
+    layer = {"kind": "rub", "blend_id": str(goat.id), "dose": "8", "hold": "1 h", "hold_c": 4}
+    binder = {"kind": "binder", "grind": "mustard-prepared/paste", "dose": "2.4"}
+    sent["arms"][1]["layers"] = [binder, layer]
     saved = api("PUT", f"cooks/{cook.id}", sent)[1]
     assert [s["kind"] for s in saved["arms"][1]["steps"]] == ["mix", "coat", "on", "rest", "plate"]
     assert step(saved, "B", "rest")["done_at"] is not None
-    assert saved["arms"][1]["reading"]["layers"][0]["binder"]["value"] > 10
+    assert saved["arms"][1]["reading"]["layers"][0]["dose_g"] > 10
+    assert saved["arms"][1]["reading"]["layers"][1]["surface"] == "mustard"
 
 
-def test_choosing_a_blend_makes_the_usual_layer_in_the_right_order(api, cook):
-    layers = opened(api)["arms"][0]["layers"]
+def test_a_chosen_blend_becomes_its_usual_layer_with_a_hold_for_its_acid(api, book):
     vinegar = {
         "name": "Vinegar",
         "kind": "marinade",
@@ -193,16 +205,14 @@ def test_choosing_a_blend_makes_the_usual_layer_in_the_right_order(api, cook):
     bath = api("POST", "blends", vinegar)[1]["id"]
     rub = str(Blend.objects.get(name="Towpath duck rub").id)
     for cut, hold in (("lamb-shoulder", "2 h"), ("salmon-side", "15 min")):  # strong acid, the cautious school's most
-        chosen = api("POST", "coat/choose", {"blend_id": bath, "cut": cut, "layers": layers})[1]
-        assert [(layer["kind"], layer["hold"]) for layer in chosen] == [("marinade", hold), ("salt", "")]
-    back = api("POST", "coat/choose", {"blend_id": rub, "cut": "lamb-shoulder", "layers": chosen})[1]
-    assert [layer["kind"] for layer in back] == ["salt", "rub"]
-    assert (back[1]["coat"], back[1]["hold"], back[1]["revision"]) == ("5", "2 h", None)
-    # another blend of the same kind keeps what was set
-    kept = api("POST", "coat/choose", {"blend_id": rub, "cut": "lamb-leg", "layers": [layers[1] | {"coat": "8"}]})[1]
-    assert (kept[0]["blend_id"], kept[0]["coat"]) == (rub, "8")
-    gone = {"blend_id": "00000000-0000-0000-0000-000000000000", "cut": "lamb-leg", "layers": layers}
-    assert api("POST", "coat/choose", gone)[0] == 422
+        made = api("POST", "coat/layer", {"blend_id": bath, "cut": cut})[1]
+        assert (made["kind"], made["hold"], made["dose"]) == ("marinade", hold, "250")
+    made = api("POST", "coat/layer", {"blend_id": rub, "cut": "lamb-leg"})[1]
+    assert (made["kind"], made["dose"], made["hold"], made["revision"]) == ("rub", "5", "2 h", None)
+    plain = api("POST", "coat/layer", {"kind": "spritz", "grind": "water/liquid", "cut": "lamb-leg"})[1]
+    assert (plain["dose"], plain["times"], plain["hold"]) == ("0.5", 4, "")
+    gone = {"blend_id": "00000000-0000-0000-0000-000000000000", "cut": "lamb-leg"}
+    assert api("POST", "coat/layer", gone)[0] == 422
 
 
 def test_a_cook_is_begun_deleted_and_brought_back(api, cook):
@@ -224,7 +234,7 @@ def test_a_cook_is_begun_deleted_and_brought_back(api, cook):
     assert status == 201
     assert opened(api)["id"] == begun["id"]
     # poultry in mild acid: the cautious school's longest hold is the default
-    assert begun["arms"][1]["layers"][0]["hold"] == "2 h"
+    assert begun["arms"][1]["layers"][0]["typed"]["hold"] == "2 h"
     assert api("POST", f"cooks/{begun['id']}/delete", {"version": 1})[0] == 200
     assert api("GET", "home")[1]["cook"] is None
     assert api("POST", f"cooks/{begun['id']}/restore")[1]["in_hand"] is True
@@ -242,4 +252,4 @@ def test_history_cannot_lose_what_it_stands_on(cook):
     with pytest.raises(ProtectedError):
         layer.blend.delete()
     assert Revision.objects.filter(pk=kept.pk).exists()
-    assert Step.objects.filter(layer=layer).count() == 2
+    assert Step.objects.filter(layer=layer).count() == 1

@@ -6,14 +6,15 @@ beside them stands what the cook typed, to be shown back as typed.
 
 from book.models.batches import Batch, BatchLine, Jar, Pour
 from book.models.blends import Blend, Line, Revision, Target, Use, label_of, load_inside, method_of
-from book.models.cooks import LAYER_KINDS, Cook, Layer, Piece, Step
+from book.models.cooks import Cook, Layer, LayerRow, Piece, Stack, StackLayer, Step, WeighBack
 from book.models.household import Household, Preferences, Price
 from book.models.rows import Row, Stale, claim_version
 from book.models.trials import Arm, Card, Sample, Score, Taster, Trial
 
 __all__ = [
-    "LAYER_KINDS", "Arm", "Batch", "BatchLine", "Blend", "Card", "Cook", "Household", "Jar", "Layer", "Line",
-    "Piece", "Pour", "Preferences", "Price", "Revision", "Row", "Sample", "Score", "Stale", "Step",
-    "Target", "Taster", "Trial", "Use", "claim_version", "label_of",
+    "Arm", "Batch", "BatchLine", "Blend", "Card", "Cook", "Household", "Jar", "Layer", "LayerRow", "Line",
+    "Piece", "Pour", "Preferences", "Price", "Revision", "Row", "Sample", "Score", "Stack", "StackLayer",
+    "Stale", "Step",
+    "Target", "Taster", "Trial", "Use", "WeighBack", "claim_version", "label_of",
     "load_inside", "method_of",
 ]  # fmt: skip

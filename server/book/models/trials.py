@@ -6,6 +6,7 @@ from django.db import models
 from django.db.models import Q
 from django.utils import timezone
 from ravska_core import coat as core_coat
+from ravska_core.portions import PORTION_G
 
 from book.models.cooks import Cook, Piece
 from book.models.household import Household
@@ -26,7 +27,7 @@ class Trial(Row):
 
 
 class Arm(Row):
-    """One side of a trial, with its piece and the code it is tasted under."""
+    """A piece of the cook by its letter; one side of its trial when it has a sample, else it cooks beside them."""
 
     trial = models.ForeignKey(Trial, on_delete=models.CASCADE, related_name="arms")
     label = models.CharField(max_length=1)
@@ -42,7 +43,10 @@ class Arm(Row):
         ]
 
     def as_core(self) -> core_coat.Arm:
-        return core_coat.Arm(self.label, self.piece.as_core(), tuple(x.as_core() for x in self.piece.layers.all()))
+        cook = self.trial.cook
+        layers = tuple(layer.as_core() for layer in self.piece.layers.all())
+        portion = PORTION_G[cook.appetite]
+        return core_coat.Arm(self.label, self.piece.as_core(), layers, self.piece.target_percent, portion)
 
 
 class Sample(Row):

@@ -59,7 +59,7 @@ export interface paths {
         put?: never;
         /**
          * Begin
-         * @description Begin a cook with two arms and take it in hand.
+         * @description Begin a cook and take it in hand.
          */
         post: operations["api_home_begin"];
         delete?: never;
@@ -656,7 +656,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/coat/choose": {
+    "/api/coat/layer": {
         parameters: {
             query?: never;
             header?: never;
@@ -666,13 +666,110 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Choose Blend
-         * @description Return an arm's layers with another blend on it, without saving anything.
-         *
-         *     A layer of the same kind keeps its dose and hold; a new one begins as usual for this blend and cut.
-         *     Salt stands after a bath, which would wash it off, and before a rub.
+         * New Layer
+         * @description Return a layer at its usual dose and hold for this blend and cut, without saving anything.
          */
-        post: operations["api_coat_choose_blend"];
+        post: operations["api_coat_new_layer"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/coat/school": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take School
+         * @description Return an arm with a school's stack on it, without saving anything.
+         */
+        post: operations["api_coat_take_school"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/coat/pair": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Make Pair
+         * @description Return one piece as two arms, each with the stack of its kind, without saving anything.
+         */
+        post: operations["api_coat_make_pair"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/coat/aim": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Aim
+         * @description Return the layer with the dose or hold that meets the arm's target, without saving anything.
+         */
+        post: operations["api_coat_aim"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/coat/skin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Skin
+         * @description Return a piece with its skin off, and the skin as a piece of its own, without saving anything.
+         */
+        post: operations["api_coat_take_skin"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/coat/raw-weight": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * For Eaters
+         * @description Say how much raw meat feeds so many.
+         */
+        post: operations["api_coat_for_eaters"];
         delete?: never;
         options?: never;
         head?: never;
@@ -703,6 +800,90 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/stacks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Stacks
+         * @description Return the household's named stacks.
+         */
+        get: operations["api_stacks_list_stacks"];
+        put?: never;
+        /**
+         * Keep Stack
+         * @description Keep the layers of a piece under a name, to copy onto others; doses are by surface and weight, so they scale.
+         */
+        post: operations["api_stacks_keep_stack"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stacks/{stack_id}/delete": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Delete Stack
+         * @description Take a stack off the list; `restore` brings it back.
+         */
+        post: operations["api_stacks_delete_stack"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stacks/{stack_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Restore Stack
+         * @description Undo a delete.
+         */
+        post: operations["api_stacks_restore_stack"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cooks/{cook_id}/totals": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Totals
+         * @description Say what to mix of each blend for all pieces, what the shelf holds already, and what is left over.
+         */
+        get: operations["api_stacks_read_totals"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/cooks/{cook_id}/batch": {
         parameters: {
             query?: never;
@@ -714,9 +895,69 @@ export interface paths {
         put?: never;
         /**
          * Size Batch
-         * @description Set a blend's batch to what all pieces of this cook take of it.
+         * @description Set a blend's batch to what the cook still needs mixed of it; to what it takes when the shelf has enough.
          */
-        post: operations["api_coat_size_batch"];
+        post: operations["api_stacks_size_batch"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/coat/own-weight": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Own Weight
+         * @description Return the coat this household really puts on a cut with this surface, learned from weighing back.
+         */
+        get: operations["api_stacks_own_weight"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cooks/{cook_id}/weigh-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Weigh Back
+         * @description Keep what a coat really weighed; the cook's own coat weight moves with it.
+         */
+        post: operations["api_stacks_weigh_back"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/coat/weigh-back/{row_id}/take-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Back
+         * @description Undo a weigh-back that was wrong.
+         */
+        post: operations["api_stacks_take_back"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1304,13 +1545,20 @@ export interface components {
             /** Ok */
             ok: boolean;
         };
-        /** ArmOut */
+        /**
+         * ArmOut
+         * @description A piece of the cook: as typed, its layers, steps and reading; `beside` when it is not compared.
+         */
         ArmOut: {
             /** Label */
             label: string;
             /** Name */
             name: string;
-            piece: components["schemas"]["PieceOut"];
+            /** Beside */
+            beside: boolean;
+            /** Target */
+            target: string;
+            piece: components["schemas"]["PieceDocument"];
             /** Layers */
             layers: components["schemas"]["LayerOut"][];
             /** Steps */
@@ -1321,7 +1569,7 @@ export interface components {
         };
         /**
          * ArmReadingOut
-         * @description What an arm comes to: surface, doses, salt on the meat, cautions.
+         * @description What an arm comes to: surface, doses, the salt ledger, a serving, the core sample, cautions.
          */
         ArmReadingOut: {
             piece: components["schemas"]["PieceReadingOut"];
@@ -1330,6 +1578,13 @@ export interface components {
             salt: components["schemas"]["Figure"];
             /** Zone */
             zone: string;
+            /** Target */
+            target: number | null;
+            thin: components["schemas"]["Figure"];
+            servings: components["schemas"]["Figure"];
+            sodium: components["schemas"]["Figure"];
+            sugar: components["schemas"]["Figure"];
+            sample: components["schemas"]["SampleOut"] | null;
             /** Cautions */
             cautions: components["schemas"]["CautionOut"][];
         };
@@ -1365,6 +1620,10 @@ export interface components {
             serve_at: string;
             /** In Hand */
             in_hand: boolean;
+            /** Eaters */
+            eaters: number | null;
+            /** Appetite */
+            appetite: string;
             /** Version */
             version: number;
             /**
@@ -1381,6 +1640,17 @@ export interface components {
             next: components["schemas"]["NextOut"] | null;
             fair: components["schemas"]["FairTestOut"];
         };
+        /**
+         * CutUpOut
+         * @description What cutting the joint up does to its surface: before, after [cm2] and how many times as much.
+         */
+        CutUpOut: {
+            /** Whole Cm2 */
+            whole_cm2: number;
+            /** Cut Cm2 */
+            cut_cm2: number;
+            times: components["schemas"]["Figure"];
+        };
         /** DifferenceOut */
         DifferenceOut: {
             /** What */
@@ -1389,6 +1659,15 @@ export interface components {
             sentence: string;
             /** Can Even */
             can_even: boolean;
+        };
+        /** FaceOut */
+        FaceOut: {
+            /** Name */
+            name: string;
+            /** State */
+            state: string;
+            /** Area Cm2 */
+            area_cm2: number;
         };
         /** FairTestOut */
         FairTestOut: {
@@ -1437,58 +1716,131 @@ export interface components {
             cook: components["schemas"]["CookOut"] | null;
         };
         /**
-         * LayerOut
-         * @description A layer as typed; `revision` is the one it was mixed from, `changed_since` says the blend moved on.
+         * LayerDocument
+         * @description A layer as typed: of a blend or of a plain grind. An empty dose is the rest to the piece's salt target.
+         *
+         *     `revision` pins what was mixed; `stays` and `eaten` are in %, empty for what is usual.
          */
-        LayerOut: {
-            /** Kind */
-            kind: string;
-            /** Blend Id */
-            blend_id: string | null;
-            /** Blend Name */
-            blend_name: string;
-            /** Grinds */
-            grinds: string[];
-            /** Shares */
-            shares: number[];
-            /** Revision */
-            revision: number | null;
-            /** Changed Since */
-            changed_since: boolean;
-            /** Coat */
-            coat: string;
-            /** Surface */
-            surface: string;
-            /** Vessel */
-            vessel: string;
-            /** Grind */
-            grind: string;
-            /** Percent */
-            percent: string;
-            /** Hold */
-            hold: string;
-            /** Hold S */
-            hold_s: number | null;
-            /** Hold C */
-            hold_c: number;
-        };
-        /** LayerReadingOut */
-        LayerReadingOut: {
+        LayerDocument: {
             /**
              * Kind
              * @enum {string}
              */
-            kind: "rub" | "marinade" | "salt";
+            kind: "pre-salt" | "injection" | "marinade" | "binder" | "rub" | "paste" | "spritz" | "baste" | "wrap" | "cooking liquid" | "drippings" | "glaze" | "finishing salt";
+            /** Blend Id */
+            blend_id?: string | null;
+            /** Revision */
+            revision?: number | null;
+            /**
+             * Grind
+             * @default
+             */
+            grind: string;
+            /**
+             * Dose
+             * @default
+             */
+            dose: string;
+            /**
+             * Vessel
+             * @default
+             */
+            vessel: string;
+            /**
+             * Hold
+             * @default
+             */
+            hold: string;
+            /**
+             * Hold C
+             * @default 4
+             */
+            hold_c: number;
+            /**
+             * Stays
+             * @default
+             */
+            stays: string;
+            /**
+             * After
+             * @default wiped
+             * @enum {string}
+             */
+            after: "wiped" | "rinsed" | "as it is";
+            /**
+             * Eaten
+             * @default
+             */
+            eaten: string;
+            /**
+             * Times
+             * @default 1
+             */
+            times: number;
+        };
+        /**
+         * LayerOut
+         * @description A layer as typed, with what it is drawn with; `changed_since` says its blend moved on since it was mixed.
+         */
+        LayerOut: {
+            typed: components["schemas"]["LayerDocument"];
+            /** Blend Name */
+            blend_name: string;
+            /** Blend Deleted */
+            blend_deleted: boolean;
+            /** Grinds */
+            grinds: string[];
+            /** Shares */
+            shares: number[];
+            /** Changed Since */
+            changed_since: boolean;
+        };
+        /**
+         * LayerReadingOut
+         * @description What a layer takes and where its salt ends; shares are of what was put on, salt is % of raw edible weight.
+         */
+        LayerReadingOut: {
+            /** Kind */
+            kind: string;
             dose: components["schemas"]["Figure"];
             /** Dose G */
             dose_g: number;
+            /** Dial */
+            dial: number;
             spoons: components["schemas"]["SpoonsOut"];
             salt: components["schemas"]["Figure"];
-            binder: components["schemas"]["Figure"] | null;
+            /** In Meat */
+            in_meat: number;
+            /** At Surface */
+            at_surface: number;
+            /** On Plate */
+            on_plate: number;
+            /** Lost */
+            lost: components["schemas"]["LostOut"][];
+            /** So Far */
+            so_far: number;
+            /** Rest */
+            rest: number | null;
+            /** Surface */
+            surface: string;
+            /** Note */
+            note: string;
             window: components["schemas"]["WindowOut"] | null;
             reach: components["schemas"]["Figure"] | null;
             /** Hold S */
             hold_s: number;
+            /** Begins S */
+            begins_s: number;
+        };
+        /**
+         * LostOut
+         * @description A share of what was put on that is lost [0 to 1], and where it is then.
+         */
+        LostOut: {
+            /** Where */
+            where: string;
+            /** Share */
+            share: number;
         };
         /**
          * NextOut
@@ -1510,36 +1862,115 @@ export interface components {
              */
             begins_at: string;
         };
-        /** PieceOut */
-        PieceOut: {
+        /**
+         * PieceDocument
+         * @description A piece as typed. Measures are given all three or not at all; `faces` says what is done with each face.
+         */
+        PieceDocument: {
             /** Cut */
             cut: string;
             /** Mass */
             mass: string;
-            /** Mass G */
-            mass_g: number;
-            /** Count */
+            /**
+             * Untrimmed
+             * @default
+             */
+            untrimmed: string;
+            /**
+             * Count
+             * @default 1
+             */
             count: number;
-            /** Coat Bare Face */
-            coat_bare_face: boolean;
-            /** Length */
+            /**
+             * Grade
+             * @default ordinary
+             * @enum {string}
+             */
+            grade: "lean" | "ordinary" | "marbled" | "dry-aged";
+            /**
+             * Faces
+             * @default {}
+             */
+            faces: {
+                [key: string]: "bare" | "coated" | "off" | "tied back";
+            };
+            /**
+             * Surface
+             * @default moist
+             * @enum {string}
+             */
+            surface: "moist" | "dry";
+            /**
+             * Length
+             * @default
+             */
             length: string;
-            /** Width */
+            /**
+             * Width
+             * @default
+             */
             width: string;
-            /** Thickness */
+            /**
+             * Thickness
+             * @default
+             */
             thickness: string;
+            /**
+             * Cut Into
+             * @default
+             * @enum {string}
+             */
+            cut_into: "" | "cubes" | "strips" | "steaks";
+            /**
+             * Cut Size
+             * @default
+             */
+            cut_size: string;
+            /**
+             * Thin
+             * @default
+             */
+            thin: string;
         };
         /** PieceReadingOut */
         PieceReadingOut: {
             solid: components["schemas"]["SolidOut"];
             coatable: components["schemas"]["Figure"];
-            /** Bare Face */
-            bare_face: string;
-            /** Bare Area Cm2 */
-            bare_area_cm2: number;
+            /** Open Cm2 */
+            open_cm2: number;
+            /** Faces */
+            faces: components["schemas"]["FaceOut"][];
             edible: components["schemas"]["Figure"];
+            /** Trimmed G */
+            trimmed_g: number;
+            /** Thin Cm */
+            thin_cm: number;
+            /** Thick Cm */
+            thick_cm: number;
             /** Question */
             question: string;
+            cut_up: components["schemas"]["CutUpOut"] | null;
+        };
+        /**
+         * SampleOut
+         * @description The core sample: salt [% of raw edible weight] by depth [cm] at a time of the hold [s], and what it says.
+         */
+        SampleOut: {
+            /** Time S */
+            time_s: number;
+            /** Whole S */
+            whole_s: number;
+            /** Depths Cm */
+            depths_cm: number[];
+            /** Percent */
+            percent: number[];
+            /** Low */
+            low: number[];
+            /** High */
+            high: number[];
+            reach: components["schemas"]["Figure"];
+            /** Says */
+            says: string[];
         };
         /**
          * SolidOut
@@ -1694,7 +2125,7 @@ export interface components {
         };
         /**
          * NewCook
-         * @description A cook to begin: two arms, each with its meat and its blend.
+         * @description A cook to begin: one piece, or two arms to compare, each with its meat and its blend.
          */
         NewCook: {
             /** Name */
@@ -3222,7 +3653,10 @@ export interface components {
             /** Bands */
             bands: components["schemas"]["BandOut"][];
         };
-        /** ArmDocument */
+        /**
+         * ArmDocument
+         * @description A piece with its letter, name, layers and salt target [% of raw edible weight]; `beside` when not compared.
+         */
         ArmDocument: {
             /** Label */
             label: string;
@@ -3231,113 +3665,136 @@ export interface components {
             piece: components["schemas"]["PieceDocument"];
             /** Layers */
             layers: components["schemas"]["LayerDocument"][];
+            /**
+             * Target
+             * @default
+             */
+            target: string;
+            /**
+             * Beside
+             * @default false
+             */
+            beside: boolean;
         };
-        /** CoatDocument */
+        /**
+         * CoatDocument
+         * @description What a coat is read from; `at_s` is the time of the hold that the core samples are taken at [s].
+         */
         CoatDocument: {
             /** Arms */
             arms: components["schemas"]["ArmDocument"][];
-        };
-        /**
-         * LayerDocument
-         * @description A layer as typed: a rub or marinade of a blend, or salt by weight. `revision` pins what was mixed.
-         */
-        LayerDocument: {
             /**
-             * Kind
+             * Appetite
+             * @default usual
              * @enum {string}
              */
-            kind: "rub" | "marinade" | "salt";
+            appetite: "light" | "usual" | "hearty";
+            /** At S */
+            at_s?: number | null;
+        };
+        /**
+         * NewLayer
+         * @description What to put on: a blend or a plain grind, as which kind of layer (as the blend's usual one when empty).
+         */
+        NewLayer: {
+            /** Cut */
+            cut: string;
+            /** Kind */
+            kind?: ("pre-salt" | "injection" | "marinade" | "binder" | "rub" | "paste" | "spritz" | "baste" | "wrap" | "cooking liquid" | "drippings" | "glaze" | "finishing salt") | null;
             /** Blend Id */
             blend_id?: string | null;
-            /** Revision */
-            revision?: number | null;
-            /**
-             * Coat
-             * @default
-             */
-            coat: string;
-            /**
-             * Surface
-             * @default
-             */
-            surface: string;
-            /**
-             * Vessel
-             * @default
-             */
-            vessel: string;
             /**
              * Grind
              * @default
              */
             grind: string;
-            /**
-             * Percent
-             * @default
-             */
-            percent: string;
-            /**
-             * Hold
-             * @default
-             */
-            hold: string;
-            /**
-             * Hold C
-             * @default 4
-             */
-            hold_c: number;
         };
         /**
-         * PieceDocument
-         * @description A piece as typed. Measures are given all three or not at all.
+         * SchoolDocument
+         * @description A school's stack for an arm; blends already on it, or named here, are taken before others of their kind.
          */
-        PieceDocument: {
-            /** Cut */
-            cut: string;
+        SchoolDocument: {
+            /** School */
+            school: string;
+            arm: components["schemas"]["ArmDocument"];
+            /**
+             * Blend Ids
+             * @default []
+             */
+            blend_ids: string[];
+        };
+        /**
+         * PairDocument
+         * @description What two arms of one piece are to be; `split` halves the piece, else there are two alike.
+         */
+        PairDocument: {
+            arm: components["schemas"]["ArmDocument"];
+            /** Kinds */
+            kinds: ("rubbed" | "marinated" | "both" | "injected" | "plain")[];
+            /**
+             * Split
+             * @default true
+             */
+            split: boolean;
+            /**
+             * Taken
+             * @default []
+             */
+            taken: string[];
+        };
+        /**
+         * AimDocument
+         * @description Which layer of an arm gives way so that its salt meets the target.
+         */
+        AimDocument: {
+            arm: components["schemas"]["ArmDocument"];
+            /** Layer */
+            layer: number;
+        };
+        /** SkinDocument */
+        SkinDocument: {
+            arm: components["schemas"]["ArmDocument"];
+            /**
+             * Taken
+             * @default []
+             */
+            taken: string[];
+        };
+        /**
+         * RawWeightOut
+         * @description The raw weight to buy, and as it is typed.
+         */
+        RawWeightOut: {
             /** Mass */
             mass: string;
-            /**
-             * Count
-             * @default 1
-             */
-            count: number;
-            /**
-             * Coat Bare Face
-             * @default false
-             */
-            coat_bare_face: boolean;
-            /**
-             * Length
-             * @default
-             */
-            length: string;
-            /**
-             * Width
-             * @default
-             */
-            width: string;
-            /**
-             * Thickness
-             * @default
-             */
-            thickness: string;
+            figure: components["schemas"]["Figure"];
         };
         /**
-         * ChoiceDocument
-         * @description Another blend for an arm, with its cut and its layers as they are typed.
+         * EatersDocument
+         * @description How many eat, with what appetite, of which cut.
          */
-        ChoiceDocument: {
-            /**
-             * Blend Id
-             * Format: uuid
-             */
-            blend_id: string;
+        EatersDocument: {
             /** Cut */
             cut: string;
-            /** Layers */
-            layers: components["schemas"]["LayerDocument"][];
+            /** Eaters */
+            eaters: number;
+            /**
+             * Appetite
+             * @default usual
+             * @enum {string}
+             */
+            appetite: "light" | "usual" | "hearty";
+            /**
+             * Grade
+             * @default ordinary
+             * @enum {string}
+             */
+            grade: "lean" | "ordinary" | "marbled" | "dry-aged";
         };
-        /** CookSave */
+        /**
+         * CookSave
+         * @description A cook as typed. Arms that are not sent are taken off the board; new ones come onto it.
+         */
         CookSave: {
             /** Name */
             name: string;
@@ -3350,6 +3807,110 @@ export interface components {
             version: number;
             /** Arms */
             arms: components["schemas"]["ArmDocument"][];
+            /** Eaters */
+            eaters?: number | null;
+            /**
+             * Appetite
+             * @default usual
+             * @enum {string}
+             */
+            appetite: "light" | "usual" | "hearty";
+        };
+        /**
+         * StackOut
+         * @description A named stack; `names` says what each layer is of, empty where its blend was deleted.
+         */
+        StackOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** Layers */
+            layers: components["schemas"]["LayerDocument"][];
+            /** Names */
+            names: string[];
+        };
+        /** StackDocument */
+        StackDocument: {
+            /** Name */
+            name: string;
+            /** Layers */
+            layers: components["schemas"]["LayerDocument"][];
+        };
+        /**
+         * PlainOut
+         * @description What all pieces take of a plain ingredient [g].
+         */
+        PlainOut: {
+            /** Grind */
+            grind: string;
+            takes: components["schemas"]["Figure"];
+            /** By */
+            by: components["schemas"]["TakesOut"][];
+            spoons: components["schemas"]["SpoonsOut"];
+        };
+        /**
+         * TakesOut
+         * @description What one piece takes of a blend [g], and as which layer.
+         */
+        TakesOut: {
+            /** Label */
+            label: string;
+            /** Kind */
+            kind: string;
+            /** Grams */
+            grams: number;
+        };
+        /**
+         * TotalOut
+         * @description What all pieces take of one blend, what clean jars hold, what is to be mixed and what is left over then [g].
+         */
+        TotalOut: {
+            /**
+             * Blend Id
+             * Format: uuid
+             */
+            blend_id: string;
+            /** Name */
+            name: string;
+            /** Kind */
+            kind: string;
+            /** Version */
+            version: number;
+            /** Bands */
+            bands: components["schemas"]["BandOut"][];
+            takes: components["schemas"]["Figure"];
+            /** By */
+            by: components["schemas"]["TakesOut"][];
+            /** Shelf G */
+            shelf_g: number;
+            /** Mix G */
+            mix_g: number;
+            /** Left G */
+            left_g: number;
+            spoons: components["schemas"]["SpoonsOut"];
+            /** Batch G */
+            batch_g: number;
+        };
+        /**
+         * TotalsOut
+         * @description All that a cook's pieces take; `problems` names pieces that cannot be read, whose share is missing.
+         */
+        TotalsOut: {
+            /** Blends */
+            blends: components["schemas"]["TotalOut"][];
+            /** Plain */
+            plain: components["schemas"]["PlainOut"][];
+            /** Problems */
+            problems: components["schemas"]["FieldError"][];
         };
         /** SizedBatchOut */
         SizedBatchOut: {
@@ -3358,6 +3919,8 @@ export interface components {
              * Format: uuid
              */
             blend_id: string;
+            /** Version */
+            version: number;
             /** Batch */
             batch: string;
             /** Batch G */
@@ -3373,6 +3936,38 @@ export interface components {
              * Format: uuid
              */
             blend_id: string;
+        };
+        /**
+         * OwnCoatOut
+         * @description The cook's own coat on this cut and surface: how often it was weighed back, and what it comes to.
+         *
+         *     `noted` is the weigh-back just kept, to be taken back by.
+         */
+        OwnCoatOut: {
+            /** Times */
+            times: number;
+            figure: components["schemas"]["Figure"];
+            /** Noted */
+            noted?: string | null;
+        };
+        /**
+         * WeighBackDocument
+         * @description What was taken to a piece, what is left of it, and what fell off, as typed, for the layer at a place.
+         */
+        WeighBackDocument: {
+            /** Label */
+            label: string;
+            /** Layer */
+            layer: number;
+            /** Taken */
+            taken: string;
+            /** Left */
+            left: string;
+            /**
+             * Fell
+             * @default
+             */
+            fell: string;
         };
         /** CardOut */
         CardOut: {
@@ -3575,7 +4170,21 @@ export interface components {
             /** Surfaces */
             surfaces: components["schemas"]["SurfaceOut"][];
             /** Vessels */
-            vessels: string[];
+            vessels: components["schemas"]["VesselOut"][];
+            /** Layer Kinds */
+            layer_kinds: components["schemas"]["LayerKindOut"][];
+            /** Schools */
+            schools: components["schemas"]["SchoolOut"][];
+            /** Grades */
+            grades: string[];
+            /** Face States */
+            face_states: components["schemas"]["WordOut"][];
+            /** After Bath */
+            after_bath: components["schemas"]["WordOut"][];
+            /** Portions G */
+            portions_g: {
+                [key: string]: number;
+            };
             /** Zones */
             zones: components["schemas"]["ZoneOut"][];
             /** Spoon Sets */
@@ -3602,10 +4211,12 @@ export interface components {
             animal: string;
             /** Shape */
             shape: string;
-            /** Bare Face */
-            bare_face: string;
+            /** Faces */
+            faces: string[];
             /** Bone Share */
             bone_share: number;
+            /** Cook Yield */
+            cook_yield: number;
             /** Usual Low G */
             usual_low_g: number;
             /** Usual High G */
@@ -3639,6 +4250,50 @@ export interface components {
             source: string;
             /** Mark */
             mark: string;
+        };
+        /**
+         * LayerKindOut
+         * @description A kind of layer: which blends it takes, its dial, and whether it is held before the next one.
+         */
+        LayerKindOut: {
+            /** Key */
+            key: string;
+            /** Says */
+            says: string;
+            /** Blend Kind */
+            blend_kind: string;
+            /** Unit */
+            unit: string;
+            /** Usual */
+            usual: number;
+            /** Low */
+            low: number;
+            /** High */
+            high: number;
+            /** Stays */
+            stays: number | null;
+            /** When */
+            when: string;
+            /** Held */
+            held: boolean;
+            /** Each Time */
+            each_time: boolean;
+            /** Bath */
+            bath: boolean;
+        };
+        /**
+         * SchoolOut
+         * @description A stack to start from: what its cooks hold, and the kinds of its layers in order.
+         */
+        SchoolOut: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Says */
+            says: string;
+            /** Kinds */
+            kinds: string[];
         };
         /**
          * SourceOut
@@ -3686,6 +4341,20 @@ export interface components {
             name: string;
             /** Holds G 100Cm2 */
             holds_g_100cm2: number;
+        };
+        /** VesselOut */
+        VesselOut: {
+            /** Name */
+            name: string;
+            /** Ml Kg */
+            ml_kg: number;
+        };
+        /** WordOut */
+        WordOut: {
+            /** Key */
+            key: string;
+            /** Says */
+            says: string;
         };
         /** ZoneOut */
         ZoneOut: {
@@ -6228,7 +6897,7 @@ export interface operations {
             };
         };
     };
-    api_coat_choose_blend: {
+    api_coat_new_layer: {
         parameters: {
             query?: never;
             header?: never;
@@ -6237,7 +6906,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ChoiceDocument"];
+                "application/json": components["schemas"]["NewLayer"];
             };
         };
         responses: {
@@ -6247,7 +6916,307 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["LayerDocument"][];
+                    "application/json": components["schemas"]["LayerDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_coat_take_school: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SchoolDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ArmDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_coat_make_pair: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PairDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ArmDocument"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_coat_aim: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AimDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LayerDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_coat_take_skin: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SkinDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ArmDocument"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_coat_for_eaters: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EatersDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RawWeightOut"];
                 };
             };
             /** @description Not Found */
@@ -6408,7 +7377,297 @@ export interface operations {
             };
         };
     };
-    api_coat_size_batch: {
+    api_stacks_list_stacks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StackOut"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_stacks_keep_stack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StackDocument"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StackOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_stacks_delete_stack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                stack_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StackOut"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_stacks_restore_stack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                stack_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StackOut"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_stacks_read_totals: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cook_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TotalsOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_stacks_size_batch: {
         parameters: {
             query?: never;
             header?: never;
@@ -6430,6 +7689,185 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SizedBatchOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_stacks_own_weight: {
+        parameters: {
+            query: {
+                cut: string;
+                surface: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnCoatOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_stacks_weigh_back: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cook_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WeighBackDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnCoatOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_stacks_take_back: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                row_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnCoatOut"];
                 };
             };
             /** @description Not Found */

@@ -1,100 +1,35 @@
 <script setup lang="ts">
-import { useQuery, useQueryClient } from '@tanstack/vue-query'
-import { computed, nextTick, ref, watch } from 'vue'
+import { useQuery } from '@tanstack/vue-query'
+import { computed, ref } from 'vue'
 import { api, call, sentenceOf, type Schemas } from '../api/client'
-import { useAutosave } from '../ui/autosave'
+import { bandsOfShares } from '../blend/bands'
+import ArmBadge from '../ui/ArmBadge.vue'
+import CautionList from '../ui/CautionList.vue'
+import { useCatalogue } from '../ui/catalogue'
 import ConflictBar from '../ui/ConflictBar.vue'
 import { differences } from '../ui/differences'
-import { say } from '../ui/notice'
-import { useReading } from '../ui/reading'
 import SaveMark from '../ui/SaveMark.vue'
 import TitleInput from '../ui/TitleInput.vue'
-import { useUndo } from '../ui/undo'
 import { asTyped, fromTyped } from '../ui/units'
-import ArmColumn from './ArmColumn.vue'
+import CoreSample, { type Cored } from './CoreSample.vue'
+import { layerColour, layerName } from './layers'
+import LedgerPlate from './LedgerPlate.vue'
+import PairPlate from './PairPlate.vue'
+import PiecePlate from './PiecePlate.vue'
+import PieceTabs from './PieceTabs.vue'
+import StackPlate from './StackPlate.vue'
+import TotalsPlate from './TotalsPlate.vue'
+import { typed, useCoat } from './useCoat'
 
+/** Coat: the pieces on the board, the stack of layers on each, and what that comes to. */
 const props = defineProps<{ id?: string }>()
-type Out = Schemas['CookOut']
-type Doc = Pick<Schemas['CookSave'], 'name' | 'serve_at' | 'arms'>
-
-const queries = useQueryClient()
-const doc = ref<Doc | null>(null)
-const cook = ref<Out | null>(null)
-const { reading, errors, ask } = useReading<(Schemas['ArmReadingOut'] | null)[]>()
-
-const typed = (out: Out): Doc => ({
-  name: out.name,
-  serve_at: out.serve_at,
-  arms: out.arms.map((arm) => ({
-    label: arm.label,
-    name: arm.name,
-    piece: {
-      cut: arm.piece.cut,
-      mass: arm.piece.mass,
-      count: arm.piece.count,
-      coat_bare_face: arm.piece.coat_bare_face,
-      length: arm.piece.length,
-      width: arm.piece.width,
-      thickness: arm.piece.thickness,
-    },
-    layers: arm.layers.map((layer) => ({
-      kind: layer.kind as 'rub' | 'marinade' | 'salt',
-      blend_id: layer.blend_id,
-      revision: layer.revision,
-      coat: layer.coat,
-      surface: layer.surface,
-      vessel: layer.vessel,
-      grind: layer.grind,
-      percent: layer.percent,
-      hold: layer.hold,
-      hold_c: layer.hold_c,
-    })),
-  })),
-})
-const path = () => ({ cook_id: cook.value!.id })
-const autosave = useAutosave<Doc, Out>({
-  key: () => `cook:${cook.value?.id}`,
-  doc,
-  typed,
-  save: (body, version) =>
-    call(api.PUT('/api/cooks/{cook_id}', { params: { path: path() }, body: { ...body, version } })),
-  saved: (out) => {
-    cook.value = out
-    void queries.invalidateQueries({ queryKey: ['home'] })
-  },
-})
-const history = useUndo(doc, () => autosave.touch())
-
-const { data: loaded, error } = useQuery({
-  queryKey: ['coat', props.id ?? 'in hand'],
-  queryFn: async (): Promise<Out | null> =>
-    props.id
-      ? call(api.GET('/api/cooks/{cook_id}', { params: { path: { cook_id: props.id } } }))
-      : (await call(api.GET('/api/home'))).cook,
-  gcTime: 0,
-  staleTime: 0,
-})
-watch(
-  loaded,
-  (out) => {
-    if (!out || doc.value) return
-    cook.value = out
-    reading.value = out.arms.map((arm) => arm.reading)
-    autosave.begin(out)
-    void nextTick(history.beginHistory)
-  },
-  { immediate: true },
-)
-watch(
-  doc,
-  (now, before) => {
-    if (!now) return
-    const body = JSON.parse(JSON.stringify({ arms: now.arms })) as Schemas['CoatDocument']
-    void ask((signal) => call(api.POST('/api/coat/read', { body, signal })))
-    if (before) autosave.touch()
-  },
-  { deep: true },
-)
+const coat = useCoat(props.id)
+const { doc, cook, arm, current, reading, autosave, history, loaded, error, atS } = coat
+const { grinds } = useCatalogue()
+const pairing = ref(false)
+const none: Schemas['BlendRow'][] = []
+const { data: rows } = useQuery({ queryKey: ['blends'], queryFn: () => call(api.GET('/api/blends')) })
+const blends = computed(() => rows.value ?? none)
 
 /** The serving time as the browser's own field types it; a half-typed one changes nothing. */
 const serve = computed({
@@ -104,63 +39,60 @@ const serve = computed({
     if (iso && doc.value) doc.value.serve_at = iso
   },
 })
-const { data: blends } = useQuery({ queryKey: ['blends'], queryFn: () => call(api.GET('/api/blends')) })
-const longest = computed(() =>
-  Math.max(8, ...(reading.value ?? []).map((arm) => (arm ? arm.piece.solid.length_cm + arm.piece.solid.width_cm : 0))),
+const mine = computed(() => reading.value?.[current.value] ?? null)
+const solids = computed(() => (reading.value ?? []).flatMap((found) => (found ? [found.piece.solid] : [])))
+const longest = computed(() => Math.max(8, ...solids.value.map((solid) => solid.length_cm)))
+const tallest = computed(() => Math.max(6, ...solids.value.map((solid) => solid.width_cm + solid.thickness_cm)))
+/** The core samples to lay over each other: the open piece's, and of the compared ones the other. */
+const cores = computed<Cored[]>(() =>
+  (doc.value?.arms ?? []).flatMap((other, at) => {
+    const sample = reading.value?.[at]?.sample
+    const shown = at === current.value || (!other.beside && !arm.value?.beside)
+    return sample && shown ? [{ label: other.label, name: other.name, sample }] : []
+  }),
 )
+const lying = computed(() =>
+  (arm.value?.layers ?? []).flatMap((layer, n) =>
+    ['rub', 'paste', 'binder'].includes(layer.kind) && mine.value?.layers[n]
+      ? [{ layer, read: mine.value.layers[n] }]
+      : [],
+  ),
+)
+const coated = computed(() => lying.value.findLast(({ layer }) => layer.kind !== 'binder'))
+const crust = computed(() => {
+  const blend = blends.value.find((row) => row.id === coated.value?.layer.blend_id)
+  if (!blend) return []
+  return bandsOfShares(
+    blend.grinds.map((grind, n) => ({ grind, share: blend.shares[n] })),
+    grinds.value,
+  )
+})
+const crustPx = computed(() => Math.round(Math.min(64, 14 + (coated.value?.read.dial ?? 0) * 4)))
+const binder = computed(() => {
+  const found = lying.value.find(({ layer }) => layer.kind === 'binder')
+  return found ? layerColour(found.layer, blends.value, grinds.value) : ''
+})
 const conflict = computed(() =>
   autosave.theirs.value && doc.value ? differences(doc.value, typed(autosave.theirs.value)) : [],
 )
-/** The errors of one arm, by their field within it. */
-function armErrors(at: number): Record<string, string> {
-  const start = `arms.${at}.`
-  return Object.fromEntries(
-    Object.entries(errors.value)
-      .filter(([field]) => field.startsWith(start))
-      .map(([field, sentence]) => [field.slice(start.length), sentence]),
-  )
-}
-
-/** Put another blend on an arm; what it becomes there, and in which order, the server knows. */
-async function choose(at: number, blendId: string) {
-  const arm = doc.value!.arms[at]
-  const body = { blend_id: blendId, cut: arm.piece.cut, layers: JSON.parse(JSON.stringify(arm.layers)) }
-  try {
-    arm.layers = await call(api.POST('/api/coat/choose', { body }))
-  } catch (failure) {
-    say(sentenceOf(failure))
-  }
-}
-
-async function sizeBatch(blendId: string) {
-  try {
-    await autosave.flush()
-    const made = await call(
-      api.POST('/api/cooks/{cook_id}/batch', { params: { path: path() }, body: { blend_id: blendId } }),
-    )
-    say(`The batch of that blend is ${made.batch} now.`)
-    await queries.invalidateQueries({ queryKey: ['blends'] })
-    await queries.invalidateQueries({ queryKey: ['blend', blendId] })
-  } catch (failure) {
-    say(sentenceOf(failure))
-  }
-}
+const compared = computed(() => (doc.value?.arms ?? []).filter((other) => !other.beside).length)
 </script>
 
 <template>
-  <main v-if="doc && cook">
+  <main v-if="doc && cook && arm">
     <header class="station-head">
       <div class="title">
-        <TitleInput v-model="doc.name" label="Name of the cook" :error="errors.name" />
+        <TitleInput v-model="doc.name" label="Name of the cook" :error="coat.errors.value.name" />
         <p class="muted">
           <label for="serve">Served</label>
           <input id="serve" v-model="serve" type="datetime-local" />
-          <span v-if="errors.serve_at" class="says" role="alert">{{ errors.serve_at }}</span>
+          <span v-if="coat.errors.value.serve_at" class="says" role="alert">{{ coat.errors.value.serve_at }}</span>
         </p>
       </div>
       <div class="tools">
         <SaveMark :state="autosave.state.value" :refusal="autosave.refusal.value" />
         <v-btn :disabled="!history.canUndo.value" @click="history.undo()">Undo</v-btn>
+        <v-btn :aria-expanded="pairing" @click="pairing = !pairing">Two arms of it</v-btn>
       </div>
     </header>
     <ConflictBar
@@ -170,19 +102,71 @@ async function sizeBatch(blendId: string) {
       @mine="autosave.keepMine()"
       @theirs="autosave.takeTheirs()"
     />
-    <div class="arms">
-      <ArmColumn
-        v-for="(arm, at) in doc.arms"
-        :key="arm.label"
-        v-model="doc.arms[at]"
-        :reading="reading?.[at] ?? null"
-        :stored="cook.arms[at]"
-        :blends="blends ?? []"
-        :errors="armErrors(at)"
-        :longest="longest"
-        @batch="sizeBatch"
-        @choose="choose(at, $event)"
-      />
+    <PieceTabs v-model="current" :arms="doc.arms" :readings="reading ?? []" @add="coat.addPiece()" />
+    <PairPlate v-if="pairing" :coat="coat" @done="pairing = false" />
+    <section :aria-label="`Arm ${arm.label}, ${arm.name}`">
+      <div class="arm-name">
+        <ArmBadge :label="arm.label" />
+        <TitleInput
+          v-model="arm.name"
+          :label="`Name of arm ${arm.label}`"
+          :most="40"
+          size="part"
+          :error="coat.errorsOf(current).name"
+        />
+        <label v-if="doc.arms.length > 1 && (arm.beside ? compared < 2 : true)" class="beside">
+          <input
+            type="checkbox"
+            :checked="!arm.beside"
+            @change="arm.beside = !($event.target as HTMLInputElement).checked"
+          />
+          compared in the tasting
+        </label>
+        <button v-if="doc.arms.length > 1" type="button" class="link" @click="coat.removePiece(current)">
+          Take it off the board
+        </button>
+      </div>
+      <CautionList v-if="mine" :cautions="mine.cautions" only="stops" />
+      <div class="board">
+        <PiecePlate
+          :key="arm.label"
+          v-model="arm.piece"
+          v-model:eaters="doc.eaters as number | null"
+          v-model:appetite="doc.appetite as 'usual'"
+          :reading="mine?.piece ?? null"
+          :errors="coat.errorsOf(current)"
+          :longest="longest"
+          :tallest="tallest"
+          :label="arm.label"
+          @skin="coat.takeSkin()"
+        />
+        <CoreSample
+          v-if="cores.length"
+          v-model:at="atS"
+          :cores="cores"
+          :own="arm.label"
+          :crust="crust"
+          :crust-px="crustPx"
+          :binder="binder"
+          :surface-of="coated ? layerName(coated.layer, blends, grinds) : ''"
+        />
+        <section v-else class="plate empty">
+          <h2>From crust to centre</h2>
+          <p class="muted">
+            {{
+              arm.layers.length
+                ? 'No layer is held on bare meat, so no salt moves in yet.'
+                : 'Put a layer on, and here is how far its salt gets.'
+            }}
+          </p>
+        </section>
+        <StackPlate :key="`stack ${arm.label}`" :coat="coat" :blends="blends" />
+      </div>
+    </section>
+    <div class="under">
+      <LedgerPlate :coat="coat" :blends="blends" />
+      <CautionList v-if="mine" :cautions="mine.cautions" only="others" />
+      <TotalsPlate :coat="coat" />
     </div>
   </main>
   <main v-else>
@@ -214,15 +198,64 @@ async function sizeBatch(blendId: string) {
   color: var(--stop);
   font-size: 14px;
 }
-.arms {
+.board {
   display: grid;
-  grid-template-columns: repeat(2, minmax(0, 1fr));
-  gap: 20px;
+  grid-template-columns: 292px minmax(0, 1fr) 348px;
+  gap: 16px;
   align-items: start;
+  margin-bottom: 16px;
 }
-@media (max-width: 1000px) {
-  .arms {
+.arm-name {
+  display: flex;
+  align-items: center;
+  gap: 12px;
+  margin-bottom: 10px;
+  flex-wrap: wrap;
+}
+.arm-name > :nth-child(2) {
+  flex: 1 1 220px;
+}
+.beside {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  font-size: 14px;
+}
+.beside input {
+  width: 18px;
+  height: 18px;
+  accent-color: var(--cobalt);
+}
+.link {
+  color: var(--link) !important;
+  font-size: 14px !important;
+  text-decoration: underline;
+  text-underline-offset: 3px;
+}
+.empty {
+  padding: 18px 22px;
+}
+.under {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 16px;
+}
+@media (max-width: 1120px) {
+  .board {
+    grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+  }
+  .board > :nth-child(2) {
+    order: 3;
+    grid-column: 1 / -1;
+  }
+}
+@media (max-width: 720px) {
+  .board {
     grid-template-columns: minmax(0, 1fr);
+  }
+  .link,
+  .beside {
+    min-height: 44px;
   }
 }
 </style>

@@ -7,26 +7,23 @@ import { usePreferences } from '../ui/preferences'
 /** How long a layer is held, and where. */
 const hold = defineModel<string>('hold', { required: true })
 const celsius = defineModel<number>('celsius', { required: true })
-defineProps<{ error?: string; placeError?: string }>()
+const props = defineProps<{ hot?: boolean; error?: string; placeError?: string }>()
 const { show } = usePreferences()
+const PLACES = { cold: 4, bench: 21, simmer: 90 }
+type Place = keyof typeof PLACES
 const place = computed({
-  get: () => (celsius.value > 10 ? 'bench' : 'cold'),
-  set: (where) => (celsius.value = where === 'bench' ? 21 : 4),
+  get: (): Place => (celsius.value > 50 ? 'simmer' : celsius.value > 10 ? 'bench' : 'cold'),
+  set: (where) => (celsius.value = PLACES[where]),
 })
+const places = computed(() => (props.hot ? (['simmer'] as const) : (['cold', 'bench'] as const)).map((value) => ({
+  value, text: `${value}, ${show.value.temperature(PLACES[value])}`,
+}))) // prettier-ignore
 </script>
 
 <template>
   <div class="hold">
     <Field v-model="hold" label="Hold" placeholder="2 h" :error="error" />
-    <Choice
-      v-model="place"
-      label="Where"
-      :error="placeError"
-      :options="[
-        { value: 'cold', text: `cold, ${show.temperature(4)}` },
-        { value: 'bench', text: `bench, ${show.temperature(21)}` },
-      ]"
-    />
+    <Choice v-model="place" label="Where" :error="placeError" :options="places" />
   </div>
 </template>
 

@@ -2,57 +2,59 @@ import { VueQueryPlugin } from '@tanstack/vue-query'
 import { mount } from '@vue/test-utils'
 import { expect, it } from 'vitest'
 import type { Schemas } from '../api/client'
-import ArmColumn from './ArmColumn.vue'
-import BlendPick from './BlendPick.vue'
+import AddLayer from './AddLayer.vue'
+import CoreSample from './CoreSample.vue'
 import HoldFields from './HoldFields.vue'
+import LayerRow from './LayerRow.vue'
+import { layerColour, layerName } from './layers'
 import PieceDrawing from './PieceDrawing.vue'
 
 const stubs = {
   VIcon: true,
   'v-btn': { template: '<button><slot /></button>' },
-  RouterLink: { template: '<a><slot /></a>' },
   Why: { template: '<span><slot /></span>' },
-  PieceFields: true,
+  GrainStrip: true,
 }
 const global = { stubs, plugins: [VueQueryPlugin] }
 const blends = [
-  { id: 'rub', name: 'Lamb rub', kind: 'dry rub' },
-  { id: 'bath', name: 'Buttermilk', kind: 'marinade' },
+  { id: 'rub', name: 'Lamb rub', kind: 'dry rub', grinds: ['salt'], shares: [1] },
+  { id: 'bath', name: 'Buttermilk', kind: 'marinade', grinds: [], shares: [] },
 ] as unknown as Schemas['BlendRow'][]
-const salt = { kind: 'salt', grind: 'table-salt/fine', percent: '0.7' }
-const rub = { kind: 'rub', blend_id: 'rub', coat: '5', surface: 'moist', hold: '2 h', hold_c: 4, revision: 3 }
+const grinds = new Map([['salt', { name: 'Sea salt', colour: '#ffffff', grain_mm: 1 }]]) as never
+const rub = { kind: 'rub', blend_id: 'rub', dose: '5', hold: '2 h' } as Schemas['LayerDocument']
+const figure = (value: number) => ({ value, unit: 'mm', error: '', steps: [], low: null, high: null })
 
-function column(...layers: object[]) {
-  const arm = { label: 'A', name: 'Rubbed', piece: {}, layers } as unknown as Schemas['ArmDocument']
-  const props = { modelValue: arm, reading: null, stored: undefined, blends, errors: {}, longest: 30 }
-  return { mounted: mount(ArmColumn, { props, global }) }
-}
-
-it('passes on which blend was chosen, and shows the layers in their order', () => {
-  const { mounted } = column(salt, rub)
-  mounted.findComponent(BlendPick).vm.$emit('choose', 'bath')
-  expect(mounted.emitted('choose')).toEqual([['bath']])
-  const order = mounted.findAll('section.layer').map((layer) => layer.attributes('aria-label'))
-  expect(order).toEqual(['Salt by weight', 'Rub'])
+it('names a layer by its blend, its ingredient or what is missing, and paints it so', () => {
+  expect(layerName(rub, blends, grinds)).toBe('Lamb rub')
+  expect(layerName({ ...rub, blend_id: null, grind: 'salt' }, blends, grinds)).toBe('Sea salt')
+  expect(layerName({ ...rub, blend_id: 'gone' }, blends, grinds)).toContain('nothing chosen yet')
+  expect(layerColour(rub, blends, grinds)).not.toBe(layerColour({ ...rub, kind: 'marinade' }, blends, grinds))
 })
 
-it('says from which state a layer was mixed, and offers the blend as it is now', async () => {
-  const stored = { blend_name: 'Lamb rub', changed_since: true } as Schemas['LayerOut']
-  const props = { layer: rub as Schemas['LayerDocument'], stored, blends }
-  const pick = mount(BlendPick, { props, global })
-  expect(pick.text()).toContain('Mixed as revision 3.')
-  await pick.find('button').trigger('click')
-  expect(pick.emitted('current')).toHaveLength(1)
-  await pick.find('select').setValue('bath')
-  expect(pick.emitted('choose')).toEqual([['bath']])
+it('moves a layer by the arrow keys and by its buttons, but not past the ends', async () => {
+  const props = { layer: rub, name: 'Lamb rub', colour: '#000', reading: null, at: 0, last: false, open: false }
+  const row = mount(LayerRow, { props, global })
+  await row.find('.grip').trigger('keydown', { key: 'ArrowDown' })
+  expect(row.emitted('move')).toEqual([[0, 1]])
+  const [up, down] = row.findAll('.steps button')
+  expect(up.attributes('disabled')).toBeDefined()
+  await down.trigger('click')
+  expect(row.emitted('move')).toHaveLength(2)
 })
 
-it('still names a blend that was deleted', () => {
-  const layer = { ...rub, blend_id: 'gone' } as Schemas['LayerDocument']
-  const stored = { blend_name: 'Old rub' } as Schemas['LayerOut']
-  const pick = mount(BlendPick, { props: { layer, stored, blends }, global })
-  expect(pick.find('option[disabled]').text()).toBe('Old rub (deleted)')
-  expect(pick.text()).not.toContain('Open')
+it('says that a layer takes the rest when it has no dose', () => {
+  const reading = { dial: 2.345, dose: { ...figure(6), unit: 'g' }, so_far: 1.5, note: '' } as never
+  const props = { layer: { ...rub, dose: '' }, name: 'Salt', colour: '#000', reading, at: 0, last: true, open: false }
+  expect(mount(LayerRow, { props, global }).text()).toContain('the rest: 2.35')
+})
+
+it('puts a layer on only when it is chosen what it is of', async () => {
+  const form = mount(AddLayer, { props: { blends }, global })
+  await form.find('form').trigger('submit')
+  expect(form.emitted('add')).toBeUndefined()
+  await form.findAll('select')[1].setValue('blend|rub')
+  await form.find('form').trigger('submit')
+  expect(form.emitted('add')).toEqual([[{ kind: 'rub', blend_id: 'rub' }]])
 })
 
 it('holds in the cold or on the bench', async () => {
@@ -61,16 +63,37 @@ it('holds in the cold or on the bench', async () => {
   expect(fields.emitted('update:celsius')).toEqual([[21]])
 })
 
-it('draws pieces to one scale and says their size', () => {
+it('draws pieces to one scale, says their size, and has every face tapped', async () => {
   const solid = { shape: 'box', length_cm: 20, width_cm: 10, thickness_cm: 3, pieces: 1 }
-  const small = { ...solid, length_cm: 10, width_cm: 5 }
+  const faces = [{ name: 'skin', state: 'bare', area_cm2: 90 }]
+  const drawn = (of: typeof solid) =>
+    mount(PieceDrawing, { props: { solid: of, faces, thin: 3, thick: 3, longest: 30, tallest: 13 }, global })
   const wide = (of: typeof solid) => {
-    const drawing = mount(PieceDrawing, { props: { solid: of, bareFace: '', longest: 30 }, global })
-    return Number(drawing.find('rect').attributes('width'))
+    const xs = [
+      ...drawn(of)
+        .find('.meat')
+        .attributes('d')!
+        .matchAll(/[ML]([\d.]+) /g),
+    ].map((found) => Number(found[1]))
+    return Math.max(...xs) - 12
   }
-  expect(wide(solid) / wide(small)).toBeCloseTo(2)
-  const four = mount(PieceDrawing, { props: { solid: { ...solid, pieces: 4 }, bareFace: 'skin', longest: 30 }, global })
+  expect(wide(solid) / wide({ ...solid, length_cm: 10 })).toBeGreaterThan(1.9)
+  const four = drawn({ ...solid, pieces: 4 })
   expect(four.find('svg').attributes('aria-label')).toBe('4 pieces, each 20.0 cm long, 10.0 cm wide, 3.0 cm thick')
-  expect(four.find('.bare').exists()).toBe(true)
-  expect(four.findAll('rect')).toHaveLength(5)
+  await four.find('[aria-label="skin: bare"]').trigger('click')
+  expect(four.emitted('face')).toEqual([['skin']])
+})
+
+it('lays the arms over each other and asks for another hour of the hold', async () => {
+  const sample = {
+    time_s: 7200, whole_s: 7200, depths_cm: [0, 0.5, 2], percent: [4, 1, 0], low: [4, 0.8, 0], high: [5, 1.2, 0.1],
+    reach: figure(2.7), says: ['It seasons the surface.'],
+  } // prettier-ignore
+  const cores = ['A', 'B'].map((label) => ({ label, name: label, sample }))
+  const props = { cores, own: 'A', crust: [], crustPx: 30, binder: '', surfaceOf: '', at: null }
+  const core = mount(CoreSample, { props, global })
+  expect(core.findAll('.curve')).toHaveLength(2)
+  expect(core.find('svg').attributes('aria-label')).toContain('A: 1.00 % salt half a centimetre in')
+  await core.find('input').setValue(3600)
+  expect(core.emitted('update:at')).toEqual([[3600]])
 })

@@ -14,9 +14,16 @@ import StepList from './StepList.vue'
 const props = defineProps<{ arm: Schemas['ArmOut']; cookId: string; nextStep?: string }>()
 defineEmits<{ tick: [stepId: string, done: boolean]; length: [stepId: string, lasts: string] }>()
 
-const { grinds, cuts } = useCatalogue()
+const { catalogue, grinds, cuts } = useCatalogue()
 const { show } = usePreferences()
-const at = computed(() => props.arm.layers.findIndex((layer) => layer.kind !== 'salt'))
+const MAIN = ['rub', 'paste', 'marinade', 'injection']
+const at = computed(() => {
+  const kinds = props.arm.layers.map((layer) => layer.typed.kind)
+  return Math.max(
+    0,
+    kinds.findIndex((kind) => MAIN.includes(kind)),
+  )
+})
 const main = computed(() => props.arm.layers[at.value])
 const reading = computed(() => props.arm.reading?.layers[at.value])
 const blend = computed(() =>
@@ -26,12 +33,21 @@ const blend = computed(() =>
   }),
 )
 const meat = computed(() => cuts.value.get(props.arm.piece.cut)?.name ?? 'a cut that is gone')
-const describes = computed(() => {
-  const layer = main.value
-  if (!layer) return 'no seasoning yet'
-  const binder = layer.kind === 'rub' && ['oil', 'mustard'].includes(layer.surface) ? `, ${layer.surface} binder` : ''
-  return `${layer.blend_name}${binder}${layer.kind === 'marinade' ? ', wiped, no rub' : ''}`
+/** The stack in a line: "salt, orange and buttermilk, rub". */
+const describes = computed(
+  () =>
+    props.arm.layers
+      .map((layer) => layer.blend_name || (layer.typed.kind === 'pre-salt' ? 'salt ahead' : layer.typed.kind))
+      .join(', then ') || 'no seasoning yet',
+)
+const bath = computed(() => main.value?.typed.kind === 'marinade')
+const amount = computed(() => {
+  const dose = reading.value?.dose
+  return !dose ? '' : dose.unit === 'ml' ? show.value.volume(dose.value) : show.value.dose(dose.value)
 })
+const unit = computed(
+  () => catalogue.value?.layer_kinds.find((kind) => kind.key === main.value?.typed.kind)?.unit ?? '',
+)
 </script>
 
 <template>
@@ -48,15 +64,18 @@ const describes = computed(() => {
     <CautionList v-if="arm.reading" :cautions="arm.reading.cautions" only="stops" />
     <div class="body">
       <div class="seen">
-        <CrustPlate :blend="blend" :bath="main?.kind === 'marinade'" :name="arm.name" />
+        <CrustPlate :blend="blend" :bath="bath" :name="arm.name" />
         <div v-if="reading && arm.reading">
           <p class="big">
-            <Why :figure="reading.dose" :of="`Dose of ${main?.blend_name}`">{{
-              main?.kind === 'marinade' ? show.volume(reading.dose.value) : show.dose(reading.dose.value)
-            }}</Why>
+            <Why :figure="reading.dose" :of="`Dose of ${main?.blend_name || main?.typed.kind}`">{{ amount }}</Why>
           </p>
           <p class="muted">
-            {{ main?.kind === 'marinade' ? `marinade, in a ${main.vessel}` : `rub, ${main?.coat} g on 100 cm²` }}
+            {{ main?.typed.kind
+            }}{{
+              bath && main?.typed.vessel
+                ? `, in a ${main.typed.vessel}`
+                : `, ${Number(reading.dial.toPrecision(3))} ${unit}`
+            }}
           </p>
           <p class="big">
             <Why :figure="arm.reading.salt" :of="`Salt on ${arm.label}`">{{ percent(arm.reading.salt.value) }}</Why>

@@ -34,7 +34,7 @@ const reading = {
 const arm = {
   label: 'A',
   name: 'Rubbed',
-  layers: [{ kind: 'rub', blend_name: 'Weir House lamb rub' }],
+  layers: [{ typed: { kind: 'rub' }, blend_name: 'Weir House lamb rub' }],
   steps: [
     step('mix', '2027-06-12T10:15:00Z', 900, '2027-06-10T09:00:00Z'),
     step('coat', '2027-06-12T11:00:00Z', 7200),

@@ -8,14 +8,21 @@ const show = {
   volume: (ml: number) => `${ml} ml`,
   temperature: (c: number) => `${c} °C`,
 }
-const layer = (kind: string, value: number) => ({ kind, dose: { value }, spoons: { text: '2 tsp' } })
-const arm = (name: string, ...layers: object[]) =>
-  ({ layers: [{ kind: 'x', blend_name: name }], reading: { layers } }) as unknown as Schemas['ArmOut']
+const layer = (kind: string, value: number) => ({
+  kind,
+  dose: { value, unit: kind === 'marinade' ? 'ml' : 'g' },
+  spoons: { text: '2 tsp' },
+})
+const arm = (name: string, ...layers: ReturnType<typeof layer>[]) =>
+  ({
+    layers: layers.map(({ kind }) => ({ typed: { kind }, blend_name: kind === 'pre-salt' ? '' : name })),
+    reading: { layers },
+  }) as unknown as Schemas['ArmOut']
 
 it('says what each step takes', () => {
-  const rubbed = arm('Weir House lamb rub', layer('salt', 13), layer('rub', 37))
+  const rubbed = arm('Weir House lamb rub', layer('pre-salt', 13), layer('rub', 37))
   expect(stepDetail('mix', rubbed, '15 min', show)).toBe('37 g of Weir House lamb rub')
-  expect(stepDetail('salt', rubbed, '30 min', show)).toBe('13 g, 2 tsp')
+  expect(stepDetail('salt', rubbed, '30 min', show)).toBe('13 g, 2 tsp, hold 30 min')
   expect(stepDetail('coat', rubbed, '2 h', show)).toBe('37 g, hold 2 h')
   const bathed = arm('Orange and buttermilk', layer('marinade', 563))
   expect(stepDetail('mix', bathed, '15 min', show)).toContain('set a reserve aside first')
@@ -24,7 +31,10 @@ it('says what each step takes', () => {
 })
 
 it('still names a step of an arm that cannot be read', () => {
-  const gone = { layers: [{ kind: 'rub', blend_name: 'Rub' }], reading: null } as unknown as Schemas['ArmOut']
+  const gone = {
+    layers: [{ typed: { kind: 'rub' }, blend_name: 'Rub' }],
+    reading: null,
+  } as unknown as Schemas['ArmOut']
   expect(stepDetail('mix', gone, '15 min', show)).toBe('some of Rub')
   expect(stepDetail('salt', gone, '30 min', show)).toBe('')
   expect(['mix', 'bag', 'plate', 'smoke'].map(stepName)).toEqual(['Mix', 'In the bag', 'Plate', 'smoke'])

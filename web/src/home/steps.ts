@@ -11,6 +11,7 @@ export interface Show {
 
 const names: Record<string, string> = {
   mix: 'Mix',
+  inject: 'Inject',
   coat: 'Coat',
   bag: 'In the bag',
   wipe: 'Wipe off',
@@ -25,27 +26,42 @@ export const stepName = (kind: string) => names[kind] ?? kind
 /** What a step is about, from what the arm comes to. */
 export function stepDetail(kind: string, arm: Arm, lasts: string, show: Show): string {
   const layers = arm.reading?.layers ?? []
-  const rub = layers.find((layer) => layer.kind === 'rub')
-  const bath = layers.find((layer) => layer.kind === 'marinade')
-  const salt = layers.find((layer) => layer.kind === 'salt')
-  const seasoning = arm.layers.find((layer) => layer.kind !== 'salt')
+  const at = layers.findIndex((layer) => ({ coat: ['rub', 'paste'], bag: ['marinade'], inject: ['injection'],
+    salt: ['pre-salt'] })[kind]?.includes(layer.kind)) // prettier-ignore
+  const layer = layers[at]
+  const amount = layer && (layer.dose.unit === 'ml' ? show.volume(layer.dose.value) : show.dose(layer.dose.value))
   switch (kind) {
     case 'mix':
-      return bath
-        ? `${show.volume(bath.dose.value)} of ${seasoning?.blend_name}; set a reserve aside first`
-        : `${rub ? show.dose(rub.dose.value) : 'some'} of ${seasoning?.blend_name}`
+      return mixed(arm, show)
     case 'coat':
-      return `${rub ? `${show.dose(rub.dose.value)}, ` : ''}hold ${lasts}`
+    case 'inject':
+      return `${amount ? `${amount}, ` : ''}hold ${lasts}`
     case 'bag':
-      return `${bath ? `${show.volume(bath.dose.value)}, ` : ''}hold ${lasts} cold`
+      return `${amount ? `${amount}, ` : ''}hold ${lasts} cold`
     case 'wipe':
       return 'so that smoke and crust take'
     case 'salt':
-      return salt ? `${show.mass(salt.dose.value)}, ${salt.spoons.text}` : ''
+      return layer ? `${show.mass(layer.dose.value)}, ${layer.spoons.text}, hold ${lasts}` : ''
     case 'on':
     case 'rest':
       return lasts
     default:
       return ''
   }
+}
+
+/** Which blends are mixed for an arm, and how much of each. */
+function mixed(arm: Arm, show: Show): string {
+  const said = arm.layers.flatMap((layer, n) => {
+    const found = arm.reading?.layers[n]
+    if (!layer.blend_name) return []
+    const amount = !found
+      ? 'some'
+      : found.dose.unit === 'ml'
+        ? show.volume(found.dose.value)
+        : show.dose(found.dose.value)
+    return [`${amount} of ${layer.blend_name}`]
+  })
+  const bath = arm.layers.some((layer) => layer.typed.kind === 'marinade')
+  return `${said.join(', ')}${bath ? '; set a reserve aside first' : ''}`
 }

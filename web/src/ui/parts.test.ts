@@ -1,7 +1,6 @@
 import { mount } from '@vue/test-utils'
 import { expect, it } from 'vitest'
 import WindowScale from '../coat/WindowScale.vue'
-import SaltBar from '../coat/SaltBar.vue'
 import ScoreRow from '../table/ScoreRow.vue'
 import PreferenceCount from '../verdict/PreferenceCount.vue'
 import CautionList from './CautionList.vue'
@@ -19,14 +18,6 @@ const caution = (level: 'stop' | 'caution' | 'note', sentence: string) => ({
   source: 'x',
 })
 const plain = { global: { stubs: { 'v-icon': true, VIcon: true, Why: { template: '<span><slot /></span>' } } } }
-const figure = (value: number, low: number | null = null, high: number | null = null) => ({
-  value,
-  unit: '%',
-  low,
-  high,
-  error: '',
-  steps: [],
-})
 
 it('shows stops apart from other cautions, with a word for each level', () => {
   const cautions = [caution('stop', 'Too warm.'), caution('caution', 'Too long.'), caution('note', 'Holds milk.')]
@@ -147,15 +138,4 @@ it('names a title and its error', () => {
   const title = mount(TitleInput, { props: { modelValue: 'Rub', label: 'Name of the blend', error: 'Write a name.' } })
   expect(title.find('label').text()).toBe('Name of the blend')
   expect(title.find('[role=alert]').text()).toBe('Write a name.')
-})
-
-it('draws each layer of salt to the same scale and leaves room for a very salty one', async () => {
-  const { VueQueryPlugin } = await import('@tanstack/vue-query')
-  const global = { ...plain.global, plugins: [VueQueryPlugin] }
-  const props = { salt: figure(4, 3, 5), zone: 'too salty', layers: [1, 3], kinds: ['salt', 'rub'] }
-  const bar = mount(SaltBar, { props, global })
-  const widths = bar.findAll<HTMLElement>('i').map((i) => parseFloat(i.element.style.width))
-  expect(widths[1] / widths[0]).toBeCloseTo(3)
-  expect(widths[0] + widths[1]).toBeLessThanOrEqual(100)
-  expect(bar.text()).toContain('too salty, between 3.00 % and 5.00 %')
 })

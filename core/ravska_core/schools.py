@@ -1,0 +1,86 @@
+"""Stacks to start from, as the schools of barbecue build them, and the kinds of arm a piece can become."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from types import MappingProxyType
+
+from ravska_core.layers import LAYER_KINDS
+
+_HOUR = 3600.0
+COLD, BENCH = 4.0, 21.0
+
+
+@dataclass(frozen=True)
+class Slot:
+    """A layer of a school: its kind, dose in its unit, hold [s] at [C], and the plain grind it may do with.
+
+    Without a `grind` it takes a blend of the book, of the kind its layer takes.
+    """
+
+    kind: str
+    dose: float
+    hold_s: float = 0.0
+    hold_c: float = COLD
+    grind: str = ""
+    after: str = "wiped"
+    times: int = 1
+
+
+@dataclass(frozen=True)
+class School:
+    """A stack to start from: its name, what its cooks hold, and its layers in order."""
+
+    key: str
+    name: str
+    says: str
+    slots: tuple[Slot, ...]
+    source: str = "trade"
+
+
+def _salt(percent: float, hours: float = 16) -> Slot:
+    return Slot("pre-salt", percent, hours * _HOUR, grind="kosher-dense/flake")
+
+
+SCHOOLS: Mapping[str, School] = MappingProxyType(
+    {
+        school.key: school
+        for school in (
+            School("rubbed", "Rubbed", "Salt inside the rub, two hours in the cold.", (Slot("rub", 5, 2 * _HOUR),)),
+            School("marinated", "Marinated", "A bath, wiped off so that smoke and crust take.",
+                   (Slot("marinade", 250, 4 * _HOUR),)),
+            School("both", "Marinated, then rubbed", "Bath, wipe, then a lighter rub.",
+                   (Slot("marinade", 250, 4 * _HOUR), Slot("rub", 4, 0.5 * _HOUR))),
+            School("injected", "Injected", "A tenth of its weight, an hour before the fire.",
+                   (Slot("injection", 10, _HOUR),)),
+            School("plain", "Plain", "Nothing but salt by weight, ahead.", (_salt(1.2),)),
+            School("ahead", "Salt ahead, rub apart", "Salt by weight overnight, the rub just before the fire.",
+                   (_salt(0.7), Slot("rub", 5, _HOUR))),
+            School("last", "Rub, and salt last", "A lean rub; the rest of the salt at the board, by the remainder.",
+                   (Slot("rub", 3, 2 * _HOUR), Slot("finishing salt", 0.0, grind="sea-salt-flake/flake"))),
+            School("mustard", "Mustard under the rub", "A sticky binder holds a heavy coat.",
+                   (Slot("binder", 2.4, grind="mustard-prepared/paste"), Slot("rub", 8, 2 * _HOUR))),
+            School("oil", "Just enough oil", "A thin film of oil, then the rub, 20 minutes on the bench.",
+                   (Slot("binder", 1.5, grind="vegetable-oil/liquid"), Slot("rub", 5, _HOUR / 3, BENCH))),
+            School("wrapped ribs", "Ribs, rubbed, wrapped and glazed", "Two hours open, two wrapped, glaze at the end.",
+                   (Slot("rub", 3, 0.5 * _HOUR), Slot("spritz", 0.5, times=3), Slot("wrap", 40), Slot("glaze", 4))),
+            School("injected and rubbed", "Injected, then a bark", "Injection in the cold, mustard, a heavy rub.",
+                   (Slot("injection", 10, 8 * _HOUR), Slot("binder", 2.4, grind="mustard-prepared/paste"),
+                    Slot("rub", 8, _HOUR))),
+        )
+    }
+)  # fmt: skip
+"""The schools (common practice, no source)."""
+
+ARM_KINDS = ("rubbed", "marinated", "both", "injected", "plain")
+"""What one of two arms can be in one step."""
+
+
+def lacking(school: School, at_hand: Mapping[str, object]) -> tuple[str, ...]:
+    """Return the kinds of blend a school needs that the book has none of."""
+    return tuple(
+        dict.fromkeys(
+            LAYER_KINDS[slot.kind].blend_kind
+            for slot in school.slots
+            if not slot.grind and LAYER_KINDS[slot.kind].blend_kind not in at_hand
+        )
+    )

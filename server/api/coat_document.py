@@ -1,0 +1,265 @@
+"""A coat as typed: pieces, their layers, and how they are read for the core and written back."""
+
+from collections.abc import Iterable, Sequence
+from typing import Annotated, Literal
+from uuid import UUID
+
+from book.models import Blend, LayerRow, Piece, Revision, load_inside
+from ninja import Schema
+from pydantic import BaseModel, Field
+from ravska_core import coat, cuts
+from ravska_core.layers import BATHS, LAYER_KINDS, MOST_LAYERS, Layer, plain
+from ravska_core.portions import PORTION_G
+from ravska_core.quantities import parse_duration_s, parse_length_cm, parse_mass_g, parse_number
+from ravska_core.working import BadInput
+
+from api.documents import Key, Name, Number, Typed
+from api.household import household
+from api.problems import Gather
+
+LayerKindKey = Literal[
+    "pre-salt", "injection", "marinade", "binder", "rub", "paste", "spritz", "baste", "wrap", "cooking liquid",
+    "drippings", "glaze", "finishing salt",
+]  # fmt: skip
+FaceState = Literal["bare", "coated", "off", "tied back"]
+Appetite = Literal["light", "usual", "hearty"]
+
+
+class PieceDocument(BaseModel):
+    """A piece as typed. Measures are given all three or not at all; `faces` says what is done with each face."""
+
+    cut: Key
+    mass: Typed
+    untrimmed: Typed = ""
+    count: Annotated[int, Field(ge=1, le=200)] = 1
+    grade: Literal["lean", "ordinary", "marbled", "dry-aged"] = "ordinary"
+    faces: Annotated[dict[Key, FaceState], Field(max_length=8)] = Field(default={})
+    surface: Literal["moist", "dry"] = "moist"
+    length: Typed = ""
+    width: Typed = ""
+    thickness: Typed = ""
+    cut_into: Literal["", "cubes", "strips", "steaks"] = ""
+    cut_size: Typed = ""
+    thin: Typed = ""
+
+
+class LayerDocument(BaseModel):
+    """A layer as typed: of a blend or of a plain grind. An empty dose is the rest to the piece's salt target.
+
+    `revision` pins what was mixed; `stays` and `eaten` are in %, empty for what is usual.
+    """
+
+    kind: LayerKindKey
+    blend_id: UUID | None = None
+    revision: Annotated[int, Field(ge=1, le=2**31)] | None = None
+    grind: Key = ""
+    dose: Typed = ""
+    vessel: Key = ""
+    hold: Typed = ""
+    hold_c: Number = 4.0
+    stays: Typed = ""
+    after: Literal["wiped", "rinsed", "as it is"] = "wiped"
+    eaten: Typed = ""
+    times: Annotated[int, Field(ge=1, le=40)] = 1
+
+
+class ArmDocument(BaseModel):
+    """A piece with its letter, name, layers and salt target [% of raw edible weight]; `beside` when not compared."""
+
+    label: Annotated[str, Field(pattern="^[A-H]$")]
+    name: Name
+    piece: PieceDocument
+    layers: Annotated[list[LayerDocument], Field(max_length=MOST_LAYERS)]
+    target: Typed = ""
+    beside: bool = False
+
+
+Arms = Annotated[list[ArmDocument], Field(min_length=1, max_length=8)]
+
+
+class CoatDocument(Schema):
+    """What a coat is read from; `at_s` is the time of the hold that the core samples are taken at [s]."""
+
+    arms: Arms
+    appetite: Appetite = "usual"
+    at_s: Annotated[float, Field(ge=0, le=12 * 7 * 86_400)] | None = None
+
+
+class Blends:
+    """The blends that documents name, loaded once; each is read for the core once."""
+
+    def __init__(self, layers: Iterable[LayerDocument]) -> None:
+        keys = {layer.blend_id for layer in layers if layer.blend_id}
+        rows = list(Blend.objects.filter(household=household(), pk__in=keys).with_drafts()) if keys else []
+        self.by_key = {row.pk: row for row in rows}
+        load_inside(line for row in rows for line in row.draft().lines.all())
+
+    def row(self, layer: LayerDocument) -> tuple[Blend, Revision | None]:
+        """Return the blend a layer is of and the revision it pins.
+
+        Raises
+        ------
+        BadInput
+            At ``blend`` when it is deleted, or the revision is not in the book.
+        """
+        blend = self.by_key.get(layer.blend_id) if layer.blend_id else None
+        if blend is None:
+            raise BadInput("blend", "This blend is not in the book any more; choose another.")
+        if blend.deleted_at is not None and layer.revision is None:
+            raise BadInput("blend", f"“{blend.name}” was deleted meanwhile; restore it in Blend, or choose another.")
+        revision = None
+        if layer.revision is not None:
+            revision = blend.revisions.filter(number=layer.revision).prefetch_related("lines").first()
+            if revision is None:
+                raise BadInput("blend", "That revision is not in the book; use the blend as it is now.")
+        return blend, revision
+
+
+def read_piece(document: PieceDocument, gather: Gather, at: str) -> cuts.Piece | None:
+    """Read a piece as typed; all that cannot be read is gathered under `at`."""
+    mass = gather.attempt(at, lambda: parse_mass_g(document.mass, "mass"))
+    untrimmed = thin = size = None
+    if document.untrimmed:
+        untrimmed = gather.attempt(at, lambda: parse_mass_g(document.untrimmed, "untrimmed"))
+    if document.thin:
+        thin = gather.attempt(at, lambda: parse_length_cm(document.thin, "thin"))
+    if document.cut_into:
+        size = gather.attempt(at, lambda: parse_length_cm(document.cut_size, "cut_cm"))
+    sizes = {"length": document.length, "width": document.width, "thickness": document.thickness}
+    measures = None
+    given = {name: text for name, text in sizes.items() if text}
+    if given and len(given) < 3:
+        for name in sizes.keys() - given.keys():
+            gather.refuse(f"{at}.{name}", "Give all three measures, or clear them to go by weight.")
+    elif given:
+        lengths = [gather.attempt(at, lambda n=name, t=text: parse_length_cm(t, n)) for name, text in sizes.items()]
+        if all(length is not None for length in lengths):
+            measures = cuts.Measures(*lengths)
+    if mass is None:
+        return None
+    return cuts.Piece(
+        document.cut, mass, document.count, untrimmed, document.grade, dict(document.faces), document.surface, measures,
+        document.cut_into if size is not None else "", size, thin,
+    )  # fmt: skip
+
+
+def read_layer(document: LayerDocument, blends: Blends, gather: Gather, at: str) -> Layer | None:
+    """Read a layer as typed; all that cannot be read is gathered under `at`."""
+    kind = LAYER_KINDS[document.kind]
+    blend = None
+    ok = True
+    if document.blend_id:
+        found = gather.attempt(at, lambda: blends.row(document))
+        ok = found is not None
+        blend = found[0].as_core(found[1]) if found else None
+    elif document.grind:
+        blend = plain(document.grind)
+    elif kind.blend_kind:
+        gather.refuse(f"{at}.blend", "Choose what goes on here: a blend, or a plain ingredient.")
+        ok = False
+    dose: float | None = None
+    if document.dose:
+        noun = f"a dose in {kind.unit}"
+        dose = gather.attempt(at, lambda: parse_number(document.dose, "dose", kind.low, kind.high, noun))
+        ok = ok and dose is not None
+    hold = 0.0
+    if kind.hold_s is not None:
+        read = gather.attempt(at, lambda: parse_duration_s(document.hold, "hold"))
+        ok = ok and read is not None
+        hold = read or 0.0
+    stays = eaten = None
+    if document.stays:
+        stays = gather.attempt(at, lambda: parse_number(document.stays, "stays", 0, 100, "a share in %"))
+        ok = ok and stays is not None
+    if document.eaten:
+        eaten = gather.attempt(at, lambda: parse_number(document.eaten, "eaten", 0, 100, "a share in %"))
+        ok = ok and eaten is not None
+    if not ok:
+        return None
+    return Layer(
+        document.kind, blend, dose, hold, document.hold_c, None if stays is None else stays / 100,
+        document.after if document.kind in BATHS else "wiped", None if eaten is None else eaten / 100,
+        document.times, document.vessel,
+    )  # fmt: skip
+
+
+def read_arms(arms: Sequence[ArmDocument], blends: Blends, appetite: str) -> list[coat.Arm]:
+    """Read every arm as typed; all fields that cannot be read are named together.
+
+    Raises
+    ------
+    Refused
+        With every field that cannot be read.
+    """
+    gather = Gather()
+    found = []
+    for at, arm in enumerate(arms):
+        piece = read_piece(arm.piece, gather, f"arms.{at}.piece")
+        layers = [read_layer(layer, blends, gather, f"arms.{at}.layers.{n}") for n, layer in enumerate(arm.layers)]
+        target = None
+        if arm.target:
+            target = gather.attempt(
+                f"arms.{at}", lambda arm=arm: parse_number(arm.target, "target", 0.1, 5, "a salt target in %")
+            )
+        if piece is not None and all(layer is not None for layer in layers):
+            found.append(coat.Arm(arm.label, piece, tuple(layers), target, PORTION_G[appetite]))  # type: ignore[arg-type]
+    gather.finish()
+    return found
+
+
+def layers_of(arms: Iterable[ArmDocument]) -> Iterable[LayerDocument]:
+    """Return the layers of all arms."""
+    return (layer for arm in arms for layer in arm.layers)
+
+
+def layer_document(layer: LayerRow) -> LayerDocument:
+    """Write a layer of the book as it is typed."""
+    revision = getattr(layer, "revision", None)
+    return LayerDocument(
+        kind=layer.kind,  # type: ignore[arg-type]
+        blend_id=layer.blend_id if layer.blend_id else (layer.blend.pk if layer.blend else None),
+        revision=revision.number if revision else None,
+        grind=layer.grind,
+        dose=layer.dose_typed,
+        vessel=layer.vessel,
+        hold=layer.hold_typed,
+        hold_c=layer.hold_c,
+        stays=layer.stays_typed,
+        after=layer.after,  # type: ignore[arg-type]
+        eaten=layer.eaten_typed,
+        times=layer.times,
+    )
+
+
+def write_layer(row: LayerRow, document: LayerDocument, core: Layer, blend: Blend | None) -> None:
+    """Put a layer as typed and as read into a row, without saving it."""
+    held = LAYER_KINDS[document.kind].hold_s is not None
+    row.kind, row.blend, row.grind = document.kind, blend, "" if blend else document.grind
+    row.dose, row.dose_typed, row.vessel = core.dose, document.dose, document.vessel
+    row.hold_s, row.hold_typed, row.hold_c = (core.hold_s if held else None), document.hold, document.hold_c
+    row.stays, row.stays_typed, row.after = core.stays, document.stays, document.after
+    row.eaten, row.eaten_typed, row.times = core.eaten, document.eaten, document.times
+
+
+def piece_document(piece: Piece) -> PieceDocument:
+    """Write a piece of the book as it is typed."""
+    return PieceDocument(
+        cut=piece.cut, mass=piece.mass_typed, untrimmed=piece.untrimmed_typed, count=piece.count,
+        grade=piece.grade, faces=piece.faces, surface=piece.surface, length=piece.length_typed,
+        width=piece.width_typed, thickness=piece.thickness_typed, cut_into=piece.cut_into, cut_size=piece.cut_typed,
+        thin=piece.thin_typed,
+    )  # type: ignore[arg-type]  # fmt: skip
+
+
+def write_piece(row: Piece, document: PieceDocument, core: cuts.Piece) -> None:
+    """Put a piece as typed and as read into a row, without saving it; its cut is taken apart from that."""
+    row.mass_g, row.mass_typed = core.mass_g, document.mass
+    row.untrimmed_g, row.untrimmed_typed = core.untrimmed_g, document.untrimmed
+    row.count, row.grade, row.faces, row.surface = core.count, core.grade, dict(core.faces), core.surface
+    row.length_typed, row.width_typed, row.thickness_typed = document.length, document.width, document.thickness
+    measures = core.measures
+    row.length_cm = measures.length_cm if measures else None
+    row.width_cm = measures.width_cm if measures else None
+    row.thickness_cm = measures.thickness_cm if measures else None
+    row.cut_into, row.cut_cm, row.cut_typed = core.cut_into, core.cut_cm, document.cut_size
+    row.thin_cm, row.thin_typed = core.thin_cm, document.thin

@@ -1,0 +1,331 @@
+"""What a coat needs beside the pieces: stacks to copy from, what to mix in all, and the cook's own coat weight."""
+
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass, replace
+from datetime import datetime
+from typing import Annotated
+from uuid import UUID
+
+from book.models import Blend, Cook, Jar, Stack, StackLayer, WeighBack, claim_version
+from django.db import transaction
+from django.db.models import Sum
+from django.http import Http404
+from django.utils import timezone
+from ninja import Router, Schema, Status
+from pydantic import Field
+from ravska_core import coat
+from ravska_core.coat_weights import WeighBack as CoreWeighBack
+from ravska_core.coat_weights import learned_coat, own_coat
+from ravska_core.composition import read_blend
+from ravska_core.doses import COAT_WEIGHTS
+from ravska_core.layers import MOST_LAYERS
+from ravska_core.quantities import parse_mass_g
+from ravska_core.spoons import measure_out
+from ravska_core.working import BadInput, Figure
+
+from api.coat_document import Blends, LayerDocument, layer_document, read_layer, write_layer
+from api.cook_document import one_cook, read_stored
+from api.documents import BandOut, Key, Name, SpoonsOut, Typed, sends, spoons_out
+from api.household import household, spoon_set
+from api.problems import ANSWERS, FieldError, Gather
+
+router = Router(tags=["coat"])
+
+
+@dataclass(frozen=True, slots=True)
+class StackOut:
+    """A named stack; `names` says what each layer is of, empty where its blend was deleted."""
+
+    id: UUID
+    name: str
+    made_at: datetime
+    layers: list[LayerDocument]
+    names: list[str]
+
+
+class StackDocument(Schema):
+    name: Name
+    layers: Annotated[list[LayerDocument], Field(min_length=1, max_length=MOST_LAYERS)]
+
+
+def _stacks() -> Iterable[Stack]:
+    return Stack.objects.filter(household=household(), deleted_at__isnull=True).prefetch_related("layers__blend")
+
+
+def _stack_out(stack: Stack) -> StackOut:
+    layers, names = [], []
+    for row in stack.layers.all():
+        deleted = row.blend is not None and row.blend.deleted_at is not None
+        document = layer_document(row)
+        layers.append(document.model_copy(update={"blend_id": None}) if deleted else document)
+        names.append("" if deleted else row.blend.name if row.blend else row.grind)
+    return StackOut(stack.pk, stack.name, stack.made_at, layers, names)
+
+
+@router.get("/stacks", response={200: list[StackOut], **ANSWERS})
+@sends
+def list_stacks(request) -> list[StackOut]:
+    """Return the household's named stacks."""
+    return [_stack_out(stack) for stack in _stacks()]
+
+
+@router.post("/stacks", response={201: StackOut, **ANSWERS})
+@sends
+def keep_stack(request, document: StackDocument):
+    """Keep the layers of a piece under a name, to copy onto others; doses are by surface and weight, so they scale."""
+    blends = Blends(document.layers)
+    gather = Gather()
+    cores = [read_layer(layer, blends, gather, f"layers.{at}") for at, layer in enumerate(document.layers)]
+    gather.finish()
+    with transaction.atomic():
+        stack = Stack.objects.create(household=household(), name=document.name)
+        for at, (layer, core) in enumerate(zip(document.layers, cores, strict=True)):
+            assert core is not None
+            row = StackLayer(stack=stack, position=at)
+            write_layer(row, layer, core, blends.row(layer)[0] if layer.blend_id else None)
+            row.save()
+    return Status(201, _stack_out(Stack.objects.prefetch_related("layers__blend").get(pk=stack.pk)))
+
+
+@router.post("/stacks/{uuid:stack_id}/delete", response={200: list[StackOut], **ANSWERS})
+@sends
+def delete_stack(request, stack_id: UUID) -> list[StackOut]:
+    """Take a stack off the list; `restore` brings it back."""
+    if not Stack.objects.filter(pk=stack_id, household=household()).update(deleted_at=timezone.now()):
+        raise Http404
+    return [_stack_out(stack) for stack in _stacks()]
+
+
+@router.post("/stacks/{uuid:stack_id}/restore", response={200: list[StackOut], **ANSWERS})
+@sends
+def restore_stack(request, stack_id: UUID) -> list[StackOut]:
+    """Undo a delete."""
+    if not Stack.objects.filter(pk=stack_id, household=household()).update(deleted_at=None):
+        raise Http404
+    return [_stack_out(stack) for stack in _stacks()]
+
+
+@dataclass(frozen=True, slots=True)
+class TakesOut:
+    """What one piece takes of a blend [g], and as which layer."""
+
+    label: str
+    kind: str
+    grams: float
+
+
+@dataclass(frozen=True, slots=True)
+class TotalOut:
+    """What all pieces take of one blend, what clean jars hold, what is to be mixed and what is left over then [g]."""
+
+    blend_id: UUID
+    name: str
+    kind: str
+    version: int
+    bands: list[BandOut]
+    takes: Figure
+    by: list[TakesOut]
+    shelf_g: float
+    mix_g: float
+    left_g: float
+    spoons: SpoonsOut
+    batch_g: float
+
+
+@dataclass(frozen=True, slots=True)
+class PlainOut:
+    """What all pieces take of a plain ingredient [g]."""
+
+    grind: str
+    takes: Figure
+    by: list[TakesOut]
+    spoons: SpoonsOut
+
+
+@dataclass(frozen=True, slots=True)
+class TotalsOut:
+    """All that a cook's pieces take; `problems` names pieces that cannot be read, whose share is missing."""
+
+    blends: list[TotalOut]
+    plain: list[PlainOut]
+    problems: list[FieldError]
+
+
+def _totals(cook: Cook) -> TotalsOut:
+    spoons = spoon_set()
+    arms = list(cook.trial.arms.all())
+    readings = read_stored(arms, spoons)
+    blends: dict[UUID, Blend] = {}
+    takes: dict[UUID | str, list[TakesOut]] = {}
+    volumes: dict[UUID | str, float] = {}
+    problems = []
+    for at, arm in enumerate(arms):
+        reading = readings[arm.label]
+        if isinstance(reading, BadInput):
+            problems.append(FieldError(field=f"arms.{at}.{reading.field}", sentence=reading.sentence))
+            continue
+        for layer, found in zip(arm.piece.layers.all(), reading.layers, strict=True):
+            if layer.blend is None and not layer.grind:
+                continue
+            key = layer.blend.pk if layer.blend else layer.grind
+            if layer.blend is not None:
+                blends[layer.blend.pk] = layer.blend
+            takes.setdefault(key, []).append(TakesOut(arm.label, found.kind, found.dose_g))
+            volumes[key] = volumes.get(key, 0.0) + found.spoons_wanted_ml
+    jars = (
+        Jar.objects.filter(batch__blend_id__in=blends, clean=True, batch__deleted_at__isnull=True)
+        .values_list("batch__blend_id")
+        .annotate(left=Sum("left_g"))
+    )
+    on_shelf = dict(jars)
+    found_blends, found_plain = [], []
+    for key, uses in takes.items():
+        doses = [use.grams for use in uses]
+        if isinstance(key, str):
+            mix = coat.to_mix(doses, 0.0)
+            found_plain.append(
+                PlainOut(key, mix.takes, uses, spoons_out(measure_out(round(volumes[key], 3), spoons), volumes[key]))
+            )
+            continue
+        blend = blends[key]
+        read = read_blend(blend.as_core(), spoons)
+        shelf = float(on_shelf.get(key) or 0.0)
+        mix = coat.to_mix(doses, shelf, read.batch.value / read.finished.value)
+        ml = mix.mix_g / read.density_g_ml
+        found_blends.append(
+            TotalOut(
+                blend_id=key, name=blend.name, kind=blend.kind, version=blend.version,
+                bands=[BandOut(grind.key, share) for grind, share in read.leaves],
+                takes=mix.takes, by=uses, shelf_g=shelf, mix_g=mix.mix_g, left_g=mix.left_g,
+                spoons=spoons_out(measure_out(round(ml, 3), spoons), ml), batch_g=blend.batch_g,
+            )
+        )  # fmt: skip
+    return TotalsOut(found_blends, found_plain, problems)
+
+
+@router.get("/cooks/{uuid:cook_id}/totals", response={200: TotalsOut, **ANSWERS})
+@sends
+def read_totals(request, cook_id: UUID) -> TotalsOut:
+    """Say what to mix of each blend for all pieces, what the shelf holds already, and what is left over."""
+    return _totals(one_cook(cook_id))
+
+
+class BatchDocument(Schema):
+    """Which blend to size to what this cook takes of it."""
+
+    blend_id: UUID
+
+
+@dataclass(frozen=True, slots=True)
+class SizedBatchOut:
+    blend_id: UUID
+    version: int
+    batch: str
+    batch_g: float
+
+
+@router.post("/cooks/{uuid:cook_id}/batch", response={200: SizedBatchOut, **ANSWERS})
+@sends
+def size_batch(request, cook_id: UUID, document: BatchDocument) -> SizedBatchOut:
+    """Set a blend's batch to what the cook still needs mixed of it; to what it takes when the shelf has enough."""
+    with transaction.atomic():
+        totals = _totals(one_cook(cook_id))
+        total = next((row for row in totals.blends if row.blend_id == document.blend_id), None)
+        blend = Blend.objects.filter(pk=document.blend_id, household=household(), deleted_at__isnull=True).first()
+        if blend is None or total is None or total.takes.value <= 0:
+            raise BadInput("blend_id", "No piece of this cook is seasoned with that blend; choose one that is.")
+        claim_version(blend, blend.version)
+        blend.batch_g = total.mix_g or coat.batch_for_dose_g(total.takes.value)
+        blend.batch_typed = f"{blend.batch_g:g} g"
+        blend.save(update_fields=["batch_g", "batch_typed"])
+    return SizedBatchOut(blend.pk, blend.version, blend.batch_typed, blend.batch_g)
+
+
+@dataclass(frozen=True, slots=True)
+class OwnCoatOut:
+    """The cook's own coat on this cut and surface: how often it was weighed back, and what it comes to.
+
+    `noted` is the weigh-back just kept, to be taken back by.
+    """
+
+    times: int
+    figure: Figure
+    noted: UUID | None = None
+
+
+def _own_coats(cut: str, surface: str) -> Sequence[WeighBack]:
+    rows = WeighBack.objects.filter(household=household(), surface=surface, deleted_at__isnull=True)
+    same_cut = list(rows.filter(cut=cut))
+    # of a cut never weighed back, the surface alone says more than nothing
+    return same_cut or list(rows)
+
+
+def _coat_weight(cut: str, surface: str) -> OwnCoatOut:
+    own = _own_coats(cut, surface)
+    found = learned_coat(COAT_WEIGHTS["standard"], [row.coat_g_100cm2 for row in own])
+    return OwnCoatOut(len(own), found)
+
+
+@router.get("/coat/own-weight", response={200: OwnCoatOut, **ANSWERS})
+@sends
+def own_weight(request, cut: Key, surface: Key) -> OwnCoatOut:
+    """Return the coat this household really puts on a cut with this surface, learned from weighing back."""
+    return _coat_weight(cut, surface)
+
+
+class WeighBackDocument(Schema):
+    """What was taken to a piece, what is left of it, and what fell off, as typed, for the layer at a place."""
+
+    label: Annotated[str, Field(pattern="^[A-H]$")]
+    layer: Annotated[int, Field(ge=0, le=11)]
+    taken: Typed
+    left: Typed
+    fell: Typed = ""
+
+
+@router.post("/cooks/{uuid:cook_id}/weigh-back", response={200: OwnCoatOut, **ANSWERS})
+@sends
+def weigh_back(request, cook_id: UUID, document: WeighBackDocument) -> OwnCoatOut:
+    """Keep what a coat really weighed; the cook's own coat weight moves with it."""
+    gather = Gather()
+    taken = gather.attempt("", lambda: parse_mass_g(document.taken, "taken", 0.1, 20_000, bare="g"))
+    left = 0.0 if document.left.strip() in ("0", "0 g") else None
+    if left is None:
+        left = gather.attempt("", lambda: parse_mass_g(document.left, "left", 0.01, 20_000, bare="g"))
+    fell: float | None = 0.0
+    if document.fell.strip() not in ("", "0", "0 g"):
+        fell = gather.attempt("", lambda: parse_mass_g(document.fell, "fell", 0.01, 20_000, bare="g"))
+    gather.finish()
+    assert taken is not None
+    assert left is not None
+    assert fell is not None
+    with transaction.atomic():
+        cook = one_cook(cook_id)
+        arm = next((arm for arm in cook.trial.arms.all() if arm.label == document.label), None)
+        layers = list(arm.piece.layers.all()) if arm else []
+        if arm is None or document.layer >= len(layers) or layers[document.layer].kind not in ("rub", "paste"):
+            raise BadInput("layer", "Only a rub or a paste on a piece of this cook is weighed back.")
+        reading = coat.read_arm(arm.as_core())
+        area = reading.piece.coatable.value
+        surface = reading.layers[document.layer].surface
+        figure = own_coat(CoreWeighBack(taken, left, fell, area))
+        if not 0.1 <= figure.value <= 60:
+            sentence = f"That would be {figure.value:.2g} g on 100 cm², which no coat is; check the weights."
+            raise BadInput("taken", sentence)
+        row = WeighBack.objects.create(
+            household=household(), layer=layers[document.layer], cut=arm.piece.cut, surface=surface, taken_g=taken,
+            left_g=left, fell_g=fell, coat_g_100cm2=figure.value,
+        )  # fmt: skip
+    return replace(_coat_weight(arm.piece.cut, surface), noted=row.pk)
+
+
+@router.post("/coat/weigh-back/{uuid:row_id}/take-back", response={200: OwnCoatOut, **ANSWERS})
+@sends
+def take_back(request, row_id: UUID) -> OwnCoatOut:
+    """Undo a weigh-back that was wrong."""
+    row = WeighBack.objects.filter(pk=row_id, household=household()).first()
+    if row is None:
+        raise Http404
+    row.deleted_at = timezone.now()
+    row.save(update_fields=["deleted_at"])
+    return _coat_weight(row.cut, row.surface)

@@ -1,0 +1,150 @@
+"""Coat: two arms of one joint, a rack whose thin end is too salty put right, and from the eaters to what to mix."""
+
+import re
+
+from axe import check_with_axe
+from playwright.sync_api import Page, expect
+from test_phone import fits
+
+
+def to_coat(page: Page) -> None:
+    page.get_by_role("navigation", name="Stations").get_by_role("link", name="Coat").click()
+    expect(page.get_by_role("region", name="Salt ledger")).to_be_visible()
+
+
+def saved(page: Page) -> None:
+    expect(page.get_by_role("status").first).to_have_text("Saved")
+
+
+def choose_cut(page: Page, label: str, typed: str, name: str) -> None:
+    box = page.get_by_role("combobox", name=f"Cut of arm {label}")
+    box.fill(typed)
+    page.get_by_role("option", name=re.compile(f"^{name}")).first.click()
+
+
+def test_one_joint_becomes_two_arms_with_their_ledgers(page: Page):
+    to_coat(page)
+    page.get_by_role("button", name=re.compile("^B Marinated")).click()
+    page.get_by_role("button", name="Take it off the board").click()
+    page.get_by_role("button", name="Two arms of it").click()
+    pair = page.get_by_role("region", name="Two arms of this piece")
+    pair.get_by_role("group", name="One arm").get_by_role("radio", name="marinated, then rubbed").check()
+    pair.get_by_role("group", name="The other").get_by_role("radio", name="plain").check()
+    check_with_axe(page)
+    pair.get_by_role("button", name="Make the two arms").click()
+    expect(page.get_by_role("button", name=re.compile("^A Marinated, then rubbed.*1.15 kg"))).to_be_visible()
+    expect(page.get_by_role("button", name=re.compile("^B Plain.*1.20 %"))).to_be_visible()
+    ledger = page.get_by_role("region", name="Salt ledger")
+    expect(ledger.get_by_role("button", name="why: Salt on B")).to_contain_text("1.20 %")
+    core = page.get_by_role("region", name="From crust to centre")
+    expect(core.get_by_text("Twice the time")).to_be_visible()
+    core.get_by_label("Time of the hold").fill("3600")
+    expect(core).to_contain_text("at 1 h of")
+    expect(core).to_contain_text("1.9 mm")
+
+    # the bath goes over the rub, and takes most of it off; then back by one step
+    layers = page.get_by_role("region", name="Layers, in order")
+    rows = layers.get_by_role("listitem")
+    before = ledger.get_by_role("button", name="why: Salt on A").inner_text().split("%")[0]
+    rows.nth(1).get_by_role("button", name=re.compile("up$")).click()
+    expect(rows.nth(0)).to_contain_text("rub ·")
+    expect(ledger.get_by_role("button", name="why: Salt on A")).not_to_contain_text(before)
+    page.get_by_role("button", name="Undo").first.click()
+    expect(rows.nth(0)).to_contain_text("marinade ·")
+    expect(ledger.get_by_role("button", name="why: Salt on A")).to_contain_text(before)
+
+    # the stack is kept under a name and put on the other arm
+    layers.get_by_role("button", name="Stacks").click()
+    layers.get_by_label("Keep this stack as").fill("Bath, wipe, light rub")
+    layers.get_by_role("button", name="Keep", exact=True).click()
+    expect(layers.get_by_role("button", name="Delete Bath, wipe, light rub")).to_be_visible()
+    page.get_by_role("button", name=re.compile("^B Plain")).click()
+    layers.get_by_role("button", name="Stacks").click()
+    layers.get_by_role("button", name=re.compile("^Bath, wipe, light rub")).click()
+    expect(rows).to_have_count(2)
+    saved(page)
+    page.reload()
+    expect(page.get_by_role("button", name=re.compile("^B Plain"))).to_be_visible()
+    page.get_by_role("link", name="Ravska, home").first.click()
+    expect(page.get_by_role("region", name="Arm B, Plain")).to_contain_text("then")
+
+
+def test_a_rack_whose_thin_end_is_too_salty_is_put_right(page: Page):
+    to_coat(page)
+    choose_cut(page, "A", "loin rib", "Pork loin ribs")
+    page.get_by_label("Raw weight").fill("900 g")
+    piece = page.get_by_role("region", name="The piece")
+    piece.get_by_role("button", name="membrane: bare").click()  # tapped on the drawing: coated over
+    expect(piece.get_by_role("combobox", name=re.compile("^membrane"))).to_have_value("coated")
+    piece.get_by_role("combobox", name=re.compile("^membrane")).select_option("off")
+    ledger = page.get_by_role("region", name="Salt ledger")
+    caution = page.get_by_text(re.compile("The thin end comes to|% salt is more than most people enjoy"))
+    expect(caution.first).to_be_visible()
+    # the target comes down, and the salt ahead of the rub gives way
+    ledger.get_by_label("Salt wanted, %").fill("1.4")
+    ledger.get_by_label("Gives way").select_option(label="rub, Weir House lamb rub")
+    ledger.get_by_role("button", name="Meet 1.40 %").click()
+    expect(ledger.get_by_role("button", name="why: Salt on A")).to_contain_text("1.40 %")
+    expect(page.get_by_text("The thin end comes to")).to_have_count(0)
+    ledger.get_by_role("slider", name="Salt wanted in all").focus()
+    for _ in range(20):
+        page.keyboard.press("ArrowLeft")
+    expect(ledger.get_by_label("Salt wanted, %")).to_have_value("0.40")
+    ledger.get_by_role("button", name="Meet 0.40 %").click()
+    expect(page.get_by_text("already hold")).to_be_visible()  # a sentence, and nothing has changed
+    expect(ledger.get_by_role("button", name="why: Salt on A")).to_contain_text("1.40 %")
+    page.reload()
+    expect(ledger.get_by_label("Salt wanted, %")).to_have_value("0.40")
+
+
+def test_from_the_eaters_to_the_raw_weight_to_the_scale(page: Page):
+    to_coat(page)
+    piece = page.get_by_role("region", name="The piece")
+    piece.get_by_role("button", name="Start from the eaters").click()
+    piece.get_by_label("How many eat").fill("8")
+    expect(piece).to_contain_text("2.68 kg")  # by hand: 8 x 170 g / 0.62 / 0.82
+    check_with_axe(page)
+    piece.get_by_role("button", name="Take 2.68 kg").click()
+    expect(page.get_by_label("Raw weight")).to_have_value("2.68 kg")
+    expect(page.get_by_role("region", name="Salt ledger")).to_contain_text("8.0 of them")
+
+    # cut into cubes it has far more surface; whole again by one undo
+    piece.get_by_role("button", name="Grade, trim").click()
+    piece.get_by_role("radio", name="cubes").check()
+    expect(piece).to_contain_text(re.compile(r"5\.\d times"))
+    page.get_by_role("button", name="Undo").first.click()
+    expect(piece.get_by_text("times the surface")).to_have_count(0)
+
+    # the coat is weighed back and becomes the cook's own
+    layers = page.get_by_role("region", name="Layers, in order")
+    layers.get_by_role("button", name=re.compile("^Weir House lamb rub rub")).click()
+    layers.get_by_role("button", name="Weigh back").click()
+    back = layers.get_by_role("form", name="Weigh back")
+    expect(back).to_contain_text("Weighed back 2 times")
+    back.get_by_label("Taken").fill("60")
+    back.get_by_label("Left over").fill("70")
+    back.get_by_role("button", name="Note it").click()
+    expect(back.get_by_role("alert")).to_contain_text("weighs less than what was taken")
+    back.get_by_label("Left over").fill("30")
+    back.get_by_role("button", name="Note it").click()
+    expect(back).to_contain_text("Weighed back 3 times")
+    back.get_by_role("button", name="Dose it so").click()
+    saved(page)
+    totals = page.get_by_role("region", name="What to mix for all of it")
+    row = totals.locator(".total").filter(has_text="Weir House lamb rub").first
+    row.get_by_role("button", name="Weigh it out").click()
+    expect(page.get_by_role("region", name="All lines")).to_be_visible()
+    expect(page.get_by_role("heading", level=1)).to_have_text("Weir House lamb rub")
+
+
+class TestOnAPhone:
+    def test_the_board_fits_a_phone(self, page: Page):
+        page.set_viewport_size({"width": 390, "height": 844})
+        to_coat(page)
+        fits(page)
+        page.get_by_role("button", name=re.compile("^Weir House lamb rub rub")).click()
+        page.get_by_role("button", name="Stacks").click()
+        page.get_by_role("button", name="Two arms of it").click()
+        page.get_by_role("button", name="Grade, trim").click()
+        fits(page)
+        check_with_axe(page)

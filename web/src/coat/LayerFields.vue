@@ -1,0 +1,250 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import type { Schemas } from '../api/client'
+import { grindName, useCatalogue } from '../ui/catalogue'
+import Choice from '../ui/Choice.vue'
+import Field from '../ui/Field.vue'
+import { usePreferences } from '../ui/preferences'
+import { percent } from '../ui/units'
+import Why from '../ui/Why.vue'
+import HoldFields from './HoldFields.vue'
+import type { Coat } from './useCoat'
+import WeighBack from './WeighBack.vue'
+import WindowScale from './WindowScale.vue'
+
+/** All that can be set on a layer: what it is of, its dial, its hold, and what of it stays. */
+const layer = defineModel<Schemas['LayerDocument']>({ required: true })
+const props = defineProps<{
+  coat: Coat
+  at: number
+  reading: Schemas['LayerReadingOut'] | null
+  stored?: Schemas['LayerOut']
+  blends: Schemas['BlendRow'][]
+  errors: Record<string, string>
+  target: number | null
+}>()
+defineEmits<{ remove: [] }>()
+const { catalogue, grinds } = useCatalogue()
+const { show } = usePreferences()
+const kind = computed(() => catalogue.value?.layer_kinds.find((found) => found.key === layer.value.kind))
+const weights = computed(() =>
+  (catalogue.value?.coat_weights ?? []).map((weight) => ({
+    value: String(weight.g_100cm2),
+    text: `${weight.name} ${weight.g_100cm2}`,
+  })),
+)
+type Text = 'dose' | 'hold' | 'stays' | 'eaten' | 'vessel'
+const text = (key: Text) =>
+  computed({ get: () => layer.value[key] ?? '', set: (typed: string) => (layer.value[key] = typed) })
+const dose = text('dose')
+const hold = text('hold')
+const stays = text('stays')
+const eaten = text('eaten')
+const celsius = computed({ get: () => layer.value.hold_c ?? 4, set: (value: number) => (layer.value.hold_c = value) })
+const after = computed({
+  get: () => layer.value.after ?? 'wiped',
+  set: (value: 'wiped' | 'rinsed' | 'as it is') => (layer.value.after = value),
+})
+const afters = computed(() =>
+  (catalogue.value?.after_bath ?? []).map((one) => ({ value: one.key as 'wiped', text: one.key })),
+)
+const times = computed({
+  get: () => String(layer.value.times ?? 1),
+  set: (typed) => (layer.value.times = (/^\d+$/.test(typed) ? Number(typed) : typed) as number),
+})
+const vessel = computed({
+  get: () => layer.value.vessel ?? '',
+  set: (name) => {
+    layer.value.vessel = name
+    const found = catalogue.value?.vessels.find((one) => one.name === name)
+    if (found) layer.value.dose = String(found.ml_kg)
+  },
+})
+const of = computed({
+  get: () => (layer.value.blend_id ? `blend|${layer.value.blend_id}` : `grind|${layer.value.grind}`),
+  set: (chosen) => {
+    const [what, key] = chosen.split('|')
+    layer.value.blend_id = what === 'blend' ? key : null
+    layer.value.grind = what === 'grind' ? key : ''
+    layer.value.revision = null
+  },
+})
+const gone = computed(() => !!layer.value.blend_id && !props.blends.some((blend) => blend.id === layer.value.blend_id))
+const plain = computed(() =>
+  layer.value.grind
+    ? (catalogue.value?.grinds ?? []).filter((g) => g.family === grinds.value.get(layer.value.grind!)?.family)
+    : [],
+)
+const fate = computed(() => {
+  const found = props.reading
+  if (!found) return []
+  const parts: [string, number][] = [
+    ['in the meat', found.in_meat],
+    ['at the surface', found.at_surface],
+    ['on the plate beside it', found.on_plate],
+    ...found.lost.map((one): [string, number] => [one.where, one.share]),
+  ]
+  return parts.filter(([, share]) => share > 0.004).map(([where, share]) => `${(share * 100).toFixed(0)} % ${where}`)
+})
+const weighing = ref(false)
+const dosed = computed(() => layer.value.kind !== 'drippings')
+</script>
+
+<template>
+  <div class="fields">
+    <label v-if="dosed">
+      <span>Of</span>
+      <select v-model="of">
+        <option v-if="gone" :value="of" disabled>{{ stored?.blend_name || 'a blend' }} (deleted)</option>
+        <option v-for="grind in plain" :key="grind.key" :value="`grind|${grind.key}`">{{ grindName(grind) }}</option>
+        <option v-for="blend in blends" :key="blend.id" :value="`blend|${blend.id}`">{{ blend.name }}</option>
+      </select>
+    </label>
+    <p v-if="errors.blend || errors['blend.lines'] || errors.kind" class="says" role="alert">
+      {{ errors.blend ?? errors['blend.lines'] ?? errors.kind }}
+    </p>
+    <p v-else-if="layer.revision" class="muted">
+      Mixed as revision {{ layer.revision }}.
+      <button v-if="stored?.changed_since" type="button" class="link" @click="layer.revision = null">
+        The blend has changed since: use it as it is now
+      </button>
+    </p>
+    <p v-if="reading" class="answer dose">
+      <b class="big">
+        <Why :figure="reading.dose" :of="`Dose of the ${layer.kind}`">{{
+          reading.dose.unit === 'ml' ? show.volume(reading.dose.value) : show.dose(reading.dose.value)
+        }}</Why>
+      </b>
+      <Why :figure="reading.spoons.volume" of="Level spoons">{{ reading.spoons.text }}</Why>
+    </p>
+    <Choice v-if="layer.kind === 'rub'" v-model="dose" label="Coat, g on 100 cm²" :options="weights" />
+    <Choice
+      v-if="layer.kind === 'marinade'"
+      v-model="vessel"
+      label="Vessel"
+      :options="(catalogue?.vessels ?? []).map((one) => ({ value: one.name, text: one.name }))"
+    />
+    <div class="two">
+      <Field
+        v-model="dose"
+        :label="`Dose, ${kind?.unit ?? ''}`"
+        :placeholder="dosed && !kind?.bath ? 'the rest' : ''"
+        :error="errors.dose"
+        :hint="!dose && target !== null && dosed ? `takes the rest to ${percent(target)}` : undefined"
+      />
+      <Field v-if="kind?.each_time" v-model="times" label="How often" :error="errors.times" />
+      <Field
+        v-else-if="layer.kind !== 'drippings' && kind?.stays !== null"
+        v-model="stays"
+        label="Stays, %"
+        :placeholder="kind?.stays ? String(kind.stays * 100) : ''"
+        :error="errors.stays"
+      />
+    </div>
+    <HoldFields
+      v-if="kind?.held"
+      v-model:hold="hold"
+      v-model:celsius="celsius"
+      :hot="layer.kind === 'cooking liquid'"
+      :error="errors.hold"
+      :place-error="errors.hold_c"
+    />
+    <Choice v-if="layer.kind === 'marinade'" v-model="after" label="Afterwards it is" :options="afters" />
+    <Field
+      v-if="layer.kind === 'cooking liquid' || layer.kind === 'wrap'"
+      v-model="eaten"
+      label="Of the liquid is eaten, % (drained 0, as gravy 50, all of it 100)"
+      :placeholder="layer.kind === 'wrap' ? '30' : '0'"
+      :error="errors.eaten"
+    />
+    <WindowScale
+      v-if="reading?.window"
+      :window="reading.window"
+      :hold-min="reading.hold_s / 60"
+      :reach="reading.reach"
+    />
+    <p v-if="reading" class="muted">
+      Salt of it on the meat:
+      <Why :figure="reading.salt" :of="`Salt of the ${layer.kind}`">{{ percent(reading.salt.value) }}</Why>{{
+        reading.salt.value || fate.length ? `: ${fate.join(', ')}.` : '.'
+      }}
+    </p>
+    <p class="ways">
+      <v-btn v-if="target !== null && dosed" @click="coat.giveWay(at)">Let it give way to {{ percent(target) }}</v-btn>
+      <v-btn
+        v-if="layer.kind === 'rub' || layer.kind === 'paste'"
+        :aria-expanded="weighing"
+        @click="weighing = !weighing"
+        >Weigh back</v-btn
+      >
+      <router-link v-if="layer.blend_id && !gone" :to="`/blend/${layer.blend_id}`" class="link"
+        >Open the blend</router-link
+      >
+      <button type="button" class="link" @click="$emit('remove')">Take it off</button>
+    </p>
+    <WeighBack v-if="weighing && reading" :coat="coat" :at="at" :surface="reading.surface" @use="dose = $event" />
+  </div>
+</template>
+
+<style scoped>
+.fields {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 12px;
+  background: var(--plate);
+  border-radius: 0 0 14px 14px;
+  padding: 4px 14px 14px;
+}
+label span {
+  font-size: 13px;
+  color: var(--muted);
+  display: block;
+  padding-bottom: 4px;
+}
+select {
+  width: 100%;
+}
+.two {
+  display: grid;
+  grid-template-columns: repeat(2, minmax(0, 1fr));
+  gap: 10px;
+  align-items: start;
+}
+p {
+  margin: 0;
+  font-size: 14px;
+}
+.dose {
+  padding: 10px 16px;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 14px;
+  align-items: baseline;
+  color: #d7dff5;
+}
+.dose .big {
+  font-size: 26px;
+  color: #fff;
+}
+.ways {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 14px;
+  align-items: center;
+}
+.link {
+  color: var(--link) !important;
+  text-decoration: underline !important;
+  text-underline-offset: 3px;
+}
+.says {
+  color: var(--stop);
+}
+@media (max-width: 720px) {
+  .link {
+    min-height: 44px;
+    display: inline-flex;
+    align-items: center;
+  }
+}
+</style>

@@ -1,0 +1,103 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Schemas } from '../api/client'
+import { useCatalogue } from '../ui/catalogue'
+import Choice from '../ui/Choice.vue'
+import Field from '../ui/Field.vue'
+import { usePreferences } from '../ui/preferences'
+
+/** What can be known of a piece besides: grade, what was trimmed, its measures, its thin end, and how it is cut up. */
+const piece = defineModel<Schemas['PieceDocument']>({ required: true })
+const props = defineProps<{ reading: Schemas['PieceReadingOut'] | null; errors: Record<string, string> }>()
+const { catalogue } = useCatalogue()
+const { show } = usePreferences()
+
+const says = (name: string) => props.errors[`piece.${name}`] ?? props.errors[`piece.measures.${name}_cm`]
+function text(key: 'untrimmed' | 'length' | 'width' | 'thickness' | 'cut_size' | 'thin') {
+  return computed({ get: () => piece.value[key] ?? '', set: (typed: string) => (piece.value[key] = typed) })
+}
+const untrimmed = text('untrimmed')
+const length = text('length')
+const width = text('width')
+const thickness = text('thickness')
+const size = text('cut_size')
+const thin = text('thin')
+type Grade = NonNullable<Schemas['PieceDocument']['grade']>
+const grade = computed({
+  get: () => piece.value.grade ?? 'ordinary',
+  set: (value: Grade) => (piece.value.grade = value),
+})
+const grades = computed(() => (catalogue.value?.grades ?? []).map((value) => ({ value: value as Grade, text: value })))
+type Surface = NonNullable<Schemas['PieceDocument']['surface']>
+const surface = computed({
+  get: () => piece.value.surface ?? 'moist',
+  set: (value: Surface) => (piece.value.surface = value),
+})
+type Into = NonNullable<Schemas['PieceDocument']['cut_into']>
+const into = computed({
+  get: () => piece.value.cut_into ?? '',
+  set: (value: Into) => {
+    piece.value.cut_into = value
+    if (value && !piece.value.cut_size) piece.value.cut_size = '3.5 cm'
+  },
+})
+const ways: { value: Into; text: string }[] = [
+  { value: '', text: 'whole' },
+  { value: 'cubes', text: 'cubes' },
+  { value: 'strips', text: 'strips' },
+  { value: 'steaks', text: 'steaks' },
+]
+</script>
+
+<template>
+  <div class="more">
+    <Choice v-model="grade" label="Grade" :options="grades" />
+    <Choice
+      v-model="surface"
+      label="Its surface"
+      :options="[
+        { value: 'moist', text: 'moist' },
+        { value: 'dry', text: 'patted dry' },
+      ]"
+    />
+    <Field
+      v-model="untrimmed"
+      label="Weight before trimming"
+      placeholder="2.6 kg"
+      :error="says('untrimmed')"
+      :hint="reading && reading.trimmed_g > 0 ? `${show.mass(reading.trimmed_g)} came off` : undefined"
+    />
+    <div class="three">
+      <Field v-model="length" label="Length" placeholder="24 cm" :error="says('length')" />
+      <Field v-model="width" label="Width" placeholder="17 cm" :error="says('width')" />
+      <Field v-model="thickness" label="Thickness" placeholder="10 cm" :error="says('thickness')" />
+    </div>
+    <Field
+      v-model="thin"
+      label="Thin end, thickness"
+      :placeholder="reading ? show.length(reading.thin_cm) : '4 cm'"
+      :error="says('thin')"
+    />
+    <Choice v-model="into" label="Cut it into" :options="ways" :error="says('cut_into')" />
+    <Field
+      v-if="into"
+      v-model="size"
+      :label="into === 'steaks' ? 'How thick' : 'Edge'"
+      placeholder="3.5 cm"
+      :error="says('cut_cm')"
+    />
+  </div>
+</template>
+
+<style scoped>
+.more,
+.three {
+  display: grid;
+  gap: 12px;
+}
+.three {
+  grid-template-columns: repeat(3, minmax(0, 1fr));
+  align-items: start;
+  gap: 8px;
+}
+</style>

@@ -1,0 +1,195 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import type { Schemas } from '../api/client'
+import { useCatalogue, type Cut } from '../ui/catalogue'
+import Field from '../ui/Field.vue'
+import { usePreferences } from '../ui/preferences'
+import Why from '../ui/Why.vue'
+import ForEaters from './ForEaters.vue'
+import PieceDrawing from './PieceDrawing.vue'
+import PieceMore from './PieceMore.vue'
+
+/** The piece: which cut, how heavy, how many, and what is done with each of its faces. */
+const piece = defineModel<Schemas['PieceDocument']>({ required: true })
+const eaters = defineModel<number | null>('eaters', { required: true })
+const appetite = defineModel<'light' | 'usual' | 'hearty'>('appetite', { required: true })
+const props = defineProps<{
+  reading: Schemas['PieceReadingOut'] | null
+  errors: Record<string, string>
+  longest: number
+  tallest: number
+  label: string
+}>()
+defineEmits<{ skin: [] }>()
+const { catalogue } = useCatalogue()
+const { show } = usePreferences()
+
+const items = computed(() =>
+  (catalogue.value?.cuts ?? []).map((cut) => ({ value: cut.key, title: cut.name, raw: cut })),
+)
+function matches(_: string, text: string, item?: { raw: { raw: Cut } }): boolean {
+  const cut = item?.raw.raw
+  return !!cut && [cut.name, cut.animal, ...cut.other_names].join(' ').toLowerCase().includes(text.toLowerCase())
+}
+const count = computed({
+  get: () => String(piece.value.count ?? 1),
+  set: (text) => (piece.value.count = (/^\d+$/.test(text.trim()) ? Number(text) : text) as number),
+})
+const states = computed(() => catalogue.value?.face_states ?? [])
+type State = NonNullable<Schemas['PieceDocument']['faces']>[string]
+function setFace(name: string, state: string) {
+  piece.value.faces = { ...piece.value.faces, [name]: state as State }
+}
+function nextFace(name: string) {
+  const keys = states.value.map((state) => state.key)
+  const now = props.reading?.faces.find((face) => face.name === name)?.state ?? 'bare'
+  setFace(name, keys[(keys.indexOf(now) + 1) % keys.length])
+}
+const more = ref(false)
+const forEaters = ref(false)
+const says = (name: string) => props.errors[`piece.${name}`] ?? props.errors[`piece.measures.${name}_cm`]
+</script>
+
+<template>
+  <section class="plate piece" aria-label="The piece">
+    <div class="cut" :class="{ wrong: says('cut') }">
+      <span class="label">Cut</span>
+      <v-autocomplete
+        v-model="piece.cut"
+        :items="items"
+        :custom-filter="matches"
+        :aria-label="`Cut of arm ${label}`"
+        no-data-text="No cut of that name; try the animal."
+      >
+        <template #item="{ item, props: row }">
+          <v-list-item v-bind="row" :title="undefined">
+            {{ item.raw.name }} <small class="muted">{{ item.raw.other_names.join(', ') }}</small>
+          </v-list-item>
+        </template>
+      </v-autocomplete>
+      <p v-if="says('cut')" class="says" role="alert">{{ says('cut') }}</p>
+    </div>
+    <div class="fields">
+      <Field v-model="piece.mass" label="Raw weight" placeholder="2.3 kg" :error="says('mass')" />
+      <Field v-model="count" label="Pieces" :error="says('count')" />
+    </div>
+    <button type="button" class="link" :aria-expanded="forEaters" @click="forEaters = !forEaters">
+      Start from the eaters
+    </button>
+    <ForEaters
+      v-if="forEaters"
+      v-model:eaters="eaters"
+      v-model:appetite="appetite"
+      :cut="piece.cut"
+      :grade="piece.grade ?? 'ordinary'"
+      @take="piece.mass = $event"
+    />
+    <PieceDrawing
+      v-if="reading"
+      :solid="reading.solid"
+      :faces="reading.faces"
+      :thin="reading.thin_cm"
+      :thick="reading.thick_cm"
+      :longest="longest"
+      :tallest="tallest"
+      @face="nextFace"
+    />
+    <div v-for="face in reading?.faces ?? []" :key="face.name" class="face">
+      <label>
+        <span>{{ face.name }}, {{ show.area(face.area_cm2) }}</span>
+        <select :value="face.state" @change="setFace(face.name, ($event.target as HTMLSelectElement).value)">
+          <option v-for="state in states" :key="state.key" :value="state.key">{{ state.key }}: {{ state.says }}</option>
+        </select>
+      </label>
+      <button v-if="face.name === 'skin' && face.state !== 'off'" type="button" class="link" @click="$emit('skin')">
+        Make it a piece of its own
+      </button>
+    </div>
+    <p v-if="says('faces')" class="says" role="alert">{{ says('faces') }}</p>
+    <p v-if="reading" class="area">
+      <b class="big"
+        ><Why :figure="reading.coatable" of="Surface to coat">{{ show.area(reading.coatable.value) }}</Why></b
+      >
+      <span class="muted">
+        to coat, {{ reading.coatable.error.split(':')[0] }} ·
+        <Why :figure="reading.edible" of="Edible raw weight">{{ show.mass(reading.edible.value) }}</Why>
+        edible</span
+      >
+    </p>
+    <p v-if="reading?.cut_up" class="jump">
+      Cut into {{ piece.cut_into }} it has
+      <Why :figure="reading.cut_up.times" of="What cutting does">{{ reading.cut_up.times.value.toFixed(1) }} times</Why>
+      the surface: {{ show.area(reading.cut_up.whole_cm2) }} → {{ show.area(reading.cut_up.cut_cm2) }}, and as much more
+      of whatever goes on by surface.
+    </p>
+    <p v-if="reading?.question" class="question" role="status"><b>Is this right?</b> {{ reading.question }}</p>
+    <button type="button" class="link" :aria-expanded="more" @click="more = !more">
+      {{ more ? 'Less about it' : 'Grade, trim, measures, cutting it up' }}
+    </button>
+    <PieceMore v-if="more" v-model="piece" :reading="reading" :errors="errors" />
+  </section>
+</template>
+
+<style scoped>
+.piece {
+  padding: 18px 20px;
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 10px;
+  align-content: start;
+}
+.fields {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 80px;
+  gap: 12px;
+  align-items: start;
+}
+.label,
+.face span {
+  font-size: 13px;
+  color: var(--muted);
+  display: block;
+  padding-bottom: 4px;
+}
+.cut :deep(.v-field) {
+  padding: 0 10px;
+  min-height: var(--tap);
+}
+.cut :deep(.v-field__input) {
+  min-height: var(--tap);
+  padding-block: 6px;
+}
+.face select {
+  width: 100%;
+  text-overflow: ellipsis;
+}
+p {
+  margin: 0;
+  font-size: 14px;
+}
+.says {
+  color: var(--stop);
+  font-size: 13px;
+}
+.big {
+  font-size: 26px;
+  margin-right: 6px;
+}
+.question b {
+  color: var(--caution);
+}
+.link {
+  color: var(--link) !important;
+  font-size: 14px !important;
+  text-decoration: underline;
+  text-underline-offset: 3px;
+  padding: 4px 0;
+  justify-self: start;
+  text-align: left;
+}
+@media (max-width: 720px) {
+  .link {
+    min-height: 44px;
+  }
+}
+</style>

@@ -1,0 +1,72 @@
+<script setup lang="ts">
+import type { Schemas } from '../api/client'
+import ArmBadge from '../ui/ArmBadge.vue'
+import { useCatalogue } from '../ui/catalogue'
+import { percent } from '../ui/units'
+
+/** The pieces on the board: one is open. */
+defineProps<{ arms: Schemas['ArmDocument'][]; readings: (Schemas['ArmReadingOut'] | null)[] }>()
+const current = defineModel<number>({ required: true })
+defineEmits<{ add: [] }>()
+const { cuts } = useCatalogue()
+</script>
+
+<template>
+  <div class="tabs" role="group" aria-label="Pieces on the board">
+    <button
+      v-for="(arm, at) in arms"
+      :key="arm.label"
+      type="button"
+      :aria-pressed="current === at"
+      :class="{ on: current === at }"
+      @click="current = at"
+    >
+      <ArmBadge :label="arm.label" />
+      <span>
+        <b>{{ arm.name }}</b>
+        <small>{{ cuts.get(arm.piece.cut)?.name ?? 'a cut that is gone' }}, {{ arm.piece.mass }}</small>
+      </span>
+      <em v-if="readings[at]">{{ percent(readings[at]!.salt.value) }}</em>
+    </button>
+    <button type="button" class="more" @click="$emit('add')">Add a piece</button>
+  </div>
+</template>
+
+<style scoped>
+.tabs {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  margin-bottom: 16px;
+}
+button {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+  text-align: left;
+  background: var(--tint);
+  border-radius: 14px;
+  padding: 7px 14px;
+  min-height: 48px;
+  line-height: 1.2;
+}
+.on {
+  background: var(--plate);
+  box-shadow: 0 0 0 2px var(--rim);
+}
+small {
+  display: block;
+  font-size: 13px;
+  color: var(--muted);
+}
+em {
+  font-style: normal;
+  font-variant-numeric: tabular-nums;
+}
+.more {
+  color: var(--link);
+  background: none;
+  text-decoration: underline;
+  text-underline-offset: 3px;
+}
+</style>

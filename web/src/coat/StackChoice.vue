@@ -1,0 +1,148 @@
+<script setup lang="ts">
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { computed, ref } from 'vue'
+import { api, call, sentenceOf, type Schemas } from '../api/client'
+import { useCatalogue } from '../ui/catalogue'
+import Field from '../ui/Field.vue'
+import { say } from '../ui/notice'
+import type { Coat } from './useCoat'
+
+/** Stacks to start from: the schools', the household's own, and those of the other pieces; and this one, to keep. */
+const props = defineProps<{ coat: Coat }>()
+const emit = defineEmits<{ done: [] }>()
+const queries = useQueryClient()
+const { catalogue } = useCatalogue()
+const { data: stacks } = useQuery({ queryKey: ['stacks'], queryFn: () => call(api.GET('/api/stacks')) })
+const others = computed(() =>
+  (props.coat.doc.value?.arms ?? []).filter((arm, at) => at !== props.coat.current.value && arm.layers.length),
+)
+const name = ref('')
+
+async function school(key: string) {
+  if (await props.coat.takeSchool(key)) emit('done')
+}
+async function put(layers: Schemas['LayerDocument'][]) {
+  if (await props.coat.putStack(layers)) emit('done')
+}
+async function keep() {
+  try {
+    const layers = JSON.parse(JSON.stringify(props.coat.arm.value!.layers)) as Schemas['LayerDocument'][]
+    await call(api.POST('/api/stacks', { body: { name: name.value, layers } }))
+    say(`“${name.value}” is kept.`)
+    name.value = ''
+    await queries.invalidateQueries({ queryKey: ['stacks'] })
+  } catch (failure) {
+    say(sentenceOf(failure))
+  }
+}
+async function remove(stack: Schemas['StackOut']) {
+  const path = { stack_id: stack.id }
+  queries.setQueryData(['stacks'], await call(api.POST('/api/stacks/{stack_id}/delete', { params: { path } })))
+  say(`“${stack.name}” is deleted.`, async () => {
+    queries.setQueryData(['stacks'], await call(api.POST('/api/stacks/{stack_id}/restore', { params: { path } })))
+  })
+}
+</script>
+
+<template>
+  <div class="starts" role="group" aria-label="Stacks to start from">
+    <h3>Schools <span class="muted">common practice</span></h3>
+    <ul>
+      <li v-for="one in catalogue?.schools ?? []" :key="one.key">
+        <button type="button" class="take" @click="school(one.key)">
+          <b>{{ one.name }}</b> <span class="muted">{{ one.says }}</span>
+        </button>
+      </li>
+    </ul>
+    <template v-if="others.length">
+      <h3>Like another piece</h3>
+      <ul>
+        <li v-for="arm in others" :key="arm.label">
+          <button type="button" class="take" @click="put(arm.layers)">
+            <b>{{ arm.label }}, {{ arm.name }}</b>
+            <span class="muted">{{ arm.layers.map((layer) => layer.kind).join(', ') }}</span>
+          </button>
+        </li>
+      </ul>
+    </template>
+    <h3>Your own</h3>
+    <p v-if="!stacks?.length" class="muted">None kept yet.</p>
+    <ul>
+      <li v-for="stack in stacks ?? []" :key="stack.id" class="own">
+        <button type="button" class="take" @click="put(stack.layers)">
+          <b>{{ stack.name }}</b>
+          <span class="muted">{{ stack.layers.map((layer) => layer.kind).join(', ') }}</span>
+        </button>
+        <button type="button" class="link" :aria-label="`Delete ${stack.name}`" @click="remove(stack)">Delete</button>
+      </li>
+    </ul>
+    <form v-if="coat.arm.value?.layers.length" @submit.prevent="keep">
+      <Field v-model="name" label="Keep this stack as" placeholder="Overnight salt, late rub" />
+      <v-btn type="submit" :disabled="!name.trim()">Keep</v-btn>
+    </form>
+  </div>
+</template>
+
+<style scoped>
+.starts {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 6px;
+  background: var(--plate);
+  border-radius: 14px;
+  padding: 14px;
+}
+h3 {
+  font-size: 15px;
+  margin-top: 4px;
+}
+h3 span {
+  font-size: 13px;
+  font-weight: 400;
+}
+ul {
+  list-style: none;
+  padding: 0;
+  margin: 0;
+}
+p {
+  margin: 0;
+  font-size: 14px;
+}
+.take {
+  text-align: left;
+  width: 100%;
+  padding: 6px 8px;
+  border-radius: 8px;
+  font-size: 14px !important;
+  line-height: 1.3;
+  min-height: 36px;
+}
+.take:hover {
+  background: var(--tint);
+}
+.take b {
+  display: block;
+}
+.own {
+  display: flex;
+  align-items: center;
+}
+.link {
+  color: var(--link) !important;
+  font-size: 14px !important;
+  text-decoration: underline;
+}
+form {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+  align-items: end;
+  gap: 8px;
+}
+@media (max-width: 720px) {
+  .take,
+  .link {
+    min-height: 44px;
+  }
+}
+</style>

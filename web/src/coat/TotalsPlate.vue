@@ -1,0 +1,152 @@
+<script setup lang="ts">
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { computed } from 'vue'
+import { useRouter } from 'vue-router'
+import { api, call, sentenceOf, type Schemas } from '../api/client'
+import { bandsOfShares } from '../blend/bands'
+import { grindName, useCatalogue } from '../ui/catalogue'
+import GrainStrip from '../ui/GrainStrip.vue'
+import { say } from '../ui/notice'
+import { usePreferences } from '../ui/preferences'
+import Why from '../ui/Why.vue'
+import type { Coat } from './useCoat'
+
+/** What all pieces take of each blend, what the shelf holds of it, what is still to be mixed, and where to take it. */
+const props = defineProps<{ coat: Coat }>()
+const queries = useQueryClient()
+const router = useRouter()
+const { grinds } = useCatalogue()
+const { show } = usePreferences()
+const id = computed(() => props.coat.cook.value!.id)
+const { data: totals, error } = useQuery({
+  queryKey: ['totals', id],
+  queryFn: async () => {
+    await props.coat.autosave.flush()
+    return call(api.GET('/api/cooks/{cook_id}/totals', { params: { path: { cook_id: id.value } } }))
+  },
+  staleTime: 0,
+})
+const by = (uses: Schemas['TakesOut'][]) =>
+  uses.map((use) => `${use.label} ${show.value.mass(use.grams)} ${use.kind}`).join(', ')
+
+async function size(total: Schemas['TotalOut']) {
+  const body = { blend_id: total.blend_id }
+  const made = await call(api.POST('/api/cooks/{cook_id}/batch', { params: { path: { cook_id: id.value } }, body }))
+  await queries.invalidateQueries({ queryKey: ['blends'] })
+  await queries.invalidateQueries({ queryKey: ['blend', total.blend_id] })
+  await queries.invalidateQueries({ queryKey: ['totals'] })
+  return made
+}
+async function toBlend(total: Schemas['TotalOut']) {
+  try {
+    const made = await size(total)
+    say(`The batch of ${total.name} is ${made.batch} now.`)
+    await router.push(`/blend/${total.blend_id}`)
+  } catch (failure) {
+    say(sentenceOf(failure))
+  }
+}
+async function weighOut(total: Schemas['TotalOut']) {
+  try {
+    const made = await size(total)
+    const body = { blend: total.blend_id, version: made.version, wanted: `${total.mix_g} g`, resolution_g: 0.1 }
+    const batch = await call(api.POST('/api/batches', { body }))
+    await router.push(`/blend/weigh/${batch.id}`)
+  } catch (failure) {
+    say(sentenceOf(failure))
+  }
+}
+</script>
+
+<template>
+  <section class="plate totals" aria-label="What to mix for all of it">
+    <h2>What to mix for all of it</h2>
+    <p v-if="error" class="muted">{{ sentenceOf(error) }}</p>
+    <p v-for="problem in totals?.problems ?? []" :key="problem.field" class="says">{{ problem.sentence }}</p>
+    <div v-for="total in totals?.blends ?? []" :key="total.blend_id" class="total">
+      <GrainStrip :bands="bandsOfShares(total.bands, grinds)" :height="22" class="strip" />
+      <div>
+        <b>{{ total.name }}</b>
+        <p class="muted">
+          takes <Why :figure="total.takes" :of="`All of ${total.name}`">{{ show.mass(total.takes.value) }}</Why>:
+          {{ by(total.by) }}
+        </p>
+      </div>
+      <p class="mix">
+        <template v-if="total.mix_g > 0">
+          <b class="big">{{ show.mass(total.mix_g) }}</b> to mix
+          <span class="muted"
+            ><Why :figure="total.spoons.volume" of="Level spoons">{{ total.spoons.text }}</Why></span
+          >
+        </template>
+        <b v-else>The shelf has enough</b>
+        <span class="muted">
+          {{ total.shelf_g > 0 ? `${show.mass(total.shelf_g)} on the shelf, ` : ''
+          }}{{ show.mass(Math.max(0, total.left_g)) }} left over
+        </span>
+      </p>
+      <p class="ways">
+        <v-btn @click="toBlend(total)">To Blend</v-btn>
+        <v-btn v-if="total.mix_g > 0" class="solid" @click="weighOut(total)">Weigh it out</v-btn>
+      </p>
+    </div>
+    <div v-for="one in totals?.plain ?? []" :key="one.grind" class="total">
+      <span />
+      <div>
+        <b>{{ grinds.get(one.grind) ? grindName(grinds.get(one.grind)!) : one.grind }}</b>
+        <p class="muted">{{ by(one.by) }}</p>
+      </div>
+      <p class="mix">
+        <b
+          ><Why :figure="one.takes" of="All of it">{{ show.mass(one.takes.value) }}</Why></b
+        >
+        <span class="muted"
+          ><Why :figure="one.spoons.volume" of="Level spoons">{{ one.spoons.text }}</Why></span
+        >
+      </p>
+    </div>
+    <p v-if="totals && !totals.blends.length && !totals.plain.length" class="muted">No layer takes anything yet.</p>
+  </section>
+</template>
+
+<style scoped>
+.totals {
+  padding: 18px 22px;
+  display: grid;
+  gap: 10px;
+}
+h2 {
+  font-size: 20px;
+}
+.total {
+  display: grid;
+  grid-template-columns: 96px minmax(0, 1fr) 210px auto;
+  gap: 16px;
+  align-items: center;
+  border-top: 1px solid var(--line);
+  padding-top: 10px;
+}
+p {
+  margin: 0;
+  font-size: 14px;
+}
+.mix span {
+  display: block;
+}
+.big {
+  font-size: 22px;
+}
+.ways {
+  display: flex;
+  gap: 8px;
+}
+.says {
+  color: var(--stop);
+}
+@media (max-width: 900px) {
+  .total {
+    grid-template-columns: minmax(0, 1fr);
+    gap: 6px;
+  }
+}
+</style>

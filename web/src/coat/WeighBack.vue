@@ -1,0 +1,88 @@
+<script setup lang="ts">
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { computed, reactive, ref } from 'vue'
+import { api, call, Refusal, sentenceOf } from '../api/client'
+import Field from '../ui/Field.vue'
+import { say } from '../ui/notice'
+import Why from '../ui/Why.vue'
+import type { Coat } from './useCoat'
+
+/** What was taken, what is left and what fell off: the coat that really went on, and the cook's own coat weight. */
+const props = defineProps<{ coat: Coat; at: number; surface: string }>()
+const emit = defineEmits<{ use: [dose: string] }>()
+const queries = useQueryClient()
+const cut = computed(() => props.coat.arm.value!.piece.cut)
+const { data: own } = useQuery({
+  queryKey: ['own coat', cut, () => props.surface],
+  queryFn: () =>
+    call(api.GET('/api/coat/own-weight', { params: { query: { cut: cut.value, surface: props.surface } } })),
+})
+const form = reactive({ taken: '', left: '', fell: '' })
+const errors = ref<Record<string, string>>({})
+const mine = computed(() => own.value?.figure.value.toFixed(1) ?? '')
+
+async function keep() {
+  errors.value = {}
+  try {
+    await props.coat.autosave.flush()
+    const label = props.coat.arm.value!.label
+    const found = await call(
+      api.POST('/api/cooks/{cook_id}/weigh-back', {
+        params: { path: props.coat.path() },
+        body: { label, layer: props.at, ...form },
+      }),
+    )
+    await queries.invalidateQueries({ queryKey: ['own coat'] })
+    Object.assign(form, { taken: '', left: '', fell: '' })
+    say(`Your coat is ${found.figure.value.toFixed(1)} g on 100 cm² now.`, async () => {
+      const path = { row_id: found.noted! }
+      await call(api.POST('/api/coat/weigh-back/{row_id}/take-back', { params: { path } }))
+      await queries.invalidateQueries({ queryKey: ['own coat'] })
+    })
+  } catch (failure) {
+    if (failure instanceof Refusal && failure.problem.errors?.length)
+      errors.value = Object.fromEntries(
+        failure.problem.errors.map((error) => [error.field.replace(/^\./, ''), error.sentence]),
+      )
+    else say(sentenceOf(failure))
+  }
+}
+</script>
+
+<template>
+  <form class="back" aria-label="Weigh back" @submit.prevent="keep">
+    <p v-if="own" class="muted">
+      {{ own.times ? `Weighed back ${own.times} times on ${surface} meat` : `Never weighed back on ${surface} meat` }}:
+      your coat is about <Why :figure="own.figure" of="Your own coat">{{ mine }} g on 100 cm²</Why>.
+      <button type="button" class="link" @click="emit('use', mine)">Dose it so</button>
+    </p>
+    <div class="three">
+      <Field v-model="form.taken" label="Taken" placeholder="60 g" :error="errors.taken ?? errors.layer" />
+      <Field v-model="form.left" label="Left over" placeholder="18 g" :error="errors.left" />
+      <Field v-model="form.fell" label="Fell off" placeholder="3 g" :error="errors.fell" />
+    </div>
+    <v-btn type="submit" :disabled="!form.taken || !form.left">Note it</v-btn>
+  </form>
+</template>
+
+<style scoped>
+.back {
+  display: grid;
+  gap: 10px;
+  justify-items: start;
+}
+.three {
+  display: grid;
+  grid-template-columns: repeat(3, minmax(0, 1fr));
+  gap: 8px;
+  align-items: start;
+}
+p {
+  margin: 0;
+  font-size: 14px;
+}
+.link {
+  color: var(--link) !important;
+  text-decoration: underline;
+}
+</style>
