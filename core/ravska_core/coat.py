@@ -1,7 +1,7 @@
 """What a coat comes to: a piece with its stack of layers in, doses, a salt ledger, a core sample and cautions out."""
 
 import math
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 from functools import lru_cache
 
@@ -258,13 +258,33 @@ class _Stack:
         self.dosed, self.surfaces, self.notes = _dosed(puts, piece, arm.piece.surface)
         self.middle, self.thin_end = _columns(piece)
         self.salt_g = np.array([put.salt_g for put in puts])
+        self._ends: dict[float, Moment] = {}
+        self._holds: dict[float, Moment] = {}
 
     def follow(self, faster: float = 1.0, until_s: float | None = None, times: float = 1.0) -> Moment:
         dosed = self.dosed
         if times != 1.0:
             dosed = [replace(d, layer=replace(d.layer, hold_s=d.layer.hold_s * times)) for d in dosed]
         drip = _drip_share(self.piece)
-        return follow(dosed, self.middle, self.piece.water_share, drip, faster, until_s)
+        if until_s is not None or times != 1.0:
+            return follow(dosed, self.middle, self.piece.water_share, drip, faster, until_s)
+        if faster not in self._ends:
+            last = max((n for n, put in enumerate(self.puts) if put.kind.when == "before"), default=-1)
+            first = min((n for n, put in enumerate(self.puts) if put.kind.when != "before"), default=len(self.puts))
+
+            def told(at: int, moment: Callable[[], Moment]) -> None:
+                # on the way to the end it passes the end of the holds, unless something of the fire came before
+                if at == last < first:
+                    self._holds[faster] = moment()
+
+            self._ends[faster] = follow(dosed, self.middle, self.piece.water_share, drip, faster, told=told)
+        return self._ends[faster]
+
+    def at_hold(self, faster: float, at_s: float, whole_s: float) -> Moment:
+        """Return the stack at a time of its holds; at their end without following it once more."""
+        self.follow(faster)
+        known = self._holds.get(faster)
+        return known if at_s == whole_s and known is not None else self.follow(faster, at_s)
 
     def percent(self, moment: Moment) -> Array:
         """Return what stays of each layer's salt [% of raw edible weight]."""
@@ -304,7 +324,7 @@ def _sample(stack: _Stack, arm: Arm, at_s: float | None) -> CoreSample | None:
     whole = sum(layer.hold_s for layer in held)
     at = whole if at_s is None else min(max(0.0, at_s), whole)
     depths = np.linspace(0, 1, DEPTHS) ** 1.6 * stack.middle.half_cm
-    low, mid, high = (stack.follow(factor, at) for factor in (DIFFUSIVITY_BAND[0], 1.0, DIFFUSIVITY_BAND[1]))
+    low, mid, high = (stack.at_hold(factor, at, whole) for factor in (DIFFUSIVITY_BAND[0], 1.0, DIFFUSIVITY_BAND[1]))
     curves = [stack.curve(moment, depths) for moment in (low, mid, high)]
     past: list[Layer] = []
     left = at
@@ -336,7 +356,7 @@ def _in_words(stack: _Stack, arm: Arm, whole_s: float) -> tuple[str, ...]:
         total = float(cells.sum())
         return reach_share(stack.middle, cells, near), float(stack.curve(moment, centre)[0]), total  # type: ignore[arg-type]
 
-    deeper, middle, total = told(stack.follow(until_s=whole_s))
+    deeper, middle, total = told(stack.at_hold(1.0, whole_s, whole_s))
     if total <= 0:
         return ("Nothing salty is in the meat yet.",)
     again, middle_again, total_again = told(stack.follow(until_s=2 * whole_s, times=2))
@@ -415,7 +435,11 @@ def _stack_of(arm: Arm, spoon_set: SpoonSet, tables: Catalogue | None) -> tuple[
 
 
 def read_arm(
-    arm: Arm, spoon_set: SpoonSet = SPOON_SETS["us"], tables: Catalogue | None = None, at_s: float | None = None
+    arm: Arm,
+    spoon_set: SpoonSet = SPOON_SETS["us"],
+    tables: Catalogue | None = None,
+    at_s: float | None = None,
+    cored: bool = True,
 ) -> ArmReading:
     """Determine what one arm comes to: doses, where its salt ends, the core sample and cautions.
 
@@ -423,6 +447,8 @@ def read_arm(
     ----------
     at_s : float, optional
         Time of the hold that the core sample is taken at [s]; its end when none is given.
+    cored : bool
+        Whether a core sample is wanted.
 
     Raises
     ------
@@ -463,7 +489,7 @@ def read_arm(
         servings=servings,
         sodium=sodium,
         sugar=sugar,
-        sample=_sample(stack, arm, at_s),
+        sample=_sample(stack, arm, at_s) if cored else None,
         cautions=_cautions(arm, layers, puts, stack, cut.animal, salt.value, thin.value, sodium.value),
     )
 

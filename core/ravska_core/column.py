@@ -142,10 +142,9 @@ def _moved(column: Column, masses: Array, dt_cm2: float, bath_cm: float) -> Arra
     decay = np.exp(-rates * dt_cm2)
     moved: Array = root[:, None] * (modes @ (decay[:, None] * (modes.T @ (masses / root[:, None]))))
     # round-off must neither make mass nor lose it
-    moved = np.maximum(moved, 0.0)
-    totals = moved.sum(axis=0)
-    before = masses.sum(axis=0)
-    return moved * np.where(totals > 0, before / np.where(totals > 0, totals, 1.0), 1.0)
+    np.maximum(moved, 0.0, out=moved)
+    moved *= masses.sum(axis=0) / np.maximum(moved.sum(axis=0), 1e-300)
+    return moved
 
 
 def even(column: Column) -> Array:

@@ -7,6 +7,7 @@ it; wiping takes a stated share of what lies on the surface; drippings carry off
 
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field
+from functools import partial
 
 import numpy as np
 
@@ -79,7 +80,7 @@ def follow(
     drip_share: float = 0.0,
     faster: float = 1.0,
     until_s: float | None = None,
-    told: Callable[[int, Moment], None] | None = None,
+    told: Callable[[int, Callable[[], Moment]], None] | None = None,
 ) -> Moment:
     """Determine where the solute of every layer is at the end of a stack, or at a time of its holds.
 
@@ -96,7 +97,7 @@ def follow(
     until_s : float, optional
         Stop at this time since the first layer went on [s], over the layers that go on before the fire.
     told : callable, optional
-        Told the index and the moment after each layer's hold.
+        Told the index of each layer after its hold, with a way to ask for the moment.
     """
     count = len(stack)
     size = len(column.middles_cm) if column else 1
@@ -123,7 +124,7 @@ def follow(
         if kind.when == "before":
             clock += held
         if told is not None:
-            told(at, _moment(clock, cells, cover, plate, fates, film))
+            told(at, partial(_moment, clock, cells, cover, plate, fates, film))
     return _moment(clock, cells, cover, plate, fates, film)
 
 

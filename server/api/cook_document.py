@@ -131,13 +131,16 @@ def _blend_lines(arms: Iterable[Arm]) -> Iterator[Line]:
 
 
 def read_stored(arms: Iterable[Arm], spoon_set: SpoonSet) -> dict[str, coat.ArmReading | BadInput]:
-    """Read every arm by itself, so that one that cannot be read leaves the other's numbers standing."""
+    """Read every arm by itself, so that one that cannot be read leaves the other's numbers standing.
+
+    Core samples are left out: only Coat shows them, and asks for the hour it shows.
+    """
     arms = list(arms)
     load_inside(_blend_lines(arms))
     found: dict[str, coat.ArmReading | BadInput] = {}
     for arm in arms:
         try:
-            found[arm.label] = coat.read_arm(arm.as_core(), spoon_set)
+            found[arm.label] = coat.read_arm(arm.as_core(), spoon_set, cored=False)
         except BadInput as refusal:
             found[arm.label] = refusal
     return found

@@ -195,7 +195,7 @@ def test_salt_is_conserved_through_any_stack_at_any_time(stack, exponent, until,
     column = None if covered == 1.0 else Column(2.0, round(exponent, 3), 0.9)
     dosed = [Dosed(layer, sticks, covered, bath if layer.kind in BATHS else 0.0) for layer, sticks, bath in stack]
     moments = []
-    end = follow(dosed, column, 0.745, 0.2, until_s=until, told=lambda at, moment: moments.append((at, moment)))
+    end = follow(dosed, column, 0.745, 0.2, until_s=until, told=lambda at, moment: moments.append((at, moment())))
     for at, moment in moments:
         for n, fate in enumerate(moment.fates):
             whole = 0.0 if n > at or dosed[n].layer.kind == "drippings" else 1.0

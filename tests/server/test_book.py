@@ -1,7 +1,12 @@
 """The book itself: rules kept by the database, writes at the same moment, the demo, the backup."""
 
+import json
+import os
 import socket
 import sqlite3
+import subprocess
+import sys
+from contextlib import closing
 from datetime import UTC, datetime, timedelta
 from io import StringIO
 
@@ -224,3 +229,40 @@ def test_beginning_a_cook_puts_the_other_one_down(book, cook):
     begun = begin_cook(cook.household, "Trout", NOW, arms, seed=5)
     assert list(Cook.objects.filter(in_hand=True)) == [begun]
     assert Sample.objects.filter(trial=begun.trial).count() == 2
+
+
+def test_a_book_of_the_first_form_of_layers_is_carried_over_whole(tmp_path):
+    env = os.environ | {"RAVSKA_DATA": str(tmp_path), "PYTHONPATH": "core:server"}
+
+    def manage(*words: str) -> None:
+        subprocess.run([sys.executable, "server/manage.py", *words], env=env, check=True, capture_output=True)
+
+    manage("migrate", "book", "0003")
+    house, cook, blend, piece = (f"{n:032x}" for n in (1, 2, 3, 4))
+    when = "2026-11-01 12:00:00"
+    with closing(sqlite3.connect(tmp_path / "ravska.sqlite3")) as book, book:
+
+        def put(table: str, **row) -> None:
+            names = ", ".join(f'"{name}"' for name in row)
+            book.execute(f"INSERT INTO book_{table} ({names}) VALUES ({', '.join('?' * len(row))})", list(row.values()))
+
+        put("household", id=house, name="Weir House")
+        put("cook", id=cook, name="Old", serve_at=when, in_hand=0, version=1, household_id=house)
+        put("blend", id=blend, name="Rub", kind="dry rub", batch_g=50, batch_typed="50 g", fire="", version=1,
+            created_at=when, household_id=house)  # fmt: skip
+        put("piece", id=piece, cut="lamb-shoulder", mass_g=2000, mass_typed="2 kg", count=1, coat_bare_face=1,
+            length_typed="", width_typed="", thickness_typed="", cook_id=cook)  # fmt: skip
+        rest = {"vessel": "", "hold_typed": "", "hold_c": 4.0, "piece_id": piece}
+        put("layer", id=f"{5:032x}", position=0, kind="salt", surface="", grind="table-salt/fine", percent=0.7, **rest)
+        put("layer", id=f"{6:032x}", position=1, kind="rub", surface="mustard", grind="", coat_g_100cm2=8.0,
+            hold_s=3600.0, blend_id=blend, **rest)  # fmt: skip
+    manage("migrate")
+    with closing(sqlite3.connect(tmp_path / "ravska.sqlite3")) as book:
+        rows = book.execute("SELECT kind, grind, dose, hold_s FROM book_layer ORDER BY position").fetchall()
+        faces = book.execute("SELECT faces FROM book_piece").fetchone()[0]
+    assert rows == [
+        ("pre-salt", "table-salt/fine", 0.7, 1800.0),
+        ("binder", "mustard-prepared/paste", 2.4, None),
+        ("rub", "", 8.0, 3600.0),
+    ]
+    assert json.loads(faces) == {"fat cap": "coated"}
