@@ -152,7 +152,7 @@ const compared = computed(() => (doc.value?.arms ?? []).filter((other) => !other
         />
         <section v-else class="plate empty">
           <h2>From crust to centre</h2>
-          <p class="muted">
+          <p v-if="coat.cored.value" class="muted">
             {{
               arm.layers.length
                 ? 'No layer is held on bare meat, so no salt moves in yet.'
@@ -233,6 +233,7 @@ const compared = computed(() => (doc.value?.arms ?? []).filter((other) => !other
   text-underline-offset: 3px;
 }
 .empty {
+  min-height: 420px;
   padding: 18px 22px;
 }
 .under {

@@ -37,6 +37,9 @@ export function useCoat(id?: string) {
   const doc = ref<Doc | null>(null)
   const cook = ref<Out | null>(null)
   const { reading, errors, ask } = useReading<(Reading | null)[]>()
+  /** What came with the cook: everything but the core samples, which are asked for. */
+  let seeded: unknown = null
+  const cored = computed(() => reading.value !== seeded)
   /** The time of the hold the core samples are taken at [s]; none is its end. */
   const atS = ref<number | null>(null)
   const current = ref(0)
@@ -70,7 +73,7 @@ export function useCoat(id?: string) {
     (out) => {
       if (!out || doc.value) return
       cook.value = out
-      reading.value = out.arms.map((arm) => arm.reading)
+      reading.value = seeded = out.arms.map((arm) => arm.reading)
       autosave.begin(out)
       void nextTick(history.beginHistory)
     },
@@ -187,7 +190,7 @@ export function useCoat(id?: string) {
     say(`${gone.name} is off the board.`, () => history.undo())
   }
   return {
-    doc, cook, reading, errors, errorsOf, atS, current, arm, stored, loaded, error, autosave, history,
+    doc, cook, reading, errors, errorsOf, atS, cored, current, arm, stored, loaded, error, autosave, history,
     addLayer, takeSchool, makePair, takeSkin, giveWay, aimAt, putStack, addPiece, removePiece, path,
   } // prettier-ignore
 }
