@@ -8,6 +8,7 @@ from book.models import Blend, LayerRow, Piece, Revision, load_inside
 from ninja import Schema
 from pydantic import BaseModel, Field
 from ravska_core import coat, cuts
+from ravska_core.blends import Blend as CoreBlend
 from ravska_core.layers import BATHS, LAYER_KINDS, MOST_LAYERS, Layer, plain
 from ravska_core.portions import PORTION_G
 from ravska_core.quantities import parse_duration_s, parse_length_cm, parse_mass_g, parse_number
@@ -93,6 +94,7 @@ class Blends:
         rows = list(Blend.objects.filter(household=household(), pk__in=keys).with_drafts()) if keys else []
         self.by_key = {row.pk: row for row in rows}
         load_inside(line for row in rows for line in row.draft().lines.all())
+        self._met: dict[UUID, CoreBlend] = {}
 
     def row(self, layer: LayerDocument) -> tuple[Blend, Revision | None]:
         """Return the blend a layer is of and the revision it pins.
@@ -113,6 +115,17 @@ class Blends:
             if revision is None:
                 raise BadInput("blend", "That revision is not in the book; use the blend as it is now.")
         return blend, revision
+
+    def core(self, layer: LayerDocument) -> CoreBlend:
+        """Return the blend a layer is of as the core reads it, each built once.
+
+        Raises
+        ------
+        BadInput
+            As `row` does.
+        """
+        blend, revision = self.row(layer)
+        return blend.as_core(revision, self._met)
 
 
 def read_piece(document: PieceDocument, gather: Gather, at: str) -> cuts.Piece | None:
@@ -149,9 +162,8 @@ def read_layer(document: LayerDocument, blends: Blends, gather: Gather, at: str)
     blend = None
     ok = True
     if document.blend_id:
-        found = gather.attempt(at, lambda: blends.row(document))
-        ok = found is not None
-        blend = found[0].as_core(found[1]) if found else None
+        blend = gather.attempt(at, lambda: blends.core(document))
+        ok = blend is not None
     elif document.grind:
         blend = plain(document.grind)
     elif kind.blend_kind:
