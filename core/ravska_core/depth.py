@@ -47,9 +47,9 @@ def sheet_uptake(fourier: float) -> float:
     return 1 - sum(8 / (k * k * math.pi**2) * math.exp(-k * k * math.pi**2 * fourier / 4) for k in odd)
 
 
-def reach_cm(time_s: float, temperature_c: float = 4.0) -> float:
-    """Determine how far salt has reached [cm], as people are shown it: 2 sqrt(D t)."""
-    return 2 * math.sqrt(diffusivity_m2_s(temperature_c) * time_s) * 100
+def reach_cm(dt_cm2: float) -> float:
+    """Determine how far salt has reached [cm], as people are shown it: 2 sqrt(D t), of diffusivity x time [cm2]."""
+    return 2 * math.sqrt(dt_cm2)
 
 
 def sheet_centre(fourier: float) -> float:

@@ -25,6 +25,11 @@ DRIPS = 0.5
 """Share of a cook's weight loss that drips, the rest evaporates (estimate)."""
 
 
+def drip_share(cook_yield: float, water_share: float) -> float:
+    """Return drippings over the water of the raw meat, at most 0.9: (1 - yield) x share that drips / water."""
+    return min(0.9, (1 - cook_yield) * DRIPS / water_share)
+
+
 @dataclass(frozen=True)
 class Dosed:
     """A layer with what its fate needs besides.
@@ -77,7 +82,7 @@ def follow(
     stack: Sequence[Dosed],
     column: Column | None,
     water_share: float,
-    drip_share: float = 0.0,
+    drips: float = 0.0,
     faster: float = 1.0,
     until_s: float | None = None,
     told: Callable[[int, Callable[[], Moment]], None] | None = None,
@@ -90,8 +95,8 @@ def follow(
         Meat below 1 cm2 of open surface; None when skin, fat or membrane covers all of it.
     water_share : float
         Water in the raw meat, mass fraction: K of the balance between meat and bath.
-    drip_share : float
-        Drippings over the water of the raw meat.
+    drips : float
+        Drippings over the water of the raw meat, by `drip_share`.
     faster : float
         Factor on the diffusivity, for the band of a result.
     until_s : float, optional
@@ -118,7 +123,7 @@ def follow(
         if layer.kind in BATHS:
             cells, cover = _bathe(dosed, at, column, water_share, dt, cells, cover, plate, fates, left)
         else:
-            _put_on(dosed, at, column, drip_share, cells, cover, plate, fates)
+            _put_on(dosed, at, column, drips, cells, cover, plate, fates)
             if column is not None and kind.when == "before":
                 cells = diffuse(column, cells, dt)
         if kind.when == "before":
@@ -138,7 +143,7 @@ def _moment(clock: float, cells: Array, cover: Array, plate: Array, fates: list[
 
 
 def _put_on(
-    dosed: Dosed, at: int, column: Column | None, drip_share: float, cells: Array, cover: Array, plate: Array,
+    dosed: Dosed, at: int, column: Column | None, drips: float, cells: Array, cover: Array, plate: Array,
     fates: list[Fate],
 ) -> None:  # fmt: skip
     """Put a layer on, in place: on the surface and what covers it, through the meat, or beside it on the plate."""
@@ -146,7 +151,7 @@ def _put_on(
     kind = LAYER_KINDS[layer.kind]
     if layer.kind == "drippings":
         used = (layer.dose or 0.0) / 100
-        took = min(0.9, drip_share) * cells
+        took = drips * cells
         cells -= took
         for k, share in enumerate(took.sum(axis=0)):
             plate[k] += share * used

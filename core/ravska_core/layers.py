@@ -1,5 +1,6 @@
 """Layers: what may be put on or into a piece, in which unit it is dosed, and what of it usually stays."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from fractions import Fraction
 from types import MappingProxyType
@@ -14,7 +15,8 @@ class LayerKind:
 
     `by` says what the dose is counted on: ``area``, ``edible`` raw weight, ``raw`` weight or ``sliced`` weight.
     `stays` is the share of its salt that is eaten in the end [0 to 1], None where diffusion decides. `when` it goes
-    on: before the fire, during the cook, or at the board. `hold_s` is its usual hold [s], None where it has none.
+    on: before the fire, during the cook, or at the board. `hold_s` is its usual hold [s], None where it has none;
+    `plain` the families of ingredients that do for it without anything mixed.
     """
 
     key: str
@@ -31,36 +33,37 @@ class LayerKind:
     hold_s: float | None
     step: str
     source: str
+    plain: tuple[str, ...] = ()
 
 
 _HOUR = 3600.0
 _KINDS = (
     LayerKind("pre-salt", "Salt ahead, by weight", "dry rub", "% of edible weight", "edible", 0.7, 0.01, 5, 1.0,
-              "all of it stays", "before", 16 * _HOUR, "salt", "trade"),
+              "all of it stays", "before", 16 * _HOUR, "salt", "trade", ("salt",)),
     LayerKind("injection", "Injected into the meat", "injection", "% pump", "raw", 10, 0.5, 30, 0.85,
               "the rest runs out again", "before", 1 * _HOUR, "inject", "estimate"),
     LayerKind("marinade", "A bath", "marinade", "ml/kg", "raw", 250, 50, 3000, None,
               "what diffuses in, and what clings", "before", 2 * _HOUR, "bag", "crank"),
     LayerKind("binder", "What the rub sticks to", "binder", "g/100 cm²", "area", 1.5, 0.1, 15, 1.0,
-              "all of it stays", "before", None, "coat", "estimate"),
+              "all of it stays", "before", None, "coat", "estimate", ("fat", "paste", "liquid")),
     LayerKind("rub", "A dry coat", "dry rub", "g/100 cm²", "area", 5, 0.2, 40, 0.9,
               "a tenth falls off", "before", 2 * _HOUR, "coat", "estimate"),
     LayerKind("paste", "Rub in oil, butter or mustard", "paste", "g/100 cm²", "area", 10, 0.5, 40, 0.9,
               "a tenth falls off", "before", 2 * _HOUR, "coat", "estimate"),
     LayerKind("spritz", "Sprayed on while it cooks", "spritz", "g/100 cm² each time", "area", 0.5, 0.05, 5, 0.5,
-              "half runs off", "during", None, "", "estimate"),
+              "half runs off", "during", None, "", "estimate", ("liquid",)),
     LayerKind("baste", "Brushed on while it cooks", "marinade", "g/100 cm² each time", "area", 1.5, 0.1, 10, 0.5,
-              "half runs off", "during", None, "", "estimate"),
+              "half runs off", "during", None, "", "estimate", ("fat", "liquid")),
     LayerKind("wrap", "Butter or sauce in the wrap", "glaze", "g/kg", "raw", 40, 1, 500, 0.3,
-              "the share of it that is eaten", "during", None, "", "estimate"),
+              "the share of it that is eaten", "during", None, "", "estimate", ("fat", "liquid", "sugar")),
     LayerKind("cooking liquid", "Braised or steamed in it", "cooking liquid", "ml/kg", "raw", 300, 50, 5000, None,
-              "what diffuses, and the share that is eaten", "during", 2 * _HOUR, "", "crank"),
+              "what diffuses, and the share that is eaten", "during", 2 * _HOUR, "", "crank", ("liquid", "dairy")),
     LayerKind("drippings", "Caught, for a sauce", "", "% of them eaten", "none", 50, 1, 100, None,
               "what drips out, less what is not eaten", "during", None, "", "estimate"),
     LayerKind("glaze", "Brushed on near the end", "glaze", "g/100 cm²", "area", 4, 0.2, 20, 1.0,
-              "all of it stays", "during", None, "", "estimate"),
+              "all of it stays", "during", None, "", "estimate", ("sugar", "paste")),
     LayerKind("finishing salt", "At the board", "finishing salt", "g/kg sliced", "sliced", 3, 0.1, 30, 1.0,
-              "all of it stays", "after", None, "", "trade"),
+              "all of it stays", "after", None, "", "trade", ("salt",)),
 )  # fmt: skip
 LAYER_KINDS = MappingProxyType({kind.key: kind for kind in _KINDS})
 """Kinds of layer, in the order they usually go on (doses and shares: common practice or estimates)."""
@@ -83,6 +86,13 @@ LIQUID_FATES = MappingProxyType({"drained": 0.0, "gravy": 0.5, "eaten": 1.0})
 """What becomes of a cooking liquid, and the share of it that is then eaten (estimates)."""
 
 MOST_LAYERS = 12
+
+
+def place_for(kind: str, among: Sequence[str]) -> int:
+    """Return where a new layer usually goes: after the last one that goes on no later than it."""
+    order = list(LAYER_KINDS)
+    earlier = [at for at, other in enumerate(among) if order.index(other) <= order.index(kind)]
+    return earlier[-1] + 1 if earlier else 0
 
 
 @dataclass(frozen=True)

@@ -4,8 +4,6 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from types import MappingProxyType
 
-from ravska_core.layers import LAYER_KINDS
-
 _HOUR = 3600.0
 COLD, BENCH = 4.0, 21.0
 
@@ -73,14 +71,3 @@ SCHOOLS: Mapping[str, School] = MappingProxyType(
 
 ARM_KINDS = ("rubbed", "marinated", "both", "injected", "plain")
 """What one of two arms can be in one step."""
-
-
-def lacking(school: School, at_hand: Mapping[str, object]) -> tuple[str, ...]:
-    """Return the kinds of blend a school needs that the book has none of."""
-    return tuple(
-        dict.fromkeys(
-            LAYER_KINDS[slot.kind].blend_kind
-            for slot in school.slots
-            if not slot.grind and LAYER_KINDS[slot.kind].blend_kind not in at_hand
-        )
-    )

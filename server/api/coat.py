@@ -11,10 +11,12 @@ from django.db import transaction
 from ninja import Router, Schema
 from pydantic import AwareDatetime, Field
 from ravska_core import coat, cuts
-from ravska_core.layers import LAYER_KINDS
+from ravska_core.layers import LAYER_KINDS, place_for
+from ravska_core.layers import Layer as CoreLayer
 from ravska_core.portions import PORTION_G, raw_weight
 from ravska_core.quantities import say_duration
 from ravska_core.schools import SCHOOLS
+from ravska_core.target import give_way
 from ravska_core.working import BadInput, Figure
 
 from api.coat_document import (
@@ -60,12 +62,24 @@ def read_coat(request, document: CoatDocument) -> list[ArmReadingOut]:
 
 
 class NewLayer(Schema):
-    """What to put on: a blend or a plain grind, as which kind of layer (as the blend's usual one when empty)."""
+    """What to put on: a blend or a plain grind, as which kind of layer (as the blend's usual one when empty).
+
+    `among` are the kinds of the layers it goes among, in order.
+    """
 
     cut: Key
     kind: LayerKindKey | None = None
     blend_id: UUID | None = None
     grind: Key = ""
+    among: Annotated[list[LayerKindKey], Field(max_length=12)] = Field(default=[])
+
+
+@dataclass(frozen=True, slots=True)
+class PlacedLayerOut:
+    """A layer as it is typed, and the place it usually goes to."""
+
+    layer: LayerDocument
+    place: int
 
 
 def _blend(key: UUID) -> Blend:
@@ -75,16 +89,17 @@ def _blend(key: UUID) -> Blend:
     return blend
 
 
-@router.post("/coat/layer", response={200: LayerDocument, **ANSWERS})
+@router.post("/coat/layer", response={200: PlacedLayerOut, **ANSWERS})
 @sends
-def new_layer(request, document: NewLayer) -> LayerDocument:
-    """Return a layer at its usual dose and hold for this blend and cut, without saving anything."""
+def new_layer(request, document: NewLayer) -> PlacedLayerOut:
+    """Return a layer at its usual dose, hold and place for this blend and cut, without saving anything."""
     if document.blend_id is not None:
-        return layer_document(usual_layer(Piece(cut=document.cut), 0, _blend(document.blend_id), document.kind or ""))
+        row = usual_layer(Piece(cut=document.cut), 0, _blend(document.blend_id), document.kind or "")
+        return PlacedLayerOut(layer_document(row), place_for(row.kind, document.among))
     if document.kind is None:
         raise BadInput("kind", "Say which kind of layer this is, or choose a blend.")
     kind = LAYER_KINDS[document.kind]
-    return LayerDocument(
+    layer = LayerDocument(
         kind=document.kind,
         grind=document.grind,
         dose=f"{kind.usual:g}",
@@ -93,6 +108,7 @@ def new_layer(request, document: NewLayer) -> LayerDocument:
         times=4 if document.kind == "spritz" else 3 if document.kind == "baste" else 1,
         vessel="bag" if document.kind == "marinade" else "",
     )
+    return PlacedLayerOut(layer, place_for(document.kind, document.among))
 
 
 class SchoolDocument(Schema):
@@ -206,7 +222,7 @@ class AimDocument(Schema):
 def aim(request, document: AimDocument) -> LayerDocument:
     """Return the layer with the dose or hold that meets the arm's target, without saving anything."""
     arms = read_arms([document.arm], Blends(document.arm.layers), "usual")
-    found = coat.give_way(arms[0], document.layer, spoon_set())
+    found = give_way(arms[0], document.layer, spoon_set())
     before = document.arm.layers[document.layer]
     if found.hold_s != arms[0].layers[document.layer].hold_s:
         return before.model_copy(update={"hold": say_duration(found.hold_s)})
@@ -294,9 +310,7 @@ class CookSave(Schema):
     appetite: Appetite = "usual"
 
 
-def _store_layers(
-    piece: Piece, documents: Sequence[LayerDocument], cores: Sequence[coat.Layer], blends: Blends
-) -> None:
+def _store_layers(piece: Piece, documents: Sequence[LayerDocument], cores: Sequence[CoreLayer], blends: Blends) -> None:
     before = list(piece.layers.order_by("position"))
     same_kinds = [layer.kind for layer in before] == [document.kind for document in documents]
     if not same_kinds:

@@ -37,6 +37,7 @@ class LayerOut:
 class StepOutDocument:
     id: UUID
     kind: str
+    layer: int | None
     begins_at: datetime
     before: Figure
     lasts_s: float
@@ -206,6 +207,7 @@ def cook_out(cook: Cook) -> CookOut:
     waiting: list[NextOut] = []
     for arm in arms:
         steps = list(arm.piece.steps.all())
+        places = {layer.pk: at for at, layer in enumerate(arm.piece.layers.all())}
         times = count_back(cook.serve_at, [Planned(step.kind, step.length_s()) for step in steps])
         reading = readings[arm.label]
         for step, (begins, _) in zip(steps, times, strict=True):
@@ -224,6 +226,7 @@ def cook_out(cook: Cook) -> CookOut:
                     StepOutDocument(
                         id=step.id,
                         kind=step.kind,
+                        layer=places.get(step.layer_id),
                         begins_at=begins,
                         before=before,
                         lasts_s=step.length_s(),

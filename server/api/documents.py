@@ -335,6 +335,7 @@ class LayerReadingOut:
     rest: float | None
     surface: str
     note: str
+    says: str
     window: WindowOut | None
     reach: Figure | None
     hold_s: float
@@ -357,13 +358,17 @@ class SampleOut:
 
 @dataclass(frozen=True, slots=True)
 class ArmReadingOut:
-    """What an arm comes to: surface, doses, the salt ledger, a serving, the core sample, cautions."""
+    """What an arm comes to: surface, doses, the salt ledger, a serving, the core sample, cautions.
+
+    `gives` is the place of the layer that usually gives way to a target.
+    """
 
     piece: PieceReadingOut
     layers: list[LayerReadingOut]
     salt: Figure
     zone: str
     target: float | None
+    gives: int | None
     thin: Figure
     servings: Figure
     sodium: Figure
@@ -403,6 +408,7 @@ def arm_reading_out(found: coat.ArmReading) -> ArmReadingOut:
                 rest=layer.rest,
                 surface=layer.surface,
                 note=layer.note,
+                says=layer.says,
                 window=window_out(layer.window) if layer.window else None,
                 reach=layer.reach,
                 hold_s=layer.hold_s,
@@ -413,6 +419,7 @@ def arm_reading_out(found: coat.ArmReading) -> ArmReadingOut:
         salt=found.salt,
         zone=found.zone,
         target=found.target,
+        gives=found.gives,
         thin=found.thin,
         servings=found.servings,
         sodium=found.sodium,

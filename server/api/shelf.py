@@ -11,7 +11,7 @@ from ravska_core.catalogue import ALLERGENS, Starter, catalogue
 from ravska_core.cautions import minimum_centre_c
 from ravska_core.cuts import FACE_STATES, GRADES
 from ravska_core.doses import ADHESION_CEILING, COAT_WEIGHTS, SALT_ZONES, VESSELS
-from ravska_core.layers import AFTER_BATH, BATHS, EACH_TIME, LAYER_KINDS
+from ravska_core.layers import AFTER_BATH, BATHS, EACH_TIME, LAYER_KINDS, LIQUID_FATES
 from ravska_core.measuring import JARS_ML
 from ravska_core.portions import PORTION_G
 from ravska_core.quantities import parse_number, parse_parts
@@ -123,6 +123,7 @@ class LayerKindOut:
     held: bool
     each_time: bool
     bath: bool
+    plain: list[str]
 
 
 @dataclass(frozen=True, slots=True)
@@ -173,6 +174,7 @@ class CatalogueOut:
     grades: list[str]
     face_states: list[WordOut]
     after_bath: list[WordOut]
+    liquid_fates: dict[str, float]
     portions_g: dict[str, float]
     zones: list[ZoneOut]
     spoon_sets: list[SpoonSetOut]
@@ -247,6 +249,7 @@ def read_catalogue(request) -> CatalogueOut:
                 held=k.hold_s is not None,
                 each_time=k.key in EACH_TIME,
                 bath=k.key in BATHS,
+                plain=list(k.plain),
             )
             for k in LAYER_KINDS.values()
         ],
@@ -254,6 +257,7 @@ def read_catalogue(request) -> CatalogueOut:
         grades=list(GRADES),
         face_states=[WordOut(key, says) for key, says in FACE_STATES.items()],
         after_bath=[WordOut(key, says) for key, says in AFTER_BATH.items()],
+        liquid_fates=dict(LIQUID_FATES),
         portions_g=dict(PORTION_G),
         zones=[
             ZoneOut(name=name, below_percent=None if limit == float("inf") else limit) for limit, name in SALT_ZONES

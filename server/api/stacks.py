@@ -1,11 +1,12 @@
 """What a coat needs beside the pieces: stacks to copy from, what to mix in all, and the cook's own coat weight."""
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable
 from dataclasses import dataclass, replace
 from datetime import datetime
 from typing import Annotated
 from uuid import UUID
 
+from book.cooks import own_coats
 from book.models import Blend, Cook, Jar, Stack, StackLayer, WeighBack, claim_version
 from django.db import transaction
 from django.db.models import Sum
@@ -18,14 +19,18 @@ from ravska_core.coat_weights import WeighBack as CoreWeighBack
 from ravska_core.coat_weights import learned_coat, own_coat
 from ravska_core.composition import read_blend
 from ravska_core.doses import COAT_WEIGHTS
+from ravska_core.drippings import ERROR, drippings_of
 from ravska_core.layers import MOST_LAYERS
+from ravska_core.mixing import batch_for_dose_g, to_mix
 from ravska_core.quantities import parse_mass_g
 from ravska_core.spoons import measure_out
 from ravska_core.working import BadInput, Figure
 
+from api.blend_document import BlendDocument, read_document
+from api.blend_store import begin_blend
 from api.coat_document import Blends, LayerDocument, layer_document, read_layer, write_layer
 from api.cook_document import one_cook, read_stored
-from api.documents import BandOut, Key, Name, SpoonsOut, Typed, sends, spoons_out
+from api.documents import BandOut, Key, LineDocument, Name, SpoonsOut, Typed, sends, spoons_out
 from api.household import household, spoon_set
 from api.problems import ANSWERS, FieldError, Gather
 
@@ -126,7 +131,7 @@ class TotalOut:
     takes: Figure
     by: list[TakesOut]
     shelf_g: float
-    mix_g: float
+    mix: Figure
     left_g: float
     spoons: SpoonsOut
     batch_g: float
@@ -182,7 +187,7 @@ def _totals(cook: Cook) -> TotalsOut:
     for key, uses in takes.items():
         doses = [use.grams for use in uses]
         if isinstance(key, str):
-            mix = coat.to_mix(doses, 0.0)
+            mix = to_mix(doses, 0.0)
             found_plain.append(
                 PlainOut(key, mix.takes, uses, spoons_out(measure_out(round(volumes[key], 3), spoons), volumes[key]))
             )
@@ -190,13 +195,13 @@ def _totals(cook: Cook) -> TotalsOut:
         blend = blends[key]
         read = read_blend(blend.as_core(), spoons)
         shelf = float(on_shelf.get(key) or 0.0)
-        mix = coat.to_mix(doses, shelf, read.batch.value / read.finished.value)
-        ml = mix.mix_g / read.density_g_ml
+        mix = to_mix(doses, shelf, read.batch.value / read.finished.value)
+        ml = mix.mix.value / read.density_g_ml
         found_blends.append(
             TotalOut(
                 blend_id=key, name=blend.name, kind=blend.kind, version=blend.version,
                 bands=[BandOut(grind.key, share) for grind, share in read.leaves],
-                takes=mix.takes, by=uses, shelf_g=shelf, mix_g=mix.mix_g, left_g=mix.left_g,
+                takes=mix.takes, by=uses, shelf_g=shelf, mix=mix.mix, left_g=mix.left_g,
                 spoons=spoons_out(measure_out(round(ml, 3), spoons), ml), batch_g=blend.batch_g,
             )
         )  # fmt: skip
@@ -235,10 +240,47 @@ def size_batch(request, cook_id: UUID, document: BatchDocument) -> SizedBatchOut
         if blend is None or total is None or total.takes.value <= 0:
             raise BadInput("blend_id", "No piece of this cook is seasoned with that blend; choose one that is.")
         claim_version(blend, blend.version)
-        blend.batch_g = total.mix_g or coat.batch_for_dose_g(total.takes.value)
+        blend.batch_g = total.mix.value or batch_for_dose_g(total.takes.value)
         blend.batch_typed = f"{blend.batch_g:g} g"
         blend.save(update_fields=["batch_g", "batch_typed"])
     return SizedBatchOut(blend.pk, blend.version, blend.batch_typed, blend.batch_g)
+
+
+class DrippingsDocument(Schema):
+    """Whose drippings become a blend, by the piece's letter."""
+
+    label: Annotated[str, Field(pattern="^[A-H]$")]
+
+
+@dataclass(frozen=True, slots=True)
+class DrippingsOut:
+    blend_id: UUID
+    name: str
+
+
+@router.post("/cooks/{uuid:cook_id}/drippings", response={201: DrippingsOut, **ANSWERS})
+@sends
+def keep_drippings(request, cook_id: UUID, document: DrippingsDocument):
+    """Make a blend of what drips out of a piece, each part with its error, to be a line of a sauce or an injection."""
+    cook = one_cook(cook_id)
+    arm = next((arm for arm in cook.trial.arms.all() if arm.label == document.label), None)
+    if arm is None:
+        raise BadInput("label", "That piece is not on the board any more.")
+    found = drippings_of(arm.as_core(), spoon_set())
+    typed = read_document(
+        BlendDocument(
+            name=f"Drippings of {arm.name}, {cook.name}"[:80],
+            kind="cooking liquid",
+            batch=f"{sum(grams for _, grams in found):.0f} g",
+            lines=[
+                LineDocument(grind=grind, parts=f"{grams:.3g}", basis="scale", error=f"{ERROR * 100:.0f}")
+                for grind, grams in found
+            ],
+        )
+    )
+    with transaction.atomic():
+        row = begin_blend(typed)
+    return Status(201, DrippingsOut(row.pk, row.name))
 
 
 @dataclass(frozen=True, slots=True)
@@ -253,17 +295,9 @@ class OwnCoatOut:
     noted: UUID | None = None
 
 
-def _own_coats(cut: str, surface: str) -> Sequence[WeighBack]:
-    rows = WeighBack.objects.filter(household=household(), surface=surface, deleted_at__isnull=True)
-    same_cut = list(rows.filter(cut=cut))
-    # of a cut never weighed back, the surface alone says more than nothing
-    return same_cut or list(rows)
-
-
 def _coat_weight(cut: str, surface: str) -> OwnCoatOut:
-    own = _own_coats(cut, surface)
-    found = learned_coat(COAT_WEIGHTS["standard"], [row.coat_g_100cm2 for row in own])
-    return OwnCoatOut(len(own), found)
+    own = own_coats(household(), cut, surface)
+    return OwnCoatOut(len(own), learned_coat(COAT_WEIGHTS["standard"], own))
 
 
 @router.get("/coat/own-weight", response={200: OwnCoatOut, **ANSWERS})

@@ -8,9 +8,10 @@ from datetime import datetime
 from django.db import transaction
 from ravska_core.catalogue import catalogue
 from ravska_core.coat import read_arm, salt_to_even
+from ravska_core.coat_weights import learned_coat
 from ravska_core.composition import read_blend
 from ravska_core.cuts import find_cut
-from ravska_core.doses import VESSELS
+from ravska_core.doses import COAT_WEIGHTS, VESSELS
 from ravska_core.layers import LAYER_KINDS, LAYER_OF_BLEND
 from ravska_core.marinade import hold_window
 from ravska_core.quantities import say_duration
@@ -19,7 +20,7 @@ from ravska_core.schools import Slot
 from ravska_core.tasting import blind_codes
 from ravska_core.working import BadInput
 
-from book.models import Arm, Blend, Cook, Household, Layer, Piece, Sample, Step, Trial
+from book.models import Arm, Blend, Cook, Household, Layer, Piece, Sample, Step, Trial, WeighBack
 
 EVENING_SALT = "kosher-dense/flake"
 EVENING_HOLD_S = 1800.0
@@ -48,17 +49,27 @@ def usual_hold_s(kind: str, blend: Blend | None, cut: str) -> float | None:
     return window.window.cautious_high_min * 60
 
 
+def own_coats(household: Household, cut: str, surface: str) -> list[float]:
+    """Return what this household's coats on a cut with such a surface weighed back to [g/100 cm2], the first first."""
+    rows = WeighBack.objects.filter(household=household, cut=cut, surface=surface, deleted_at__isnull=True)
+    return list(rows.values_list("coat_g_100cm2", flat=True))
+
+
 def usual_layer(piece: Piece, position: int, blend: Blend, kind: str = "") -> Layer:
-    """Return the layer a blend usually becomes on a piece, at its usual dose and hold."""
+    """Return the layer a blend usually becomes on a piece: a coat as heavy as it was weighed back, else as usual."""
     found = LAYER_KINDS[kind or LAYER_OF_BLEND[blend.kind]]
     hold_s = usual_hold_s(found.key, blend, piece.cut)
+    dose = f"{found.usual:g}"
+    own = own_coats(blend.household, piece.cut, "moist") if found.key == "rub" else []
+    if own:
+        dose = f"{learned_coat(COAT_WEIGHTS['standard'], own).value:.2g}"
     return Layer(
         piece=piece,
         position=position,
         kind=found.key,
         blend=blend,
-        dose=found.usual,
-        dose_typed=f"{found.usual:g}",
+        dose=float(dose),
+        dose_typed=dose,
         vessel=next((name for name, dose in VESSELS.items() if dose == found.usual), "")
         if found.key == "marinade"
         else "",

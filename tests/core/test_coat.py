@@ -6,13 +6,15 @@ import pytest
 from ravska_core import cautions, coat, doses
 from ravska_core.catalogue import catalogue
 from ravska_core.cautions import Situation, cautions_for
-from ravska_core.coat import Arm, give_way, read_arm
+from ravska_core.coat import Arm, read_arm
 from ravska_core.coat_weights import WeighBack, learned_coat, own_coat
 from ravska_core.cuts import Measures, Piece, cutting, read_piece, skin_piece
-from ravska_core.layers import LAYER_KINDS, Layer, plain
+from ravska_core.layers import LAYER_KINDS, Layer, place_for, plain
 from ravska_core.marinade import acid_class
+from ravska_core.mixing import to_mix
 from ravska_core.portions import PORTION_G, raw_weight
 from ravska_core.schools import SCHOOLS
+from ravska_core.target import give_way, usually_gives
 from ravska_core.working import BadInput
 from tests_blends import blend
 
@@ -129,6 +131,33 @@ def test_whichever_layer_gives_way_the_target_is_met(at):
     with pytest.raises(BadInput) as refusal:
         give_way(Arm("A", Piece("goat-leg", 2100), (Layer("pre-salt", SALT, 2, HOUR), rub(5)), 0.9), 1)
     assert "already hold" in refusal.value.sentence
+
+
+def test_a_new_layer_goes_where_it_usually_does_and_the_last_coat_gives_way():
+    assert place_for("binder", ["pre-salt", "rub", "glaze"]) == 1
+    assert place_for("rub", ["pre-salt", "rub", "glaze"]) == 2
+    assert place_for("pre-salt", ["rub"]) == 0
+    assert usually_gives((bath(), rub(), Layer("glaze", RUB, 4))) == 1
+    assert usually_gives((bath(), Layer("drippings", None, 50))) == 0
+    assert usually_gives(()) is None
+    assert arm(Piece("lamb-shoulder", 2300), rub(None), target=1).gives is None
+
+
+def test_what_is_missing_is_mixed_to_the_next_gram_and_more_where_its_method_loses_some():
+    found = to_mix([36.8, 20.1], 26.0)
+    assert found.takes.value == pytest.approx(56.9)
+    assert (found.mix.value, found.left_g) == (31, pytest.approx(0.1))
+    assert to_mix([10.0], 26.0).mix.value == 0
+    assert to_mix([50.0], 0, 1.5).mix.value == 75
+
+
+def test_sodium_counts_that_of_a_seasoning_without_salt():
+    glutamate = next(grind.key for grind in catalogue().grinds.values() if grind.ingredient.key == "msg")
+    found = arm(Piece("lamb-shoulder", 2300), Layer("rub", plain(glutamate), 1, HOUR))
+    share = catalogue().grinds[glutamate].ingredient.sodium
+    by_hand = found.layers[0].dose_g * 0.9 * share * 1000 / found.servings.value
+    assert found.sodium.value == pytest.approx(by_hand)
+    assert found.salt.value == 0
 
 
 def test_the_thin_end_is_as_much_saltier_as_it_is_thinner_but_not_for_what_goes_by_weight():

@@ -8,9 +8,12 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 from ravska_core import depth
+from ravska_core.catalogue import catalogue
 from ravska_core.coat import Arm, read_arm
 from ravska_core.column import Column, at_depths, column_of, diffuse, soak
 from ravska_core.cuts import Piece, read_piece
+from ravska_core.drippings import FAT as DRIP_FATS
+from ravska_core.drippings import drippings_of
 from ravska_core.fates import Dosed, follow
 from ravska_core.layers import AFTER_BATH, BATHS, LAYER_KINDS, Layer, plain
 from scipy.integrate import solve_ivp
@@ -120,7 +123,7 @@ def test_logs_and_balls_take_up_what_their_own_series_say():
 
 @pytest.mark.parametrize(("hours", "mm"), [(1, 1.9), (2, 2.7), (8, 5.4), (24, 9.3)])
 def test_reach_is_what_people_are_told(hours, mm):
-    assert depth.reach_cm(hours * HOUR) * 10 == pytest.approx(mm, abs=0.05)
+    assert depth.reach_cm(depth.diffusivity_m2_s(4) * hours * HOUR * 1e4) * 10 == pytest.approx(mm, abs=0.05)
 
 
 def test_salt_of_a_bath_agrees_with_a_hand_calculation():
@@ -160,6 +163,21 @@ def test_drippings_carry_salt_off_and_bring_part_of_it_back():
     assert half < all_of_it == pytest.approx(without)
     # by hand: 38 % loss, half of it drips, over 74.5 % water: 25.5 % of the salt leaves, half of that is eaten
     assert half == pytest.approx(1 - 0.255 / 2, abs=0.002)
+
+
+def test_what_drips_out_is_what_the_ledger_lost_and_can_be_mixed():
+    salted = Layer("pre-salt", SALT, 1.0, 16 * HOUR)
+    arm = Arm("A", Piece("lamb-shoulder", 2300), (salted,))
+    found = dict(drippings_of(arm))
+    # by hand: half of 38 % of 1886 g is 358 g, 15 % of it fat; 25.5 % of 18.86 g of salt leaves with it
+    assert sum(found.values()) - found["table-salt/fine"] == pytest.approx(358.3, abs=0.5)
+    assert found["tallow/melted"] == pytest.approx(53.7, abs=0.2)
+    assert found["table-salt/fine"] * 0.985 == pytest.approx(18.86 * 0.255, rel=2e-3)
+    lost = read_arm(dataclasses.replace(arm, layers=(salted, Layer("drippings", None, 1)))).layers[0].fate.lost
+    assert lost["in the drippings"] / 0.99 * 18.86 == pytest.approx(found["table-salt/fine"] * 0.985, rel=1e-6)
+    assert set(found) <= set(catalogue().grinds)
+    assert all(grind in catalogue().grinds for grind in DRIP_FATS.values())
+    assert "tallow/melted" not in dict(drippings_of(Arm("A", Piece("cod-loin", 900), (salted,))))
 
 
 def test_the_core_sample_moves_with_its_hour_and_its_band_holds_it():

@@ -9,13 +9,14 @@ from hypothesis import assume, given
 from hypothesis import strategies as st
 from ravska_core.blends import Blend, Line
 from ravska_core.catalogue import ACID_CLASSES, MEAT_CLASSES, catalogue
-from ravska_core.coat import Arm, batch_for_dose_g, read_arm
+from ravska_core.coat import Arm, read_arm
 from ravska_core.composition import read_blend
 from ravska_core.cuts import Measures, Piece, read_piece
 from ravska_core.depth import diffusivity_m2_s, sheet_uptake
 from ravska_core.doses import ADHESION_CEILING, VESSELS
 from ravska_core.layers import LAYER_KINDS, Layer, plain
 from ravska_core.marinade import hold_window
+from ravska_core.mixing import batch_for_dose_g
 from ravska_core.quantities import parse_duration_s, parse_mass_g, parse_parts, say_duration
 from ravska_core.schedule import STEP_KINDS, Planned, count_back, usual_steps
 from tests_blends import blend

@@ -153,16 +153,27 @@ def test_what_to_mix_counts_every_piece_and_what_clean_jars_hold(api, cook):
     doses = [arm["reading"]["layers"][0]["dose_g"] for arm in opened(api)["arms"]]
     assert total["takes"]["value"] == pytest.approx(sum(doses))
     assert total["shelf_g"] == 26.0
-    assert total["mix_g"] == pytest.approx(sum(doses) - 26, abs=1)
-    assert total["left_g"] == pytest.approx(26 + total["mix_g"] - sum(doses))
+    assert total["mix"]["value"] == pytest.approx(sum(doses) - 26, abs=1)
+    assert total["left_g"] == pytest.approx(26 + total["mix"]["value"] - sum(doses))
     sized = api("POST", f"cooks/{cook.id}/batch", {"blend_id": str(goat.id)})[1]
-    assert sized["batch_g"] == total["mix_g"]
+    assert sized["batch_g"] == total["mix"]["value"]
     Jar.objects.filter(batch__blend=goat).update(clean=False)  # touched by raw-meat hands: it does not count
     assert api("GET", f"cooks/{cook.id}/totals")[1]["blends"][0]["shelf_g"] == 0
     Piece.objects.filter(cook=cook, arm__label="A").update(cut="gone")
     broken = api("GET", f"cooks/{cook.id}/totals")[1]
     assert broken["problems"][0]["field"] == "arms.0.piece.cut"
     assert len(broken["blends"][0]["by"]) == 1
+
+
+def test_drippings_become_a_blend_for_a_later_sauce_with_their_error(api, cook):
+    status, made = api("POST", f"cooks/{cook.id}/drippings", {"label": "A"})
+    assert status == 201
+    blend = api("GET", f"blends/{made['blend_id']}")[1]
+    assert [line["grind"] for line in blend["lines"]] == ["water/liquid", "tallow/melted", "table-salt/fine"]
+    assert {line["error"] for line in blend["lines"]} == {"50"}
+    salt = blend["reading"]["salt"]
+    assert salt["high"] > 1.3 * salt["value"]
+    assert api("POST", f"cooks/{cook.id}/drippings", {"label": "H"})[0] == 422
 
 
 def test_weighing_back_teaches_the_cooks_own_coat_and_can_be_taken_back(api, cook):

@@ -667,7 +667,7 @@ export interface paths {
         put?: never;
         /**
          * New Layer
-         * @description Return a layer at its usual dose and hold for this blend and cut, without saving anything.
+         * @description Return a layer at its usual dose, hold and place for this blend and cut, without saving anything.
          */
         post: operations["api_coat_new_layer"];
         delete?: never;
@@ -898,6 +898,26 @@ export interface paths {
          * @description Set a blend's batch to what the cook still needs mixed of it; to what it takes when the shelf has enough.
          */
         post: operations["api_stacks_size_batch"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cooks/{cook_id}/drippings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Keep Drippings
+         * @description Make a blend of what drips out of a piece, each part with its error, to be a line of a sauce or an injection.
+         */
+        post: operations["api_stacks_keep_drippings"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1570,6 +1590,8 @@ export interface components {
         /**
          * ArmReadingOut
          * @description What an arm comes to: surface, doses, the salt ledger, a serving, the core sample, cautions.
+         *
+         *     `gives` is the place of the layer that usually gives way to a target.
          */
         ArmReadingOut: {
             piece: components["schemas"]["PieceReadingOut"];
@@ -1580,6 +1602,8 @@ export interface components {
             zone: string;
             /** Target */
             target: number | null;
+            /** Gives */
+            gives: number | null;
             thin: components["schemas"]["Figure"];
             servings: components["schemas"]["Figure"];
             sodium: components["schemas"]["Figure"];
@@ -1825,6 +1849,8 @@ export interface components {
             surface: string;
             /** Note */
             note: string;
+            /** Says */
+            says: string;
             window: components["schemas"]["WindowOut"] | null;
             reach: components["schemas"]["Figure"] | null;
             /** Hold S */
@@ -2025,6 +2051,8 @@ export interface components {
             id: string;
             /** Kind */
             kind: string;
+            /** Layer */
+            layer: number | null;
             /**
              * Begins At
              * Format: date-time
@@ -3693,8 +3721,19 @@ export interface components {
             at_s?: number | null;
         };
         /**
+         * PlacedLayerOut
+         * @description A layer as it is typed, and the place it usually goes to.
+         */
+        PlacedLayerOut: {
+            layer: components["schemas"]["LayerDocument"];
+            /** Place */
+            place: number;
+        };
+        /**
          * NewLayer
          * @description What to put on: a blend or a plain grind, as which kind of layer (as the blend's usual one when empty).
+         *
+         *     `among` are the kinds of the layers it goes among, in order.
          */
         NewLayer: {
             /** Cut */
@@ -3708,6 +3747,11 @@ export interface components {
              * @default
              */
             grind: string;
+            /**
+             * Among
+             * @default []
+             */
+            among: ("pre-salt" | "injection" | "marinade" | "binder" | "rub" | "paste" | "spritz" | "baste" | "wrap" | "cooking liquid" | "drippings" | "glaze" | "finishing salt")[];
         };
         /**
          * SchoolDocument
@@ -3892,8 +3936,7 @@ export interface components {
             by: components["schemas"]["TakesOut"][];
             /** Shelf G */
             shelf_g: number;
-            /** Mix G */
-            mix_g: number;
+            mix: components["schemas"]["Figure"];
             /** Left G */
             left_g: number;
             spoons: components["schemas"]["SpoonsOut"];
@@ -3936,6 +3979,24 @@ export interface components {
              * Format: uuid
              */
             blend_id: string;
+        };
+        /** DrippingsOut */
+        DrippingsOut: {
+            /**
+             * Blend Id
+             * Format: uuid
+             */
+            blend_id: string;
+            /** Name */
+            name: string;
+        };
+        /**
+         * DrippingsDocument
+         * @description Whose drippings become a blend, by the piece's letter.
+         */
+        DrippingsDocument: {
+            /** Label */
+            label: string;
         };
         /**
          * OwnCoatOut
@@ -4181,6 +4242,10 @@ export interface components {
             face_states: components["schemas"]["WordOut"][];
             /** After Bath */
             after_bath: components["schemas"]["WordOut"][];
+            /** Liquid Fates */
+            liquid_fates: {
+                [key: string]: number;
+            };
             /** Portions G */
             portions_g: {
                 [key: string]: number;
@@ -4280,6 +4345,8 @@ export interface components {
             each_time: boolean;
             /** Bath */
             bath: boolean;
+            /** Plain */
+            plain: string[];
         };
         /**
          * SchoolOut
@@ -6916,7 +6983,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["LayerDocument"];
+                    "application/json": components["schemas"]["PlacedLayerOut"];
                 };
             };
             /** @description Not Found */
@@ -7689,6 +7756,68 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SizedBatchOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_stacks_keep_drippings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cook_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DrippingsDocument"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrippingsOut"];
                 };
             };
             /** @description Not Found */

@@ -29,6 +29,7 @@ const ask = useDebounceFn(async () => {
     emit('read', null)
     return
   }
+  const asked = typed.value
   try {
     const body = {
       label: label.value,
@@ -37,10 +38,14 @@ const ask = useDebounceFn(async () => {
       batch: props.batch,
       chosen: said.value,
     }
-    found.value = await call(api.POST('/api/blends/label', { body }))
+    const answer = await call(api.POST('/api/blends/label', { body }))
+    // typed on meanwhile: what it says of the label before would undo that
+    if (asked !== typed.value) return
+    found.value = answer
     errors.value = {}
     emit('read', found.value)
   } catch (failure) {
+    if (asked !== typed.value) return
     const list = failure instanceof Refusal ? (failure.problem.errors ?? []) : []
     errors.value = Object.fromEntries(list.map((e) => [e.field.replace(/^label\./, ''), e.sentence]))
     if (!list.length) errors.value = { ingredients: sentenceOf(failure) }

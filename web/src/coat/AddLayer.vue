@@ -15,12 +15,8 @@ const fitting = computed(() =>
   props.blends.filter((blend) => !blend.archived && blend.kind === found.value?.blend_kind),
 )
 const others = computed(() => props.blends.filter((blend) => !blend.archived && blend.kind !== found.value?.blend_kind))
-const PLAIN: Record<string, string[]> = {
-  'pre-salt': ['salt'], 'finishing salt': ['salt'], binder: ['fat', 'paste', 'liquid'], spritz: ['liquid'],
-  baste: ['fat', 'liquid'], wrap: ['fat', 'liquid', 'sugar'], 'cooking liquid': ['liquid', 'dairy'], glaze: ['sugar', 'paste'],
-} // prettier-ignore
 const plain = computed(() =>
-  (catalogue.value?.grinds ?? []).filter((grind) => (PLAIN[kind.value] ?? []).includes(grind.family)),
+  (catalogue.value?.grinds ?? []).filter((grind) => found.value?.plain.includes(grind.family)),
 )
 const what = ref('')
 function add() {

@@ -1,14 +1,17 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import type { Schemas } from '../api/client'
+import { useRouter } from 'vue-router'
+import { api, call, sentenceOf, type Schemas } from '../api/client'
 import { grindName, useCatalogue } from '../ui/catalogue'
 import Choice from '../ui/Choice.vue'
 import Field from '../ui/Field.vue'
+import { say } from '../ui/notice'
 import { usePreferences } from '../ui/preferences'
 import { percent } from '../ui/units'
 import Why from '../ui/Why.vue'
 import HoldFields from './HoldFields.vue'
 import type { Coat } from './useCoat'
+import { useOwnCoat } from './useOwnCoat'
 import WeighBack from './WeighBack.vue'
 import WindowScale from './WindowScale.vue'
 
@@ -22,17 +25,43 @@ const props = defineProps<{
   blends: Schemas['BlendRow'][]
   errors: Record<string, string>
   target: number | null
+  gives: boolean
 }>()
 defineEmits<{ remove: [] }>()
 const { catalogue, grinds } = useCatalogue()
 const { show } = usePreferences()
 const kind = computed(() => catalogue.value?.layer_kinds.find((found) => found.key === layer.value.kind))
-const weights = computed(() =>
-  (catalogue.value?.coat_weights ?? []).map((weight) => ({
+const own = useOwnCoat(
+  () => props.coat.arm.value!.piece.cut,
+  () => props.reading?.surface ?? 'moist',
+)
+const weights = computed(() => [
+  ...(catalogue.value?.coat_weights ?? []).map((weight) => ({
     value: String(weight.g_100cm2),
     text: `${weight.name} ${weight.g_100cm2}`,
   })),
+  ...(own.value?.times
+    ? [{ value: own.value.figure.value.toFixed(1), text: `yours ${own.value.figure.value.toFixed(1)}` }]
+    : []),
+])
+const fates = computed(() =>
+  Object.entries(catalogue.value?.liquid_fates ?? {}).map(([name, share]) => ({
+    value: String(share * 100),
+    text: name,
+  })),
 )
+const router = useRouter()
+async function keepDrippings() {
+  try {
+    await props.coat.autosave.flush()
+    const body = { label: props.coat.arm.value!.label }
+    const made = await call(api.POST('/api/cooks/{cook_id}/drippings', { params: { path: props.coat.path() }, body }))
+    say(`“${made.name}” is a blend now; put it into a sauce or an injection.`)
+    await router.push(`/blend/${made.blend_id}`)
+  } catch (failure) {
+    say(sentenceOf(failure))
+  }
+}
 type Text = 'dose' | 'hold' | 'stays' | 'eaten' | 'vessel'
 const text = (key: Text) =>
   computed({ get: () => layer.value[key] ?? '', set: (typed: string) => (layer.value[key] = typed) })
@@ -150,12 +179,19 @@ const dosed = computed(() => layer.value.kind !== 'drippings')
       :place-error="errors.hold_c"
     />
     <Choice v-if="layer.kind === 'marinade'" v-model="after" label="Afterwards it is" :options="afters" />
+    <Choice
+      v-if="layer.kind === 'cooking liquid'"
+      v-model="eaten"
+      label="The liquid afterwards is"
+      :options="fates"
+      :error="errors.eaten"
+    />
     <Field
       v-if="layer.kind === 'cooking liquid' || layer.kind === 'wrap'"
       v-model="eaten"
-      label="Of the liquid is eaten, % (drained 0, as gravy 50, all of it 100)"
-      :placeholder="layer.kind === 'wrap' ? '30' : '0'"
-      :error="errors.eaten"
+      label="Of the liquid is eaten, %"
+      :placeholder="layer.kind === 'wrap' ? String((kind?.stays ?? 0) * 100) : '0'"
+      :error="layer.kind === 'wrap' ? errors.eaten : undefined"
     />
     <WindowScale
       v-if="reading?.window"
@@ -169,8 +205,12 @@ const dosed = computed(() => layer.value.kind !== 'drippings')
         reading.salt.value || fate.length ? `: ${fate.join(', ')}.` : '.'
       }}
     </p>
+    <p v-if="reading?.says" class="muted">{{ reading.says }}</p>
     <p class="ways">
-      <v-btn v-if="target !== null && dosed" @click="coat.giveWay(at)">Let it give way to {{ percent(target) }}</v-btn>
+      <v-btn v-if="layer.kind === 'drippings'" @click="keepDrippings">Make a blend of them</v-btn>
+      <v-btn v-if="target !== null && gives && dosed" @click="coat.giveWay(at)"
+        >Let it give way to {{ percent(target) }}</v-btn
+      >
       <v-btn
         v-if="layer.kind === 'rub' || layer.kind === 'paste'"
         :aria-expanded="weighing"

@@ -36,12 +36,12 @@ const target = computed({
 })
 const error = computed(() => props.coat.errorsOf(props.coat.current.value).target)
 const aimed = computed(() => mine.value?.reading.target ?? null)
-const ways = computed(() => (props.coat.arm.value?.layers ?? []).filter((layer) => layer.kind !== 'drippings'))
+const ways = computed(() => props.coat.arm.value?.layers ?? [])
 const way = ref<number | null>(null)
+/** The layer that gives way: as chosen, else the one that usually does; none where one takes the rest already. */
 const chosen = computed(() => {
-  const layers = props.coat.arm.value?.layers ?? []
-  const usual = layers.findLastIndex((layer) => ['pre-salt', 'rub', 'paste', 'finishing salt'].includes(layer.kind))
-  return way.value !== null && layers[way.value] ? way.value : Math.max(0, usual)
+  const usual = mine.value?.reading.gives ?? null
+  return usual !== null && way.value !== null && way.value < ways.value.length ? way.value : usual
 })
 const dragging = ref(false)
 function drag(event: PointerEvent) {
@@ -132,11 +132,11 @@ function keyed(event: KeyboardEvent) {
       </p>
       <div class="wanted">
         <Field v-model="target" label="Salt wanted, %" placeholder="1.5" :error="error" class="percent" />
-        <template v-if="aimed !== null && ways.length">
+        <template v-if="aimed !== null && chosen !== null">
           <label>
             <span>Gives way</span>
             <select :value="chosen" @change="way = Number(($event.target as HTMLSelectElement).value)">
-              <template v-for="(layer, n) in coat.arm.value?.layers" :key="n">
+              <template v-for="(layer, n) in ways" :key="n">
                 <option v-if="layer.kind !== 'drippings'" :value="n">
                   {{ layer.kind }}, {{ layerName(layer, blends, grinds) }}
                 </option>

@@ -96,6 +96,7 @@ const name = (at: number) =>
           :blends="blends"
           :errors="errorsAt(at)"
           :target="reading?.target ?? null"
+          :gives="(reading?.gives ?? null) !== null"
           @remove="remove(at)"
         />
       </li>

@@ -49,7 +49,7 @@ async function toBlend(total: Schemas['TotalOut']) {
 async function weighOut(total: Schemas['TotalOut']) {
   try {
     const made = await size(total)
-    const body = { blend: total.blend_id, version: made.version, wanted: `${total.mix_g} g`, resolution_g: 0.1 }
+    const body = { blend: total.blend_id, version: made.version, wanted: `${total.mix.value} g`, resolution_g: 0.1 }
     const batch = await call(api.POST('/api/batches', { body }))
     await router.push(`/blend/weigh/${batch.id}`)
   } catch (failure) {
@@ -73,8 +73,11 @@ async function weighOut(total: Schemas['TotalOut']) {
         </p>
       </div>
       <p class="mix">
-        <template v-if="total.mix_g > 0">
-          <b class="big">{{ show.mass(total.mix_g) }}</b> to mix
+        <template v-if="total.mix.value > 0">
+          <b class="big"
+            ><Why :figure="total.mix" :of="`To mix of ${total.name}`">{{ show.mass(total.mix.value) }}</Why></b
+          >
+          to mix
           <span class="muted"
             ><Why :figure="total.spoons.volume" of="Level spoons">{{ total.spoons.text }}</Why></span
           >
@@ -87,7 +90,7 @@ async function weighOut(total: Schemas['TotalOut']) {
       </p>
       <p class="ways">
         <v-btn @click="toBlend(total)">To Blend</v-btn>
-        <v-btn v-if="total.mix_g > 0" class="solid" @click="weighOut(total)">Weigh it out</v-btn>
+        <v-btn v-if="total.mix.value > 0" class="solid" @click="weighOut(total)">Weigh it out</v-btn>
       </p>
     </div>
     <div v-for="one in totals?.plain ?? []" :key="one.grind" class="total">

@@ -1,22 +1,22 @@
 <script setup lang="ts">
-import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { useQueryClient } from '@tanstack/vue-query'
 import { computed, reactive, ref } from 'vue'
 import { api, call, Refusal, sentenceOf } from '../api/client'
 import Field from '../ui/Field.vue'
 import { say } from '../ui/notice'
 import Why from '../ui/Why.vue'
 import type { Coat } from './useCoat'
+import { useOwnCoat } from './useOwnCoat'
 
 /** What was taken, what is left and what fell off: the coat that really went on, and the cook's own coat weight. */
 const props = defineProps<{ coat: Coat; at: number; surface: string }>()
 const emit = defineEmits<{ use: [dose: string] }>()
 const queries = useQueryClient()
 const cut = computed(() => props.coat.arm.value!.piece.cut)
-const { data: own } = useQuery({
-  queryKey: ['own coat', cut, () => props.surface],
-  queryFn: () =>
-    call(api.GET('/api/coat/own-weight', { params: { query: { cut: cut.value, surface: props.surface } } })),
-})
+const own = useOwnCoat(
+  () => cut.value,
+  () => props.surface,
+)
 const form = reactive({ taken: '', left: '', fell: '' })
 const errors = ref<Record<string, string>>({})
 const mine = computed(() => own.value?.figure.value.toFixed(1) ?? '')

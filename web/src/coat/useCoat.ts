@@ -127,12 +127,9 @@ export function useCoat(id?: string) {
   const addLayer = (what: { kind?: Layer['kind']; blend_id?: string; grind?: string }) =>
     change(async (now) => {
       const to = now.arms[current.value]
-      const made = await call(api.POST('/api/coat/layer', { body: { cut: to.piece.cut, grind: '', ...what } }))
-      // where it usually goes: after the last layer that goes on no later than it
-      const order = ORDER
-      const place = order.indexOf(made.kind)
-      const after = to.layers.findLastIndex((layer) => order.indexOf(layer.kind) <= place)
-      to.layers.splice(after + 1, 0, made)
+      const among = to.layers.map((layer) => layer.kind)
+      const made = await call(api.POST('/api/coat/layer', { body: { cut: to.piece.cut, grind: '', among, ...what } }))
+      to.layers.splice(made.place, 0, made.layer)
     })
   const takeSchool = (school: string) =>
     change(async (now) => {
@@ -194,9 +191,5 @@ export function useCoat(id?: string) {
     addLayer, takeSchool, makePair, takeSkin, giveWay, aimAt, putStack, addPiece, removePiece, path,
   } // prettier-ignore
 }
-
-/** The order layers usually go on in. */
-const ORDER = ['pre-salt', 'injection', 'marinade', 'binder', 'rub', 'paste', 'spritz', 'baste', 'wrap', 'cooking liquid',
-  'drippings', 'glaze', 'finishing salt'] // prettier-ignore
 
 export type Coat = ReturnType<typeof useCoat>

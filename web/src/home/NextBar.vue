@@ -12,7 +12,9 @@ const { show } = usePreferences()
 
 const step = computed(() => props.arm.steps.find((one) => one.id === props.next.step_id))
 const late = computed(() => new Date(props.next.begins_at).getTime() < Date.now())
-const detail = computed(() => stepDetail(props.next.kind, props.arm, duration(step.value?.lasts_s ?? 0), show.value))
+const detail = computed(() =>
+  stepDetail(props.next.kind, step.value?.layer ?? null, props.arm, duration(step.value?.lasts_s ?? 0), show.value),
+)
 </script>
 
 <template>

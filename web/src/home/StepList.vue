@@ -71,7 +71,7 @@ async function showPlate() {
               @blur="finish"
             />
           </template>
-          <template v-else>, {{ stepDetail(step.kind, arm, duration(step.lasts_s), show) }}</template>
+          <template v-else>, {{ stepDetail(step.kind, step.layer, arm, duration(step.lasts_s), show) }}</template>
           <button
             v-if="(step.kind === 'on' || step.kind === 'rest') && editing !== step.id"
             type="button"

@@ -17,6 +17,7 @@ const figure = { value: 3600, unit: 's', low: null, high: null, error: '', steps
 const step = (kind: string, begins_at: string, lasts_s: number, done_at: string | null = null) => ({
   id: kind,
   kind,
+  layer: kind === 'coat' ? 0 : null,
   begins_at,
   before: figure,
   lasts_s,

@@ -21,13 +21,13 @@ const arm = (name: string, ...layers: ReturnType<typeof layer>[]) =>
 
 it('says what each step takes', () => {
   const rubbed = arm('Weir House lamb rub', layer('pre-salt', 13), layer('rub', 37))
-  expect(stepDetail('mix', rubbed, '15 min', show)).toBe('37 g of Weir House lamb rub')
-  expect(stepDetail('salt', rubbed, '30 min', show)).toBe('13 g, 2 tsp, hold 30 min')
-  expect(stepDetail('coat', rubbed, '2 h', show)).toBe('37 g, hold 2 h')
+  expect(stepDetail('mix', null, rubbed, '15 min', show)).toBe('37 g of Weir House lamb rub')
+  expect(stepDetail('salt', 0, rubbed, '30 min', show)).toBe('13 g, 2 tsp, hold 30 min')
+  expect(stepDetail('coat', 1, rubbed, '2 h', show)).toBe('37 g, hold 2 h')
   const bathed = arm('Orange and buttermilk', layer('marinade', 563))
-  expect(stepDetail('mix', bathed, '15 min', show)).toContain('set a reserve aside first')
-  expect(stepDetail('bag', bathed, '16 h', show)).toBe('563 ml, hold 16 h cold')
-  expect(stepDetail('on', bathed, '5 h', show)).toBe('5 h')
+  expect(stepDetail('mix', null, bathed, '15 min', show)).toContain('set a reserve aside first')
+  expect(stepDetail('bag', 0, bathed, '16 h', show)).toBe('563 ml, hold 16 h cold')
+  expect(stepDetail('on', null, bathed, '5 h', show)).toBe('5 h')
 })
 
 it('still names a step of an arm that cannot be read', () => {
@@ -35,7 +35,7 @@ it('still names a step of an arm that cannot be read', () => {
     layers: [{ typed: { kind: 'rub' }, blend_name: 'Rub' }],
     reading: null,
   } as unknown as Schemas['ArmOut']
-  expect(stepDetail('mix', gone, '15 min', show)).toBe('some of Rub')
-  expect(stepDetail('salt', gone, '30 min', show)).toBe('')
+  expect(stepDetail('mix', null, gone, '15 min', show)).toBe('some of Rub')
+  expect(stepDetail('salt', 0, gone, '30 min', show)).toBe('')
   expect(['mix', 'bag', 'plate', 'smoke'].map(stepName)).toEqual(['Mix', 'In the bag', 'Plate', 'smoke'])
 })

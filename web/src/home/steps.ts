@@ -23,12 +23,10 @@ const names: Record<string, string> = {
 
 export const stepName = (kind: string) => names[kind] ?? kind
 
-/** What a step is about, from what the arm comes to. */
-export function stepDetail(kind: string, arm: Arm, lasts: string, show: Show): string {
+/** What a step is about, from what the arm comes to; `at` is the place of its layer. */
+export function stepDetail(kind: string, at: number | null, arm: Arm, lasts: string, show: Show): string {
   const layers = arm.reading?.layers ?? []
-  const at = layers.findIndex((layer) => ({ coat: ['rub', 'paste'], bag: ['marinade'], inject: ['injection'],
-    salt: ['pre-salt'] })[kind]?.includes(layer.kind)) // prettier-ignore
-  const layer = layers[at]
+  const layer = at === null ? undefined : layers[at]
   const amount = layer && (layer.dose.unit === 'ml' ? show.volume(layer.dose.value) : show.dose(layer.dose.value))
   switch (kind) {
     case 'mix':

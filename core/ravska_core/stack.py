@@ -1,0 +1,270 @@
+"""A piece with its stack of layers, dosed and followed: what each weighs, what of it sticks, where its salt ends."""
+
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass, replace
+from functools import lru_cache
+
+import numpy as np
+
+from ravska_core.blends import Blend
+from ravska_core.catalogue import Catalogue
+from ravska_core.column import Array, Column, at_depths, column_of
+from ravska_core.composition import BlendReading, read_blend
+from ravska_core.cuts import Piece, PieceReading, read_piece
+from ravska_core.doses import ADHESION_CEILING, surface_after
+from ravska_core.fates import Dosed, Moment, drip_share, follow
+from ravska_core.layers import BATHS, EACH_TIME, LAYER_KINDS, MOST_LAYERS, Layer, LayerKind, check_layer
+from ravska_core.portions import PORTION_G
+from ravska_core.spoons import SpoonSet
+from ravska_core.working import BadInput
+
+
+@dataclass(frozen=True)
+class Arm:
+    """A piece with its layers in order; `target_percent` is the salt wanted in all [% of raw edible weight]."""
+
+    label: str
+    piece: Piece
+    layers: tuple[Layer, ...]
+    target_percent: float | None = None
+    portion_g: float = PORTION_G["usual"]
+
+
+@lru_cache(maxsize=256)
+def _kept_reading(blend: Blend, spoon_set: SpoonSet) -> BlendReading:
+    return read_blend(blend, spoon_set)
+
+
+def _blend_reading(blend: Blend, spoon_set: SpoonSet, tables: Catalogue | None) -> BlendReading:
+    """Read a blend; the same one on several layers and in several edits of a coat is read once."""
+    try:
+        return _kept_reading(blend, spoon_set) if tables is None else read_blend(blend, spoon_set, tables)
+    except BadInput as refusal:
+        raise refusal.under("blend") from refusal
+
+
+@dataclass(frozen=True)
+class Put:
+    """A layer being read: its kind, its blend's reading, grams for 1 of its dial, and the dial."""
+
+    layer: Layer
+    kind: LayerKind
+    blend: BlendReading | None
+    per_dial_g: float
+    dial: float
+    formula: str
+
+    @property
+    def dose_g(self) -> float:
+        return self.per_dial_g * self.dial
+
+    @property
+    def salt_g(self) -> float:
+        return 0.0 if self.blend is None else self.dose_g * self.blend.salt.value / 100
+
+
+def _put(layer: Layer, piece: PieceReading, mass_g: float, spoon_set: SpoonSet, tables: Catalogue | None) -> Put:
+    """Determine what 1 on the dial of a layer weighs on this piece."""
+    kind = check_layer(layer)
+    blend = None if layer.blend is None else _blend_reading(layer.blend, spoon_set, tables)
+    dial = kind.usual if layer.dose is None else layer.dose
+    times = layer.times if layer.kind in EACH_TIME else 1
+    area, edible = piece.coatable.value, piece.edible.value
+    often = f" × {times}" if times > 1 else ""
+    if layer.kind == "drippings" or blend is None:
+        return Put(layer, kind, None, 0.0, dial, "what drips out of the meat")
+    if layer.kind == "pre-salt":
+        share = blend.salt.value / 100
+        if share < 0.3:
+            sentence = "Salt by weight needs a salt, or a blend that is mostly salt; dose this one as a rub."
+            raise BadInput("blend", sentence)
+        if "cure" in blend.flags:
+            raise BadInput("blend", "Curing salt is not dosed here; use a tested cure recipe with its own weights.")
+        return Put(layer, kind, blend, edible / 100 / share, dial, f"{dial:.3g} % × {edible:.0f} g, / {share:.4g} salt")
+    if kind.by == "area":
+        return Put(layer, kind, blend, area / 100 * times, dial, f"{dial:.3g} g/100 cm² × {area:.0f} cm²{often}")
+    if kind.by == "sliced":
+        sliced = edible * piece.cook_yield
+        return Put(layer, kind, blend, sliced / 1000, dial, f"{dial:.3g} g/kg × {sliced / 1000:.3f} kg sliced")
+    if layer.kind == "injection":
+        stays = LAYER_KINDS["injection"].stays if layer.stays is None else layer.stays
+        assert stays is not None
+        if stays < 0.05:
+            raise BadInput("stays", "Of an injection at least 5 % stays; weigh the piece before and after.")
+        formula = f"{dial:.3g} % × {mass_g:.0f} g / {stays:g} that stays"
+        return Put(layer, kind, blend, mass_g / 100 / stays, dial, formula)
+    if layer.kind in BATHS:
+        if blend.water_share < 0.05:
+            raise BadInput("blend", "This bath holds hardly any water, so no salt moves; add a juice, stock or dairy.")
+        formula = f"{dial:.3g} ml/kg × {mass_g / 1000:.3f} kg"
+        return Put(layer, kind, blend, mass_g / 1000 * blend.density_g_ml, dial, formula)
+    return Put(layer, kind, blend, mass_g / 1000, dial, f"{dial:.3g} g/kg × {mass_g / 1000:.3f} kg")
+
+
+def _dosed(puts: Sequence[Put], piece: PieceReading, surface: str) -> tuple[list[Dosed], list[str], list[str]]:
+    """Return what sticks of every layer, the surface each one meets, and notes on those that do not all stick."""
+    found, surfaces, notes = [], [], []
+    lying = 0.0
+    area = piece.coatable.value
+    covered = 1 - piece.open_cm2 / area if area > 0 else 0.0
+    for put in puts:
+        note, sticks = "", 1.0
+        surfaces.append(surface)
+        if put.layer.kind == "rub":
+            room = max(0.0, ADHESION_CEILING[surface] - lying)
+            weight = put.dial
+            if weight > room + 1e-9:
+                sticks = room / weight
+                note = f"At most {room:.2g} g on 100 cm² more sticks to this {surface} surface."
+            lying += weight * sticks
+        elif put.layer.kind in ("binder", "paste"):
+            assert put.blend is not None
+            surface = surface_after(put.blend)
+        elif put.layer.kind in BATHS:
+            surface, lying = "moist", 0.0
+        bath = put.dose_g / piece.open_cm2 if put.layer.kind in BATHS and piece.open_cm2 > 0 else 0.0
+        found.append(Dosed(put.layer, sticks, covered, bath))
+        notes.append(note)
+    return found, surfaces, notes
+
+
+def _columns(piece: PieceReading) -> tuple[Column | None, Column | None]:
+    """Return the column of the piece's middle and that of its thin end; None where nothing of it is open."""
+    if piece.open_cm2 < 0.01 * piece.solid.area_cm2:
+        return None, None
+    solid = piece.solid
+    volume, edible = solid.volume_cm3, piece.edible.value
+    half = solid.thickness_cm / 2
+    # a bird is hollow: its meat is as thick as it has volume under its skin
+    middle = column_of(volume, piece.open_cm2, 0.0 if solid.shape == "bird" else half, edible)
+    if solid.shape == "bird":
+        return middle, middle
+    # the thin end is the same shape made smaller, so that it has as much more surface for its weight as it is thinner
+    thinner = min(1.0, piece.thin_cm / solid.thickness_cm)
+    return middle, Column(round(middle.half_cm * thinner, 4), middle.exponent, middle.density_g_cm3)
+
+
+def holding(layers: Sequence[Layer]) -> list[Layer]:
+    """Return the layers whose holds count towards depth: those that go on before the fire and are held."""
+    return [layer for layer in layers if LAYER_KINDS[layer.kind].when == "before" and LAYER_KINDS[layer.kind].hold_s]
+
+
+class Stack:
+    """A piece with its stack, dosed: follows it with one diffusivity or another, on the middle or the thin end."""
+
+    def __init__(self, arm: Arm, piece: PieceReading, puts: Sequence[Put]) -> None:
+        self.piece, self.puts = piece, puts
+        self.dosed, self.surfaces, self.notes = _dosed(puts, piece, arm.piece.surface)
+        self.middle, self.thin_end = _columns(piece)
+        self.salt_g = np.array([put.salt_g for put in puts])
+        self._ends: dict[float, Moment] = {}
+        self._holds: dict[float, Moment] = {}
+
+    def follow(self, faster: float = 1.0, until_s: float | None = None, times: float = 1.0) -> Moment:
+        dosed = self.dosed
+        if times != 1.0:
+            dosed = [replace(d, layer=replace(d.layer, hold_s=d.layer.hold_s * times)) for d in dosed]
+        drip = drip_share(self.piece.cook_yield, self.piece.water_share)
+        if until_s is not None or times != 1.0:
+            return follow(dosed, self.middle, self.piece.water_share, drip, faster, until_s)
+        if faster not in self._ends:
+            last = max((n for n, put in enumerate(self.puts) if put.kind.when == "before"), default=-1)
+            first = min((n for n, put in enumerate(self.puts) if put.kind.when != "before"), default=len(self.puts))
+
+            def told(at: int, moment: Callable[[], Moment]) -> None:
+                # on the way to the end it passes the end of the holds, unless something of the fire came before
+                if at == last < first:
+                    self._holds[faster] = moment()
+
+            self._ends[faster] = follow(dosed, self.middle, self.piece.water_share, drip, faster, told=told)
+        return self._ends[faster]
+
+    def at_hold(self, faster: float, at_s: float, whole_s: float) -> Moment:
+        """Return the stack at a time of its holds; at their end without following it once more."""
+        self.follow(faster)
+        known = self._holds.get(faster)
+        return known if at_s == whole_s and known is not None else self.follow(faster, at_s)
+
+    def percent(self, moment: Moment) -> Array:
+        """Return what stays of each layer's salt [% of raw edible weight]."""
+        stays = np.array([fate.stays for fate in moment.fates])
+        found: Array = stays * self.salt_g / self.piece.edible.value * 100
+        return found
+
+    def thin_percent(self) -> tuple[float, float]:
+        """Return the salt of the thin end by itself, and how much more surface it has for its weight than the whole."""
+        if self.thin_end is None or self.middle is None:
+            return 0.0, 1.0
+        edible = self.piece.edible.value
+        # what goes on by surface goes on the thin end too; what goes by weight gives it its share of the weight
+        more = edible / self.piece.open_cm2 / self.thin_end.mass_g_cm2
+        moment = follow(
+            self.dosed, self.thin_end, self.piece.water_share, drip_share(self.piece.cook_yield, self.piece.water_share)
+        )
+        total = 0.0
+        for put, fate, salt in zip(self.puts, moment.fates, self.salt_g, strict=True):
+            by_weight = put.layer.kind in ("injection", "wrap", "finishing salt", "drippings")
+            beside = fate.plate * salt / edible * 100
+            on = (fate.meat + fate.surface) * salt / edible * 100
+            total += float(beside + on * (1.0 if by_weight else more))
+        return total, more
+
+    def curve(self, moment: Moment, depths: Array) -> Array:
+        """Return the salt at depths [% of raw edible meat there]."""
+        assert self.middle is not None
+        per_cm2 = moment.cells @ self.salt_g / self.piece.open_cm2
+        found: Array = at_depths(self.middle, per_cm2, depths) * 100
+        return found
+
+
+def _rest_dose(arm: Arm, stack: Stack, percents: Array, at: int) -> tuple[float, str]:
+    """Return the dial of the layer that takes what is left to the target, and a note when nothing is left."""
+    assert arm.target_percent is not None
+    others = float(percents.sum() - percents[at])
+    one = float(percents[at]) / stack.puts[at].dial
+    left = arm.target_percent - others
+    if left <= 0:
+        return 0.0, (
+            f"The other layers already hold {others:.2f} %, more than the {arm.target_percent:g} % wanted: nothing is "
+            "left for this one. Raise the target, or let another layer give way."
+        )
+    if one <= 0:
+        raise BadInput(f"layers.{at}.blend", "This layer holds no salt, so it cannot take up the rest of it.")
+    kind = stack.puts[at].kind
+    dial = left / one
+    if dial > kind.high:
+        return kind.high, f"Even {kind.high:g} {kind.unit}, the most this takes, falls short of the target."
+    return dial, ""
+
+
+def dose_stack(arm: Arm, spoon_set: SpoonSet, tables: Catalogue | None) -> tuple[Stack, dict[int, str]]:
+    """Read a piece and dose its layers; return the stack, and notes on the layer that takes the rest."""
+    piece = read_piece(arm.piece, tables)
+    if len(arm.layers) > MOST_LAYERS:
+        raise BadInput("layers", f"A stack has at most {MOST_LAYERS} layers.")
+    if arm.target_percent is not None and not 0.1 <= arm.target_percent <= 5:
+        raise BadInput("target", "A salt target lies between 0.1 and 5 % of raw edible weight; 1.5 is usual.")
+    puts = []
+    for at, layer in enumerate(arm.layers):
+        try:
+            if layer.kind == "injection" and piece.solid.shape in ("cubes", "strips") and piece.solid.thickness_cm < 2:
+                raise BadInput("kind", "These pieces are too small for a needle; use a bath or a coat.")
+            puts.append(_put(layer, piece, arm.piece.mass_g, spoon_set, tables))
+        except BadInput as refusal:
+            raise refusal.under(f"layers.{at}") from refusal
+    rests = [at for at, layer in enumerate(arm.layers) if layer.dose is None]
+    notes: dict[int, str] = {}
+    if rests:
+        at = rests[0]
+        if len(rests) > 1:
+            raise BadInput(f"layers.{rests[1]}.dose", "Only one layer can take the rest; give this one a dose.")
+        if arm.target_percent is None:
+            raise BadInput("target", "Set the salt you want in all, so that there is a rest to take.")
+        if arm.layers[at].kind in BATHS or arm.layers[at].kind == "drippings":
+            raise BadInput(f"layers.{at}.dose", "A bath or drippings cannot take the rest; give it a dose.")
+        trial = Stack(arm, piece, puts)
+        dial, notes[at] = _rest_dose(arm, trial, trial.percent(trial.follow()), at)
+        puts[at] = replace(
+            puts[at], dial=dial, formula=f"the rest to {arm.target_percent:g} %: {dial:.3g} {puts[at].kind.unit}"
+        )
+    return Stack(arm, piece, puts), notes
