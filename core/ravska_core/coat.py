@@ -8,9 +8,10 @@ from ravska_core.catalogue import US_TEASPOON_ML, Catalogue
 from ravska_core.cautions import Caution, Situation, cautions_for
 from ravska_core.core_sample import CoreSample, core_sample, reach_of
 from ravska_core.cuts import CutUp, PieceReading, cutting, find_cut
-from ravska_core.depth import DIFFUSIVITY_BAND
+from ravska_core.depth import DIFFUSIVITY_BAND, diffusivity_m2_s, lattice_evenness
 from ravska_core.doses import salt_zone
 from ravska_core.fates import DRIPS, Fate
+from ravska_core.layers import Layer
 from ravska_core.ledger import a_serving, ends, servings_of, thin_end, total_salt
 from ravska_core.marinade import Window, hold_window
 from ravska_core.spoons import SPOON_SETS, Spoonfuls, SpoonSet, measure_out
@@ -22,6 +23,8 @@ STAYS_ERROR = 0.1
 """Relative error of what stays where nobody weighed it (estimate)."""
 
 THIN_CM = 4.0
+SITES_CM = 2.5
+"""Usual distance of injection sites [cm] (common practice, no source)."""
 
 
 @dataclass(frozen=True)
@@ -110,10 +113,7 @@ def read_arm(
         note = notes.get(at) or stack.notes[at]
         read = _layer_reading(put, stack, at, moment.fates[at], spread, cut.meat_class, spoon_set)
         rest = None if arm.target_percent is None else arm.target_percent - so_far
-        says = ""
-        if put.kind.when == "after" and put.blend is not None:
-            pinches = put.dose_g / put.blend.density_g_ml / (US_TEASPOON_ML / 16) / servings.value
-            says = f"{pinches:.2g} pinches of 1/16 tsp on each serving."
+        says = _aside(put, holding(arm.layers[at:]), servings.value)
         layers.append(replace(read, so_far=so_far, rest=rest, note=note, says=says, begins_s=clock))
         if put.kind.when == "before" and put.kind.hold_s:
             clock += put.layer.hold_s
@@ -137,6 +137,18 @@ def read_arm(
         sample=core_sample(stack, arm, at_s) if cored else None,
         cautions=_cautions(arm, layers, puts, stack, cut.animal, salt.value, thin.value, sodium.value),
     )
+
+
+def _aside(put: Put, held: Sequence[Layer], servings: float) -> str:
+    """Say of a layer what its dose does not: how even an injection is by the fire, how many pinches a serving gets."""
+    if put.kind.key == "injection":
+        dt_cm2 = sum(diffusivity_m2_s(layer.hold_c) * layer.hold_s for layer in held) * 1e4
+        even = lattice_evenness(SITES_CM, dt_cm2) * 100
+        return f"With sites {SITES_CM * 10:.0f} mm apart, between them is {even:.0f} % of the mean by the fire."
+    if put.kind.when == "after" and put.blend is not None:
+        pinches = put.dose_g / put.blend.density_g_ml / (US_TEASPOON_ML / 16) / servings
+        return f"{pinches:.2g} pinches of 1/16 tsp on each serving."
+    return ""
 
 
 def _layer_reading(

@@ -5,7 +5,6 @@ Finite volumes below 1 cm2 of surface. The area shrinks towards the centre as (r
 each layer of seasoning, move by the same diffusion side by side, so that salt can be told by the layer it came from.
 """
 
-import math
 from dataclasses import dataclass
 from functools import lru_cache
 
@@ -167,4 +166,4 @@ def reach_share(column: Column, masses: Array, depth_cm: float) -> float:
         return 0.0
     edges = column.edges_cm
     inside = np.concatenate(([0.0], np.cumsum(masses)))
-    return 1 - float(np.interp(depth_cm, edges, inside)) / total if math.isfinite(total) else 0.0
+    return 1 - float(np.interp(depth_cm, edges, inside)) / total

@@ -107,10 +107,6 @@ class PieceReading:
     how: str
     question: str
 
-    def area_of(self, state: str) -> float:
-        """Return the area of the faces in one state [cm2]."""
-        return sum(found.area_cm2 for found in self.faces if found.state == state)
-
 
 def _cut_up(cut: Cut, piece: Piece, density: float, joint: Solid) -> tuple[Solid, str]:
     """Return a joint cut into cubes, strips or steaks as equal pieces."""

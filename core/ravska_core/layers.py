@@ -114,7 +114,6 @@ class Layer:
     after: str = "wiped"
     eaten: float | None = None
     times: int = 1
-    vessel: str = ""
 
 
 def plain(grind: str) -> Blend:

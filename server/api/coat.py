@@ -15,7 +15,7 @@ from ravska_core.layers import LAYER_KINDS, place_for
 from ravska_core.layers import Layer as CoreLayer
 from ravska_core.portions import PORTION_G, raw_weight
 from ravska_core.quantities import say_duration
-from ravska_core.schools import SCHOOLS
+from ravska_core.schools import ARM_KINDS, SCHOOLS
 from ravska_core.target import give_way
 from ravska_core.working import BadInput, Figure
 
@@ -161,9 +161,7 @@ class PairDocument(Schema):
     """What two arms of one piece are to be; `split` halves the piece, else there are two alike."""
 
     arm: ArmDocument
-    kinds: Annotated[
-        list[Literal["rubbed", "marinated", "both", "injected", "plain"]], Field(min_length=2, max_length=2)
-    ]
+    kinds: Annotated[list[Key], Field(min_length=2, max_length=2)]
     split: bool = True
     taken: Annotated[list[Annotated[str, Field(pattern="^[A-H]$")]], Field(max_length=8)] = Field(default=[])
 
@@ -179,6 +177,9 @@ def _free_label(taken: Sequence[str]) -> str:
 @sends
 def make_pair(request, document: PairDocument) -> list[ArmDocument]:
     """Return one piece as two arms, each with the stack of its kind, without saving anything."""
+    for kind in document.kinds:
+        if kind not in ARM_KINDS:
+            raise BadInput("kinds", f"An arm can be {', '.join(ARM_KINDS)}.")
     if document.kinds[0] == document.kinds[1]:
         raise BadInput("kinds", "Two arms that are the same say nothing; make them differ.")
     arm = document.arm

@@ -191,7 +191,7 @@ def read_layer(document: LayerDocument, blends: Blends, gather: Gather, at: str)
     return Layer(
         document.kind, blend, dose, hold, document.hold_c, None if stays is None else stays / 100,
         document.after if document.kind in BATHS else "wiped", None if eaten is None else eaten / 100,
-        document.times, document.vessel,
+        document.times,
     )  # fmt: skip
 
 

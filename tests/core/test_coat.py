@@ -133,6 +133,14 @@ def test_whichever_layer_gives_way_the_target_is_met(at):
     assert "already hold" in refusal.value.sentence
 
 
+def test_an_injection_says_how_even_it_is_by_the_fire():
+    # hexagonal lattice, 25 mm, 24 h cold: 0.537 of the mean (science.md), however its holds are cut up
+    joint = Piece("pork-shoulder", 2000)
+    found = arm(joint, Layer("injection", BATH, 10, 16 * HOUR), rub(5, 8 * HOUR))
+    assert "54 %" in found.layers[0].says
+    assert found.layers[1].says == ""
+
+
 def test_a_new_layer_goes_where_it_usually_does_and_the_last_coat_gives_way():
     assert place_for("binder", ["pre-salt", "rub", "glaze"]) == 1
     assert place_for("rub", ["pre-salt", "rub", "glaze"]) == 2

@@ -31,6 +31,7 @@ def test_one_joint_becomes_two_arms_with_a_stack_each_and_two_numbered_plates(ap
     plates = api("GET", f"cooks/{cook.id}/plating")[1]
     assert len({plate["code"] for plate in plates}) == 2
     assert pair(api, made[0], ["plain", "plain"])[0] == 422
+    assert pair(api, made[0], ["plain", "smoked"])[1]["errors"][0]["field"] == "kinds"
     whole = pair(api, made[0], ["rubbed", "injected"], split=False, taken=["A", "B"])[1]
     assert [(arm["label"], arm["piece"]["mass"]) for arm in whole] == [("A", "1.15 kg"), ("C", "1.15 kg")]
 

@@ -148,7 +148,7 @@ class LayerRow(Row):
             blend = core_layers.plain(self.grind)
         return core_layers.Layer(
             self.kind, blend, self.dose, self.hold_s or 0.0, self.hold_c, self.stays, self.after, self.eaten,
-            self.times, self.vessel,
+            self.times,
         )  # fmt: skip
 
 

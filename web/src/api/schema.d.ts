@@ -3774,7 +3774,7 @@ export interface components {
         PairDocument: {
             arm: components["schemas"]["ArmDocument"];
             /** Kinds */
-            kinds: ("rubbed" | "marinated" | "both" | "injected" | "plain")[];
+            kinds: string[];
             /**
              * Split
              * @default true
@@ -4236,6 +4236,8 @@ export interface components {
             layer_kinds: components["schemas"]["LayerKindOut"][];
             /** Schools */
             schools: components["schemas"]["SchoolOut"][];
+            /** Arm Kinds */
+            arm_kinds: string[];
             /** Grades */
             grades: string[];
             /** Face States */

@@ -7,17 +7,15 @@ import type { Coat } from './useCoat'
 /** One piece becomes two arms that are compared: which two, and whether it is cut in half or there are two alike. */
 const props = defineProps<{ coat: Coat }>()
 const emit = defineEmits<{ done: [] }>()
-type Kind = 'rubbed' | 'marinated' | 'both' | 'injected' | 'plain'
 const { catalogue } = useCatalogue()
-const KINDS: Kind[] = ['rubbed', 'marinated', 'both', 'injected', 'plain']
 const kinds = computed(() =>
-  KINDS.map((value) => ({
+  (catalogue.value?.arm_kinds ?? []).map((value) => ({
     value,
     text: catalogue.value?.schools.find((school) => school.key === value)?.name.toLowerCase() ?? value,
   })),
 )
-const first = ref<Kind>('rubbed')
-const second = ref<Kind>('marinated')
+const first = ref('rubbed')
+const second = ref('marinated')
 const how = ref<'split' | 'two'>('split')
 async function make() {
   if (await props.coat.makePair([first.value, second.value], how.value === 'split')) emit('done')
