@@ -170,7 +170,8 @@ def _totals(cook: Cook) -> TotalsOut:
             problems.append(FieldError(field=f"arms.{at}.{reading.field}", sentence=reading.sentence))
             continue
         for layer, found in zip(arm.piece.layers.all(), reading.layers, strict=True):
-            if layer.blend is None and not layer.grind:
+            # drippings are of nothing that is mixed, and a layer that finds no rest left takes nothing
+            if (layer.blend is None and not layer.grind) or found.dose_g <= 0:
                 continue
             key = layer.blend.pk if layer.blend else layer.grind
             if layer.blend is not None:

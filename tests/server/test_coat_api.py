@@ -160,6 +160,11 @@ def test_what_to_mix_counts_every_piece_and_what_clean_jars_hold(api, cook):
     assert sized["batch_g"] == total["mix"]["value"]
     Jar.objects.filter(batch__blend=goat).update(clean=False)  # touched by raw-meat hands: it does not count
     assert api("GET", f"cooks/{cook.id}/totals")[1]["blends"][0]["shelf_g"] == 0
+    nothing = as_sent(opened(api))
+    last = {"kind": "finishing salt", "grind": "sea-salt-flake/flake", "dose": ""}
+    nothing["arms"][0] |= {"target": "0.2", "layers": [rub, last]}
+    api("PUT", f"cooks/{cook.id}", nothing)
+    assert api("GET", f"cooks/{cook.id}/totals")[1]["plain"] == []  # no rest is left for it
     Piece.objects.filter(cook=cook, arm__label="A").update(cut="gone")
     broken = api("GET", f"cooks/{cook.id}/totals")[1]
     assert broken["problems"][0]["field"] == "arms.0.piece.cut"
