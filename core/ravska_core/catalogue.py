@@ -11,6 +11,7 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from functools import cache
 from importlib import resources
+from itertools import product
 from types import MappingProxyType
 from typing import TypeVar
 
@@ -28,7 +29,11 @@ ACID_CLASSES = ("none", "dairy", "mild", "medium", "strong", "enzyme")
 MEAT_CLASSES = ("fish", "poultry", "tender_red", "sliced_pork", "tough", "large_joint")
 FACES = ("skin", "fat cap", "silver skin", "membrane", "bone side", "fat side")
 SHAPES = ("ellipsoid", "box", "cylinder", "cubes", "strips", "rack", "bird")
-FLAGS = ("protease", "raw_allium", "fresh_herb", "cure", "hygroscopic", "dairy", "chilli")
+THICKNESSES = MappingProxyType({"thin": 2.5, "medium": 6.0, "thick": math.inf})
+"""Classes of meat by thickness, and up to which thickness each goes [cm] (estimates)."""
+FLAGS = (
+    "protease", "heat_treated", "raw_allium", "fresh_herb", "cure", "phosphate", "hygroscopic", "dairy", "chilli",
+)  # fmt: skip
 ALLERGENS = ("mustard", "celery", "soy", "wheat", "fish", "milk", "sesame", "sulphites", "egg")
 
 VALUE_SOURCES = MappingProxyType(
@@ -136,12 +141,23 @@ class Starter:
 
 
 @dataclass(frozen=True)
+class Bone:
+    """A bone as a rod seen from above: its two ends and how wide it is, as shares of the piece's length and width."""
+
+    x0: float
+    y0: float
+    x1: float
+    y1: float
+    wide: float
+
+
+@dataclass(frozen=True)
 class Cut:
     """A cut of meat: shape, proportions length : width : thickness (absolute when `unit_cm` is given), bone share.
 
     `faces` names what keeps seasoning off the meat (skin, fat cap, silver skin, membrane, bone side) with its share
     of the whole surface; 0 stands for one large face of a ``rack``. `cook_yield` is cooked over raw edible weight,
-    `thin_share` the thickness of the thin end over the middle's.
+    `thin_share` the thickness of the thin end over the middle's; `bones` where its bones usually lie.
     """
 
     key: str
@@ -156,6 +172,7 @@ class Cut:
     unit_cm: float | None
     density: float
     bone_share: float
+    bones: tuple[Bone, ...]
     faces: tuple[tuple[str, float], ...]
     cook_yield: float
     thin_share: float
@@ -168,10 +185,11 @@ class Cut:
 
 @dataclass(frozen=True)
 class MarinadeWindow:
-    """Usual time in one class of acid for one class of meat [min]: the cautious school and the long one."""
+    """Usual time in one class of acid for one class and thickness of meat [min]: the cautious school and the long."""
 
     acid_class: str
     meat_class: str
+    thickness: str
     cautious_low_min: float
     cautious_high_min: float
     long_low_min: float
@@ -202,7 +220,7 @@ class Catalogue:
     swaps: Mapping[tuple[str, str], Swap]
     starters: Mapping[str, Starter]
     cuts: Mapping[str, Cut]
-    windows: Mapping[tuple[str, str], MarinadeWindow]
+    windows: Mapping[tuple[str, str, str], MarinadeWindow]
 
 
 class _Row:
@@ -402,6 +420,19 @@ def read_cuts(text: str, sources: Mapping[str, Source], file: str = "cuts.csv") 
             raise row.refuse("faces", f"{text!r} is not a face with its share of the surface, as in skin:0.4")
         return name, float(share)
 
+    def bones(row: _Row) -> tuple[Bone, ...]:
+        found: list[Bone] = []
+        for word in row.words("bones"):
+            ribs = re.fullmatch(r"ribs (\d+) (0\.\d+)", word)
+            if ribs:
+                count = int(ribs[1])
+                found += [Bone((n + 0.5) / count, 0.06, (n + 0.5) / count, 0.94, float(ribs[2])) for n in range(count)]
+                continue
+            if not re.fullmatch(r"([01](\.\d+)? ){4}0\.\d+", word):
+                raise row.refuse("bones", f"{word!r} is not a rod x0 y0 x1 y1 wide, nor ribs, as in ribs 8 0.1")
+            found.append(Bone(*map(float, word.split())))
+        return tuple(found)
+
     def build(row: _Row) -> Cut:
         low = row.number("usual_low_g", 1, 100_000)
         return Cut(
@@ -417,6 +448,7 @@ def read_cuts(text: str, sources: Mapping[str, Source], file: str = "cuts.csv") 
             unit_cm=row.number("unit_cm", 0.1, 50) if row.text("unit_cm") else None,
             density=row.number("density", 0.8, 1.8),
             bone_share=row.number("bone_share", 0, 0.6),
+            bones=bones(row),
             faces=tuple(face(row, text) for text in row.words("faces")),
             cook_yield=row.number("cook_yield", 0.3, 1),
             thin_share=row.number("thin_share", 0.2, 1),
@@ -432,8 +464,8 @@ def read_cuts(text: str, sources: Mapping[str, Source], file: str = "cuts.csv") 
 
 def read_windows(
     text: str, sources: Mapping[str, Source], file: str = "marinade_windows.csv"
-) -> Mapping[tuple[str, str], MarinadeWindow]:
-    """Read the table of marinade windows, keyed by acid class and meat class; every pair must be there."""
+) -> Mapping[tuple[str, str, str], MarinadeWindow]:
+    """Read the table of marinade windows, keyed by acid class, meat class and thickness; every one must be there."""
 
     def build(row: _Row) -> MarinadeWindow:
         ends: list[float] = []
@@ -442,6 +474,7 @@ def read_windows(
         return MarinadeWindow(
             acid_class=row.text("acid_class", ACID_CLASSES),
             meat_class=row.text("meat_class", MEAT_CLASSES),
+            thickness=row.text("thickness", THICKNESSES),
             cautious_low_min=ends[0],
             cautious_high_min=ends[1],
             long_low_min=ends[2],
@@ -450,11 +483,10 @@ def read_windows(
             source=row.text("source", sources),
         )
 
-    windows = _read(file, text, build, lambda w: (w.acid_class, w.meat_class))
-    for acid in ACID_CLASSES:
-        for meat in MEAT_CLASSES:
-            if (acid, meat) not in windows:
-                raise CatalogueError(file, len(windows) + 1, "acid_class", f"no window for {acid} acid and {meat}")
+    windows = _read(file, text, build, lambda w: (w.acid_class, w.meat_class, w.thickness))
+    for cell in product(ACID_CLASSES, MEAT_CLASSES, THICKNESSES):
+        if cell not in windows:
+            raise CatalogueError(file, len(windows) + 1, "acid_class", f"no window for {', '.join(cell)}")
     return windows
 
 

@@ -12,7 +12,12 @@ LEVELS = ("stop", "caution", "note")
 
 @dataclass(frozen=True)
 class Situation:
-    """What is known of one arm when its cautions are asked for. Temperatures [C], times [s], salt [% of raw edible]."""
+    """What is known of one arm when its cautions are asked for. Temperatures [C], times [s], salt [% of raw edible].
+
+    `nitrite_mg_kg` and `phosphate_percent` are of the raw meat, `brine_percent` is salt of a bath's salt and water;
+    `clogs` and `thick` say what stops a needle; `used_after` names a later layer of the same blend as the bath, and
+    `reserve_short` says that too little of it is set aside; `boiled` that the bath becomes a sauce.
+    """
 
     animal: str = ""
     flags: frozenset[str] = frozenset()
@@ -28,6 +33,18 @@ class Situation:
     warm_s: float = 0.0
     sodium_mg: float = 0.0
     injected: bool = False
+    again: bool = False
+    pierced: bool = False
+    endpoint_c: float | None = None
+    nitrite_mg_kg: float = 0.0
+    phosphate_percent: float = 0.0
+    brine_percent: float = 0.0
+    clogs: str = ""
+    bore_mm: float = 2.0
+    thick: bool = False
+    used_after: str = ""
+    reserve_short: bool = False
+    boiled: bool = False
     drippings: bool = False
     coat_over_ceiling: bool = False
     thin: bool = False
@@ -76,6 +93,28 @@ def judge(rules: Sequence[Rule[Known]], known: Known) -> tuple[Caution, ...]:
 _POULTRY = ("chicken", "turkey", "duck", "goose")
 
 
+NOT_INTACT_C = 63.0
+"""Usual minimum in the centre of meat that is not intact, held 3 min [C] (usual US guidance, from memory)."""
+
+
+def _said_c(celsius: float) -> str:
+    return f"{celsius:.0f} °C ({celsius * 9 / 5 + 32:.0f} °F)"
+
+
+def _not_intact_c(s: Situation) -> float:
+    return max(NOT_INTACT_C, minimum_centre_c(s.animal)[0])
+
+
+def _below(s: Situation, least_c: float) -> bool:
+    """Tell whether the chosen endpoint is below a minimum; 145 F is said to be 63 C, so a third of a degree is none."""
+    return s.endpoint_c is not None and s.endpoint_c < least_c - 0.34
+
+
+def _not_intact_goal(s: Situation) -> str:
+    least = _not_intact_c(s)
+    return f"{_said_c(least)}" if least > NOT_INTACT_C else "63 °C (145 °F) for 3 min, or 68 °C (155 °F) for 17 s"
+
+
 def minimum_centre_c(animal: str) -> tuple[float, str]:
     """Return the usual minimum centre temperature [C] for whole cuts of an animal, and how it is said."""
     if animal in _POULTRY:
@@ -90,8 +129,40 @@ def minimum_centre_c(animal: str) -> tuple[float, str]:
 _RULES: tuple[Rule[Situation], ...] = (
     Rule(
         "cure", "stop", lambda s: "cure" in s.flags,
-        "This blend holds curing salt, which is not a seasoning.",
-        "Do not dose it by taste or surface: use a tested cure recipe with its own weights.",
+        "This holds curing salt, which is not a seasoning{much}.",
+        "Do not dose it by taste or surface: use a tested cure recipe with its own weights.", "cure-limits",
+        lambda s: {
+            "much": f": {s.nitrite_mg_kg:,.0f} mg of sodium nitrite to a kilogram of meat" if s.nitrite_mg_kg else ""
+        },
+    ),
+    Rule(
+        "not-intact", "stop",
+        lambda s: s.pierced and _below(s, _not_intact_c(s)),
+        "Injected, needled or deeply scored meat is not intact: surface bacteria are inside now, and {end} in the "
+        "centre is too low for it.",
+        "Bring the centre to {goal}, or leave the meat whole; your local food authority's rules come first.",
+        "guidance",
+        lambda s: {"end": _said_c(s.endpoint_c or 0.0), "goal": _not_intact_goal(s)},
+    ),
+    Rule(
+        "below-minimum-poultry", "stop",
+        lambda s: s.animal in _POULTRY and not s.pierced and _below(s, minimum_centre_c(s.animal)[0]),
+        "{end} in the centre is below the usual minimum for {animal}, {minimum}.",
+        "Cook it to {minimum}; your local food authority's rules come first.", "guidance",
+        lambda s: {
+            "end": _said_c(s.endpoint_c or 0.0), "animal": s.animal, "minimum": minimum_centre_c(s.animal)[1]
+        },
+    ),
+    Rule(
+        "phosphate", "stop", lambda s: s.phosphate_percent > 0.5,
+        "{percent} % phosphate of the meat's weight is above the usual limit of 0.5 %.",
+        "Halve it or leave it out; more tastes soapy and turns the meat to rubber.", "cure-limits",
+        lambda s: {"percent": f"{s.phosphate_percent:.2f}"},
+    ),
+    Rule(
+        "enzyme-inside", "stop", lambda s: s.injected and "protease" in s.flags,
+        "A live enzyme injected digests the meat from inside.",
+        "Use the canned or boiled juice, whose enzyme is dead.", "trade",
     ),
     Rule(
         "garlic-oil", "stop", lambda s: bool(s.flags & {"raw_allium", "fresh_herb"}) and s.fat_share > 0.2,
@@ -120,9 +191,48 @@ _RULES: tuple[Rule[Situation], ...] = (
         "Keep it under 1 h, or use the canned or boiled kind, whose enzyme is dead.", "trade",
     ),
     Rule(
-        "discard-or-boil", "caution", lambda s: s.has_marinade,
+        "discard-or-boil", "caution", lambda s: s.has_marinade and not s.boiled,
         "Marinade that touched raw meat is not a sauce.",
         "Set the reserve aside before the meat goes in; discard the rest or bring it to a full boil.",
+    ),
+    Rule(
+        "boil-first", "caution", lambda s: s.has_marinade and s.boiled,
+        "This bath has held raw meat and is to be eaten.",
+        "Bring it to a full, rolling boil before it touches anything cooked, and taste it only then.",
+    ),
+    Rule(
+        "reserve", "caution", lambda s: s.has_marinade and s.reserve_short,
+        "The {after} is of the same blend as the bath, and less of it is set aside than the {after} takes.",
+        "Set enough aside before the meat goes in: what has held raw meat must not go onto cooked meat.", "guidance",
+        lambda s: {"after": s.used_after},
+    ),
+    Rule(
+        "saturation", "caution", lambda s: s.brine_percent > 26.4,
+        "Of the bath's salt and water {percent} % is salt, and water takes only 26.4 %.",
+        "The rest lies undissolved at the bottom: thin it, or take salt out.", "saturation",
+        lambda s: {"percent": f"{s.brine_percent:.0f}"},
+    ),
+    Rule(
+        "clog", "caution", lambda s: bool(s.clogs),
+        "It will clog a needle of {bore} mm: {what} is more than a third of its bore.",
+        "Grind it to powder and strain the liquid, or take a wider needle.", "trade",
+        lambda s: {"bore": f"{s.bore_mm:g}", "what": s.clogs},
+    ),
+    Rule(
+        "thick", "caution", lambda s: s.thick,
+        "This syrup is too thick for a needle.",
+        "Warm it, or thin it with stock until it runs off the spoon.", "sugar-viscosity",
+    ),
+    Rule(
+        "below-minimum", "caution",
+        lambda s: bool(s.animal) and s.animal not in _POULTRY and not s.pierced
+        and _below(s, minimum_centre_c(s.animal)[0]),
+        "{end} in the centre is below the usual minimum for {animal}, {minimum}.",
+        "Only whole, unpierced meat is eaten so by choice: sear all of its surface, and do not serve it so to guests "
+        "who are pregnant, old, very young or ill.", "guidance",
+        lambda s: {
+            "end": _said_c(s.endpoint_c or 0.0), "animal": s.animal, "minimum": minimum_centre_c(s.animal)[1]
+        },
     ),
     Rule(
         "over-salt", "caution", lambda s: s.salt_percent > 2.2,
@@ -160,6 +270,12 @@ _RULES: tuple[Rule[Situation], ...] = (
         "Pour off what you need, draw from that, and throw away what is left of it.",
     ),
     Rule(
+        "inject-again", "caution", lambda s: s.again,
+        "Injecting while it cooks carries bacteria from the surface and the needle into meat that is only warm.",
+        "Use a clean needle and liquid fresh from the boil, and bring the centre to {goal} afterwards.", "guidance",
+        lambda s: {"goal": _not_intact_goal(s)},
+    ),
+    Rule(
         "drippings", "caution", lambda s: s.drippings,
         "Drippings carry what raw meat held.",
         "Bring them to a full boil before they are a sauce; discard what fell while the meat was raw.",
@@ -173,6 +289,17 @@ _RULES: tuple[Rule[Situation], ...] = (
         "cold-hold", "note", lambda s: s.hold_s > 3600 and s.hold_c <= 4.0,
         "A hold this long belongs in the cold.",
         "Keep it at 4 °C (40 °F) or below until it goes on.",
+    ),
+    Rule(
+        "pierced", "note", lambda s: s.pierced and not _below(s, _not_intact_c(s)),
+        "Injected, needled or deeply scored meat is not intact: surface bacteria are inside now.",
+        "Bring the centre to {goal}; your local food authority's rules come first.", "guidance",
+        lambda s: {"goal": _not_intact_goal(s)},
+    ),
+    Rule(
+        "dead-enzyme", "note", lambda s: s.has_marinade and "heat_treated" in s.flags and "protease" not in s.flags,
+        "Canned or boiled juice has no active enzyme: it sours and sweetens, and does not loosen the meat.",
+        "Hold it as long as its acid allows; for the enzyme's work take the fresh juice, under an hour.", "trade",
     ),
     Rule(
         "minimum-centre", "note", lambda s: bool(s.animal),

@@ -4,27 +4,29 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
-from ravska_core.catalogue import US_TEASPOON_ML, Catalogue
+from ravska_core.additives import nitrite_of, phosphate_percent
+from ravska_core.catalogue import US_TEASPOON_ML, Catalogue, Grind
 from ravska_core.cautions import Caution, Situation, cautions_for
 from ravska_core.core_sample import CoreSample, core_sample, reach_of
 from ravska_core.cuts import CutUp, PieceReading, cutting, find_cut
-from ravska_core.depth import DIFFUSIVITY_BAND, diffusivity_m2_s, lattice_evenness
+from ravska_core.depth import DIFFUSIVITY_BAND, diffusivity_m2_s
 from ravska_core.doses import salt_zone
-from ravska_core.fates import DRIPS, Fate
-from ravska_core.layers import Layer
+from ravska_core.fates import CLINGS_G_CM2, DRIPS, Fate
+from ravska_core.injection import InjectionReading, read_injection
+from ravska_core.layers import BATHS, INJECTIONS
 from ravska_core.ledger import a_serving, ends, servings_of, thin_end, total_salt
-from ravska_core.marinade import Window, hold_window
+from ravska_core.marinade import Window, hold_window, says_where
+from ravska_core.needle import THICK_BRIX, brine_share
+from ravska_core.sites import face_of
 from ravska_core.spoons import SPOON_SETS, Spoonfuls, SpoonSet, measure_out
 from ravska_core.stack import Arm, Put, Stack, dose_stack, holding
 from ravska_core.target import usually_gives
-from ravska_core.working import Figure, Step, figure
+from ravska_core.working import BadInput, Figure, Step, figure
 
 STAYS_ERROR = 0.1
 """Relative error of what stays where nobody weighed it (estimate)."""
 
 THIN_CM = 4.0
-SITES_CM = 2.5
-"""Usual distance of injection sites [cm] (common practice, no source)."""
 
 
 @dataclass(frozen=True)
@@ -32,7 +34,8 @@ class LayerReading:
     """What one layer takes [g, or ml for a liquid], how to measure it out, and where its salt ends.
 
     `salt` is what stays, `so_far` that of this layer and all before it [% of raw edible weight]; `rest` what is left
-    to the target after it; `fate` says where its salt goes [share of what was put on].
+    to the target after it; `fate` says where its salt goes [share of what was put on]. `reserve_g` of a bath is set
+    aside, `standing` says where its hold stands on its window; `injection` is how one is injected.
     """
 
     kind: str
@@ -49,6 +52,9 @@ class LayerReading:
     note: str = ""
     says: str = ""
     window: Window | None = None
+    standing: str = ""
+    reserve_g: float = 0.0
+    injection: InjectionReading | None = None
     reach: Figure | None = None
     hold_s: float = 0.0
     begins_s: float = 0.0
@@ -113,10 +119,13 @@ def read_arm(
         note = notes.get(at) or stack.notes[at]
         read = _layer_reading(put, stack, at, moment.fates[at], spread, cut.meat_class, spoon_set)
         rest = None if arm.target_percent is None else arm.target_percent - so_far
-        says = _aside(put, holding(arm.layers[at:]), servings.value)
-        layers.append(replace(read, so_far=so_far, rest=rest, note=note, says=says, begins_s=clock))
+        injected = _injection(put, stack, arm, at) if put.layer.kind in INJECTIONS else None
+        says = _aside(put, stack, moment.fates[at], servings.value)
+        layers.append(replace(read, so_far=so_far, rest=rest, note=note, says=says, injection=injected, begins_s=clock))
         if put.kind.when == "before" and put.kind.hold_s:
             clock += put.layer.hold_s
+    stays = [fate.stays for fate in moment.fates]
+    nitrite = nitrite_of(puts, stays, arm.piece.mass_g, arm.piece.cut)
     salt = total_salt([layer.salt for layer in layers], puts, piece.area_error)
     thin_value, more = stack.thin_percent()
     thin = thin_end(piece, salt, thin_value, more)
@@ -135,16 +144,49 @@ def read_arm(
         sodium=sodium,
         sugar=sugar,
         sample=core_sample(stack, arm, at_s) if cored else None,
-        cautions=_cautions(arm, layers, puts, stack, cut.animal, salt.value, thin.value, sodium.value),
-    )
+        cautions=_cautions(
+            arm, layers, puts, stack,
+            Situation(
+                animal=cut.animal,
+                salt_percent=salt.value,
+                thin_percent=thin.value,
+                sodium_mg=sodium.value,
+                phosphate_percent=phosphate_percent(puts, stays, arm.piece.mass_g),
+            ),
+            nitrite,
+        ),
+    )  # fmt: skip
 
 
-def _aside(put: Put, held: Sequence[Layer], servings: float) -> str:
-    """Say of a layer what its dose does not: how even an injection is by the fire, how many pinches a serving gets."""
-    if put.kind.key == "injection":
-        dt_cm2 = sum(diffusivity_m2_s(layer.hold_c) * layer.hold_s for layer in held) * 1e4
-        even = lattice_evenness(SITES_CM, dt_cm2) * 100
-        return f"With sites {SITES_CM * 10:.0f} mm apart, between them is {even:.0f} % of the mean by the fire."
+def _injection(put: Put, stack: Stack, arm: Arm, at: int) -> InjectionReading:
+    """Read how a layer is injected; what its plan cannot be is named at the layer."""
+    assert put.blend is not None
+    piece = stack.piece
+    dt_cm2 = sum(diffusivity_m2_s(layer.hold_c) * layer.hold_s for layer in holding(arm.layers[at:])) * 1e4
+    stays = put.kind.stays if put.layer.stays is None else put.layer.stays
+    assert stays is not None
+    try:
+        return read_injection(
+            put.layer.injection, face_of(piece.solid, piece.bones), piece.solid.pieces, put.blend, arm.piece.mass_g,
+            piece.edible.value, put.dose_g, stays, put.layer.stays is not None, dt_cm2,
+        )  # fmt: skip
+    except BadInput as refusal:
+        raise refusal.under(f"layers.{at}") from refusal
+
+
+def _aside(put: Put, stack: Stack, fate: Fate, servings: float) -> str:
+    """Say of a layer what its dose does not: what of a bath goes in and clings, how many pinches a serving gets."""
+    if put.kind.key == "marinade" and put.dose_g > 0:
+        clings = CLINGS_G_CM2 * stack.piece.open_cm2
+        said = {
+            "wiped": "half of that is wiped off",
+            "rinsed": "all of it is rinsed off",
+            "as it is": "all of it stays",
+        }
+        return (
+            f"Of {put.salt_g:.1f} g of salt in it {put.salt_g * fate.meat:.1f} g go into the meat; about "
+            f"{clings:.0f} g of the bath cling to it, {said[put.layer.after]}."
+        )
     if put.kind.when == "after" and put.blend is not None:
         pinches = put.dose_g / put.blend.density_g_ml / (US_TEASPOON_ML / 16) / servings
         return f"{pinches:.2g} pinches of 1/16 tsp on each serving."
@@ -196,7 +238,7 @@ def _layer_reading(
     parts += ["diffusivity halved and doubled"] if max(map(abs, moves)) > 0.005 else []
     low, high = max(0.0, value * (1 - below)), value * (1 + above)
     salt = figure(working, ", ".join(parts) + "; taken as independent", low=low, high=high)
-    bath = layer.kind == "marinade" and blend is not None
+    window = hold_window(blend, meat_class, piece.thickness) if layer.kind == "marinade" and blend is not None else None
     return LayerReading(
         kind=layer.kind,
         dose=said,
@@ -209,29 +251,43 @@ def _layer_reading(
         so_far=0.0,
         rest=None,
         surface=stack.surfaces[at],
-        window=hold_window(blend, meat_class) if bath and blend is not None else None,
+        window=window,
+        standing="" if window is None else says_where(window.window, layer.hold_s),
+        reserve_g=_reserve_g(put),
         reach=reach_of([layer]) if kind.hold_s else None,
         hold_s=layer.hold_s if kind.hold_s else 0.0,
     )
 
 
 def _cautions(
-    arm: Arm, layers: Sequence[LayerReading], puts: Sequence[Put], stack: Stack, animal: str, salt: float,
-    thin: float, sodium_mg: float,
+    arm: Arm, layers: Sequence[LayerReading], puts: Sequence[Put], stack: Stack, whole: Situation,
+    nitrite: Sequence[float],
 ) -> tuple[Caution, ...]:  # fmt: skip
-    """Return the cautions of all layers and of the whole, each sentence once, most serious first."""
+    """Return the cautions of all layers and of the `whole`, each sentence once, most serious first."""
     situations = []
-    for read, put, dosed in zip(layers, puts, stack.dosed, strict=True):
+    for at, (read, put, dosed) in enumerate(zip(layers, puts, stack.dosed, strict=True)):
         if put.blend is None:
             continue
         before = put.kind.when == "before"
+        injected = put.layer.kind in INJECTIONS
+        clog = read.injection.clog if read.injection else None
+        after, short = _used_after(puts, at)
         situations.append(
             Situation(
                 flags=put.blend.flags,
                 allergens=put.blend.allergens,
                 fat_share=put.blend.fat_share,
                 has_marinade=put.layer.kind == "marinade",
-                injected=put.layer.kind == "injection",
+                boiled=bool(put.layer.eaten),
+                used_after=after,
+                reserve_short=short,
+                brine_percent=brine_share(put.blend) * 100 if put.layer.kind in BATHS else 0.0,
+                injected=injected,
+                again=put.layer.kind == "second injection",
+                clogs=", ".join(_said(grind) for grind in clog.coarse) if clog else "",
+                bore_mm=clog.bore_mm if clog else 2.0,
+                thick=clog is not None and clog.brix >= THICK_BRIX * 100,
+                nitrite_mg_kg=nitrite[at],
                 acid=put.blend.acid.value > 0.05,
                 hold_s=read.hold_s if before else 0.0,
                 hold_c=put.layer.hold_c if before else 4.0,
@@ -239,21 +295,41 @@ def _cautions(
                 coat_over_ceiling=dosed.sticks < 1,
             )
         )
-    warm = sum(layer.hold_s for layer in holding(arm.layers) if layer.hold_c > 4.0)
     situations.append(
-        Situation(
-            animal=animal,
-            salt_percent=salt,
-            thin_percent=thin,
+        replace(
+            whole,
             thin=stack.piece.solid.thickness_cm < THIN_CM,
-            warm_s=warm,
-            sodium_mg=sodium_mg,
+            warm_s=sum(layer.hold_s for layer in holding(arm.layers) if layer.hold_c > 4.0),
             drippings=any(layer.kind == "drippings" for layer in arm.layers),
+            pierced=arm.piece.pierced or any(layer.kind in INJECTIONS for layer in arm.layers),
+            endpoint_c=arm.piece.endpoint_c,
         )
     )
     found = {caution.sentence: caution for situation in situations for caution in cautions_for(situation)}
     order = {"stop": 0, "caution": 1, "note": 2}
     return tuple(sorted(found.values(), key=lambda caution: order[caution.level]))
+
+
+def _said(grind: Grind) -> str:
+    return f"{grind.ingredient.name.lower()}, {grind.name} ({grind.grain_mm:g} mm)"
+
+
+def _reserve_g(put: Put) -> float:
+    """Return what is set aside of a marinade before the meat goes in [g]."""
+    reserve = put.layer.reserve
+    return reserve.grams(put.blend.density_g_ml) if put.layer.kind == "marinade" and reserve and put.blend else 0.0
+
+
+def _used_after(puts: Sequence[Put], at: int) -> tuple[str, bool]:
+    """Return which later layer is of the same blend as a bath, and whether too little of it is set aside for that."""
+    bath = puts[at]
+    if bath.layer.kind != "marinade":
+        return "", False
+    later = [put for put in puts[at + 1 :] if put.kind.when != "before" and put.layer.blend == bath.layer.blend]
+    later = [put for put in later if put.layer.kind not in BATHS]
+    if not later:
+        return "", False
+    return later[0].layer.kind, _reserve_g(bath) < 0.98 * sum(put.dose_g for put in later)
 
 
 def salt_to_even(a: ArmReading, b: ArmReading) -> tuple[str, float]:

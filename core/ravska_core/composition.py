@@ -11,7 +11,7 @@ from ravska_core.blends import DRY_KINDS, SCALE_ERROR, Blend, Line, Mixed, Part,
 from ravska_core.blends import shares as shares_of
 from ravska_core.bought import Label, estimate, label_figure
 from ravska_core.catalogue import VALUE_SOURCES, Catalogue, Grind, Ingredient, catalogue
-from ravska_core.method import STEEPED, method_working
+from ravska_core.method import STEEPED, enters_at, method_working
 from ravska_core.spoons import SPOON_SETS, Spoonfuls, SpoonSet, measure_out
 from ravska_core.working import BadInput, Figure, Step, figure
 
@@ -499,6 +499,21 @@ def read_salt(blend: Blend, tables: Catalogue | None = None) -> Figure:
     return _scale(quality, blend.lines, parts, shares, values, False, total, ends, mixed.share).figure
 
 
+def _flags(blend: Blend, parts: Sequence[Part], leaves: Sequence[tuple[Grind, float]]) -> frozenset[str]:
+    """Return the flags of what a blend holds; an enzyme that went through a simmer is dead."""
+    found = {flag for grind, _ in leaves for flag in grind.ingredient.flags}
+    first = next((at for at, step in enumerate(blend.method) if step.do == "simmer"), None)
+    if "protease" in found and first is not None:
+        enters = enters_at(blend.method, len(parts))
+        live = [
+            part for part, at in zip(parts, enters, strict=True)
+            if at > first and any("protease" in grind.ingredient.flags for grind, _ in part.leaves)
+        ]  # fmt: skip
+        if not live:
+            found = found - {"protease"} | {"heat_treated"}
+    return frozenset(found)
+
+
 def read_blend(
     blend: Blend,
     spoon_set: SpoonSet = SPOON_SETS["us"],
@@ -599,5 +614,5 @@ def read_blend(
         keeping=keeping(blend.kind, leaves, {scale.key: scale.figure.value for scale in scales}),
         dairy_acid_share=lactic,
         allergens=tuple(sorted({a for g, _ in all_leaves for a in g.ingredient.allergens})),
-        flags=frozenset(f for g, _ in all_leaves for f in g.ingredient.flags),
+        flags=_flags(blend, parts, all_leaves),
     )

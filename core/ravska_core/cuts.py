@@ -4,7 +4,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field
 from types import MappingProxyType
 
-from ravska_core.catalogue import FACES, Catalogue, Cut, catalogue
+from ravska_core.catalogue import FACES, THICKNESSES, Bone, Catalogue, Cut, catalogue
 from ravska_core.shapes import Solid, solid_of_dimensions, solid_of_equal_pieces, solid_of_mass
 from ravska_core.working import BadInput, Figure, Step, figure, in_range
 
@@ -41,6 +41,8 @@ GRADES = MappingProxyType(
 )
 """Grades (estimates; water of ordinary lean from memory). Marbled: 10 points of fat at 0.92 g/cm3 in lean at 1.06."""
 
+MOST_BONES = 16
+
 CUT_INTO = ("cubes", "strips", "steaks")
 """What a joint may be cut into."""
 
@@ -60,7 +62,8 @@ class Piece:
 
     `untrimmed_g` is the weight before trimming [g]; `faces` says what is done with each face (usually left bare);
     `surface` is moist, or dry when patted; `cut_into` cubes, strips or steaks of `cut_cm` [cm]; `thin_cm` is the
-    thickness of its thin end [cm].
+    thickness of its thin end [cm]. `endpoint_c` is the centre temperature it is to reach [C]; `pierced` says that it
+    is needled or deeply scored, `bones` where its bones lie when not as usual for the cut.
     """
 
     cut: str
@@ -74,6 +77,9 @@ class Piece:
     cut_into: str = ""
     cut_cm: float | None = None
     thin_cm: float | None = None
+    endpoint_c: float | None = None
+    pierced: bool = False
+    bones: tuple[Bone, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -90,7 +96,8 @@ class PieceReading:
     """A piece as a solid: surface to coat, edible weight, its ends, and anything about it to be asked.
 
     `coatable` is all that takes a coat, `open_cm2` the part of it where seasoning reaches the meat; `thin_cm` and
-    `thick_cm` are the thickness of its ends [cm]; `water_share` and `cook_yield` are mass fractions.
+    `thick_cm` are the thickness of its ends [cm]; `water_share` and `cook_yield` are mass fractions. `bones` lie as
+    the cook says, or as usual for the cut.
     """
 
     solid: Solid
@@ -106,6 +113,18 @@ class PieceReading:
     area_error: float
     how: str
     question: str
+    bones: tuple[Bone, ...]
+
+    @property
+    def meat_cm(self) -> float:
+        """Thickness of the meat [cm]: of a hollow bird what lies under its skin, else of the piece."""
+        solid = self.solid
+        return 2 * solid.volume_cm3 / solid.area_cm2 if solid.shape == "bird" else solid.thickness_cm
+
+    @property
+    def thickness(self) -> str:
+        """Class of its thickness: thin, medium or thick."""
+        return next(name for name, most in THICKNESSES.items() if self.meat_cm <= most)
 
 
 def _cut_up(cut: Cut, piece: Piece, density: float, joint: Solid) -> tuple[Solid, str]:
@@ -189,6 +208,15 @@ def _checked(cut: Cut, piece: Piece) -> None:
         raise BadInput("piece.grade", f"A grade is one of {', '.join(GRADES)}.")
     if piece.surface not in ("moist", "dry"):
         raise BadInput("piece.surface", "The surface is moist, or dry when it was patted.")
+    if piece.endpoint_c is not None:
+        in_range("piece.endpoint", piece.endpoint_c, 30, 100, "A centre is done between 30 and 100 °C (86 and 212 °F).")
+    if len(piece.bones) > MOST_BONES:
+        raise BadInput("piece.bones", f"At most {MOST_BONES} bones are drawn; leave the smallest out.")
+    for bone in piece.bones:
+        ends = (bone.x0, bone.y0, bone.x1, bone.y1)
+        if not all(0 <= end <= 1 for end in ends) or not 0.01 <= bone.wide <= 0.6:
+            sentence = "A bone lies inside the piece, and is at most 0.6 of it wide; drag it back onto the meat."
+            raise BadInput("piece.bones", sentence)
     for name, state in piece.faces.items():
         # a face that a former cut had and this one has not does not count
         if state not in FACE_STATES or name not in FACES:
@@ -300,6 +328,7 @@ def read_piece(piece: Piece, tables: Catalogue | None = None) -> PieceReading:
         area_error=spread,
         how=how,
         question=question,
+        bones=(piece.bones or cut.bones) if not piece.cut_into else (),
     )
 
 

@@ -13,7 +13,7 @@ import numpy as np
 
 from ravska_core.column import Array, Column, diffuse, even, soak
 from ravska_core.depth import diffusivity_m2_s
-from ravska_core.layers import BATHS, LAYER_KINDS, Layer
+from ravska_core.layers import BATHS, INJECTIONS, LAYER_KINDS, Layer
 
 WIPED, RINSED = 0.5, 1.0
 """Share of the bath that clings which wiping and rinsing take off again (estimates)."""
@@ -163,8 +163,8 @@ def _put_on(
     assert stays is not None
     share = dosed.sticks * stays
     _lose(fates[at], "did not stick", 1 - dosed.sticks)
-    _lose(fates[at], "ran out again" if layer.kind == "injection" else "fell or ran off", dosed.sticks - share)
-    if layer.kind == "injection" and column is not None:
+    _lose(fates[at], "ran out again" if layer.kind in INJECTIONS else "fell or ran off", dosed.sticks - share)
+    if layer.kind in INJECTIONS and column is not None:
         cells[:, at] += share * even(column)
     elif layer.kind == "wrap" or kind.when == "after":
         plate[at] += share

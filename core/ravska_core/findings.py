@@ -1,12 +1,11 @@
 """What a blend will do in the jar, the shaker, the needle and on its fire, and what to do about it."""
 
-import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from functools import cache
-from itertools import pairwise
 from types import MappingProxyType
 
+from ravska_core.additives import nitrite_share
 from ravska_core.blends import DRY_KINDS, Blend
 from ravska_core.catalogue import Grind, catalogue
 from ravska_core.cautions import BLEND_RULES, LEVELS, Caution, Rule, Situation, cautions_for, judge
@@ -14,6 +13,7 @@ from ravska_core.composition import BlendReading
 from ravska_core.cuts import Piece, read_piece
 from ravska_core.doses import COAT_WEIGHTS
 from ravska_core.layers import LAYER_KINDS
+from ravska_core.needle import SATURATION, THICK_BRIX, brine_share, clogging, sugar_of_water, syrup_viscosity
 
 FIRE_SURFACE_C: Mapping[str, float] = MappingProxyType(
     {"direct flame": 260.0, "hot iron": 300.0, "indirect": 125.0, "oven": 180.0, "broiler": 290.0}
@@ -34,13 +34,9 @@ SAID_FIRE: Mapping[str, str] = MappingProxyType(
 THIN_CUT = "pork-ribs"
 """The thin cut that a rub's salt is judged on."""
 
-NITRITE_IN_CURING_SALT = 0.0625
-"""Mass share of sodium nitrite in the catalogue's curing salt, as its name says."""
-
+_WET = ("marinade", "injection", "spritz", "cooking liquid")
 _UNNAMED = ("spices-unnamed", "flavouring-unnamed")
 _POWDER_MM = 0.3
-_SYRUP = ((0.60, 58.0), (0.65, 147.0), (0.70, 480.0), (0.75, 2300.0))
-"""Viscosity [mPa s] of sucrose solutions at 20 C by sugar over sugar and water."""
 
 
 @dataclass(frozen=True)
@@ -157,31 +153,12 @@ def _doubt(found: Found) -> float:
     return salt.high / salt.value - 1
 
 
-def sugar_of_water(reading: BlendReading) -> float:
-    """Return sugar over sugar and water [mass fraction], what a syrup's thickness goes by; 0 where it is dry."""
-    sugar, water = reading.sugar.value / 100, reading.water_share
-    return sugar / (sugar + water) if water > 0.05 else 0.0
-
-
-def syrup_viscosity(brix: float) -> float:
-    """Determine the viscosity [mPa s] of a sugar solution at 20 C between 60 and 75 Brix, log-linear in between."""
-    for (low, thin), (high, thick) in pairwise(_SYRUP):
-        if brix <= high:
-            along = (brix - low) / (high - low)
-            return math.exp(math.log(thin) + along * (math.log(thick) - math.log(thin)))
-    return _SYRUP[-1][1]
-
-
-def _nitrite(found: Found) -> float:
-    return found.share(*found.those("cure")) * NITRITE_IN_CURING_SALT
-
-
 _RULES: tuple[Rule[Found], ...] = (
     Rule(
         "nitrite", "stop", lambda f: bool(f.those("cure")),
         "A kilogram of this blend holds {mg} mg of sodium nitrite.",
         "Usual limits lie between 120 and 625 mg a kilogram of meat: follow a tested cure recipe, never this ratio.",
-        "guidance", lambda f: {"mg": f"{_nitrite(f) * 1e6:,.0f}"},
+        "guidance", lambda f: {"mg": f"{nitrite_share(f.reading) * 1e6:,.0f}"},
     ),
     Rule(
         "scorches", "caution", lambda f: f.share(*_scorching(f)) >= 0.05,
@@ -196,7 +173,7 @@ _RULES: tuple[Rule[Found], ...] = (
         lambda f: {"what": _names(_coarse(f))},
     ),
     Rule(
-        "too-thick", "caution", lambda f: f.blend.kind == "injection" and sugar_of_water(f.reading) >= 0.6,
+        "too-thick", "caution", lambda f: f.blend.kind == "injection" and sugar_of_water(f.reading) >= THICK_BRIX,
         "At {brix} % sugar of its sugar and water this syrup is about {times} times as thick as water.",
         "Thin it with stock or juice until it runs off the spoon, or warm it, before it goes into the needle.",
         "sugar-viscosity",
@@ -207,9 +184,16 @@ _RULES: tuple[Rule[Found], ...] = (
     ),
     Rule(
         "clogs", "caution",
-        lambda f: f.blend.kind == "injection" and any(g.grain_mm > 0.5 for g, _ in f.reading.leaves),
+        lambda f: f.blend.kind == "injection" and bool(clogging(f.reading.leaves)),
         "Too coarse for a needle: {what}.", "Grind to powder, or steep and strain.", "trade",
-        lambda f: {"what": _names([g for g, _ in f.reading.leaves if g.grain_mm > 0.5])},
+        lambda f: {"what": _names(clogging(f.reading.leaves))},
+    ),
+    Rule(
+        "saturation", "caution",
+        lambda f: f.blend.kind in _WET and brine_share(f.reading) > SATURATION,
+        "Of its salt and water {share} % is salt, and water takes only 26.4 %: the rest stays crystals.",
+        "Thin it with water, or take salt out.", "saturation",
+        lambda f: {"share": f"{brine_share(f.reading) * 100:.0f}"},
     ),
     Rule(
         "too-salty-thin", "caution", lambda f: f.dry and f.blend.kind == "dry rub" and _thin_salt(f) > 2.2,
@@ -218,7 +202,7 @@ _RULES: tuple[Rule[Found], ...] = (
         lambda f: {"salt": f"{_thin_salt(f):.1f}"},
     ),
     Rule(
-        "enzyme", "caution", lambda f: bool(f.those("protease")),
+        "enzyme", "caution", lambda f: "protease" in f.reading.flags,
         "Holds a live enzyme that digests meat to mush: {what}.",
         "Keep meat in it under an hour, or boil it first: heat kills the enzyme.", "trade",
         lambda f: {"what": _names(f.those("protease"))},

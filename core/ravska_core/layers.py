@@ -1,11 +1,13 @@
 """Layers: what may be put on or into a piece, in which unit it is dosed, and what of it usually stays."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from fractions import Fraction
 from types import MappingProxyType
 
 from ravska_core.blends import Blend, Line
+from ravska_core.injection import Injection
+from ravska_core.quantities import Amount
 from ravska_core.working import BadInput
 
 
@@ -50,6 +52,8 @@ _KINDS = (
               "a tenth falls off", "before", 2 * _HOUR, "coat", "estimate"),
     LayerKind("paste", "Rub in oil, butter or mustard", "paste", "g/100 cm²", "area", 10, 0.5, 40, 0.9,
               "a tenth falls off", "before", 2 * _HOUR, "coat", "estimate"),
+    LayerKind("second injection", "Injected again while it cooks", "injection", "% pump", "raw", 3, 0.5, 15, 0.7,
+              "the rest runs out: hot meat holds less", "during", None, "", "estimate"),
     LayerKind("spritz", "Sprayed on while it cooks", "spritz", "g/100 cm² each time", "area", 0.5, 0.05, 5, 0.5,
               "half runs off", "during", None, "", "estimate", ("liquid",)),
     LayerKind("baste", "Brushed on while it cooks", "marinade", "g/100 cm² each time", "area", 1.5, 0.1, 10, 0.5,
@@ -78,6 +82,7 @@ LAYER_OF_BLEND = MappingProxyType(
 """What a blend of a kind usually becomes on a piece."""
 
 BATHS = ("marinade", "cooking liquid")
+INJECTIONS = ("injection", "second injection")
 EACH_TIME = ("spritz", "baste")
 AFTER_BATH = MappingProxyType({"wiped": "wiped off", "rinsed": "rinsed", "as it is": "lifted out and left as it is"})
 """What is done with a piece that comes out of its bath."""
@@ -102,7 +107,7 @@ class Layer:
     `dose` is in the unit of its kind; None stands for the rest up to the piece's target. It is held `hold_s` [s] at
     `hold_c` [C] before the next one. `stays` is the share of its salt that stays where that is known better than
     usual; `after` what is done after a bath; `eaten` the share of a liquid that is eaten; `times` how often it is
-    put on.
+    put on. `reserve` of a bath is set aside before the meat goes in; `injection` says how one is injected.
     """
 
     kind: str
@@ -114,6 +119,8 @@ class Layer:
     after: str = "wiped"
     eaten: float | None = None
     times: int = 1
+    reserve: Amount | None = None
+    injection: Injection = field(default_factory=Injection)
 
 
 def plain(grind: str) -> Blend:

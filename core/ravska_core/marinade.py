@@ -10,12 +10,23 @@ LONGEST_MIN = 1440.0
 
 
 @dataclass(frozen=True)
+class Weaker:
+    """What takes a marinade down a class: which one, water to 100 g of it [g], and the long school's end then [min]."""
+
+    acid_class: str
+    water_g: float
+    long_high_min: float
+
+
+@dataclass(frozen=True)
 class Window:
-    """Which acid class a marinade falls in, why, and how long it may work on a class of meat."""
+    """Which acid class a marinade falls in, why, and how long it may work on a class of meat of this thickness."""
 
     acid_class: str
     because: str
+    thickness: str
     window: MarinadeWindow
+    weaker: Weaker | None = None
 
 
 def acid_class(reading: BlendReading) -> tuple[str, str]:
@@ -40,7 +51,33 @@ def acid_class(reading: BlendReading) -> tuple[str, str]:
     return "strong", f"{acid * 100:.2f} % acid is above 2 %"
 
 
-def hold_window(reading: BlendReading, meat_class: str) -> Window:
-    """Determine the window for a marinade on a class of meat."""
+_CLASS_LIMITS = {"strong": (0.02, "medium"), "medium": (0.007, "mild")}
+"""The share of acid below which a class ends, and the class a thinner marinade then falls in."""
+
+
+def _weaker(reading: BlendReading, found: str, meat_class: str, thickness: str) -> Weaker | None:
+    """Return how much water takes a marinade down a class of acid; None where that is not what limits it."""
+    if found not in _CLASS_LIMITS:
+        return None
+    limit, into = _CLASS_LIMITS[found]
+    water = reading.acid.value / 100 / (limit * 0.98) - 1
+    return Weaker(into, water * 100, catalogue().windows[into, meat_class, thickness].long_high_min)
+
+
+def hold_window(reading: BlendReading, meat_class: str, thickness: str) -> Window:
+    """Determine the window for a marinade on a class of meat of a thickness."""
     found, because = acid_class(reading)
-    return Window(found, because, catalogue().windows[found, meat_class])
+    window = catalogue().windows[found, meat_class, thickness]
+    return Window(found, because, thickness, window, _weaker(reading, found, meat_class, thickness))
+
+
+def says_where(window: MarinadeWindow, hold_s: float) -> str:
+    """Say where a hold [s] stands on both schools' windows."""
+    minutes = hold_s / 60
+    if minutes < window.cautious_low_min:
+        return "shorter than either school"
+    if minutes <= window.cautious_high_min:
+        return "inside the cautious school"
+    if minutes <= window.long_high_min:
+        return "inside the long school only"
+    return "longer than either school"

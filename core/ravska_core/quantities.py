@@ -6,6 +6,7 @@ The one place where people's units enter the core. Unit factors come from pint.
 import math
 import re
 import unicodedata
+from dataclasses import dataclass
 from fractions import Fraction
 from functools import cache, lru_cache
 from typing import Any
@@ -26,6 +27,12 @@ _TIME = {
 _LENGTH = {
     "mm": "millimeter", "cm": "centimeter", "m": "meter",
     "in": "inch", "inch": "inch", "inches": "inch", '"': "inch",
+}  # fmt: skip
+
+_VOLUME = {
+    "ml": "milliliter", "cl": "centiliter", "dl": "deciliter", "l": "liter", "litre": "liter", "liter": "liter",
+    "litres": "liter", "liters": "liter", "cup": "cup", "cups": "cup", "tbsp": "tablespoon", "tsp": "teaspoon",
+    "floz": "fluid_ounce", "pint": "pint", "pints": "pint", "quart": "quart", "quarts": "quart",
 }  # fmt: skip
 
 _NUMBER = re.compile(r"(?P<whole>\d+)\s+(?P<num>\d+)/(?P<den>\d+)|(?P<n>\d+)/(?P<d>\d+)|(?P<dec>\d*\.\d+|\d+\.?)")
@@ -171,11 +178,56 @@ def parse_duration_s(text: str, field: str = "hold", high_s: float = 7 * 86_400.
     return value
 
 
-def parse_length_cm(text: str, field: str = "length") -> float:
-    """Read a length such as ``24 cm`` or ``9 1/2 in`` as centimetres between 0.2 and 200."""
-    value = _parse(text, _LENGTH, "centimeter", field, "length", "24 cm or 9½ in")
-    if not 0.2 <= value <= 200:
-        raise BadInput(field, "A length here lies between 2 mm and 2 m; check the unit.")
+def parse_length_cm(
+    text: str, field: str = "length", low_cm: float = 0.2, high_cm: float = 200.0, bare: str | None = None
+) -> float:
+    """Read a length such as ``24 cm`` or ``9 1/2 in`` as centimetres between the two limits.
+
+    A number without a unit is refused unless `bare` says which unit it then has.
+    """
+    value = _parse(text, _LENGTH, "centimeter", field, "length", "25 mm" if bare == "mm" else "24 cm or 9½ in", bare)
+    if not low_cm <= value <= high_cm:
+        limits = [f"{cm * 10:g} mm" if cm < 1 else f"{cm:g} cm" if cm < 100 else f"{cm / 100:g} m"
+                  for cm in (low_cm, high_cm)]  # fmt: skip
+        raise BadInput(field, f"A length here lies between {limits[0]} and {limits[1]}; check the unit.")
+    return value
+
+
+@dataclass(frozen=True)
+class Amount:
+    """An amount of a liquid as it was measured: in g, or in ml."""
+
+    value: float
+    unit: str
+
+    def grams(self, density_g_ml: float) -> float:
+        """Return its mass [g]."""
+        return self.value if self.unit == "g" else self.value * density_g_ml
+
+
+def parse_amount(text: str, field: str, most: float = 20_000.0) -> Amount:
+    """Read an amount of liquid such as ``120 ml``, ``½ cup`` or ``4 oz``; a bare number is ml, ``oz`` a weight."""
+    said = re.sub(r"fl\.? *oz|fluid ounces?", "floz", text.lower())
+    example = "120 ml, ½ cup or 120 g"
+    if any(name in _MASS for name in re.findall(r"[a-z]+", said)):
+        value, unit = _parse(said, _MASS, "gram", field, "amount", example), "g"
+    else:
+        value, unit = _parse(said, _VOLUME, "milliliter", field, "amount", example, "ml"), "ml"
+    if not 0 < value <= most:
+        raise BadInput(field, f"An amount here lies above 0 and at most {most / 1000:g} litres; check the unit.")
+    return Amount(value, unit)
+
+
+def parse_temperature_c(text: str, field: str = "endpoint") -> float:
+    """Read the temperature of a centre such as ``57 °C``, ``135 F`` or a bare number: up to 100 it is °C, above °F."""
+    match = re.fullmatch(r"(\d+(?:\.\d+)?)\s*°?\s*([cf]?)", _plain(text, field))
+    if match is None:
+        raise BadInput(field, f"“{text.strip()}” is not a temperature; write for example 63 °C or 145 °F.")
+    value = float(match[1])
+    if match[2] == "f" or (not match[2] and value > 100):
+        value = (value - 32) * 5 / 9
+    if not 30 <= value <= 100:
+        raise BadInput(field, "A centre is done between 30 and 100 °C (86 and 212 °F); write for example 63 °C.")
     return value
 
 

@@ -69,5 +69,5 @@ SCHOOLS: Mapping[str, School] = MappingProxyType(
 )  # fmt: skip
 """The schools (common practice, no source)."""
 
-ARM_KINDS = ("rubbed", "marinated", "both", "injected", "plain")
-"""What one of two arms can be in one step."""
+ARM_KINDS = ("rubbed", "marinated", "both", "injected", "injected and rubbed", "plain")
+"""What a joint can be side by side, and one of two arms in one step."""

@@ -13,7 +13,8 @@ from ravska_core.composition import BlendReading, read_blend
 from ravska_core.cuts import Piece, PieceReading, read_piece
 from ravska_core.doses import ADHESION_CEILING, surface_after
 from ravska_core.fates import Dosed, Moment, drip_share, follow
-from ravska_core.layers import BATHS, EACH_TIME, LAYER_KINDS, MOST_LAYERS, Layer, LayerKind, check_layer
+from ravska_core.injection import liquid_g, settle
+from ravska_core.layers import BATHS, EACH_TIME, INJECTIONS, LAYER_KINDS, MOST_LAYERS, Layer, LayerKind, check_layer
 from ravska_core.portions import PORTION_G
 from ravska_core.spoons import SpoonSet
 from ravska_core.working import BadInput
@@ -63,6 +64,27 @@ class Put:
         return 0.0 if self.blend is None else self.dose_g * self.blend.salt.value / 100
 
 
+def _injected_stays(layer: Layer) -> float:
+    stays = LAYER_KINDS[layer.kind].stays if layer.stays is None else layer.stays
+    assert stays is not None
+    if stays < 0.05:
+        raise BadInput("stays", "Of an injection at least 5 % stays; weigh the piece before and after.")
+    return stays
+
+
+def _as_weighed(layer: Layer, mass_g: float, spoon_set: SpoonSet, tables: Catalogue | None) -> Layer:
+    """Return an injection with the pump that was weighed and what of it stayed, where the cook weighed them."""
+    if layer.kind not in INJECTIONS or layer.injection.after_g is None or layer.blend is None:
+        return layer
+    kind = check_layer(layer)
+    dial = kind.usual if layer.dose is None else layer.dose
+    density = _blend_reading(layer.blend, spoon_set, tables).density_g_ml
+    found = settle(
+        layer.injection, mass_g, liquid_g(mass_g, dial, _injected_stays(layer)), density, kind.low, kind.high
+    )
+    return layer if found is None else replace(layer, dose=found[0], stays=found[1])
+
+
 def _put(layer: Layer, piece: PieceReading, mass_g: float, spoon_set: SpoonSet, tables: Catalogue | None) -> Put:
     """Determine what 1 on the dial of a layer weighs on this piece."""
     kind = check_layer(layer)
@@ -86,13 +108,10 @@ def _put(layer: Layer, piece: PieceReading, mass_g: float, spoon_set: SpoonSet, 
     if kind.by == "sliced":
         sliced = edible * piece.cook_yield
         return Put(layer, kind, blend, sliced / 1000, dial, f"{dial:.3g} g/kg × {sliced / 1000:.3f} kg sliced")
-    if layer.kind == "injection":
-        stays = LAYER_KINDS["injection"].stays if layer.stays is None else layer.stays
-        assert stays is not None
-        if stays < 0.05:
-            raise BadInput("stays", "Of an injection at least 5 % stays; weigh the piece before and after.")
+    if layer.kind in INJECTIONS:
+        stays = _injected_stays(layer)
         formula = f"{dial:.3g} % × {mass_g:.0f} g / {stays:g} that stays"
-        return Put(layer, kind, blend, mass_g / 100 / stays, dial, formula)
+        return Put(layer, kind, blend, liquid_g(mass_g, 1.0, stays), dial, formula)
     if layer.kind in BATHS:
         if blend.water_share < 0.05:
             raise BadInput("blend", "This bath holds hardly any water, so no salt moves; add a juice, stock or dairy.")
@@ -203,7 +222,7 @@ class Stack:
         )
         total = 0.0
         for put, fate, salt in zip(self.puts, moment.fates, self.salt_g, strict=True):
-            by_weight = put.layer.kind in ("injection", "wrap", "finishing salt", "drippings")
+            by_weight = put.layer.kind in (*INJECTIONS, "wrap", "finishing salt", "drippings")
             beside = fate.plate * salt / edible * 100
             on = (fate.meat + fate.surface) * salt / edible * 100
             total += float(beside + on * (1.0 if by_weight else more))
@@ -247,12 +266,16 @@ def dose_stack(arm: Arm, spoon_set: SpoonSet, tables: Catalogue | None) -> tuple
     puts = []
     for at, layer in enumerate(arm.layers):
         try:
-            if layer.kind == "injection" and piece.solid.shape in ("cubes", "strips") and piece.solid.thickness_cm < 2:
+            if layer.kind in INJECTIONS and piece.solid.shape in ("cubes", "strips") and piece.solid.thickness_cm < 2:
                 raise BadInput("kind", "These pieces are too small for a needle; use a bath or a coat.")
-            puts.append(_put(layer, piece, arm.piece.mass_g, spoon_set, tables))
+            puts.append(
+                _put(
+                    _as_weighed(layer, arm.piece.mass_g, spoon_set, tables), piece, arm.piece.mass_g, spoon_set, tables
+                )
+            )
         except BadInput as refusal:
             raise refusal.under(f"layers.{at}") from refusal
-    rests = [at for at, layer in enumerate(arm.layers) if layer.dose is None]
+    rests = [at for at, put in enumerate(puts) if put.layer.dose is None]
     notes: dict[int, str] = {}
     if rests:
         at = rests[0]

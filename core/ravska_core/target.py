@@ -38,6 +38,8 @@ def give_way(arm: Arm, at: int, spoon_set: SpoonSet = SPOON_SETS["us"], tables: 
     if any(other.dose is None for other in arm.layers):
         raise BadInput("target", "A layer takes the rest already, so the total is met; give it a dose first.")
     kind = check_layer(layer)
+    if layer.injection.after_g is not None:
+        raise BadInput("layer", "This injection is in and was weighed; let another layer give way.")
     if layer.kind == "drippings":
         raise BadInput("layer", "Drippings follow the other layers; let one of those give way.")
     if layer.kind in BATHS:

@@ -23,9 +23,10 @@ from ravska_core.naming import said_name
 from ravska_core.quantities import parse_mass_g
 from ravska_core.working import BadInput, Figure
 
-from api.documents import BandOut, JarOut, Number, Typed, Version, VersionDocument, jar_out, sends
+from api.documents import BandOut, JarOut, VersionDocument, jar_out, sends
 from api.household import household, spoon_set
 from api.problems import ANSWERS, Conflict
+from api.typed import Number, Typed, Version
 
 router = Router(tags=["batch"])
 

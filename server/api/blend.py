@@ -15,9 +15,10 @@ from ravska_core.working import BadInput, Figure
 
 from api.blend_document import BlendDocument, read_document
 from api.blend_store import BlendOut, begin_blend, blend_out, claimed, one_blend, write_blend, writing
-from api.documents import Version, VersionDocument, sends
+from api.documents import VersionDocument, sends
 from api.household import household
 from api.problems import ANSWERS
+from api.typed import Version
 
 router = Router(tags=["blend"])
 

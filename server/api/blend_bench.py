@@ -23,20 +23,10 @@ from ravska_core.ratios import Ratio
 from ravska_core.working import BadInput, Figure
 
 from api.blend_document import BlendAsTyped, WhatIf, read_document, reading_out, written_lines
-from api.documents import (
-    BandOut,
-    BlendReadingOut,
-    Key,
-    LineDocument,
-    MethodStepDocument,
-    Number,
-    Total,
-    Typed,
-    Written,
-    sends,
-)
+from api.documents import BandOut, BlendReadingOut, LineDocument, MethodStepDocument, Total, Written, sends
 from api.household import household, spoon_set
 from api.problems import ANSWERS
+from api.typed import Key, Number, Typed
 
 router = Router(tags=["blend"])
 

@@ -22,17 +22,16 @@ from api.blend_store import one_blend
 from api.documents import (
     BlendKind,
     BlendReadingOut,
-    Key,
     LabelDocument,
     LineDocument,
     MethodStepDocument,
     StatedShare,
-    Typed,
     Written,
     sends,
 )
 from api.household import household, spoon_set
 from api.problems import ANSWERS, Gather
+from api.typed import Key, Typed
 
 router = Router(tags=["blend"])
 

@@ -26,16 +26,15 @@ from api.documents import (
     LineDocument,
     Lines,
     Method,
-    Name,
     Targets,
     Total,
-    Typed,
     Uses,
     Written,
     blend_reading_out,
 )
 from api.household import household, spoons_of
 from api.problems import Gather
+from api.typed import Name, Typed
 
 
 class BlendDocument(BaseModel):

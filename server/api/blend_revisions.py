@@ -17,8 +17,9 @@ from ravska_core.working import BadInput
 
 from api.blend_document import BlendDocument, read_document
 from api.blend_store import BlendOut, begin_blend, blend_out, line_documents, one_blend, writing
-from api.documents import BandOut, Name, Version, printable, sends
+from api.documents import BandOut, sends
 from api.problems import ANSWERS
+from api.typed import Name, Version, printable
 
 router = Router(tags=["blend"])
 

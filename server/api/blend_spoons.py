@@ -8,9 +8,10 @@ from ravska_core.quantities import parse_mass_g
 from ravska_core.working import BadInput, Figure
 
 from api.blend_document import WhatIf, read_document
-from api.documents import SpoonsOut, Typed, sends, spoons_out
+from api.documents import SpoonsOut, sends, spoons_out
 from api.household import spoon_set
 from api.problems import ANSWERS, Gather
+from api.typed import Typed
 
 router = Router(tags=["blend"])
 

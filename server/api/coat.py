@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from typing import Annotated, Literal
 from uuid import UUID
 
-from book.cooks import compare, lay_out_steps, layer_of_slot, take_cut, usual_layer
+from book.cooks import compare, lay_out_steps, take_cut, usual_layer
 from book.models import Arm, Blend, Cook, Layer, Piece, Stale, claim_version
 from django.db import transaction
 from ninja import Router, Schema
@@ -15,7 +15,6 @@ from ravska_core.layers import LAYER_KINDS, place_for
 from ravska_core.layers import Layer as CoreLayer
 from ravska_core.portions import PORTION_G, raw_weight
 from ravska_core.quantities import say_duration
-from ravska_core.schools import ARM_KINDS, SCHOOLS
 from ravska_core.target import give_way
 from ravska_core.working import BadInput, Figure
 
@@ -27,6 +26,7 @@ from api.coat_document import (
     CoatDocument,
     LayerDocument,
     LayerKindKey,
+    PieceDocument,
     layer_document,
     layers_of,
     read_arms,
@@ -34,10 +34,12 @@ from api.coat_document import (
     write_layer,
     write_piece,
 )
+from api.coat_schools import free_label, piece_row, stack_of
 from api.cook_document import CookOut, cook_out, one_cook
-from api.documents import ArmReadingOut, Key, Name, Version, arm_reading_out, sends
+from api.documents import ArmReadingOut, arm_reading_out, sends
 from api.household import household, spoon_set
 from api.problems import ANSWERS, Conflict, Gather, Refused
+from api.typed import Key, Name, Version
 
 router = Router(tags=["coat"])
 
@@ -67,7 +69,7 @@ class NewLayer(Schema):
     `among` are the kinds of the layers it goes among, in order.
     """
 
-    cut: Key
+    piece: PieceDocument
     kind: LayerKindKey | None = None
     blend_id: UUID | None = None
     grind: Key = ""
@@ -94,7 +96,7 @@ def _blend(key: UUID) -> Blend:
 def new_layer(request, document: NewLayer) -> PlacedLayerOut:
     """Return a layer at its usual dose, hold and place for this blend and cut, without saving anything."""
     if document.blend_id is not None:
-        row = usual_layer(Piece(cut=document.cut), 0, _blend(document.blend_id), document.kind or "")
+        row = usual_layer(piece_row(document.piece), 0, _blend(document.blend_id), document.kind or "")
         return PlacedLayerOut(layer_document(row), place_for(row.kind, document.among))
     if document.kind is None:
         raise BadInput("kind", "Say which kind of layer this is, or choose a blend.")
@@ -119,96 +121,15 @@ class SchoolDocument(Schema):
     blend_ids: Annotated[list[UUID], Field(max_length=12)] = Field(default=[])
 
 
-def _at_hand(arm: ArmDocument, blend_ids: Sequence[UUID]) -> dict[str, Blend]:
-    """Return a blend of each kind: those named first, then those on the arm, then the one worked on last."""
-    rows = list(Blend.objects.filter(household=household(), deleted_at__isnull=True, archived_at__isnull=True)
-                .order_by("-created_at"))  # fmt: skip
-    wanted = [*blend_ids, *(layer.blend_id for layer in arm.layers if layer.blend_id)]
-    ranked = sorted(rows, key=lambda row: wanted.index(row.pk) if row.pk in wanted else len(wanted))
-    found: dict[str, Blend] = {}
-    for row in ranked:
-        found.setdefault(row.kind, row)
-    return found
-
-
-def _stack_of(school: str, arm: ArmDocument, blend_ids: Sequence[UUID]) -> list[LayerDocument]:
-    known = SCHOOLS.get(school)
-    if known is None:
-        raise BadInput("school", f"A school is one of {', '.join(SCHOOLS)}.")
-    at_hand = _at_hand(arm, blend_ids)
-    layers = []
-    for at, slot in enumerate(known.slots):
-        row = layer_of_slot(slot, at, at_hand)
-        if row.kind == "marinade" and row.blend is not None:
-            usual = usual_layer(Piece(cut=arm.piece.cut), at, row.blend, "marinade")
-            row.hold_s, row.hold_typed = usual.hold_s, usual.hold_typed
-        layers.append(layer_document(row))
-    return layers
-
-
 @router.post("/coat/school", response={200: ArmDocument, **ANSWERS})
 @sends
 def take_school(request, document: SchoolDocument) -> ArmDocument:
     """Return an arm with a school's stack on it, without saving anything."""
-    layers = _stack_of(document.school, document.arm, document.blend_ids)
+    layers = stack_of(document.school, document.arm, document.blend_ids)
     target = document.arm.target
     if not target and any(not layer.dose and layer.kind != "drippings" for layer in layers):
         target = "1.5"
     return document.arm.model_copy(update={"layers": layers, "target": target})
-
-
-class PairDocument(Schema):
-    """What two arms of one piece are to be; `split` halves the piece, else there are two alike."""
-
-    arm: ArmDocument
-    kinds: Annotated[list[Key], Field(min_length=2, max_length=2)]
-    split: bool = True
-    taken: Annotated[list[Annotated[str, Field(pattern="^[A-H]$")]], Field(max_length=8)] = Field(default=[])
-
-
-def _free_label(taken: Sequence[str]) -> str:
-    free = next((label for label in "ABCDEFGH" if label not in taken), None)
-    if free is None:
-        raise BadInput("arms", "A cook has at most eight pieces; remove one first.")
-    return free
-
-
-@router.post("/coat/pair", response={200: list[ArmDocument], **ANSWERS})
-@sends
-def make_pair(request, document: PairDocument) -> list[ArmDocument]:
-    """Return one piece as two arms, each with the stack of its kind, without saving anything."""
-    for kind in document.kinds:
-        if kind not in ARM_KINDS:
-            raise BadInput("kinds", f"An arm can be {', '.join(ARM_KINDS)}.")
-    if document.kinds[0] == document.kinds[1]:
-        raise BadInput("kinds", "Two arms that are the same say nothing; make them differ.")
-    arm = document.arm
-    gather = Gather()
-    piece = read_piece(arm.piece, gather, "arm.piece")
-    gather.finish()
-    assert piece is not None
-    typed = arm.piece
-    if document.split:
-        count = piece.count // 2 if piece.count > 1 else 1
-        share = count / piece.count if piece.count > 1 else 0.5
-        mass = f"{piece.mass_g * share / 1000:.3g} kg"
-        # halves have measures of their own
-        typed = typed.model_copy(
-            update={"mass": mass, "count": count, "length": "", "width": "", "thickness": "", "untrimmed": ""}
-        )
-    other = _free_label([*document.taken, arm.label])
-    return [
-        arm.model_copy(
-            update={
-                "label": label,
-                "name": SCHOOLS[kind].name,
-                "piece": typed,
-                "layers": _stack_of(kind, arm, []),
-                "beside": False,
-            }
-        )
-        for label, kind in zip((arm.label, other), document.kinds, strict=True)
-    ]
 
 
 class AimDocument(Schema):
@@ -261,7 +182,7 @@ def take_skin(request, document: SkinDocument) -> list[ArmDocument]:
     return [
         arm.model_copy(update={"piece": kept}),
         ArmDocument(
-            label=_free_label([*document.taken, arm.label]), name=f"Skin of {arm.name}"[:40], piece=alone,
+            label=free_label([*document.taken, arm.label]), name=f"Skin of {arm.name}"[:40], piece=alone,
             layers=[salted], beside=True,
         ),
     ]  # fmt: skip

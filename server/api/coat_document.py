@@ -9,25 +9,39 @@ from ninja import Schema
 from pydantic import BaseModel, Field
 from ravska_core import coat, cuts
 from ravska_core.blends import Blend as CoreBlend
-from ravska_core.layers import BATHS, LAYER_KINDS, MOST_LAYERS, Layer, plain
+from ravska_core.catalogue import Bone
+from ravska_core.injection import Injection, injection_of
+from ravska_core.layers import BATHS, INJECTIONS, LAYER_KINDS, MOST_LAYERS, Layer, plain
 from ravska_core.portions import PORTION_G
-from ravska_core.quantities import parse_duration_s, parse_length_cm, parse_mass_g, parse_number
+from ravska_core.quantities import (
+    parse_amount,
+    parse_duration_s,
+    parse_length_cm,
+    parse_mass_g,
+    parse_number,
+    parse_temperature_c,
+)
 from ravska_core.working import BadInput
 
-from api.documents import Key, Name, Number, Typed
 from api.household import household
+from api.injection_document import InjectionDocument
 from api.problems import Gather
+from api.typed import Key, Name, Number, Typed
 
 LayerKindKey = Literal[
     "pre-salt", "injection", "marinade", "binder", "rub", "paste", "spritz", "baste", "wrap", "cooking liquid",
-    "drippings", "glaze", "finishing salt",
+    "drippings", "glaze", "finishing salt", "second injection",
 ]  # fmt: skip
 FaceState = Literal["bare", "coated", "off", "tied back"]
 Appetite = Literal["light", "usual", "hearty"]
 
 
 class PieceDocument(BaseModel):
-    """A piece as typed. Measures are given all three or not at all; `faces` says what is done with each face."""
+    """A piece as typed. Measures are given all three or not at all; `faces` says what is done with each face.
+
+    `endpoint` is the temperature its centre is done at; `bones` are rods x0, y0, x1, y1 and width as shares of length
+    and width, none where they lie as usual.
+    """
 
     cut: Key
     mass: Typed
@@ -42,12 +56,18 @@ class PieceDocument(BaseModel):
     cut_into: Literal["", "cubes", "strips", "steaks"] = ""
     cut_size: Typed = ""
     thin: Typed = ""
+    endpoint: Typed = ""
+    pierced: bool = False
+    bones: Annotated[
+        list[Annotated[list[Number], Field(min_length=5, max_length=5)]], Field(max_length=cuts.MOST_BONES)
+    ] = Field(default=[])
 
 
 class LayerDocument(BaseModel):
     """A layer as typed: of a blend or of a plain grind. An empty dose is the rest to the piece's salt target.
 
-    `revision` pins what was mixed; `stays` and `eaten` are in %, empty for what is usual.
+    `revision` pins what was mixed; `stays` and `eaten` are in %, empty for what is usual. `reserve` of a bath is set
+    aside before the meat goes in.
     """
 
     kind: LayerKindKey
@@ -62,6 +82,8 @@ class LayerDocument(BaseModel):
     after: Literal["wiped", "rinsed", "as it is"] = "wiped"
     eaten: Typed = ""
     times: Annotated[int, Field(ge=1, le=40)] = 1
+    reserve: Typed = ""
+    injection: InjectionDocument = Field(default=InjectionDocument())
 
 
 class ArmDocument(BaseModel):
@@ -131,7 +153,9 @@ class Blends:
 def read_piece(document: PieceDocument, gather: Gather, at: str) -> cuts.Piece | None:
     """Read a piece as typed; all that cannot be read is gathered under `at`."""
     mass = gather.attempt(at, lambda: parse_mass_g(document.mass, "mass"))
-    untrimmed = thin = size = None
+    untrimmed = thin = size = endpoint = None
+    if document.endpoint:
+        endpoint = gather.attempt(at, lambda: parse_temperature_c(document.endpoint, "endpoint"))
     if document.untrimmed:
         untrimmed = gather.attempt(at, lambda: parse_mass_g(document.untrimmed, "untrimmed"))
     if document.thin:
@@ -152,7 +176,8 @@ def read_piece(document: PieceDocument, gather: Gather, at: str) -> cuts.Piece |
         return None
     return cuts.Piece(
         document.cut, mass, document.count, untrimmed, document.grade, dict(document.faces), document.surface, measures,
-        document.cut_into if size is not None else "", size, thin,
+        document.cut_into if size is not None else "", size, thin, endpoint, document.pierced,
+        tuple(Bone(*rod) for rod in document.bones),
     )  # fmt: skip
 
 
@@ -186,12 +211,21 @@ def read_layer(document: LayerDocument, blends: Blends, gather: Gather, at: str)
     if document.eaten:
         eaten = gather.attempt(at, lambda: parse_number(document.eaten, "eaten", 0, 100, "a share in %"))
         ok = ok and eaten is not None
+    reserve = None
+    if document.reserve and document.kind in BATHS:
+        reserve = gather.attempt(at, lambda: parse_amount(document.reserve, "reserve"))
+        ok = ok and reserve is not None
+    injection = Injection()
+    if document.kind in INJECTIONS:
+        read_injection = gather.attempt(f"{at}.injection", lambda: injection_of(document.injection.model_dump()))
+        ok = ok and read_injection is not None
+        injection = read_injection or injection
     if not ok:
         return None
     return Layer(
         document.kind, blend, dose, hold, document.hold_c, None if stays is None else stays / 100,
         document.after if document.kind in BATHS else "wiped", None if eaten is None else eaten / 100,
-        document.times,
+        document.times, reserve, injection,
     )  # fmt: skip
 
 
@@ -240,6 +274,8 @@ def layer_document(layer: LayerRow) -> LayerDocument:
         after=layer.after,  # type: ignore[arg-type]
         eaten=layer.eaten_typed,
         times=layer.times,
+        reserve=layer.reserve_typed,
+        injection=InjectionDocument(**layer.injection),
     )
 
 
@@ -251,6 +287,8 @@ def write_layer(row: LayerRow, document: LayerDocument, core: Layer, blend: Blen
     row.hold_s, row.hold_typed, row.hold_c = (core.hold_s if held else None), document.hold, document.hold_c
     row.stays, row.stays_typed, row.after = core.stays, document.stays, document.after
     row.eaten, row.eaten_typed, row.times = core.eaten, document.eaten, document.times
+    row.reserve_typed = document.reserve if document.kind in BATHS else ""
+    row.injection = document.injection.model_dump(exclude_defaults=True) if document.kind in INJECTIONS else {}
 
 
 def piece_document(piece: Piece) -> PieceDocument:
@@ -259,7 +297,7 @@ def piece_document(piece: Piece) -> PieceDocument:
         cut=piece.cut, mass=piece.mass_typed, untrimmed=piece.untrimmed_typed, count=piece.count,
         grade=piece.grade, faces=piece.faces, surface=piece.surface, length=piece.length_typed,
         width=piece.width_typed, thickness=piece.thickness_typed, cut_into=piece.cut_into, cut_size=piece.cut_typed,
-        thin=piece.thin_typed,
+        thin=piece.thin_typed, endpoint=piece.endpoint_typed, pierced=piece.pierced, bones=piece.bones,
     )  # type: ignore[arg-type]  # fmt: skip
 
 
@@ -275,3 +313,5 @@ def write_piece(row: Piece, document: PieceDocument, core: cuts.Piece) -> None:
     row.thickness_cm = measures.thickness_cm if measures else None
     row.cut_into, row.cut_cm, row.cut_typed = core.cut_into, core.cut_cm, document.cut_size
     row.thin_cm, row.thin_typed = core.thin_cm, document.thin
+    row.endpoint_c, row.endpoint_typed, row.pierced = core.endpoint_c, document.endpoint, document.pierced
+    row.bones = [list(rod) for rod in document.bones]

@@ -3,7 +3,6 @@
 What comes in is a validated schema; what goes out is a plain dataclass, built whole by the server itself.
 """
 
-import re
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from functools import wraps
@@ -12,7 +11,7 @@ from uuid import UUID
 
 from django.http import HttpResponse
 from ninja import Schema, Status
-from pydantic import AfterValidator, BaseModel, Field, TypeAdapter
+from pydantic import BaseModel, Field, TypeAdapter
 from pydantic_core import to_json
 from ravska_core import (
     balance,
@@ -31,33 +30,8 @@ from ravska_core.catalogue import catalogue
 from ravska_core.cautions import Caution
 from ravska_core.working import Figure
 
-# lone surrogates and control characters but for tab and new line
-_UNPRINTABLE = re.compile("[\ud800-\udfff\x00-\x08\x0b-\x1f]")
-
-
-def printable(text: str) -> str:
-    """Return text without white space around it, or refuse what cannot be written down."""
-    if _UNPRINTABLE.search(text):
-        raise ValueError("This holds characters that cannot be written; type it again.")
-    return text.strip()
-
-
-def _written(text: str) -> str:
-    if not text:
-        raise ValueError("Write something here; it cannot be empty.")
-    return text
-
-
-Typed = Annotated[str, Field(max_length=40), AfterValidator(printable)]
-"""An amount as people type it, read by the core."""
-
-Key = Annotated[str, Field(max_length=80), AfterValidator(printable)]
-"""A catalogue key."""
-
-Note = Annotated[str, Field(max_length=400), AfterValidator(printable)]
-Name = Annotated[str, Field(max_length=80), AfterValidator(printable), AfterValidator(_written)]
-Version = Annotated[int, Field(ge=1, le=2**31)]
-Number = Annotated[float, Field(allow_inf_nan=False, ge=-1e9, le=1e9)]
+from api.injection_document import InjectionOut, injection_out
+from api.typed import Key, Name, Note, Typed, Version
 
 
 def sends(view: Callable[..., Any]) -> Callable[..., HttpResponse]:
@@ -116,30 +90,46 @@ def caution_out(found: Caution) -> CautionOut:
 
 
 @dataclass(frozen=True, slots=True)
+class WeakerOut:
+    """The class of acid that water to 100 g [g] takes a marinade down to, and how long it may work then [min]."""
+
+    acid_class: str
+    water_g: float
+    long_high_min: float
+
+
+@dataclass(frozen=True, slots=True)
 class WindowOut:
-    """How long a marinade may work [min], after the cautious and the long school."""
+    """How long a marinade may work [min], after the cautious and the long school.
+
+    `weaker` says what takes it down a class of acid, where that is what limits it.
+    """
 
     acid_class: str
     because: str
+    thickness: str
     cautious_low_min: float
     cautious_high_min: float
     long_low_min: float
     long_high_min: float
     reason: str
     mark: str
+    weaker: WeakerOut | None
 
 
 def window_out(found: marinade.Window) -> WindowOut:
-    window = found.window
+    window, weaker = found.window, found.weaker
     return WindowOut(
         acid_class=found.acid_class,
         because=found.because,
+        thickness=found.thickness,
         cautious_low_min=window.cautious_low_min,
         cautious_high_min=window.cautious_high_min,
         long_low_min=window.long_low_min,
         long_high_min=window.long_high_min,
         reason=window.reason,
         mark=catalogue().sources[window.source].title,
+        weaker=weaker and WeakerOut(weaker.acid_class, weaker.water_g, weaker.long_high_min),
     )
 
 
@@ -306,6 +296,7 @@ class PieceReadingOut:
     thin_cm: float
     thick_cm: float
     question: str
+    bones: list[list[float]]
     cut_up: CutUpOut | None
 
 
@@ -337,6 +328,9 @@ class LayerReadingOut:
     note: str
     says: str
     window: WindowOut | None
+    standing: str
+    reserve_g: float
+    injection: InjectionOut | None
     reach: Figure | None
     hold_s: float
     begins_s: float
@@ -390,6 +384,7 @@ def arm_reading_out(found: coat.ArmReading) -> ArmReadingOut:
             thin_cm=piece.thin_cm,
             thick_cm=piece.thick_cm,
             question=piece.question,
+            bones=[[bone.x0, bone.y0, bone.x1, bone.y1, bone.wide] for bone in piece.bones],
             cut_up=None if cut_up is None else CutUpOut(cut_up.whole_cm2, cut_up.cut_cm2, cut_up.times),
         ),
         layers=[
@@ -410,6 +405,9 @@ def arm_reading_out(found: coat.ArmReading) -> ArmReadingOut:
                 note=layer.note,
                 says=layer.says,
                 window=window_out(layer.window) if layer.window else None,
+                standing=layer.standing,
+                reserve_g=layer.reserve_g,
+                injection=injection_out(layer.injection) if layer.injection else None,
                 reach=layer.reach,
                 hold_s=layer.hold_s,
                 begins_s=layer.begins_s,

@@ -17,9 +17,10 @@ from ravska_core.quantities import parse_duration_s, parse_mass_g
 from ravska_core.working import BadInput
 
 from api.cook_document import CookOut, cook_out, cooks, one_cook
-from api.documents import Key, Name, Typed, Version, VersionDocument, sends
+from api.documents import VersionDocument, sends
 from api.household import household
 from api.problems import ANSWERS, Conflict, Gather
+from api.typed import Key, Name, Typed, Version
 
 router = Router(tags=["home"])
 

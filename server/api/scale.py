@@ -19,8 +19,9 @@ from pydantic import Field
 from ravska_core.scale import ScaleSettings
 from ravska_core.working import BadInput
 
-from api.documents import Number, Typed, sends
+from api.documents import sends
 from api.problems import ANSWERS
+from api.typed import Number, Typed
 
 router = Router(tags=["scale"])
 

@@ -19,9 +19,10 @@ from ravska_core.schools import ARM_KINDS, SCHOOLS
 from ravska_core.spoons import SPOON_SETS, spoon_name
 from ravska_core.working import BadInput
 
-from api.documents import BandOut, Key, LineDocument, Typed, sends
+from api.documents import BandOut, LineDocument, sends
 from api.household import household
 from api.problems import ANSWERS
+from api.typed import Key, Typed
 
 router = Router(tags=["shelf"])
 

@@ -30,9 +30,10 @@ from api.blend_document import BlendDocument, read_document
 from api.blend_store import begin_blend
 from api.coat_document import Blends, LayerDocument, layer_document, read_layer, write_layer
 from api.cook_document import one_cook, read_stored
-from api.documents import BandOut, Key, LineDocument, Name, SpoonsOut, Typed, sends, spoons_out
+from api.documents import BandOut, LineDocument, SpoonsOut, sends, spoons_out
 from api.household import household, spoon_set
 from api.problems import ANSWERS, FieldError, Gather
+from api.typed import Key, Name, Typed
 
 router = Router(tags=["coat"])
 
@@ -178,6 +179,9 @@ def _totals(cook: Cook) -> TotalsOut:
                 blends[layer.blend.pk] = layer.blend
             takes.setdefault(key, []).append(TakesOut(arm.label, found.kind, found.dose_g))
             volumes[key] = volumes.get(key, 0.0) + found.spoons_wanted_ml
+            if found.reserve_g > 0:
+                takes[key].append(TakesOut(arm.label, "set aside", found.reserve_g))
+                volumes[key] += found.spoons_wanted_ml / found.dose_g * found.reserve_g
     jars = (
         Jar.objects.filter(batch__blend_id__in=blends, clean=True, batch__deleted_at__isnull=True)
         .values_list("batch__blend_id")

@@ -14,9 +14,10 @@ from pydantic import Field
 from ravska_core.tasting import LIKING_SCALES, SALT_SCALE, scale_limits, serving_order
 from ravska_core.working import BadInput
 
-from api.documents import Name, sends
+from api.documents import sends
 from api.household import household
 from api.problems import ANSWERS, Gather
+from api.typed import Name
 
 router = Router(tags=["table"])
 

@@ -2,7 +2,7 @@
 
 import secrets
 from collections.abc import Iterable, Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import datetime
 
 from django.db import transaction
@@ -10,7 +10,7 @@ from ravska_core.catalogue import catalogue
 from ravska_core.coat import read_arm, salt_to_even
 from ravska_core.coat_weights import learned_coat
 from ravska_core.composition import read_blend
-from ravska_core.cuts import find_cut
+from ravska_core.cuts import find_cut, read_piece
 from ravska_core.doses import COAT_WEIGHTS, VESSELS
 from ravska_core.layers import LAYER_KINDS, LAYER_OF_BLEND
 from ravska_core.marinade import hold_window
@@ -37,13 +37,17 @@ class Beginning:
     blend: Blend
 
 
-def usual_hold_s(kind: str, blend: Blend | None, cut: str) -> float | None:
-    """Return how long a layer is usually held [s]: a bath as long as its acid and the cut allow."""
+def usual_hold_s(kind: str, blend: Blend | None, piece: Piece) -> float | None:
+    """Return how long a layer is usually held [s]: a bath as long as its acid, the cut and its thickness allow."""
     usual = LAYER_KINDS[kind].hold_s
     if kind != "marinade" or blend is None:
         return usual
     try:
-        window = hold_window(read_blend(blend.as_core()), find_cut(cut).meat_class)
+        cut = find_cut(piece.cut)
+        # a piece that nobody weighed yet is taken as heavy as such a cut usually is
+        mass_g = piece.mass_g or (cut.usual_low_g + cut.usual_high_g) / 2
+        thickness = read_piece(replace(piece.as_core(), mass_g=mass_g)).thickness
+        window = hold_window(read_blend(blend.as_core()), cut.meat_class, thickness)
     except BadInput:
         return usual
     return window.window.cautious_high_min * 60
@@ -58,7 +62,7 @@ def own_coats(household: Household, cut: str, surface: str) -> list[float]:
 def usual_layer(piece: Piece, position: int, blend: Blend, kind: str = "") -> Layer:
     """Return the layer a blend usually becomes on a piece: a coat as heavy as it was weighed back, else as usual."""
     found = LAYER_KINDS[kind or LAYER_OF_BLEND[blend.kind]]
-    hold_s = usual_hold_s(found.key, blend, piece.cut)
+    hold_s = usual_hold_s(found.key, blend, piece)
     dose = f"{found.usual:g}"
     own = own_coats(blend.household, piece.cut, "moist") if found.key == "rub" else []
     if own:

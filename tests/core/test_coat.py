@@ -3,14 +3,12 @@
 import dataclasses
 
 import pytest
-from ravska_core import cautions, coat, doses
+from ravska_core import coat, doses
 from ravska_core.catalogue import catalogue
-from ravska_core.cautions import Situation, cautions_for
 from ravska_core.coat import Arm, read_arm
 from ravska_core.coat_weights import WeighBack, learned_coat, own_coat
 from ravska_core.cuts import Measures, Piece, cutting, read_piece, skin_piece
 from ravska_core.layers import LAYER_KINDS, Layer, place_for, plain
-from ravska_core.marinade import acid_class
 from ravska_core.mixing import to_mix
 from ravska_core.portions import PORTION_G, raw_weight
 from ravska_core.schools import SCHOOLS
@@ -131,14 +129,6 @@ def test_whichever_layer_gives_way_the_target_is_met(at):
     with pytest.raises(BadInput) as refusal:
         give_way(Arm("A", Piece("goat-leg", 2100), (Layer("pre-salt", SALT, 2, HOUR), rub(5)), 0.9), 1)
     assert "already hold" in refusal.value.sentence
-
-
-def test_an_injection_says_how_even_it_is_by_the_fire():
-    # hexagonal lattice, 25 mm, 24 h cold: 0.537 of the mean (science.md), however its holds are cut up
-    joint = Piece("pork-shoulder", 2000)
-    found = arm(joint, Layer("injection", BATH, 10, 16 * HOUR), rub(5, 8 * HOUR))
-    assert "54 %" in found.layers[0].says
-    assert found.layers[1].says == ""
 
 
 def test_a_new_layer_goes_where_it_usually_does_and_the_last_coat_gives_way():
@@ -295,85 +285,6 @@ def test_a_coat_that_cannot_be_read_says_so_at_the_field(piece, layers, field):
     with pytest.raises(BadInput) as refusal:
         arm(piece, *layers)
     assert refusal.value.field == field
-
-
-@pytest.mark.parametrize(
-    ("lines", "kind"),
-    [
-        ([("olive-oil/liquid", 3, "spoon"), ("stock/liquid", 1, "spoon")], "none"),
-        ([("yoghurt/liquid", 5, "spoon")], "dairy"),
-        ([("red-wine/liquid", 3, "spoon"), ("water/liquid", 1, "spoon")], "mild"),
-        ([("cider-vinegar/liquid", 1, "spoon"), ("water/liquid", 4, "spoon")], "medium"),  # dilution counts
-        ([("cider-vinegar/liquid", 1, "spoon")], "strong"),
-        ([("pineapple-fresh/liquid", 1, "spoon")], "enzyme"),
-        ([("pineapple-canned/liquid", 1, "spoon"), ("water/liquid", 1, "spoon")], "mild"),  # heat kills the enzyme
-        ([("yoghurt/liquid", 1, "spoon"), ("lemon-juice/liquid", 1, "spoon")], "strong"),
-    ],
-)
-def test_a_marinade_falls_in_the_class_of_its_acid(lines, kind):
-    from ravska_core.composition import read_blend
-
-    assert acid_class(read_blend(blend(*lines, kind="marinade")))[0] == kind
-
-
-def test_every_window_keeps_the_trades_limits():
-    windows = catalogue().windows
-    # common practice, no source
-    assert windows["strong", "fish"].long_high_min <= 30
-    assert windows["medium", "poultry"].long_high_min <= 120
-    assert windows["medium", "tender_red"].long_high_min <= 120
-    assert all(window.long_high_min <= 60 for key, window in windows.items() if key[0] == "enzyme")
-    assert all(window.long_high_min <= 1440 for window in windows.values())
-
-
-# each rule of the cautions, on and off
-CAUTIONS = {
-    "cure": ({"flags": frozenset({"cure"})}, {}),
-    "garlic-oil": (
-        {"flags": frozenset({"raw_allium"}), "fat_share": 0.5},
-        {"flags": frozenset({"raw_allium"}), "fat_share": 0.05},
-    ),
-    "warm-hold": ({"warm_s": 2.5 * HOUR}, {"warm_s": 2 * HOUR}),
-    "acid-24h": (
-        {"has_marinade": True, "acid": True, "hold_s": 25 * HOUR},
-        {"has_marinade": True, "acid": True, "hold_s": 23 * HOUR},
-    ),
-    "past-window": (
-        {"has_marinade": True, "hold_s": 3 * HOUR, "window_high_s": 2 * HOUR},
-        {"has_marinade": True, "hold_s": 2 * HOUR, "window_high_s": 2 * HOUR},
-    ),
-    "protease": (
-        {"has_marinade": True, "flags": frozenset({"protease"}), "hold_s": 2 * HOUR},
-        {"has_marinade": True, "flags": frozenset({"protease"}), "hold_s": HOUR},
-    ),
-    "discard-or-boil": ({"has_marinade": True}, {}),
-    "over-salt": ({"salt_percent": 2.3}, {"salt_percent": 2.2}),
-    "thin-salty": ({"thin": True, "salt_percent": 2.0}, {"thin": False, "salt_percent": 2.0}),
-    "thin-end-salty": ({"thin_percent": 2.5, "salt_percent": 1.5}, {"thin_percent": 2.1, "salt_percent": 1.5}),
-    "sodium": ({"sodium_mg": 2100}, {"sodium_mg": 1900}),
-    "sodium-share": ({"sodium_mg": 1900}, {"sodium_mg": 300}),
-    "needle": ({"injected": True}, {}),
-    "drippings": ({"drippings": True}, {}),
-    "falls-off": ({"coat_over_ceiling": True}, {}),
-    "cold-hold": ({"hold_s": 2 * HOUR}, {"hold_s": HOUR / 2}),
-    "minimum-centre": ({"animal": "duck"}, {}),
-    "allergens": ({"allergens": ("milk",)}, {}),
-    "chilli-hands": ({"flags": frozenset({"chilli"})}, {}),
-}
-
-
-@pytest.mark.parametrize("rule", [rule.id for rule in cautions._RULES])
-def test_every_caution_shows_when_it_applies_and_only_then(rule):
-    on, off = CAUTIONS[rule]
-    found = {c.id: c for c in cautions_for(dataclasses.replace(Situation(), **on))}
-    assert found[rule].action.endswith(".")
-    assert rule not in {c.id for c in cautions_for(dataclasses.replace(Situation(), **off))}
-
-
-def test_minimum_temperatures_are_the_usual_ones():
-    # usual US guidance, from memory
-    usual = {"duck": 74, "turkey": 74, "lamb": 63, "venison": 71, "fish": 63, "goat": 63}
-    assert {animal: cautions.minimum_centre_c(animal)[0] for animal in usual} == usual
 
 
 def test_coat_weights_and_ceilings_are_the_trades():

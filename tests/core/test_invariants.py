@@ -141,7 +141,7 @@ def test_a_batch_covers_its_dose_by_less_than_a_gram(dose_g):
 
 @given(mixtures("marinade", wet=True), st.sampled_from(MEAT_CLASSES))
 def test_every_marinade_has_a_window_with_schools_in_order(bath, meat):
-    found = hold_window(read_blend(bath), meat)
+    found = hold_window(read_blend(bath), meat, "medium")
     window = found.window
     assert found.acid_class in ACID_CLASSES
     assert window.cautious_low_min <= window.cautious_high_min <= window.long_low_min <= window.long_high_min <= 1440
@@ -150,7 +150,9 @@ def test_every_marinade_has_a_window_with_schools_in_order(bath, meat):
 def test_diluting_a_marinade_never_makes_it_stronger():
     order = ["none", "mild", "medium", "strong"]
     classes = [
-        hold_window(read_blend(blend(("cider-vinegar/liquid", 1, "spoon"), ("water/liquid", n, "spoon"))), "tough")
+        hold_window(
+            read_blend(blend(("cider-vinegar/liquid", 1, "spoon"), ("water/liquid", n, "spoon"))), "tough", "medium"
+        )
         for n in (1, 2, 4, 8, 20, 200)
     ]
     strengths = [order.index(found.acid_class) for found in classes]

@@ -204,19 +204,24 @@ def test_a_chosen_blend_becomes_its_usual_layer_with_a_hold_for_its_acid(api, bo
     }
     bath = api("POST", "blends", vinegar)[1]["id"]
     rub = str(Blend.objects.get(name="Towpath duck rub").id)
-    for cut, hold in (("lamb-shoulder", "2 h"), ("salmon-side", "15 min")):  # strong acid, the cautious school's most
-        made = api("POST", "coat/layer", {"blend_id": bath, "cut": cut})[1]["layer"]
+    shoulder, leg = {"cut": "lamb-shoulder", "mass": "2.3 kg"}, {"cut": "lamb-leg", "mass": "2 kg"}
+    cubes = {"cut_into": "cubes", "cut_size": "3.5 cm"}
+    # strong acid, the cautious school's most for the cut as thick as it is
+    holds = ((shoulder, "3 h"), (shoulder | cubes, "2 h"), ({"cut": "salmon-side", "mass": "1.2 kg"}, "10 min"),
+             (shoulder | {"mass": "half"}, "3 h"))  # fmt: skip
+    for piece, hold in holds:
+        made = api("POST", "coat/layer", {"blend_id": bath, "piece": piece})[1]["layer"]
         assert (made["kind"], made["hold"], made["dose"]) == ("marinade", hold, "250")
-    placed = api("POST", "coat/layer", {"blend_id": rub, "cut": "lamb-leg", "among": ["pre-salt", "glaze"]})[1]
+    placed = api("POST", "coat/layer", {"blend_id": rub, "piece": leg, "among": ["pre-salt", "glaze"]})[1]
     made = placed["layer"]
     assert placed["place"] == 1
     assert (made["kind"], made["dose"], made["hold"], made["revision"]) == ("rub", "5", "2 h", None)
     # a cut whose coat was weighed back begins with the cook's own: (2 x 5 + 4.76 + 4.76) / 4
-    own = api("POST", "coat/layer", {"blend_id": rub, "cut": "lamb-shoulder"})[1]["layer"]
+    own = api("POST", "coat/layer", {"blend_id": rub, "piece": shoulder})[1]["layer"]
     assert own["dose"] == "4.9"
-    plain = api("POST", "coat/layer", {"kind": "spritz", "grind": "water/liquid", "cut": "lamb-leg"})[1]["layer"]
+    plain = api("POST", "coat/layer", {"kind": "spritz", "grind": "water/liquid", "piece": leg})[1]["layer"]
     assert (plain["dose"], plain["times"], plain["hold"]) == ("0.5", 4, "")
-    gone = {"blend_id": "00000000-0000-0000-0000-000000000000", "cut": "lamb-leg"}
+    gone = {"blend_id": "00000000-0000-0000-0000-000000000000", "piece": leg}
     assert api("POST", "coat/layer", gone)[0] == 422
 
 

@@ -7,8 +7,11 @@ from django.db.models import Q
 from django.utils import timezone
 from ravska_core import cuts as core_cuts
 from ravska_core import layers as core_layers
+from ravska_core.catalogue import Bone
+from ravska_core.injection import injection_of
 from ravska_core.layers import AFTER_BATH, LAYER_KINDS
 from ravska_core.portions import PORTION_G
+from ravska_core.quantities import parse_amount
 from ravska_core.schedule import STEP_KINDS
 
 from book.models.blends import Blend, Revision
@@ -67,6 +70,10 @@ class Piece(Row):
     cut_typed = models.CharField(max_length=40, default="", blank=True)
     thin_cm = models.FloatField(null=True)
     thin_typed = models.CharField(max_length=40, default="", blank=True)
+    endpoint_c = models.FloatField(null=True)
+    endpoint_typed = models.CharField(max_length=40, default="", blank=True)
+    pierced = models.BooleanField(default=False)
+    bones = models.JSONField(default=list, blank=True)
     target_percent = models.FloatField(null=True)
     target_typed = models.CharField(max_length=40, default="", blank=True)
 
@@ -87,6 +94,9 @@ class Piece(Row):
                 | (Q(cut_into__in=core_cuts.CUT_INTO) & above_zero("cut_cm")),
                 name="piece_cut_up_or_not",
             ),
+            models.CheckConstraint(
+                condition=Q(endpoint_c__isnull=True) | Q(endpoint_c__gte=30, endpoint_c__lte=100), name="piece_endpoint"
+            ),
         ]
 
     def as_core(self) -> core_cuts.Piece:
@@ -95,7 +105,8 @@ class Piece(Row):
             measures = core_cuts.Measures(self.length_cm, self.width_cm, self.thickness_cm)
         return core_cuts.Piece(
             self.cut, self.mass_g, self.count, self.untrimmed_g, self.grade, self.faces, self.surface, measures,
-            self.cut_into, self.cut_cm, self.thin_cm,
+            self.cut_into, self.cut_cm, self.thin_cm, self.endpoint_c, self.pierced,
+            tuple(Bone(*rod) for rod in self.bones),
         )  # fmt: skip
 
 
@@ -136,6 +147,8 @@ class LayerRow(Row):
     eaten = models.FloatField(null=True)
     eaten_typed = models.CharField(max_length=40, default="", blank=True)
     times = models.PositiveSmallIntegerField(default=1)
+    reserve_typed = models.CharField(max_length=40, default="", blank=True)
+    injection = models.JSONField(default=dict, blank=True)
 
     class Meta:
         abstract = True
@@ -148,7 +161,8 @@ class LayerRow(Row):
             blend = core_layers.plain(self.grind)
         return core_layers.Layer(
             self.kind, blend, self.dose, self.hold_s or 0.0, self.hold_c, self.stays, self.after, self.eaten,
-            self.times,
+            self.times, parse_amount(self.reserve_typed, "reserve") if self.reserve_typed else None,
+            injection_of(self.injection),
         )  # fmt: skip
 
 

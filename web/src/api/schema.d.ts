@@ -696,26 +696,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/coat/pair": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Make Pair
-         * @description Return one piece as two arms, each with the stack of its kind, without saving anything.
-         */
-        post: operations["api_coat_make_pair"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/coat/aim": {
         parameters: {
             query?: never;
@@ -794,6 +774,106 @@ export interface paths {
          */
         put: operations["api_coat_save_cook"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/coat/side-by-side": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Side By Side
+         * @description Say what every way of seasoning a joint does, without saving anything.
+         */
+        post: operations["api_side_by_side_side_by_side"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/coat/pair": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Make Pair
+         * @description Return one piece as two arms, each with the stack of its kind, without saving anything.
+         */
+        post: operations["api_side_by_side_make_pair"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/coat/sites": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Move Off
+         * @description Return an injection whose sites on bone or beyond the edge are moved to where a needle can go in.
+         */
+        post: operations["api_injecting_move_off"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cooks/{cook_id}/strength": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Make Strength
+         * @description Make a blend of an injection's own blend with the salt or water that makes it as salty as wanted.
+         */
+        post: operations["api_injecting_make_strength"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/coat/binders": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Binder Or None
+         * @description Say what every binder, plain or of the book, and none, does for the coat of an arm, without saving anything.
+         */
+        post: operations["api_injecting_binder_or_none"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1628,6 +1708,13 @@ export interface components {
             /** Source */
             source: string;
         };
+        /** CoarseOut */
+        CoarseOut: {
+            /** Grind */
+            grind: string;
+            /** Grain Mm */
+            grain_mm: number;
+        };
         /** CookOut */
         CookOut: {
             /**
@@ -1731,6 +1818,18 @@ export interface components {
             high: number | null;
         };
         /**
+         * GapOut
+         * @description The meat farthest from any site, as shares of length and width, and how far [cm].
+         */
+        GapOut: {
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** Cm */
+            cm: number;
+        };
+        /**
          * HomeOut
          * @description The household and its cook in hand, if there is one.
          */
@@ -1740,17 +1839,128 @@ export interface components {
             cook: components["schemas"]["CookOut"] | null;
         };
         /**
+         * InjectionDocument
+         * @description How a piece is injected, as typed; what is empty is as usual. Weights are what was weighed around it.
+         *
+         *     `wants` is the salt it is to bring [% of raw edible weight]; `sites` are places set by hand as shares of the
+         *     piece's length and width, none for those of the grid.
+         */
+        InjectionDocument: {
+            /**
+             * Wants
+             * @default
+             */
+            wants: string;
+            /**
+             * Grid
+             * @default hexagonal
+             * @enum {string}
+             */
+            grid: "hexagonal" | "square";
+            /**
+             * Spacing
+             * @default
+             */
+            spacing: string;
+            /**
+             * Sites
+             * @default []
+             */
+            sites: number[][];
+            /**
+             * Bore
+             * @default
+             */
+            bore: string;
+            /**
+             * Syringe
+             * @default
+             */
+            syringe: string;
+            /**
+             * Stroke
+             * @default
+             */
+            stroke: string;
+            /**
+             * Before
+             * @default
+             */
+            before: string;
+            /**
+             * After
+             * @default
+             */
+            after: string;
+            /**
+             * Used
+             * @default
+             */
+            used: string;
+        };
+        /**
+         * InjectionOut
+         * @description What an injection comes to: pump, what stays, the liquid, its sites, strokes and fills, and what would clog.
+         */
+        InjectionOut: {
+            pump: components["schemas"]["Figure"];
+            stays: components["schemas"]["Figure"];
+            /** Weighed */
+            weighed: boolean;
+            /** Liquid Ml */
+            liquid_ml: number;
+            /** Liquid Percent */
+            liquid_percent: number;
+            strength: components["schemas"]["StrengthOut"] | null;
+            /** Sites */
+            sites: number[][];
+            /** Own Sites */
+            own_sites: boolean;
+            /** Misplaced */
+            misplaced: components["schemas"]["MisplacedOut"][];
+            site_ml: components["schemas"]["Figure"];
+            /** Sites In All */
+            sites_in_all: number;
+            /** Strokes */
+            strokes: number;
+            /** Stroke Ml */
+            stroke_ml: number;
+            /** Strokes In All */
+            strokes_in_all: number;
+            /** Fills */
+            fills: number;
+            /** Sites A Fill */
+            sites_a_fill: number;
+            evenness: components["schemas"]["Figure"];
+            /** Reach Mm */
+            reach_mm: number;
+            gap: components["schemas"]["GapOut"] | null;
+            /** Coarse */
+            coarse: components["schemas"]["CoarseOut"][];
+            /** Bore Mm */
+            bore_mm: number;
+            /** Most Mm */
+            most_mm: number;
+            /** Times Water */
+            times_water: number;
+            /** Brix */
+            brix: number;
+            /** Says */
+            says: string[];
+        };
+        /**
          * LayerDocument
          * @description A layer as typed: of a blend or of a plain grind. An empty dose is the rest to the piece's salt target.
          *
-         *     `revision` pins what was mixed; `stays` and `eaten` are in %, empty for what is usual.
+         *     `revision` pins what was mixed; `stays` and `eaten` are in %, empty for what is usual. `reserve` of a bath is set
+         *     aside before the meat goes in.
          */
         LayerDocument: {
             /**
              * Kind
              * @enum {string}
              */
-            kind: "pre-salt" | "injection" | "marinade" | "binder" | "rub" | "paste" | "spritz" | "baste" | "wrap" | "cooking liquid" | "drippings" | "glaze" | "finishing salt";
+            kind: "pre-salt" | "injection" | "marinade" | "binder" | "rub" | "paste" | "spritz" | "baste" | "wrap" | "cooking liquid" | "drippings" | "glaze" | "finishing salt" | "second injection";
             /** Blend Id */
             blend_id?: string | null;
             /** Revision */
@@ -1801,6 +2011,26 @@ export interface components {
              * @default 1
              */
             times: number;
+            /**
+             * Reserve
+             * @default
+             */
+            reserve: string;
+            /**
+             * @default {
+             *       "wants": "",
+             *       "grid": "hexagonal",
+             *       "spacing": "",
+             *       "sites": [],
+             *       "bore": "",
+             *       "syringe": "",
+             *       "stroke": "",
+             *       "before": "",
+             *       "after": "",
+             *       "used": ""
+             *     }
+             */
+            injection: components["schemas"]["InjectionDocument"];
         };
         /**
          * LayerOut
@@ -1852,6 +2082,11 @@ export interface components {
             /** Says */
             says: string;
             window: components["schemas"]["WindowOut"] | null;
+            /** Standing */
+            standing: string;
+            /** Reserve G */
+            reserve_g: number;
+            injection: components["schemas"]["InjectionOut"] | null;
             reach: components["schemas"]["Figure"] | null;
             /** Hold S */
             hold_s: number;
@@ -1867,6 +2102,16 @@ export interface components {
             where: string;
             /** Share */
             share: number;
+        };
+        /**
+         * MisplacedOut
+         * @description A site that no needle can go in at, by its place, and why: bone or edge.
+         */
+        MisplacedOut: {
+            /** Site */
+            site: number;
+            /** Why */
+            why: string;
         };
         /**
          * NextOut
@@ -1891,6 +2136,9 @@ export interface components {
         /**
          * PieceDocument
          * @description A piece as typed. Measures are given all three or not at all; `faces` says what is done with each face.
+         *
+         *     `endpoint` is the temperature its centre is done at; `bones` are rods x0, y0, x1, y1 and width as shares of length
+         *     and width, none where they lie as usual.
          */
         PieceDocument: {
             /** Cut */
@@ -1957,6 +2205,21 @@ export interface components {
              * @default
              */
             thin: string;
+            /**
+             * Endpoint
+             * @default
+             */
+            endpoint: string;
+            /**
+             * Pierced
+             * @default false
+             */
+            pierced: boolean;
+            /**
+             * Bones
+             * @default []
+             */
+            bones: number[][];
         };
         /** PieceReadingOut */
         PieceReadingOut: {
@@ -1975,6 +2238,8 @@ export interface components {
             thick_cm: number;
             /** Question */
             question: string;
+            /** Bones */
+            bones: number[][];
             cut_up: components["schemas"]["CutUpOut"] | null;
         };
         /**
@@ -2065,14 +2330,47 @@ export interface components {
             done_at: string | null;
         };
         /**
+         * StrengthOut
+         * @description How salty the liquid must be [%], how salty the blend is, and what to add [g] to how much of it [g].
+         */
+        StrengthOut: {
+            needed: components["schemas"]["Figure"];
+            /** Now Percent */
+            now_percent: number;
+            /** Add G */
+            add_g: number;
+            /** Of G */
+            of_g: number;
+            /** Grind */
+            grind: string;
+            /** Says */
+            says: string;
+        };
+        /**
+         * WeakerOut
+         * @description The class of acid that water to 100 g [g] takes a marinade down to, and how long it may work then [min].
+         */
+        WeakerOut: {
+            /** Acid Class */
+            acid_class: string;
+            /** Water G */
+            water_g: number;
+            /** Long High Min */
+            long_high_min: number;
+        };
+        /**
          * WindowOut
          * @description How long a marinade may work [min], after the cautious and the long school.
+         *
+         *     `weaker` says what takes it down a class of acid, where that is what limits it.
          */
         WindowOut: {
             /** Acid Class */
             acid_class: string;
             /** Because */
             because: string;
+            /** Thickness */
+            thickness: string;
             /** Cautious Low Min */
             cautious_low_min: number;
             /** Cautious High Min */
@@ -2085,6 +2383,7 @@ export interface components {
             reason: string;
             /** Mark */
             mark: string;
+            weaker: components["schemas"]["WeakerOut"] | null;
         };
         /**
          * Problem
@@ -3736,10 +4035,9 @@ export interface components {
          *     `among` are the kinds of the layers it goes among, in order.
          */
         NewLayer: {
-            /** Cut */
-            cut: string;
+            piece: components["schemas"]["PieceDocument"];
             /** Kind */
-            kind?: ("pre-salt" | "injection" | "marinade" | "binder" | "rub" | "paste" | "spritz" | "baste" | "wrap" | "cooking liquid" | "drippings" | "glaze" | "finishing salt") | null;
+            kind?: ("pre-salt" | "injection" | "marinade" | "binder" | "rub" | "paste" | "spritz" | "baste" | "wrap" | "cooking liquid" | "drippings" | "glaze" | "finishing salt" | "second injection") | null;
             /** Blend Id */
             blend_id?: string | null;
             /**
@@ -3751,7 +4049,7 @@ export interface components {
              * Among
              * @default []
              */
-            among: ("pre-salt" | "injection" | "marinade" | "binder" | "rub" | "paste" | "spritz" | "baste" | "wrap" | "cooking liquid" | "drippings" | "glaze" | "finishing salt")[];
+            among: ("pre-salt" | "injection" | "marinade" | "binder" | "rub" | "paste" | "spritz" | "baste" | "wrap" | "cooking liquid" | "drippings" | "glaze" | "finishing salt" | "second injection")[];
         };
         /**
          * SchoolDocument
@@ -3766,25 +4064,6 @@ export interface components {
              * @default []
              */
             blend_ids: string[];
-        };
-        /**
-         * PairDocument
-         * @description What two arms of one piece are to be; `split` halves the piece, else there are two alike.
-         */
-        PairDocument: {
-            arm: components["schemas"]["ArmDocument"];
-            /** Kinds */
-            kinds: string[];
-            /**
-             * Split
-             * @default true
-             */
-            split: boolean;
-            /**
-             * Taken
-             * @default []
-             */
-            taken: string[];
         };
         /**
          * AimDocument
@@ -3853,6 +4132,146 @@ export interface components {
             arms: components["schemas"]["ArmDocument"][];
             /** Eaters */
             eaters?: number | null;
+            /**
+             * Appetite
+             * @default usual
+             * @enum {string}
+             */
+            appetite: "light" | "usual" | "hearty";
+        };
+        /**
+         * SideOut
+         * @description One arm in the verdict. Before the reveal only its code is told.
+         */
+        SideOut: {
+            /** Code */
+            code: string;
+            /** Label */
+            label: string | null;
+            /** Name */
+            name: string | null;
+            /** Preferred */
+            preferred: number;
+        };
+        /**
+         * SidesDocument
+         * @description A joint and the blends to season it with; those on it, then the latest of their kind, do for the others.
+         */
+        SidesDocument: {
+            arm: components["schemas"]["ArmDocument"];
+            /**
+             * Blend Ids
+             * @default []
+             */
+            blend_ids: string[];
+            /**
+             * Appetite
+             * @default usual
+             * @enum {string}
+             */
+            appetite: "light" | "usual" | "hearty";
+        };
+        /**
+         * PairDocument
+         * @description What two arms of one piece are to be; `split` halves the piece, else there are two alike.
+         */
+        PairDocument: {
+            arm: components["schemas"]["ArmDocument"];
+            /** Kinds */
+            kinds: string[];
+            /**
+             * Split
+             * @default true
+             */
+            split: boolean;
+            /**
+             * Taken
+             * @default []
+             */
+            taken: string[];
+            /**
+             * Blend Ids
+             * @default []
+             */
+            blend_ids: string[];
+        };
+        /**
+         * LayerOfArm
+         * @description An arm, and the place of one of its layers.
+         */
+        LayerOfArm: {
+            arm: components["schemas"]["ArmDocument"];
+            /** Layer */
+            layer: number;
+        };
+        /** MadeOut */
+        MadeOut: {
+            /**
+             * Blend Id
+             * Format: uuid
+             */
+            blend_id: string;
+            /** Name */
+            name: string;
+        };
+        /**
+         * StrengthDocument
+         * @description Which injection of which piece is to be made as salty as it is wanted.
+         */
+        StrengthDocument: {
+            /** Label */
+            label: string;
+            /** Layer */
+            layer: number;
+        };
+        /**
+         * BinderOut
+         * @description What one binder does for the coat; `layer` is the layer to put under it, none for no binder.
+         */
+        BinderOut: {
+            /** Name */
+            name: string;
+            layer: components["schemas"]["LayerDocument"] | null;
+            /** Grams */
+            grams: number;
+            /** Surface */
+            surface: string;
+            /** Ceiling */
+            ceiling: number;
+            /** Sticks */
+            sticks: number;
+            /** Falls G */
+            falls_g: number;
+            /** Salt Percent */
+            salt_percent: number;
+            /** Fat G */
+            fat_g: number;
+            /** Flavour */
+            flavour: string;
+            /** Allergens */
+            allergens: string[];
+            total: components["schemas"]["Figure"];
+            /** Enough */
+            enough: boolean;
+            /** Chosen */
+            chosen: boolean;
+        };
+        /**
+         * BindersOut
+         * @description What the coat needs to stick, and every choice; `least` is the place of the first that holds all of it.
+         */
+        BindersOut: {
+            needs: components["schemas"]["Figure"];
+            /** Choices */
+            choices: components["schemas"]["BinderOut"][];
+            /** Least */
+            least: number | null;
+            /** Says */
+            says: string;
+        };
+        /** BindersDocument */
+        BindersDocument: {
+            arm: components["schemas"]["ArmDocument"];
             /**
              * Appetite
              * @default usual
@@ -4147,20 +4566,6 @@ export interface components {
             cards: number;
             /** Means */
             means: components["schemas"]["Figure"][];
-        };
-        /**
-         * SideOut
-         * @description One arm in the verdict. Before the reveal only its code is told.
-         */
-        SideOut: {
-            /** Code */
-            code: string;
-            /** Label */
-            label: string | null;
-            /** Name */
-            name: string | null;
-            /** Preferred */
-            preferred: number;
         };
         /**
          * VerdictOut
@@ -7086,66 +7491,6 @@ export interface operations {
             };
         };
     };
-    api_coat_make_pair: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["PairDocument"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ArmDocument"][];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
     api_coat_aim: {
         parameters: {
             query?: never;
@@ -7406,6 +7751,308 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CookOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_side_by_side_side_by_side: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SidesDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SideOut"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_side_by_side_make_pair: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PairDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ArmDocument"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_injecting_move_off: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LayerOfArm"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LayerDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_injecting_make_strength: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cook_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StrengthDocument"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MadeOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_injecting_binder_or_none: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BindersDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BindersOut"];
                 };
             };
             /** @description Not Found */

@@ -1,0 +1,163 @@
+"""Binder or none: what a coat needs to stick to, what each binder brings, and what of the coat would fall off."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+
+from ravska_core.blends import Blend
+from ravska_core.coat import ArmReading, read_arm
+from ravska_core.composition import BlendReading, read_blend
+from ravska_core.doses import ADHESION_CEILING
+from ravska_core.layers import BATHS, LAYER_KINDS, Layer, check_layer, plain
+from ravska_core.spoons import SPOON_SETS, SpoonSet
+from ravska_core.stack import Arm
+from ravska_core.working import BadInput, Figure, Step, figure
+
+PLAIN_BINDERS = (("vegetable-oil/liquid", 1.5), ("mustard-prepared/paste", 2.4), ("honey/liquid", 2.0))
+"""What binds without anything mixed, and how much of it [g/100 cm2] (common practice, no source)."""
+
+
+@dataclass(frozen=True)
+class Binder:
+    """A binder to try: its blend with its dose [g/100 cm2]; no blend stands for none."""
+
+    key: str
+    blend: Blend | None
+    dose: float = 0.0
+
+
+@dataclass(frozen=True)
+class Bound:
+    """What a binder does for a coat.
+
+    `grams` of it are needed, it leaves a `surface` that holds at most `ceiling` g on 100 cm2, of which `sticks` of
+    the coat do [0 to 1]; it brings `salt_percent` [% of raw edible weight], `fat_g` and flavour in words. `total` is
+    the salt of all layers with it, `enough` whether all of the coat sticks.
+    """
+
+    key: str
+    grams: float
+    surface: str
+    ceiling: float
+    sticks: float
+    falls_g: float
+    salt_percent: float
+    fat_g: float
+    flavour: str
+    allergens: tuple[str, ...]
+    total: Figure
+    enough: bool
+    chosen: bool
+
+
+@dataclass(frozen=True)
+class BinderReading:
+    """What a coat needs to stick [g/100 cm2 of rub], and what every choice does for it.
+
+    `least` is the place of the first choice that holds all of the coat, None when none does.
+    """
+
+    needs: Figure
+    choices: tuple[Bound, ...]
+    least: int | None
+    says: str
+
+
+def coats_at(layers: Sequence[Layer]) -> list[int]:
+    """Return the places of the rubs that lie on the surface when it goes to the fire: those after the last bath."""
+    last = max((at for at, layer in enumerate(layers) if layer.kind in BATHS and _before(layer)), default=-1)
+    return [at for at, layer in enumerate(layers) if at > last and layer.kind == "rub"]
+
+
+def _before(layer: Layer) -> bool:
+    return LAYER_KINDS[layer.kind].when == "before"
+
+
+def with_binder(layers: Sequence[Layer], binder: Binder) -> tuple[Layer, ...]:
+    """Return a stack with another binder, or none, under the coats that lie on the surface.
+
+    Raises
+    ------
+    BadInput
+        At ``layers`` when no rub lies on the surface.
+    """
+    coats = coats_at(layers)
+    if not coats:
+        raise BadInput("layers", "No rub lies on the surface here, so there is nothing to bind; put one on first.")
+    last = max((at for at, layer in enumerate(layers) if layer.kind in BATHS and _before(layer)), default=-1)
+    kept = [layer for at, layer in enumerate(layers) if not (layer.kind == "binder" and at > last)]
+    first = next(at for at, layer in enumerate(kept) if layer is layers[coats[0]])
+    if binder.blend is None:
+        return tuple(kept)
+    return (*kept[:first], Layer("binder", binder.blend, binder.dose), *kept[first:])
+
+
+def flavour_of(reading: BlendReading) -> str:
+    """Say what a binder tastes of by itself."""
+    quiet = ("", "none", "hardly any", "a trace", "a hint")
+    said = [
+        f"{scale.word} {scale.label.lower()}" if scale.key == "heat" else f"{scale.label.lower()}, {scale.word}"
+        for scale in reading.scales
+        if scale.key in ("heat", "sour", "savoury", "smoke", "herb") and scale.word not in quiet
+    ]
+    if reading.sugar.value > 5:
+        said.append(f"{reading.sugar.value:.0f} % sugar")
+    return "; ".join(said) or "no taste of its own"
+
+
+def binders_for(arm: Arm, binders: Sequence[Binder], spoon_set: SpoonSet = SPOON_SETS["us"]) -> BinderReading:
+    """Determine what every binder, and none, does for the coat of an arm.
+
+    Raises
+    ------
+    BadInput
+        At ``layers`` when no rub lies on the surface, else as `read_arm` does.
+    """
+    coats = coats_at(arm.layers)
+    tried = [Binder("none", None), *binders]
+    found = [_bound(arm, binder, spoon_set) for binder in tried]
+    own = next((layer.blend for layer in arm.layers if layer.kind == "binder"), None)
+    chosen = next((at for at, binder in enumerate(tried) if binder.blend == own), -1)
+    found = [replace(one, chosen=at == chosen) for at, one in enumerate(found)]
+    dials = [check_layer(arm.layers[at]).usual if arm.layers[at].dose is None else arm.layers[at].dose for at in coats]
+    needs = sum(dial or 0.0 for dial in dials)
+    least = next((at for at, one in enumerate(found) if one.enough), None)
+    bare = found[0]
+    if least == 0:
+        says = f"None is needed: {needs:.2g} g of the {bare.ceiling:g} g that this surface holds by itself."
+    elif least is None:
+        says = f"Nothing here holds {needs:.2g} g on 100 cm²: coat lighter, or in two coats with a bath between."
+    else:
+        says = f"{needs:.2g} g is more than the {bare.ceiling:g} g this surface holds by itself; a binder holds it."
+    step = Step("Rub on the surface", " + ".join(f"{dial or 0.0:.2g}" for dial in dials), needs, "g/100 cm²", "trade")
+    return BinderReading(figure([step], "as dosed"), tuple(found), least, says)
+
+
+def _bound(arm: Arm, binder: Binder, spoon_set: SpoonSet) -> Bound:
+    layers = with_binder(arm.layers, binder)
+    read: ArmReading = read_arm(replace(arm, layers=layers), spoon_set, cored=False)
+    coats = [read.layers[at] for at in coats_at(layers)]
+    laid = [one for one, layer in zip(read.layers, layers, strict=True) if layer.kind == "binder"]
+    falls = sum(one.fate.lost.get("did not stick", 0.0) * one.dose_g for one in coats)
+    takes = sum(one.dose_g for one in coats)
+    blend = None if binder.blend is None else read_blend(binder.blend, spoon_set)
+    grams = laid[-1].dose_g if laid and blend is not None else 0.0
+    return Bound(
+        key=binder.key,
+        grams=grams,
+        surface=coats[0].surface,
+        ceiling=ADHESION_CEILING[coats[0].surface],
+        sticks=1 - falls / takes if takes else 1.0,
+        falls_g=falls,
+        salt_percent=laid[-1].salt.value if laid and blend is not None else 0.0,
+        fat_g=grams * blend.fat_share if blend else 0.0,
+        flavour=flavour_of(blend) if blend else "nothing beside the rub",
+        allergens=blend.allergens if blend else (),
+        total=read.salt,
+        enough=falls < 0.005 * takes,
+        chosen=False,
+    )
+
+
+def plain_binders() -> tuple[Binder, ...]:
+    """Return the binders that need nothing mixed."""
+    return tuple(Binder(grind, plain(grind), dose) for grind, dose in PLAIN_BINDERS)

@@ -1,0 +1,65 @@
+"""A school's stack for an arm, with the blends at hand: for one arm, for a pair, or side by side."""
+
+from collections.abc import Sequence
+from uuid import UUID
+
+from book.cooks import layer_of_slot, usual_layer
+from book.models import Blend, Piece
+from ravska_core.schools import SCHOOLS
+from ravska_core.working import BadInput
+
+from api.coat_document import ArmDocument, LayerDocument, PieceDocument, layer_document, read_piece, write_piece
+from api.household import household
+from api.problems import Gather
+
+
+def piece_row(document: PieceDocument) -> Piece:
+    """Return a piece as typed as a row that is not saved; one whose typing cannot be read stands for its cut alone."""
+    row = Piece(cut=document.cut)
+    core = read_piece(document, Gather(), "piece")
+    if core is not None:
+        write_piece(row, document, core)
+    return row
+
+
+def _at_hand(arm: ArmDocument, blend_ids: Sequence[UUID]) -> dict[str, Blend]:
+    """Return a blend of each kind: those named first, then those on the arm, then the one worked on last."""
+    rows = list(Blend.objects.filter(household=household(), deleted_at__isnull=True, archived_at__isnull=True)
+                .order_by("-created_at"))  # fmt: skip
+    wanted = [*blend_ids, *(layer.blend_id for layer in arm.layers if layer.blend_id)]
+    ranked = sorted(rows, key=lambda row: wanted.index(row.pk) if row.pk in wanted else len(wanted))
+    found: dict[str, Blend] = {}
+    for row in ranked:
+        found.setdefault(row.kind, row)
+    return found
+
+
+def stack_of(school: str, arm: ArmDocument, blend_ids: Sequence[UUID]) -> list[LayerDocument]:
+    """Return the layers of a school for an arm.
+
+    Raises
+    ------
+    BadInput
+        At ``school`` when there is no such school, or the book has no blend it needs.
+    """
+    known = SCHOOLS.get(school)
+    if known is None:
+        raise BadInput("school", f"A school is one of {', '.join(SCHOOLS)}.")
+    at_hand = _at_hand(arm, blend_ids)
+    piece = piece_row(arm.piece)
+    layers = []
+    for at, slot in enumerate(known.slots):
+        row = layer_of_slot(slot, at, at_hand)
+        if row.kind == "marinade" and row.blend is not None:
+            usual = usual_layer(piece, at, row.blend, "marinade")
+            row.hold_s, row.hold_typed = usual.hold_s, usual.hold_typed
+        layers.append(layer_document(row))
+    return layers
+
+
+def free_label(taken: Sequence[str]) -> str:
+    """Return the first letter that no piece has; refuse a ninth piece at ``arms``."""
+    free = next((label for label in "ABCDEFGH" if label not in taken), None)
+    if free is None:
+        raise BadInput("arms", "A cook has at most eight pieces; remove one first.")
+    return free

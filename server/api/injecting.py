@@ -1,0 +1,161 @@
+"""What a coat's injection and binder need beside the reading: sites off the bone, a liquid as salty as wanted."""
+
+from dataclasses import dataclass
+from typing import Annotated
+from uuid import UUID
+
+from book.models import Blend
+from django.db import transaction
+from ninja import Router, Schema, Status
+from pydantic import Field
+from ravska_core import coat, cuts
+from ravska_core.binder import Binder, binders_for, plain_binders
+from ravska_core.layers import INJECTIONS, LAYER_KINDS
+from ravska_core.sites import face_of, lay_sites, off_the_bone
+from ravska_core.working import BadInput, Figure
+
+from api.blend_document import BlendDocument, read_document
+from api.blend_store import begin_blend
+from api.coat_document import Appetite, ArmDocument, Blends, LayerDocument, read_arms
+from api.cook_document import one_cook
+from api.documents import LineDocument, sends
+from api.household import household, spoon_set
+from api.problems import ANSWERS
+from api.typed import Key
+
+router = Router(tags=["coat"])
+
+Place = Annotated[int, Field(ge=0, le=11)]
+
+
+class LayerOfArm(Schema):
+    """An arm, and the place of one of its layers."""
+
+    arm: ArmDocument
+    layer: Place
+
+
+def _injection(document: LayerOfArm) -> tuple[coat.Arm, LayerDocument]:
+    layers = document.arm.layers
+    if document.layer >= len(layers) or layers[document.layer].kind not in INJECTIONS:
+        raise BadInput("layer", "That layer is no injection; open the injection's own sites.")
+    return read_arms([document.arm], Blends(layers), "usual")[0], layers[document.layer]
+
+
+@router.post("/coat/sites", response={200: LayerDocument, **ANSWERS})
+@sends
+def move_off(request, document: LayerOfArm) -> LayerDocument:
+    """Return an injection whose sites on bone or beyond the edge are moved to where a needle can go in."""
+    arm, typed = _injection(document)
+    piece = cuts.read_piece(arm.piece)
+    face = face_of(piece.solid, piece.bones)
+    plan = arm.layers[document.layer].injection
+    sites = off_the_bone(face, plan.sites or lay_sites(face, plan.spacing_cm, plan.grid))
+    injection = typed.injection.model_copy(update={"sites": [[x, y] for x, y in sites]})
+    return typed.model_copy(update={"injection": injection})
+
+
+class StrengthDocument(Schema):
+    """Which injection of which piece is to be made as salty as it is wanted."""
+
+    label: Annotated[str, Field(pattern="^[A-H]$")]
+    layer: Place
+
+
+@dataclass(frozen=True, slots=True)
+class MadeOut:
+    blend_id: UUID
+    name: str
+
+
+@router.post("/cooks/{uuid:cook_id}/strength", response={201: MadeOut, **ANSWERS})
+@sends
+def make_strength(request, cook_id: UUID, document: StrengthDocument):
+    """Make a blend of an injection's own blend with the salt or water that makes it as salty as wanted."""
+    cook = one_cook(cook_id)
+    arm = next((arm for arm in cook.trial.arms.all() if arm.label == document.label), None)
+    layers = list(arm.piece.layers.all()) if arm else []
+    if arm is None or document.layer >= len(layers):
+        raise BadInput("layer", "That layer is not on the board any more.")
+    reading = coat.read_arm(arm.as_core(), spoon_set(), cored=False).layers[document.layer].injection
+    blend = layers[document.layer].blend
+    if reading is None or reading.strength is None or blend is None:
+        raise BadInput("wants", "Say first how much salt this injection is to bring.")
+    strength = reading.strength
+    if strength.add_g <= 0:
+        raise BadInput("wants", "The blend is as salty as that already.")
+    name = f"{blend.name}, {strength.needed.value:.1f} % salt"
+    lines = [
+        LineDocument(blend=blend.pk, parts=f"{max(strength.of_g, 0.001):.4g}", basis="scale"),
+        LineDocument(grind=strength.grind, parts=f"{strength.add_g:.3g}", basis="scale"),
+    ]
+    batch = f"{strength.of_g + strength.add_g:.0f} g"
+    typed = read_document(BlendDocument(name=name[:80], kind="injection", batch=batch, lines=lines))
+    with transaction.atomic():
+        row = begin_blend(typed)
+    return Status(201, MadeOut(row.pk, row.name))
+
+
+class BindersDocument(Schema):
+    arm: ArmDocument
+    appetite: Appetite = "usual"
+
+
+@dataclass(frozen=True, slots=True)
+class BinderOut:
+    """What one binder does for the coat; `layer` is the layer to put under it, none for no binder."""
+
+    name: str
+    layer: LayerDocument | None
+    grams: float
+    surface: str
+    ceiling: float
+    sticks: float
+    falls_g: float
+    salt_percent: float
+    fat_g: float
+    flavour: str
+    allergens: list[str]
+    total: Figure
+    enough: bool
+    chosen: bool
+
+
+@dataclass(frozen=True, slots=True)
+class BindersOut:
+    """What the coat needs to stick, and every choice; `least` is the place of the first that holds all of it."""
+
+    needs: Figure
+    choices: list[BinderOut]
+    least: int | None
+    says: str
+
+
+@router.post("/coat/binders", response={200: BindersOut, **ANSWERS})
+@sends
+def binder_or_none(request, document: BindersDocument) -> BindersOut:
+    """Say what every binder, plain or of the book, and none, does for the coat of an arm, without saving anything."""
+    arm = read_arms([document.arm], Blends(document.arm.layers), document.appetite)[0]
+    rows = list(
+        Blend.objects.filter(household=household(), kind="binder", deleted_at__isnull=True, archived_at__isnull=True)
+        .with_drafts()
+    )  # fmt: skip
+    usual = LAYER_KINDS["binder"].usual
+    own = [row for row in rows if row.draft().lines.all()][:6]
+    tried = [*plain_binders(), *(Binder(str(row.pk), row.as_core(), usual) for row in own)]
+    found = binders_for(arm, tried, spoon_set())
+    names: dict[Key, str] = {str(row.pk): row.name for row in own}
+    doses = {binder.key: binder.dose for binder in tried}
+    choices = []
+    for one in found.choices:
+        layer = None
+        if one.key != "none":
+            of = {"blend_id": one.key} if one.key in names else {"grind": one.key}
+            layer = LayerDocument(kind="binder", dose=f"{doses[one.key]:g}", **of)  # type: ignore[arg-type]
+        choices.append(
+            BinderOut(
+                names.get(one.key, ""), layer, one.grams, one.surface, one.ceiling, one.sticks, one.falls_g,
+                one.salt_percent, one.fat_g, one.flavour, list(one.allergens), one.total, one.enough, one.chosen,
+            )
+        )  # fmt: skip
+    return BindersOut(found.needs, choices, found.least, found.says)

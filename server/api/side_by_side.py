@@ -1,0 +1,174 @@
+"""Side by side: one joint seasoned in several ways, compared before any meat is cut, and made into two arms."""
+
+from dataclasses import dataclass
+from typing import Annotated
+from uuid import UUID
+
+from ninja import Router, Schema
+from pydantic import Field
+from ravska_core.schools import ARM_KINDS, SCHOOLS
+from ravska_core.side_by_side import Side, side
+from ravska_core.working import BadInput, Figure
+
+from api.coat_document import Appetite, ArmDocument, Blends, layers_of, read_arms, read_piece
+from api.coat_schools import free_label, stack_of
+from api.documents import CautionOut, caution_out, sends
+from api.household import spoon_set
+from api.problems import ANSWERS, Gather
+from api.typed import Key
+
+router = Router(tags=["coat"])
+
+BlendIds = Annotated[list[UUID], Field(max_length=12)]
+
+
+class SidesDocument(Schema):
+    """A joint and the blends to season it with; those on it, then the latest of their kind, do for the others."""
+
+    arm: ArmDocument
+    blend_ids: BlendIds = Field(default=[])
+    appetite: Appetite = "usual"
+
+
+@dataclass(frozen=True, slots=True)
+class SideOut:
+    """One way to season the joint: salt, depth, surface, time and risk; `problem` says why it cannot be told.
+
+    `depths_cm` and `percent` are the salt below the surface at the end of the holds; times in s.
+    """
+
+    key: str
+    name: str
+    says: str
+    blends: list[str]
+    salt: Figure | None
+    zone: str
+    deeper: Figure | None
+    centre_percent: float
+    depths_cm: list[float]
+    percent: list[float]
+    water: Figure | None
+    wet: float
+    crust_g_100cm2: float
+    dries: Figure | None
+    surface: str
+    ahead: Figure | None
+    hands_s: float
+    stops: int
+    cautions: int
+    worst: list[CautionOut]
+    problem: str
+
+
+def _side_out(key: str, found: Side, blends: list[str]) -> SideOut:
+    sample, surface = found.arm.sample, found.surface
+    return SideOut(
+        key=key,
+        name=SCHOOLS[key].name,
+        says=SCHOOLS[key].says,
+        blends=blends,
+        salt=found.arm.salt,
+        zone=found.arm.zone,
+        deeper=found.deeper,
+        centre_percent=found.centre_percent,
+        depths_cm=list(sample.depths_cm) if sample else [],
+        percent=list(sample.percent) if sample else [],
+        water=surface.water,
+        wet=surface.wet,
+        crust_g_100cm2=surface.crust_g_100cm2,
+        dries=surface.dries,
+        surface=surface.says,
+        ahead=found.ahead,
+        hands_s=found.hands_s,
+        stops=found.stops,
+        cautions=found.cautions,
+        worst=[caution_out(caution) for caution in found.worst],
+        problem="",
+    )
+
+
+def _untold(key: str, problem: str) -> SideOut:
+    return SideOut(
+        key, SCHOOLS[key].name, SCHOOLS[key].says, [], None, "", None, 0.0, [], [], None, 0.0, 0.0, None, "", None, 0.0,
+        0, 0, [], problem,
+    )  # fmt: skip
+
+
+@router.post("/coat/side-by-side", response={200: list[SideOut], **ANSWERS})
+@sends
+def side_by_side(request, document: SidesDocument) -> list[SideOut]:
+    """Say what every way of seasoning a joint does, without saving anything."""
+    gather = Gather()
+    read_piece(document.arm.piece, gather, "arm.piece")
+    gather.finish()
+    spoons = spoon_set()
+    found = []
+    for key in ARM_KINDS:
+        try:
+            layers = stack_of(key, document.arm, document.blend_ids)
+            typed = document.arm.model_copy(update={"layers": layers, "target": ""})
+            blends = Blends(layers_of([typed]))
+            names = [blends.row(layer)[0].name for layer in layers if layer.blend_id]
+            arm = read_arms([typed], blends, document.appetite)[0]
+            found.append(_side_out(key, side(key, arm, spoons), names))
+        except BadInput as refusal:
+            if refusal.field.startswith("piece"):
+                raise refusal.under("arm") from refusal
+            found.append(_untold(key, refusal.sentence))
+    return found
+
+
+class PairDocument(Schema):
+    """What two arms of one piece are to be; `split` halves the piece, else there are two alike."""
+
+    arm: ArmDocument
+    kinds: Annotated[list[Key], Field(min_length=2, max_length=2)]
+    split: bool = True
+    taken: Annotated[list[Annotated[str, Field(pattern="^[A-H]$")]], Field(max_length=8)] = Field(default=[])
+    blend_ids: BlendIds = Field(default=[])
+
+
+@router.post("/coat/pair", response={200: list[ArmDocument], **ANSWERS})
+@sends
+def make_pair(request, document: PairDocument) -> list[ArmDocument]:
+    """Return one piece as two arms, each with the stack of its kind, without saving anything."""
+    for kind in document.kinds:
+        if kind not in ARM_KINDS:
+            raise BadInput("kinds", f"An arm can be {', '.join(ARM_KINDS)}.")
+    if document.kinds[0] == document.kinds[1]:
+        raise BadInput("kinds", "Two arms that are the same say nothing; make them differ.")
+    arm = document.arm
+    gather = Gather()
+    piece = read_piece(arm.piece, gather, "arm.piece")
+    gather.finish()
+    assert piece is not None
+    typed = arm.piece
+    if document.split:
+        count = piece.count // 2 if piece.count > 1 else 1
+        share = count / piece.count if piece.count > 1 else 0.5
+        mass = f"{piece.mass_g * share / 1000:.3g} kg"
+        # halves have measures and bones of their own
+        typed = typed.model_copy(
+            update={
+                "mass": mass,
+                "count": count,
+                "length": "",
+                "width": "",
+                "thickness": "",
+                "untrimmed": "",
+                "bones": [],
+            }
+        )
+    other = free_label([*document.taken, arm.label])
+    return [
+        arm.model_copy(
+            update={
+                "label": label,
+                "name": SCHOOLS[kind].name,
+                "piece": typed,
+                "layers": stack_of(kind, arm, document.blend_ids),
+                "beside": False,
+            }
+        )
+        for label, kind in zip((arm.label, other), document.kinds, strict=True)
+    ]

@@ -1,0 +1,172 @@
+"""Injection, marinade and binder through the API: a plan kept and read, sites moved, a liquid made, side by side."""
+
+import pytest
+from book.models import Blend, Layer, Piece
+from test_cook_api import as_sent, opened
+
+JOINT = {"cut": "venison-haunch", "mass": "2.4 kg"}
+
+
+def stock() -> str:
+    return str(Blend.objects.get(name="Stock and red wine for venison").pk)
+
+
+def injected(**plan) -> dict:
+    layer = {"kind": "injection", "blend_id": stock(), "dose": "10", "hold": "8 h", "injection": plan}
+    return {"label": "A", "name": "Injected", "piece": JOINT, "layers": [layer]}
+
+
+def read(api, arm: dict) -> dict:
+    status, found = api("POST", "coat/read", {"arms": [arm]})
+    assert status == 200, found
+    return found[0]
+
+
+def put_on(api, cook, arm: dict) -> dict:
+    sent = as_sent(opened(api))
+    sent["arms"][0] |= {key: arm[key] for key in ("piece", "layers", "name")}
+    status, saved = api("PUT", f"cooks/{cook.id}", sent)
+    assert status == 200, saved
+    return saved
+
+
+def test_a_plan_is_kept_as_typed_and_comes_back_whole(api, cook):
+    plan = {"wants": "0.8", "spacing": "3 cm", "grid": "square", "bore": "3 mm", "sites": [[0.3, 0.3], [0.7, 0.7]]}
+    arm = injected(**plan) | {
+        "piece": JOINT | {"endpoint": "160 F", "pierced": True, "bones": [[0.1, 0.5, 0.9, 0.5, 0.1]]}
+    }
+    saved = put_on(api, cook, arm)["arms"][0]
+    typed = saved["layers"][0]["typed"]["injection"]
+    assert {key: typed[key] for key in plan} == plan
+    assert (saved["piece"]["endpoint"], saved["piece"]["bones"]) == ("160 F", [[0.1, 0.5, 0.9, 0.5, 0.1]])
+    assert Piece.objects.get(arm__label="A", cook=cook).endpoint_c == pytest.approx(71.1, abs=0.1)
+    reading = saved["reading"]["layers"][0]["injection"]
+    assert reading["sites"] == plan["sites"]
+    assert reading["strength"]["grind"] == "table-salt/fine"
+    # a kind that is not injected keeps no plan
+    rub = {"kind": "rub", "grind": "table-salt/fine", "dose": "1", "hold": "1 h", "injection": plan}
+    put_on(api, cook, arm | {"layers": [rub]})
+    assert Layer.objects.get(piece__cook=cook, piece__arm__label="A").injection == {}
+
+
+def test_sites_on_bone_are_moved_off_and_the_others_stay(api, book):
+    arm = injected(sites=[[0.25, 0.3], [0.4, 0.5], [1.2, 0.5]])
+    found = read(api, arm)["layers"][0]["injection"]
+    assert [(one["site"], one["why"]) for one in found["misplaced"]] == [(1, "bone"), (2, "edge")]
+    moved = api("POST", "coat/sites", {"arm": arm, "layer": 0})[1]
+    sites = moved["injection"]["sites"]
+    assert sites[0] == [0.25, 0.3]
+    assert len(sites) == 3
+    assert read(api, arm | {"layers": [moved]})["layers"][0]["injection"]["misplaced"] == []
+    assert api("POST", "coat/sites", {"arm": arm, "layer": 3})[0] == 422
+
+
+def test_a_liquid_is_made_as_salty_as_it_is_wanted_and_then_needs_nothing(api, cook):
+    put_on(api, cook, injected(wants="1"))
+    status, made = api("POST", f"cooks/{cook.id}/strength", {"label": "A", "layer": 0})
+    assert status == 201
+    blend = api("GET", f"blends/{made['blend_id']}")[1]
+    # by hand: 1 % of 2,040 g edible in 240 g that stay
+    assert blend["reading"]["salt"]["value"] == pytest.approx(8.5, abs=0.02)
+    assert blend["kind"] == "injection"
+    arm = injected(wants="1")
+    arm["layers"][0]["blend_id"] = made["blend_id"]
+    found = read(api, arm)
+    assert found["layers"][0]["injection"]["strength"]["add_g"] == 0
+    assert found["salt"]["value"] == pytest.approx(1.0, abs=0.003)
+    put_on(api, cook, arm)
+    status, problem = api("POST", f"cooks/{cook.id}/strength", {"label": "A", "layer": 0})
+    assert status == 422
+    assert "already" in problem["detail"]
+    put_on(api, cook, injected())
+    assert api("POST", f"cooks/{cook.id}/strength", {"label": "A", "layer": 0})[0] == 422
+    assert api("POST", f"cooks/{cook.id}/strength", {"label": "H", "layer": 0})[0] == 422
+
+
+@pytest.mark.parametrize(
+    ("plan", "field", "says"),
+    [
+        ({"spacing": "0 mm"}, "spacing", "between 8 mm and 10 cm"),
+        ({"wants": "plenty"}, "wants", "as a number"),
+        ({"wants": "4"}, "wants", "Pump at least"),
+        ({"after": "2.3 kg"}, "after", "no more than the 2400 g before"),
+        ({"after": "2.7 kg", "used": "100 g"}, "used", "weigh again"),
+        ({"sites": [[0.5, 0.5], [3, 0.5]]}, "sites", "Site 2 lies far beyond the piece"),
+    ],
+)
+def test_a_plan_that_cannot_be_is_refused_at_its_field_and_nothing_is_saved(api, cook, plan, field, says):
+    before = opened(api)
+    status, problem = api("POST", "coat/read", {"arms": [injected(**plan)]})
+    assert status == 422
+    assert problem["errors"][0]["field"] == f"arms.0.layers.0.injection.{field}"
+    assert says in problem["errors"][0]["sentence"]
+    sent = as_sent(before)
+    sent["arms"][0] |= {"piece": JOINT, "layers": injected(**plan)["layers"]}
+    assert api("PUT", f"cooks/{cook.id}", sent)[0] == 422
+    assert opened(api)["version"] == before["version"]
+
+
+def test_a_pump_of_80_percent_and_a_bath_without_liquid_say_what_to_do(api, book):
+    arm = injected()
+    arm["layers"][0]["dose"] = "80"
+    problem = api("POST", "coat/read", {"arms": [arm]})[1]
+    assert "between 0.5 and 30" in problem["errors"][0]["sentence"]
+    rub = str(Blend.objects.get(name="Towpath duck rub").pk)
+    dry = {"kind": "marinade", "blend_id": rub, "dose": "250", "hold": "2 h"}
+    problem = api("POST", "coat/read", {"arms": [arm | {"layers": [dry]}]})[1]
+    assert problem["errors"][0]["field"] == "arms.0.layers.0.blend"
+    assert "add a juice, stock or dairy" in problem["errors"][0]["sentence"]
+
+
+def test_what_is_set_aside_is_mixed_too(api, cook):
+    sent = as_sent(opened(api))
+    bath = sent["arms"][1]["layers"][0]
+    plain = opened(api)["arms"][1]["reading"]["layers"][0]
+    bath["reserve"] = "200 ml"
+    saved = api("PUT", f"cooks/{cook.id}", sent)[1]
+    assert saved["arms"][1]["layers"][0]["typed"]["reserve"] == "200 ml"
+    aside = saved["arms"][1]["reading"]["layers"][0]["reserve_g"]
+    totals = api("GET", f"cooks/{cook.id}/totals")[1]["blends"]
+    total = next(row for row in totals if row["name"] == "Orange and buttermilk")
+    assert total["takes"]["value"] == pytest.approx(plain["dose_g"] + aside)
+    assert [use["kind"] for use in total["by"]] == ["marinade", "set aside"]
+    bath["reserve"] = "a bit"
+    problem = api("PUT", f"cooks/{cook.id}", as_sent(saved) | {"arms": sent["arms"]})[1]
+    assert problem["errors"][0]["field"] == "arms.1.layers.0.reserve"
+
+
+def test_binders_are_compared_with_those_of_the_book_and_one_is_taken(api, cook):
+    api("POST", "blends", {"name": "Egg wash", "kind": "binder", "batch": "100 g",
+                           "lines": [{"grind": "mustard-prepared/paste", "parts": "1", "basis": "scale"},
+                                     {"grind": "cider-vinegar/liquid", "parts": "1", "basis": "scale"}]})  # fmt: skip
+    arm = as_sent(opened(api))["arms"][0]
+    arm["layers"] = [layer | {"dose": "8"} for layer in arm["layers"] if layer["kind"] == "rub"]
+    found = api("POST", "coat/binders", {"arm": arm})[1]
+    assert [choice["name"] for choice in found["choices"]] == ["", "", "", "", "Egg wash"]
+    assert found["choices"][0]["falls_g"] > 10
+    assert found["least"] == 1
+    taken = arm | {"layers": [found["choices"][4]["layer"], *arm["layers"]]}
+    assert read(api, taken)["salt"]["value"] == pytest.approx(found["choices"][4]["total"]["value"])
+    assert api("POST", "coat/binders", {"arm": arm | {"layers": []}})[0] == 422
+
+
+def test_side_by_side_reads_every_way_and_two_of_them_become_arms(api, cook):
+    arm = as_sent(opened(api))["arms"][0]
+    found = api("POST", "coat/side-by-side", {"arm": arm, "blend_ids": [stock()]})[1]
+    assert [one["key"] for one in found] == [
+        "rubbed", "marinated", "both", "injected", "injected and rubbed", "plain",
+    ]  # fmt: skip
+    assert all(one["salt"]["value"] > 0 and one["percent"] and not one["problem"] for one in found)
+    assert found[3]["blends"] == ["Stock and red wine for venison"]
+    pair = api("POST", "coat/pair", {"arm": arm, "kinds": ["injected", "both"], "blend_ids": [stock()]})[1]
+    assert [layer["kind"] for layer in pair[0]["layers"]] == ["injection"]
+    # what stands side by side is what the arms then come to
+    whole = api("POST", "coat/pair", {"arm": arm, "kinds": ["injected", "both"], "split": False})[1]
+    both = read(api, whole[1] | {"target": ""})
+    assert both["salt"]["value"] == pytest.approx(found[2]["salt"]["value"])
+    Blend.objects.filter(kind="injection").update(deleted_at=cook.serve_at)
+    without = api("POST", "coat/side-by-side", {"arm": arm})[1]
+    assert "make one in Blend first" in without[3]["problem"]
+    assert without[0]["problem"] == ""
+    wrong = arm | {"piece": arm["piece"] | {"mass": "heavy"}}
+    assert api("POST", "coat/side-by-side", {"arm": wrong})[1]["errors"][0]["field"] == "arm.piece.mass"
