@@ -123,6 +123,7 @@ class InjectionReading:
     `weighed` says that pump and what stays were weighed, not planned.
     """
 
+    plan: Injection
     pump: Figure
     stays: Figure
     weighed: bool
@@ -339,13 +340,14 @@ def read_injection(
     own = bool(plan.sites)
     even = lattice_evenness(plan.spacing_cm, dt_cm2, plan.grid) * 100
     reading = InjectionReading(
+        plan=plan,
         pump=_pump(plan, mass_g, dose_g, stays, pump),
         stays=_stays(plan, mass_g, dose_g, stays, stays_own),
         weighed=weighed,
         liquid_ml=ml,
         liquid_percent=blend.salt.value,
         strength=None
-        if plan.wants_percent is None
+        if plan.wants_percent is None or weighed
         else _strength(plan, blend, edible_g, dose_g, stays, pump),
         sites=tuple(laid),
         own_sites=own,

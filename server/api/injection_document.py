@@ -69,8 +69,11 @@ class CoarseOut:
 
 @dataclass(frozen=True, slots=True)
 class InjectionOut:
-    """What an injection comes to: pump, what stays, the liquid, its sites, strokes and fills, and what would clog."""
+    """What an injection comes to: its plan, pump, what stays, liquid, sites, strokes and fills, and what would clog."""
 
+    spacing_cm: float
+    syringe_ml: float
+    most_stroke_ml: float
     pump: Figure
     stays: Figure
     weighed: bool
@@ -101,6 +104,9 @@ class InjectionOut:
 def injection_out(found: InjectionReading) -> InjectionOut:
     strength, gap, clog = found.strength, found.gap, found.clog
     return InjectionOut(
+        spacing_cm=found.plan.spacing_cm,
+        syringe_ml=found.plan.syringe_ml,
+        most_stroke_ml=found.plan.stroke_ml,
         pump=found.pump,
         stays=found.stays,
         weighed=found.weighed,

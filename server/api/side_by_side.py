@@ -31,7 +31,7 @@ class SidesDocument(Schema):
 
 
 @dataclass(frozen=True, slots=True)
-class SideOut:
+class WayOut:
     """One way to season the joint: salt, depth, surface, time and risk; `problem` says why it cannot be told.
 
     `depths_cm` and `percent` are the salt below the surface at the end of the holds; times in s.
@@ -60,9 +60,9 @@ class SideOut:
     problem: str
 
 
-def _side_out(key: str, found: Side, blends: list[str]) -> SideOut:
+def _way_out(key: str, found: Side, blends: list[str]) -> WayOut:
     sample, surface = found.arm.sample, found.surface
-    return SideOut(
+    return WayOut(
         key=key,
         name=SCHOOLS[key].name,
         says=SCHOOLS[key].says,
@@ -87,16 +87,16 @@ def _side_out(key: str, found: Side, blends: list[str]) -> SideOut:
     )
 
 
-def _untold(key: str, problem: str) -> SideOut:
-    return SideOut(
+def _untold(key: str, problem: str) -> WayOut:
+    return WayOut(
         key, SCHOOLS[key].name, SCHOOLS[key].says, [], None, "", None, 0.0, [], [], None, 0.0, 0.0, None, "", None, 0.0,
         0, 0, [], problem,
     )  # fmt: skip
 
 
-@router.post("/coat/side-by-side", response={200: list[SideOut], **ANSWERS})
+@router.post("/coat/side-by-side", response={200: list[WayOut], **ANSWERS})
 @sends
-def side_by_side(request, document: SidesDocument) -> list[SideOut]:
+def side_by_side(request, document: SidesDocument) -> list[WayOut]:
     """Say what every way of seasoning a joint does, without saving anything."""
     gather = Gather()
     read_piece(document.arm.piece, gather, "arm.piece")
@@ -110,7 +110,7 @@ def side_by_side(request, document: SidesDocument) -> list[SideOut]:
             blends = Blends(layers_of([typed]))
             names = [blends.row(layer)[0].name for layer in layers if layer.blend_id]
             arm = read_arms([typed], blends, document.appetite)[0]
-            found.append(_side_out(key, side(key, arm, spoons), names))
+            found.append(_way_out(key, side(key, arm, spoons), names))
         except BadInput as refusal:
             if refusal.field.startswith("piece"):
                 raise refusal.under("arm") from refusal

@@ -24,6 +24,7 @@ from book.models import (
     Cook,
     Household,
     Jar,
+    Layer,
     Line,
     Pour,
     Preferences,
@@ -455,6 +456,22 @@ def load_demo(now: datetime) -> bool:
         bath = lamb.trial.arms.get(label="B").piece.layers.get(kind="marinade")
         bath.hold_s, bath.hold_typed = 16 * 3600.0, "16 h"
         bath.save()
+
+        haunch = begin_cook(
+            house, "Sluice Sunday, venison haunch", supper + timedelta(days=8, hours=-5),
+            [
+                _arm("Injected", "venison-haunch", "2.4 kg", made["venison injection"]),
+                _arm("Rubbed", "venison-haunch", "2.35 kg", made["venison rub"]),
+            ],
+            seed=732,
+        )  # fmt: skip
+        haunch.pieces.update(endpoint_c=71.0, endpoint_typed="71 °C")
+        needled = Layer.objects.get(piece__cook=haunch, kind="injection")
+        needled.injection = {"wants": "0.9"}
+        needled.hold_s, needled.hold_typed = 8 * 3600.0, "8 h"
+        needled.save()
+        Cook.objects.filter(pk=haunch.pk).update(in_hand=False)
+        Cook.objects.filter(pk=lamb.pk).update(in_hand=True)
 
         ribs = Stack.objects.create(household=house, name="Oiled, rubbed and glazed", made_at=now)
         slots = (Slot("binder", 1.5, grind="vegetable-oil/liquid"), Slot("rub", 3, 1800), Slot("glaze", 4))

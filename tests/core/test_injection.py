@@ -188,6 +188,7 @@ def test_what_was_weighed_goes_before_what_is_usual():
     assert found.layers[0].dose_g == pytest.approx(250)
     salt = 170 * read_blend(STOCK).salt.value / 100
     assert found.salt.value == pytest.approx(salt / found.piece.edible.value * 100)
+    assert read(after_g=2170, wants_percent=0.9).layers[0].injection.strength is None  # it is in already
     planned = read(after_g=2170).layers[0].injection
     assert planned.stays.value == pytest.approx(170 / 235.294 * 100, rel=1e-4)
     in_ml = read(after_g=2170, used=Amount(250 / read_blend(STOCK).density_g_ml, "ml"))

@@ -1900,9 +1900,15 @@ export interface components {
         };
         /**
          * InjectionOut
-         * @description What an injection comes to: pump, what stays, the liquid, its sites, strokes and fills, and what would clog.
+         * @description What an injection comes to: its plan, pump, what stays, liquid, sites, strokes and fills, and what would clog.
          */
         InjectionOut: {
+            /** Spacing Cm */
+            spacing_cm: number;
+            /** Syringe Ml */
+            syringe_ml: number;
+            /** Most Stroke Ml */
+            most_stroke_ml: number;
             pump: components["schemas"]["Figure"];
             stays: components["schemas"]["Figure"];
             /** Weighed */
@@ -4140,18 +4146,49 @@ export interface components {
             appetite: "light" | "usual" | "hearty";
         };
         /**
-         * SideOut
-         * @description One arm in the verdict. Before the reveal only its code is told.
+         * WayOut
+         * @description One way to season the joint: salt, depth, surface, time and risk; `problem` says why it cannot be told.
+         *
+         *     `depths_cm` and `percent` are the salt below the surface at the end of the holds; times in s.
          */
-        SideOut: {
-            /** Code */
-            code: string;
-            /** Label */
-            label: string | null;
+        WayOut: {
+            /** Key */
+            key: string;
             /** Name */
-            name: string | null;
-            /** Preferred */
-            preferred: number;
+            name: string;
+            /** Says */
+            says: string;
+            /** Blends */
+            blends: string[];
+            salt: components["schemas"]["Figure"] | null;
+            /** Zone */
+            zone: string;
+            deeper: components["schemas"]["Figure"] | null;
+            /** Centre Percent */
+            centre_percent: number;
+            /** Depths Cm */
+            depths_cm: number[];
+            /** Percent */
+            percent: number[];
+            water: components["schemas"]["Figure"] | null;
+            /** Wet */
+            wet: number;
+            /** Crust G 100Cm2 */
+            crust_g_100cm2: number;
+            dries: components["schemas"]["Figure"] | null;
+            /** Surface */
+            surface: string;
+            ahead: components["schemas"]["Figure"] | null;
+            /** Hands S */
+            hands_s: number;
+            /** Stops */
+            stops: number;
+            /** Cautions */
+            cautions: number;
+            /** Worst */
+            worst: components["schemas"]["CautionOut"][];
+            /** Problem */
+            problem: string;
         };
         /**
          * SidesDocument
@@ -4566,6 +4603,20 @@ export interface components {
             cards: number;
             /** Means */
             means: components["schemas"]["Figure"][];
+        };
+        /**
+         * SideOut
+         * @description One arm in the verdict. Before the reveal only its code is told.
+         */
+        SideOut: {
+            /** Code */
+            code: string;
+            /** Label */
+            label: string | null;
+            /** Name */
+            name: string | null;
+            /** Preferred */
+            preferred: number;
         };
         /**
          * VerdictOut
@@ -7810,7 +7861,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SideOut"][];
+                    "application/json": components["schemas"]["WayOut"][];
                 };
             };
             /** @description Not Found */

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useQuery } from '@tanstack/vue-query'
-import { computed, ref } from 'vue'
+import { computed, defineAsyncComponent, ref } from 'vue'
 import { api, call, sentenceOf, type Schemas } from '../api/client'
 import { bandsOfShares } from '../blend/bands'
 import ArmBadge from '../ui/ArmBadge.vue'
@@ -14,12 +14,16 @@ import { asTyped, fromTyped } from '../ui/units'
 import CoreSample, { type Cored } from './CoreSample.vue'
 import { layerColour, layerName } from './layers'
 import LedgerPlate from './LedgerPlate.vue'
-import PairPlate from './PairPlate.vue'
 import PiecePlate from './PiecePlate.vue'
 import PieceTabs from './PieceTabs.vue'
 import StackPlate from './StackPlate.vue'
 import TotalsPlate from './TotalsPlate.vue'
 import { typed, useCoat } from './useCoat'
+
+const BinderChoice = defineAsyncComponent(() => import('./BinderChoice.vue'))
+const InjectionPlate = defineAsyncComponent(() => import('./InjectionPlate.vue'))
+const MarinadePlate = defineAsyncComponent(() => import('./MarinadePlate.vue'))
+const SideBySide = defineAsyncComponent(() => import('./SideBySide.vue'))
 
 /** Coat: the pieces on the board, the stack of layers on each, and what that comes to. */
 const props = defineProps<{ id?: string }>()
@@ -72,6 +76,21 @@ const binder = computed(() => {
   const found = lying.value.find(({ layer }) => layer.kind === 'binder')
   return found ? layerColour(found.layer, blends.value, grinds.value) : ''
 })
+/** The layers that go in through a needle or a bath, with what they come to. */
+const wet = computed(() =>
+  (arm.value?.layers ?? []).flatMap((layer, at) => {
+    const read = mine.value?.layers[at]
+    return (read?.injection || read?.window) && read.kind === layer.kind ? [{ layer, at, read }] : []
+  }),
+)
+function errorsOfLayer(at: number): Record<string, string> {
+  const start = `layers.${at}.`
+  return Object.fromEntries(
+    Object.entries(coat.errorsOf(current.value)).flatMap(([field, sentence]) =>
+      field.startsWith(start) ? [[field.slice(start.length), sentence]] : [],
+    ),
+  )
+}
 const conflict = computed(() =>
   autosave.theirs.value && doc.value ? differences(doc.value, typed(autosave.theirs.value)) : [],
 )
@@ -92,7 +111,7 @@ const compared = computed(() => (doc.value?.arms ?? []).filter((other) => !other
       <div class="tools">
         <SaveMark :state="autosave.state.value" :refusal="autosave.refusal.value" />
         <v-btn :disabled="!history.canUndo.value" @click="history.undo()">Undo</v-btn>
-        <v-btn :aria-expanded="pairing" @click="pairing = !pairing">Two arms of it</v-btn>
+        <v-btn :aria-expanded="pairing" @click="pairing = !pairing">Side by side</v-btn>
       </div>
     </header>
     <ConflictBar
@@ -103,7 +122,7 @@ const compared = computed(() => (doc.value?.arms ?? []).filter((other) => !other
       @theirs="autosave.takeTheirs()"
     />
     <PieceTabs v-model="current" :arms="doc.arms" :readings="reading ?? []" @add="coat.addPiece()" />
-    <PairPlate v-if="pairing" :coat="coat" @done="pairing = false" />
+    <SideBySide v-if="pairing" :coat="coat" :blends="blends" @done="pairing = false" />
     <section :aria-label="`Arm ${arm.label}, ${arm.name}`">
       <div class="arm-name">
         <ArmBadge :label="arm.label" />
@@ -162,6 +181,28 @@ const compared = computed(() => (doc.value?.arms ?? []).filter((other) => !other
         </section>
         <StackPlate :key="`stack ${arm.label}`" :coat="coat" :blends="blends" />
       </div>
+      <BinderChoice v-if="coat.binding.value" :coat="coat" class="wet" />
+      <template v-for="one in wet" :key="`wet ${arm.label} ${one.at}`">
+        <InjectionPlate
+          v-if="one.read.injection"
+          :coat="coat"
+          :at="one.at"
+          :reading="one.read"
+          :piece="mine!.piece"
+          :name="layerName(one.layer, blends, grinds)"
+          :errors="errorsOfLayer(one.at)"
+          class="wet"
+        />
+        <MarinadePlate
+          v-else
+          :coat="coat"
+          :at="one.at"
+          :reading="one.read"
+          :name="layerName(one.layer, blends, grinds)"
+          :errors="errorsOfLayer(one.at)"
+          class="wet"
+        />
+      </template>
     </section>
     <div class="under">
       <LedgerPlate :coat="coat" :blends="blends" />
@@ -235,6 +276,9 @@ const compared = computed(() => (doc.value?.arms ?? []).filter((other) => !other
 .empty {
   min-height: 420px;
   padding: 18px 22px;
+}
+.wet {
+  margin-bottom: 16px;
 }
 .under {
   display: grid;

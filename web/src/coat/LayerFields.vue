@@ -13,7 +13,6 @@ import HoldFields from './HoldFields.vue'
 import type { Coat } from './useCoat'
 import { useOwnCoat } from './useOwnCoat'
 import WeighBack from './WeighBack.vue'
-import WindowScale from './WindowScale.vue'
 
 /** All that can be set on a layer: what it is of, its dial, its hold, and what of it stays. */
 const layer = defineModel<Schemas['LayerDocument']>({ required: true })
@@ -62,7 +61,7 @@ async function keepDrippings() {
     say(sentenceOf(failure))
   }
 }
-type Text = 'dose' | 'hold' | 'stays' | 'eaten' | 'vessel'
+type Text = 'dose' | 'hold' | 'stays' | 'eaten'
 const text = (key: Text) =>
   computed({ get: () => layer.value[key] ?? '', set: (typed: string) => (layer.value[key] = typed) })
 const dose = text('dose')
@@ -70,19 +69,12 @@ const hold = text('hold')
 const stays = text('stays')
 const eaten = text('eaten')
 const celsius = computed({ get: () => layer.value.hold_c ?? 4, set: (value: number) => (layer.value.hold_c = value) })
-const after = computed({
-  get: () => layer.value.after ?? 'wiped',
-  set: (value: 'wiped' | 'rinsed' | 'as it is') => (layer.value.after = value),
-})
-const afters = computed(() =>
-  (catalogue.value?.after_bath ?? []).map((one) => ({ value: one.key as 'wiped', text: one.key })),
-)
 const times = computed({
   get: () => String(layer.value.times ?? 1),
   set: (typed) => (layer.value.times = (/^\d+$/.test(typed) ? Number(typed) : typed) as number),
 })
 const vessel = computed({
-  get: () => layer.value.vessel ?? '',
+  get: () => layer.value.vessel,
   set: (name) => {
     layer.value.vessel = name
     const found = catalogue.value?.vessels.find((one) => one.name === name)
@@ -178,7 +170,6 @@ const dosed = computed(() => layer.value.kind !== 'drippings')
       :error="errors.hold"
       :place-error="errors.hold_c"
     />
-    <Choice v-if="layer.kind === 'marinade'" v-model="after" label="Afterwards it is" :options="afters" />
     <Choice
       v-if="layer.kind === 'cooking liquid'"
       v-model="eaten"
@@ -193,19 +184,13 @@ const dosed = computed(() => layer.value.kind !== 'drippings')
       :placeholder="layer.kind === 'wrap' ? String((kind?.stays ?? 0) * 100) : '0'"
       :error="layer.kind === 'wrap' ? errors.eaten : undefined"
     />
-    <WindowScale
-      v-if="reading?.window"
-      :window="reading.window"
-      :hold-min="reading.hold_s / 60"
-      :reach="reading.reach"
-    />
     <p v-if="reading" class="muted">
       Salt of it on the meat:
       <Why :figure="reading.salt" :of="`Salt of the ${layer.kind}`">{{ percent(reading.salt.value) }}</Why>{{
         reading.salt.value || fate.length ? `: ${fate.join(', ')}.` : '.'
       }}
     </p>
-    <p v-if="reading?.says" class="muted">{{ reading.says }}</p>
+    <p v-if="reading?.says && layer.kind !== 'marinade'" class="muted">{{ reading.says }}</p>
     <p class="ways">
       <v-btn v-if="layer.kind === 'drippings'" @click="keepDrippings">Make a blend of them</v-btn>
       <v-btn v-if="target !== null && gives && dosed" @click="coat.giveWay(at)"
@@ -216,6 +201,12 @@ const dosed = computed(() => layer.value.kind !== 'drippings')
         :aria-expanded="weighing"
         @click="weighing = !weighing"
         >Weigh back</v-btn
+      >
+      <v-btn
+        v-if="layer.kind === 'rub' || layer.kind === 'binder'"
+        :aria-expanded="coat.binding.value"
+        @click="coat.layBinders(!coat.binding.value)"
+        >Binder or none</v-btn
       >
       <router-link v-if="layer.blend_id && !gone" :to="`/blend/${layer.blend_id}`" class="link"
         >Open the blend</router-link

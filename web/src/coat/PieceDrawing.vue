@@ -7,6 +7,7 @@ import { usePreferences } from '../ui/preferences'
 const props = defineProps<{
   solid: Schemas['SolidOut']
   faces: Schemas['FaceOut'][]
+  bones: number[][]
   thin: number
   thick: number
   longest: number
@@ -44,10 +45,21 @@ function outline(x: number, middle: number, width: number, left: number, right: 
     `S${x} ${middle + a * 0.9} ${x} ${middle}Z`
   )
 }
-const above = computed(() => outline(LEFT, h.value / 2 + 8, w.value, h.value, h.value))
+/** From above a joint is the ellipse that its surface is counted from, and its sites are laid on. */
+const above = computed(() => {
+  if (!round.value) return outline(LEFT, h.value / 2 + 8, w.value, h.value, h.value)
+  const [a, b, y] = [w.value / 2, h.value / 2, h.value / 2 + 8]
+  return `M${LEFT} ${y}A${a} ${b} 0 0 1 ${LEFT + w.value} ${y}A${a} ${b} 0 0 1 ${LEFT} ${y}Z`
+})
 const middle = computed(() => sideTop.value + Math.max(props.thick * s.value, t.value) / 2)
 const side = computed(() => outline(LEFT, middle.value, w.value, props.thick * s.value, props.thin * s.value))
 
+const rods = computed(() =>
+  props.bones.map(([x0, y0, x1, y1, wide]) => ({
+    path: `M${LEFT + x0 * w.value} ${8 + y0 * h.value}L${LEFT + x1 * w.value} ${8 + y1 * h.value}`,
+    wide: wide * h.value,
+  })),
+)
 const UP = ['skin', 'fat cap', 'silver skin']
 /** Where a face is drawn on the side view: on top, or along the bottom. */
 const drawn = computed(() =>
@@ -77,6 +89,7 @@ const inWords = computed(
 <template>
   <svg :viewBox="`0 0 ${WIDE} ${high}`" role="group" :aria-label="inWords" class="drawing">
     <path class="meat" :d="above" />
+    <path v-for="(bone, n) in rods" :key="n" class="bone" :d="bone.path" :stroke-width="bone.wide" />
     <path class="meat" :d="side" />
     <g
       v-for="face in drawn"
@@ -117,6 +130,12 @@ const inWords = computed(
   fill: var(--meat);
   stroke: var(--rim);
   stroke-width: 2;
+}
+.bone {
+  fill: none;
+  stroke: #f4ead8;
+  stroke-linecap: round;
+  opacity: 0.55;
 }
 .dims path {
   fill: none;

@@ -60,6 +60,10 @@ const ways: { value: Into; text: string }[] = [
         { value: 'dry', text: 'patted dry' },
       ]"
     />
+    <label class="pierced">
+      <input v-model="piece.pierced" type="checkbox" />
+      needled or deeply scored, so no longer intact
+    </label>
     <Field
       v-model="untrimmed"
       label="Weight before trimming"
@@ -90,6 +94,18 @@ const ways: { value: Into; text: string }[] = [
 </template>
 
 <style scoped>
+.pierced {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  font-size: 14px;
+  min-height: 32px;
+}
+.pierced input {
+  width: 18px;
+  height: 18px;
+  accent-color: var(--cobalt);
+}
 .more,
 .three {
   display: grid;

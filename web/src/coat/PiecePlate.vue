@@ -35,6 +35,10 @@ const count = computed({
   get: () => String(piece.value.count ?? 1),
   set: (text) => (piece.value.count = (/^\d+$/.test(text.trim()) ? Number(text) : text) as number),
 })
+const endpoint = computed({
+  get: () => piece.value.endpoint,
+  set: (typed: string) => (piece.value.endpoint = typed),
+})
 const states = computed(() => catalogue.value?.face_states ?? [])
 type State = NonNullable<Schemas['PieceDocument']['faces']>[string]
 function setFace(name: string, state: string) {
@@ -72,6 +76,7 @@ const says = (name: string) => props.errors[`piece.${name}`] ?? props.errors[`pi
     <div class="fields">
       <Field v-model="piece.mass" label="Raw weight" placeholder="2.3 kg" :error="says('mass')" />
       <Field v-model="count" label="Pieces" :error="says('count')" />
+      <Field v-model="endpoint" label="Done at" :placeholder="show.temperature(63)" :error="says('endpoint')" />
     </div>
     <button type="button" class="link" :aria-expanded="forEaters" @click="forEaters = !forEaters">
       Start from the eaters
@@ -90,6 +95,7 @@ const says = (name: string) => props.errors[`piece.${name}`] ?? props.errors[`pi
       :faces="reading.faces"
       :thin="reading.thin_cm"
       :thick="reading.thick_cm"
+      :bones="reading.bones"
       :longest="longest"
       :tallest="tallest"
       @face="nextFace"
@@ -140,8 +146,8 @@ const says = (name: string) => props.errors[`piece.${name}`] ?? props.errors[`pi
 }
 .fields {
   display: grid;
-  grid-template-columns: minmax(0, 1fr) 80px;
-  gap: 12px;
+  grid-template-columns: minmax(0, 1fr) 58px 82px;
+  gap: 10px;
   align-items: start;
 }
 .label,

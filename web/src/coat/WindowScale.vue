@@ -4,55 +4,92 @@ import type { Schemas } from '../api/client'
 import { duration } from '../ui/units'
 import Why from '../ui/Why.vue'
 
-/** Both schools' windows on one scale of time, with the cook's own hold on it. */
-const props = defineProps<{ window: Schemas['WindowOut']; holdMin: number; reach: Schemas['Figure'] | null }>()
+/** Both schools' windows on one scale of time, with the cook's own hold on it, dragged or set to either school's end. */
+const props = defineProps<{
+  window: Schemas['WindowOut']
+  standing: string
+  holdS: number
+  reach: Schemas['Figure'] | null
+}>()
+const emit = defineEmits<{ take: [hold: string] }>()
 
 const DAY = 1440
+const END = DAY * 1.15
 // minutes and hours must both be readable on one line
-const at = (minutes: number) => Math.sqrt(Math.min(minutes, DAY * 1.15) / (DAY * 1.15)) * 100
+const at = (minutes: number) => Math.sqrt(Math.min(minutes, END) / END) * 100
 const schools = computed(() => [
   { name: 'cautious', low: props.window.cautious_low_min, high: props.window.cautious_high_min },
   { name: 'long', low: props.window.long_low_min, high: props.window.long_high_min },
 ])
 const ticks = [30, 120, 240, 480, 960, 1440]
-const standing = computed(() => {
-  const { cautious_low_min, cautious_high_min, long_high_min } = props.window
-  if (props.holdMin < cautious_low_min) return 'shorter than either school'
-  if (props.holdMin <= cautious_high_min) return 'inside the cautious school'
-  if (props.holdMin <= long_high_min) return 'inside the long school only'
-  return 'longer than either school'
+const minutes = computed(() => props.holdS / 60)
+/** Times are set in steps that people say: 5 minutes within the hour, half hours from four hours on. */
+const step = (time: number) => (time < 60 ? 5 : time < 240 ? 15 : 30)
+const say = (time: number) => emit('take', duration(Math.min(END, Math.max(5, time)) * 60))
+const place = computed({
+  get: () => at(minutes.value),
+  set: (percent) => {
+    const raw = (percent / 100) ** 2 * END
+    say(Math.round(raw / step(raw)) * step(raw))
+  },
 })
+function keyed(event: KeyboardEvent) {
+  const way = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1 }[event.key]
+  if (!way) return
+  event.preventDefault()
+  const by = step(way > 0 ? minutes.value : minutes.value - 1)
+  say((Math[way > 0 ? 'floor' : 'ceil'](minutes.value / by) + way) * by)
+}
+const too = computed(() => props.standing.startsWith('longer'))
 </script>
 
 <template>
-  <div class="window">
-    <p>
-      <b>{{ duration(holdMin * 60) }}</b> is {{ standing }}.
-      <span class="muted"
-        >Acid class {{ window.acid_class }}: {{ window.because }}. {{ window.reason }} ({{ window.mark }})</span
-      >
+  <div class="window" role="group" aria-label="How long it may work">
+    <p :class="{ too }">
+      <b>{{ duration(holdS) }}</b> is {{ standing }}.
     </p>
-    <div class="scale" aria-hidden="true">
-      <div v-for="school in schools" :key="school.name" class="track">
+    <div class="scale">
+      <div v-for="school in schools" :key="school.name" class="track" aria-hidden="true">
         <i
           :style="{ left: `${at(school.low)}%`, width: `${at(school.high) - at(school.low)}%` }"
           :class="school.name"
         />
       </div>
-      <b class="mine" :style="{ left: `${at(holdMin)}%` }" />
-      <span v-for="tick in ticks" :key="tick" class="tick" :style="{ left: `${at(tick)}%` }">{{
+      <b class="mine" :class="{ too }" :style="{ left: `${at(minutes)}%` }" aria-hidden="true" />
+      <label>
+        <span class="sr-only">Your own time</span>
+        <input
+          v-model.number="place"
+          type="range"
+          min="0"
+          max="100"
+          step="0.2"
+          :aria-valuetext="duration(holdS)"
+          @keydown="keyed"
+        />
+      </label>
+      <span v-for="tick in ticks" :key="tick" class="tick" :style="{ left: `${at(tick)}%` }" aria-hidden="true">{{
         duration(tick * 60)
       }}</span>
     </div>
-    <p class="legend muted">
-      <span
-        ><i class="cautious" /> cautious {{ duration(window.cautious_low_min * 60) }} to
-        {{ duration(window.cautious_high_min * 60) }}</span
+    <p class="legend">
+      <button
+        v-for="school in schools"
+        :key="school.name"
+        type="button"
+        @click="emit('take', duration(school.high * 60))"
       >
-      <span
-        ><i class="long" /> long {{ duration(window.long_low_min * 60) }} to
-        {{ duration(window.long_high_min * 60) }}</span
-      >
+        <i :class="school.name" /> {{ school.name }} {{ duration(school.low * 60) }} to
+        <b>{{ duration(school.high * 60) }}</b>
+      </button>
+    </p>
+    <p class="muted">
+      {{ window.acid_class === 'none' ? 'No acid' : `Acid class ${window.acid_class}` }}: {{ window.because }}. The meat
+      is {{ window.thickness }} here. {{ window.reason }} ({{ window.mark }})
+    </p>
+    <p v-if="window.weaker && too">
+      Or thin it: {{ window.weaker.water_g.toFixed(0) }} g of water to 100 g makes it {{ window.weaker.acid_class }},
+      which may work {{ duration(window.weaker.long_high_min * 60) }}.
     </p>
     <p v-if="reach" class="muted">
       In that time salt reaches about <Why :figure="reach" of="Reach of the salt">{{ reach.value.toFixed(1) }} mm</Why>;
@@ -62,14 +99,22 @@ const standing = computed(() => {
 </template>
 
 <style scoped>
+.window {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 6px;
+}
 p {
   margin: 0;
   font-size: 14px;
 }
+.too {
+  color: var(--caution);
+}
 .scale {
   position: relative;
-  height: 56px;
-  margin: 10px 14px 4px 0;
+  height: 58px;
+  margin: 8px 14px 0 0;
 }
 .track {
   position: relative;
@@ -93,14 +138,33 @@ i.long {
   position: absolute;
   top: -4px;
   height: 33px;
-  width: 4px;
-  margin-left: -2px;
-  border-radius: 2px;
+  width: 6px;
+  margin-left: -3px;
+  border-radius: 3px;
   background: var(--ink);
+}
+.mine.too {
+  background: var(--caution);
+}
+.scale input {
+  position: absolute;
+  left: -8px;
+  right: -8px;
+  top: -6px;
+  width: calc(100% + 16px);
+  height: 38px;
+  opacity: 0;
+  cursor: ew-resize;
+  margin: 0;
+}
+.scale:focus-within {
+  outline: 3px solid var(--focus);
+  outline-offset: 4px;
+  border-radius: 6px;
 }
 .tick {
   position: absolute;
-  top: 32px;
+  top: 34px;
   transform: translateX(-50%);
   font-size: 13px;
   color: var(--muted);
@@ -109,13 +173,26 @@ i.long {
 .legend {
   display: flex;
   flex-wrap: wrap;
-  gap: 4px 18px;
-  font-size: 13px;
+  gap: 4px 14px;
+}
+.legend button {
+  font-size: 13px !important;
+  color: var(--link) !important;
+  min-height: 32px;
+}
+.legend b {
+  text-decoration: underline;
+  text-underline-offset: 3px;
 }
 .legend i {
   display: inline-block;
   width: 18px;
   height: 9px;
   border-radius: 4px;
+}
+@media (max-width: 720px) {
+  .legend button {
+    min-height: 44px;
+  }
 }
 </style>

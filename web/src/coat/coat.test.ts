@@ -67,7 +67,7 @@ it('draws pieces to one scale, says their size, and has every face tapped', asyn
   const solid = { shape: 'box', length_cm: 20, width_cm: 10, thickness_cm: 3, pieces: 1 }
   const faces = [{ name: 'skin', state: 'bare', area_cm2: 90 }]
   const drawn = (of: typeof solid) =>
-    mount(PieceDrawing, { props: { solid: of, faces, thin: 3, thick: 3, longest: 30, tallest: 13 }, global })
+    mount(PieceDrawing, { props: { solid: of, faces, bones: [], thin: 3, thick: 3, longest: 30, tallest: 13 }, global })
   const wide = (of: typeof solid) => {
     const xs = [
       ...drawn(of)

@@ -5,7 +5,7 @@ import type { Grind } from '../ui/catalogue'
 type Layer = Schemas['LayerDocument']
 
 const COLOURS: Record<string, string> = {
-  'pre-salt': '#b9c6d2', injection: '#6f9fc0', marinade: '#d9a441', binder: '#c79a2a', spritz: '#a9b56a',
+  'pre-salt': '#b9c6d2', injection: '#6f9fc0', 'second injection': '#4f7fa4', marinade: '#d9a441', binder: '#c79a2a', spritz: '#a9b56a',
   baste: '#c98a4b', wrap: '#e3c25f', 'cooking liquid': '#a47148', drippings: '#8a5a3c', 'finishing salt': '#93a5b5',
 } // prettier-ignore
 

@@ -43,7 +43,12 @@ export function useCoat(id?: string) {
   /** The time of the hold the core samples are taken at [s]; none is its end. */
   const atS = ref<number | null>(null)
   const current = ref(0)
+  /** Whether the binders are laid out for the coat of the open piece. */
+  const binding = ref(false)
 
+  function layBinders(open: boolean) {
+    binding.value = open
+  }
   const path = () => ({ cook_id: cook.value!.id })
   const autosave = useAutosave<Doc, Out>({
     key: () => `cook:${cook.value?.id}`,
@@ -128,7 +133,9 @@ export function useCoat(id?: string) {
     change(async (now) => {
       const to = now.arms[current.value]
       const among = to.layers.map((layer) => layer.kind)
-      const made = await call(api.POST('/api/coat/layer', { body: { cut: to.piece.cut, grind: '', among, ...what } }))
+      const made = await call(
+        api.POST('/api/coat/layer', { body: { piece: plain(to.piece), grind: '', among, ...what } }),
+      )
       to.layers.splice(made.place, 0, made.layer)
     })
   const takeSchool = (school: string) =>
@@ -138,10 +145,10 @@ export function useCoat(id?: string) {
         api.POST('/api/coat/school', { body: { school, arm: plain(now.arms[at]), blend_ids: [] } }),
       )
     })
-  const makePair = (kinds: Schemas['PairDocument']['kinds'], split: boolean) =>
+  const makePair = (kinds: Schemas['PairDocument']['kinds'], split: boolean, blend_ids: string[]) =>
     change(async (now) => {
       const at = current.value
-      const body = { arm: plain(now.arms[at]), kinds, split, taken: taken() }
+      const body = { arm: plain(now.arms[at]), kinds, split, taken: taken(), blend_ids }
       const pair = await call(api.POST('/api/coat/pair', { body }))
       const others = now.arms.filter((_, n) => n !== at).map((other) => ({ ...other, beside: true }))
       now.arms = [...pair, ...others].sort((a, b) => a.label.localeCompare(b.label))
@@ -161,6 +168,22 @@ export function useCoat(id?: string) {
       const at = current.value
       const found = await call(api.POST('/api/coat/aim', { body: { arm: plain(now.arms[at]), layer } }))
       now.arms[at].layers[layer] = found
+    })
+  /** Move the sites of an injection that lie on bone or beyond the edge to where a needle can go in. */
+  const moveOff = (layer: number) =>
+    change(async (now) => {
+      const arm = now.arms[current.value]
+      arm.layers[layer] = await call(api.POST('/api/coat/sites', { body: { arm: plain(arm), layer } }))
+    })
+  /** Put another binder, or none, under the coat that lies on the surface. */
+  const takeBinder = (binder: Layer | null) =>
+    change(async (now) => {
+      const layers = now.arms[current.value].layers
+      const bath = layers.findLastIndex((layer) => layer.kind === 'marinade')
+      const kept = layers.filter((layer, n) => n <= bath || layer.kind !== 'binder')
+      const first = kept.findIndex((layer, n) => n > bath && layer.kind === 'rub')
+      if (binder && first >= 0) kept.splice(first, 0, plain(binder))
+      now.arms[current.value].layers = kept
     })
   function aimAt(target: string) {
     if (arm.value) arm.value.target = target
@@ -187,8 +210,8 @@ export function useCoat(id?: string) {
     say(`${gone.name} is off the board.`, () => history.undo())
   }
   return {
-    doc, cook, reading, errors, errorsOf, atS, cored, current, arm, stored, loaded, error, autosave, history,
-    addLayer, takeSchool, makePair, takeSkin, giveWay, aimAt, putStack, addPiece, removePiece, path,
+    doc, cook, reading, errors, errorsOf, atS, cored, current, binding, arm, stored, loaded, error, autosave, history,
+    addLayer, takeSchool, makePair, takeSkin, giveWay, moveOff, takeBinder, layBinders, aimAt, putStack, addPiece, removePiece, path,
   } // prettier-ignore
 }
 

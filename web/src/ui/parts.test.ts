@@ -1,6 +1,5 @@
 import { mount } from '@vue/test-utils'
 import { expect, it } from 'vitest'
-import WindowScale from '../coat/WindowScale.vue'
 import ScoreRow from '../table/ScoreRow.vue'
 import PreferenceCount from '../verdict/PreferenceCount.vue'
 import CautionList from './CautionList.vue'
@@ -33,28 +32,6 @@ it('shows stops apart from other cautions, with a word for each level', () => {
       .find('ul')
       .exists(),
   ).toBe(false)
-})
-
-it.each([
-  [20, 'shorter than either school'],
-  [60, 'inside the cautious school'],
-  [200, 'inside the long school only'],
-  [600, 'longer than either school'],
-])('says where a hold of %i min stands between the schools', (holdMin, words) => {
-  const window = {
-    acid_class: 'mild',
-    because: 'x',
-    cautious_low_min: 30,
-    cautious_high_min: 120,
-    long_low_min: 120,
-    long_high_min: 480,
-    reason: 'x',
-    mark: 'x',
-  }
-  const scale = mount(WindowScale, { props: { window, holdMin, reach: null }, ...plain })
-  expect(scale.text()).toContain(words)
-  const left = (selector: string) => parseFloat(scale.find<HTMLElement>(selector).element.style.left)
-  expect(left('.mine') < left('i.cautious')).toBe(holdMin < 30)
 })
 
 it('ties the sentence of a field to its input', async () => {

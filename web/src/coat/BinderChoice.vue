@@ -1,0 +1,129 @@
+<script setup lang="ts">
+import { useQuery } from '@tanstack/vue-query'
+import { computed } from 'vue'
+import { api, call, sentenceOf, type Schemas } from '../api/client'
+import { grindName, useCatalogue } from '../ui/catalogue'
+import { usePreferences } from '../ui/preferences'
+import { percent } from '../ui/units'
+import Why from '../ui/Why.vue'
+import type { Coat } from './useCoat'
+
+/** Binder or none: what the coat needs, and what each binder holds, costs in salt and fat, and tastes of. */
+const props = defineProps<{ coat: Coat }>()
+const { grinds } = useCatalogue()
+const { show } = usePreferences()
+const asked = computed(() => JSON.stringify(props.coat.arm.value))
+const { data: found, error } = useQuery({
+  queryKey: ['binders', asked],
+  queryFn: () => call(api.POST('/api/coat/binders', { body: { arm: JSON.parse(asked.value), appetite: 'usual' } })),
+  placeholderData: (before) => before,
+  gcTime: 0,
+  retry: false,
+})
+function name(choice: Schemas['BinderOut']): string {
+  if (!choice.layer) return 'No binder'
+  const grind = grinds.value.get(choice.layer.grind)
+  return choice.name || (grind ? grindName(grind) : choice.layer.grind)
+}
+</script>
+
+<template>
+  <section class="plate binders" aria-label="Binder or none">
+    <header>
+      <h2>Binder or none</h2>
+      <v-btn @click="coat.layBinders(false)">Done</v-btn>
+    </header>
+    <p v-if="error" class="says">{{ sentenceOf(error) }}</p>
+    <template v-else-if="found">
+      <p>
+        <Why :figure="found.needs" of="Rub on the surface">{{ Number(found.needs.value.toFixed(1)) }} g</Why> of rub lie
+        on 100 cm². {{ found.says }}
+      </p>
+      <div class="choices">
+        <button
+          v-for="(choice, n) in found.choices"
+          :key="n"
+          type="button"
+          class="choice"
+          :class="{ on: choice.chosen, short: !choice.enough }"
+          :aria-pressed="choice.chosen"
+          @click="coat.takeBinder(choice.layer)"
+        >
+          <span class="head">
+            <b>{{ name(choice) }}</b>
+            <span>{{ choice.layer ? show.dose(choice.grams) : '' }}</span>
+          </span>
+          <span class="bar" aria-hidden="true"><i :style="{ width: `${choice.sticks * 100}%` }" /></span>
+          <span>
+            {{ choice.enough ? 'all of it sticks' : `${show.dose(choice.falls_g)} fall off` }} (holds
+            {{ choice.ceiling }} g) · salt
+            {{ choice.salt_percent > 0.001 ? `+${percent(choice.salt_percent)}` : '+0' }}, in all
+            {{ percent(choice.total.value) }}{{ choice.fat_g >= 0.1 ? ` · ${show.dose(choice.fat_g)} of fat` : '' }}
+          </span>
+          <span class="muted"
+            >{{ choice.flavour }}{{ choice.allergens.length ? ` · holds ${choice.allergens.join(', ')}` : '' }}</span
+          >
+        </button>
+      </div>
+    </template>
+    <p v-else class="muted">Trying the binders …</p>
+  </section>
+</template>
+
+<style scoped>
+.binders {
+  padding: 18px 22px;
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 10px;
+}
+header {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+}
+h2 {
+  font-size: 20px;
+}
+.choices {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(240px, 1fr));
+  gap: 10px;
+}
+p {
+  margin: 0;
+  font-size: 14px;
+}
+.says {
+  color: var(--stop);
+}
+.choice {
+  display: grid;
+  gap: 3px;
+  text-align: left;
+  font-size: 13px !important;
+  line-height: 1.35;
+  background: var(--tint) !important;
+  border-radius: 12px !important;
+  padding: 9px 12px !important;
+}
+.choice.on {
+  box-shadow: inset 0 0 0 2px var(--cobalt);
+}
+.head {
+  display: flex;
+  justify-content: space-between;
+  font-size: 14px;
+}
+.bar {
+  height: 8px;
+  border-radius: 4px;
+  background: repeating-linear-gradient(115deg, var(--caution) 0 3px, transparent 3px 7px);
+  overflow: hidden;
+}
+.bar i {
+  display: block;
+  height: 100%;
+  background: var(--cobalt);
+}
+</style>

@@ -1,0 +1,304 @@
+<script setup lang="ts">
+import { computed, ref, useTemplateRef } from 'vue'
+import type { Schemas } from '../api/client'
+import { usePreferences } from '../ui/preferences'
+
+/**
+ * The face entered, seen from above and to scale, with its bone and the sites on it. Sites and the ends of a bone are
+ * dragged, or moved by the arrow keys; page keys go from site to site and Delete takes one out.
+ */
+const props = defineProps<{
+  solid: Schemas['SolidOut']
+  bones: number[][]
+  sites: number[][]
+  misplaced: Schemas['MisplacedOut'][]
+  gap: Schemas['GapOut'] | null
+  reachMm: number
+}>()
+const emit = defineEmits<{ sites: [sites: number[][]]; bones: [bones: number[][]] }>()
+const chosen = defineModel<number>('chosen', { required: true })
+const { show } = usePreferences()
+
+const WIDE = 600
+const EDGE = 16
+const STEP_CM = 0.2
+const HANDLED = 3
+const s = computed(() => Math.min((WIDE - 2 * EDGE) / props.solid.length_cm, 330 / props.solid.width_cm))
+const w = computed(() => props.solid.length_cm * s.value)
+const h = computed(() => props.solid.width_cm * s.value)
+const left = computed(() => (WIDE - w.value) / 2)
+const high = computed(() => h.value + 2 * EDGE + 24)
+const round = computed(() => ['ellipsoid', 'bird'].includes(props.solid.shape))
+const x = (share: number) => left.value + share * w.value
+const y = (share: number) => EDGE + share * h.value
+const wrong = computed(() => new Map(props.misplaced.map((one) => [one.site, one.why])))
+
+interface Held {
+  what: 'site' | 'bone'
+  at: number
+  end: number
+  place: [number, number]
+  moved: boolean
+}
+const held = ref<Held | null>(null)
+const svg = useTemplateRef<SVGSVGElement>('svg')
+const three = (value: number) => Math.round(value * 1000) / 1000
+const within = (share: number) => three(Math.min(1, Math.max(0, share)))
+
+function where(event: PointerEvent): [number, number] {
+  const matrix = svg.value!.getScreenCTM()!.inverse()
+  const at = new DOMPoint(event.clientX, event.clientY).matrixTransform(matrix)
+  return [within((at.x - left.value) / w.value), within((at.y - EDGE) / h.value)]
+}
+function grab(event: PointerEvent, what: Held['what'], at: number, end = 0) {
+  if (what === 'site') chosen.value = at
+  held.value = { what, at, end, place: where(event), moved: false }
+  svg.value!.setPointerCapture(event.pointerId)
+}
+function drag(event: PointerEvent) {
+  if (held.value) held.value = { ...held.value, place: where(event), moved: true }
+}
+function drop() {
+  const one = held.value
+  held.value = null
+  if (!one?.moved) return
+  if (one.what === 'site') put(one.at, one.place)
+  else putEnd(one.at, one.end, one.place)
+}
+function put(at: number, place: number[]) {
+  emit(
+    'sites',
+    props.sites.map((site, n) => (n === at ? place : site)),
+  )
+}
+function putEnd(at: number, end: number, place: number[]) {
+  const bones = props.bones.map((bone) => [...bone])
+  bones[at].splice(end * 2, 2, ...place)
+  emit('bones', bones)
+}
+const shownSites = computed(() =>
+  props.sites.map((site, n) => (held.value?.what === 'site' && held.value.at === n ? held.value.place : site)),
+)
+const shownBones = computed(() =>
+  props.bones.map((bone, n) => {
+    if (held.value?.what !== 'bone' || held.value.at !== n) return bone
+    const moved = [...bone]
+    moved.splice(held.value.end * 2, 2, ...held.value.place)
+    return moved
+  }),
+)
+const WAYS: Record<string, [number, number]> = {
+  ArrowLeft: [-1, 0],
+  ArrowRight: [1, 0],
+  ArrowUp: [0, -1],
+  ArrowDown: [0, 1],
+}
+function stepped(event: KeyboardEvent, place: number[]): [number, number] | null {
+  const way = WAYS[event.key]
+  if (!way) return null
+  event.preventDefault()
+  return [
+    within(place[0] + (way[0] * STEP_CM) / props.solid.length_cm),
+    within(place[1] + (way[1] * STEP_CM) / props.solid.width_cm),
+  ]
+}
+function siteKeyed(event: KeyboardEvent, at: number) {
+  const to = stepped(event, props.sites[at])
+  if (to) return put(at, to)
+  const next = { PageDown: at + 1, PageUp: at - 1, Home: 0, End: props.sites.length - 1 }[event.key]
+  if (next !== undefined) {
+    event.preventDefault()
+    chosen.value = Math.min(props.sites.length - 1, Math.max(0, next))
+    svg.value!.querySelector<SVGElement>(`[data-site="${chosen.value}"]`)?.focus()
+  } else if (event.key === 'Delete' || event.key === 'Backspace') {
+    event.preventDefault()
+    emit(
+      'sites',
+      props.sites.filter((_, n) => n !== at),
+    )
+  }
+}
+function boneKeyed(event: KeyboardEvent, at: number, end: number) {
+  const to = stepped(event, props.bones[at].slice(end * 2, end * 2 + 2))
+  if (to) putEnd(at, end, to)
+}
+const said = (n: number) => {
+  const [sx, sy] = props.sites[n]
+  const why = { bone: ', on bone', edge: ', beyond the edge' }[wrong.value.get(n) ?? ''] ?? ''
+  const across = show.value.length(sx * props.solid.length_cm)
+  return `Site ${n + 1} of ${props.sites.length}, ${across} from the thick end, ${show.value.length(sy * props.solid.width_cm)} down${why}`
+}
+</script>
+
+<template>
+  <svg
+    ref="svg"
+    :viewBox="`0 0 ${WIDE} ${high}`"
+    role="group"
+    :aria-label="`Sites on the face entered, ${show.length(solid.length_cm)} by ${show.length(solid.width_cm)}`"
+    class="map"
+    @pointermove="drag"
+    @pointerup="drop"
+    @pointercancel="held = null"
+  >
+    <ellipse v-if="round" class="meat" :cx="x(0.5)" :cy="y(0.5)" :rx="w / 2" :ry="h / 2" />
+    <rect v-else class="meat" :x="x(0)" :y="y(0)" :width="w" :height="h" rx="8" />
+    <g v-for="(bone, n) in shownBones" :key="`bone ${n}`" class="bone">
+      <path
+        class="rim"
+        :d="`M${x(bone[0])} ${y(bone[1])}L${x(bone[2])} ${y(bone[3])}`"
+        :stroke-width="bone[4] * h + 3"
+      />
+      <path :d="`M${x(bone[0])} ${y(bone[1])}L${x(bone[2])} ${y(bone[3])}`" :stroke-width="bone[4] * h" />
+    </g>
+    <circle
+      v-for="(site, n) in shownSites"
+      v-show="!wrong.has(n)"
+      :key="`reach ${n}`"
+      class="reach"
+      :cx="x(site[0])"
+      :cy="y(site[1])"
+      :r="(reachMm / 10) * s"
+    />
+    <g v-if="gap && gap.cm > 3" class="gap" aria-hidden="true">
+      <circle :cx="x(gap.x)" :cy="y(gap.y)" r="13" />
+      <text :x="x(gap.x)" :y="y(gap.y) + 5" text-anchor="middle">?</text>
+    </g>
+    <g
+      v-for="(site, n) in shownSites"
+      :key="`site ${n}`"
+      class="site"
+      :class="{ wrong: wrong.has(n), chosen: chosen === n }"
+      role="button"
+      :tabindex="n === Math.min(chosen, sites.length - 1) ? 0 : -1"
+      :data-site="n"
+      :aria-label="said(n)"
+      @pointerdown.prevent="grab($event, 'site', n)"
+      @keydown="siteKeyed($event, n)"
+      @focus="chosen = n"
+    >
+      <circle class="touch" :cx="x(site[0])" :cy="y(site[1])" r="18" />
+      <circle class="dot" :cx="x(site[0])" :cy="y(site[1])" :r="wrong.has(n) ? 9 : 6" />
+      <path v-if="wrong.has(n)" class="cross" :d="`M${x(site[0]) - 4} ${y(site[1]) - 4}l8 8m0 -8l-8 8`" />
+      <text v-if="wrong.has(n) || chosen === n" :x="x(site[0]) + 12" :y="y(site[1]) - 8">{{ n + 1 }}</text>
+    </g>
+    <template v-if="bones.length <= HANDLED">
+      <template v-for="(bone, n) in shownBones" :key="`ends ${n}`">
+        <g
+          v-for="end in [0, 1]"
+          :key="end"
+          class="end"
+          role="button"
+          tabindex="0"
+          :aria-label="`${end ? 'Right' : 'Left'} end of bone ${n + 1}: arrow keys`"
+          @pointerdown.prevent="grab($event, 'bone', n, end)"
+          @keydown="boneKeyed($event, n, end)"
+        >
+          <circle class="touch" :cx="x(bone[end * 2])" :cy="y(bone[end * 2 + 1])" r="18" />
+          <circle class="grip" :cx="x(bone[end * 2])" :cy="y(bone[end * 2 + 1])" r="7" />
+        </g>
+      </template>
+    </template>
+    <text class="size" :x="x(0.5)" :y="high - 6" text-anchor="middle">
+      from above, thick end left: {{ show.length(solid.length_cm) }} × {{ show.length(solid.width_cm)
+      }}{{ solid.pieces > 1 ? `, one of ${solid.pieces}` : '' }}
+    </text>
+  </svg>
+</template>
+
+<style scoped>
+.map {
+  width: 100%;
+  display: block;
+}
+.meat {
+  fill: var(--meat);
+  stroke: var(--rim);
+  stroke-width: 2;
+}
+.bone path {
+  fill: none;
+  stroke: #f4ead8;
+  stroke-linecap: round;
+}
+.bone .rim {
+  stroke: #8d7a66;
+}
+.reach {
+  fill: #1d3a8f;
+  opacity: 0.16;
+}
+.gap circle {
+  fill: none;
+  stroke: var(--caution);
+  stroke-width: 2;
+  stroke-dasharray: 4 3;
+}
+.gap text {
+  fill: #4a2a00;
+  font-weight: 700;
+}
+.site,
+.end {
+  cursor: grab;
+  touch-action: none;
+  outline: none;
+}
+.touch {
+  fill: transparent;
+}
+.dot {
+  fill: #14235c;
+  stroke: #fff;
+  stroke-width: 2;
+}
+.chosen .dot {
+  fill: #fff;
+  stroke: #14235c;
+  stroke-width: 3.5;
+}
+.wrong .dot {
+  fill: #b3261e;
+  stroke: #fff;
+}
+.cross {
+  stroke: #fff;
+  stroke-width: 2.4;
+  fill: none;
+}
+.site:focus-visible .touch,
+.end:focus-visible .touch {
+  stroke: var(--focus);
+  stroke-width: 3;
+}
+.grip {
+  fill: #f4ead8;
+  stroke: #5d4d3c;
+  stroke-width: 2.5;
+}
+text {
+  font-size: 15px;
+  fill: #14235c;
+  font-weight: 700;
+  paint-order: stroke;
+  stroke: #fff;
+  stroke-width: 3;
+  pointer-events: none;
+}
+.size {
+  fill: var(--muted);
+  font-weight: 400;
+  stroke: none;
+}
+@media (max-width: 720px) {
+  text {
+    font-size: 24px;
+  }
+  .touch {
+    r: 26px;
+  }
+  .dot {
+    r: 9px;
+  }
+}
+</style>

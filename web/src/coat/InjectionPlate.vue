@@ -1,0 +1,314 @@
+<script setup lang="ts">
+import { useQueryClient } from '@tanstack/vue-query'
+import { computed, ref } from 'vue'
+import { api, call, sentenceOf, type Schemas } from '../api/client'
+import { grindName, useCatalogue } from '../ui/catalogue'
+import Choice from '../ui/Choice.vue'
+import Field from '../ui/Field.vue'
+import { say } from '../ui/notice'
+import { usePreferences } from '../ui/preferences'
+import { percent } from '../ui/units'
+import Why from '../ui/Why.vue'
+import InjectionMap from './InjectionMap.vue'
+import type { Coat } from './useCoat'
+
+/** An injection in millilitres and sites: how salty its liquid is, where the needle goes in, and what was weighed after. */
+const props = defineProps<{
+  coat: Coat
+  at: number
+  reading: Schemas['LayerReadingOut']
+  piece: Schemas['PieceReadingOut']
+  name: string
+  errors: Record<string, string>
+}>()
+const { grinds } = useCatalogue()
+const { show } = usePreferences()
+const queries = useQueryClient()
+const layer = computed(() => props.coat.arm.value!.layers[props.at])
+const plan = computed(() => layer.value.injection)
+const found = computed(() => props.reading.injection!)
+const sites = computed(() => (plan.value.sites.length ? plan.value.sites : found.value.sites))
+const own = computed(() => props.coat.arm.value!.piece.bones)
+const bones = computed(() => (own.value.length ? own.value : props.piece.bones))
+const chosen = ref(0)
+type Text = 'wants' | 'spacing' | 'bore' | 'syringe' | 'stroke' | 'before' | 'after' | 'used'
+const text = (key: Text) => computed({ get: () => plan.value[key], set: (typed: string) => (plan.value[key] = typed) })
+const [wants, spacing, bore, syringe, stroke, before, after, used] = (
+  ['wants', 'spacing', 'bore', 'syringe', 'stroke', 'before', 'after', 'used'] as const
+).map(text)
+const dose = computed({ get: () => layer.value.dose, set: (typed: string) => (layer.value.dose = typed) })
+const grid = computed({
+  get: () => plan.value.grid,
+  set: (value: 'hexagonal' | 'square') => {
+    plan.value.grid = value
+    plan.value.sites = []
+  },
+})
+const says = (key: string) => props.errors[`injection.${key}`]
+const mm = (value: number) => `${Number(value.toFixed(1))} mm`
+function setSites(moved: number[][]) {
+  props.coat.history.mark()
+  plan.value.sites = moved
+}
+function setBones(moved: number[][]) {
+  props.coat.history.mark()
+  props.coat.arm.value!.piece.bones = moved
+}
+function layOut() {
+  props.coat.history.mark()
+  plan.value.sites = []
+}
+function fillGap() {
+  if (found.value.gap) setSites([...sites.value, [found.value.gap.x, found.value.gap.y]])
+  chosen.value = sites.value.length - 1
+}
+function takeOut() {
+  setSites(sites.value.filter((_, n) => n !== chosen.value))
+}
+const weighing = ref(!!plan.value.after)
+const again = computed(() => layer.value.kind === 'second injection')
+
+async function makeStrength() {
+  try {
+    await props.coat.autosave.flush()
+    const body = { label: props.coat.arm.value!.label, layer: props.at }
+    const made = await call(api.POST('/api/cooks/{cook_id}/strength', { params: { path: props.coat.path() }, body }))
+    await queries.invalidateQueries({ queryKey: ['blends'] })
+    props.coat.history.mark()
+    layer.value.blend_id = made.blend_id
+    layer.value.revision = null
+    say(`“${made.name}” is a blend now, and on this piece.`)
+  } catch (failure) {
+    say(sentenceOf(failure))
+  }
+}
+</script>
+
+<template>
+  <section class="plate injecting" :aria-label="again ? 'Injecting again' : 'Injecting'">
+    <header>
+      <h2>{{ again ? 'Injecting again' : 'Injecting' }}: {{ name }}</h2>
+      <p class="muted">
+        {{ found.weighed ? 'weighed:' : 'planned:' }} pump
+        <Why :figure="found.pump" of="Pump">{{ percent(found.pump.value) }}</Why>, of the liquid
+        <Why :figure="found.stays" of="What stays">{{ found.stays.value.toFixed(0) }} %</Why> stays
+      </p>
+    </header>
+    <div class="map-side">
+      <InjectionMap
+        v-model:chosen="chosen"
+        :solid="piece.solid"
+        :bones="bones"
+        :sites="sites"
+        :misplaced="found.misplaced"
+        :gap="found.gap"
+        :reach-mm="found.reach_mm"
+        @sites="setSites"
+        @bones="setBones"
+      />
+      <p v-if="says('sites')" class="wrong" role="alert">{{ says('sites') }}</p>
+      <p class="ways">
+        <v-btn v-if="found.misplaced.length" class="solid" @click="coat.moveOff(at)">Move them off</v-btn>
+        <v-btn v-if="plan.sites.length" @click="layOut">Lay them out again</v-btn>
+        <v-btn v-if="found.gap && found.gap.cm > 1" @click="fillGap">A site in the widest gap</v-btn>
+        <v-btn v-if="sites.length > 1" @click="takeOut"
+          >Take site {{ Math.min(chosen, sites.length - 1) + 1 }} out</v-btn
+        >
+        <v-btn v-if="own.length" @click="setBones([])">Bone as usual</v-btn>
+      </p>
+      <p class="muted small">
+        Drag a site{{ bones.length ? ' or the end of a bone' : '' }}; arrow keys move it 2 mm, page keys go to the next,
+        Delete takes it out. {{ bones.length ? 'The bone lies where such a cut usually has it.' : '' }}
+      </p>
+      <p
+        v-for="sentence in found.says"
+        :key="sentence"
+        :class="{ wrong: sentence.includes('lie') && found.misplaced.length }"
+      >
+        {{ sentence }}
+      </p>
+    </div>
+    <div class="numbers">
+      <p class="answer">
+        <b class="big"
+          ><Why :figure="found.site_ml" of="Liquid a site">{{ show.volume(found.site_ml.value) }}</Why></b
+        >
+        into each of {{ found.sites_in_all }} sites
+        <span class="parts">
+          <span>{{
+            found.strokes > 1
+              ? `${found.strokes} strokes of ${show.volume(found.stroke_ml)} a site`
+              : 'one stroke a site'
+          }}</span>
+          <span>{{ found.fills }} {{ found.fills === 1 ? 'fill' : 'fills' }} of the syringe</span>
+          <span v-if="found.sites_a_fill && found.fills > 1">{{ found.sites_a_fill }} sites a fill</span>
+          <span>{{ show.volume(found.liquid_ml) }} in all</span>
+        </span>
+      </p>
+      <div class="two">
+        <Field v-model="dose" label="Pump, % of the raw weight" placeholder="10" :error="errors.dose" />
+        <Field
+          v-model="wants"
+          label="Salt it is to bring, %"
+          placeholder="as the blend has it"
+          :error="says('wants')"
+        />
+      </div>
+      <div v-if="found.strength" class="strength">
+        <p>
+          The liquid must be
+          <Why :figure="found.strength.needed" of="Salt of the liquid">{{ percent(found.strength.needed.value) }}</Why>
+          salt; this one is {{ percent(found.strength.now_percent) }}. {{ found.strength.says }}
+        </p>
+        <v-btn v-if="found.strength.add_g > 0" class="solid" @click="makeStrength">Make a blend of it</v-btn>
+      </div>
+      <p v-else class="muted">The liquid is {{ percent(found.liquid_percent) }} salt.</p>
+      <div class="two">
+        <Choice
+          v-model="grid"
+          label="Grid"
+          :options="[
+            { value: 'hexagonal', text: 'triangles' },
+            { value: 'square', text: 'squares' },
+          ]"
+        />
+        <Field
+          v-model="spacing"
+          label="Sites apart"
+          :placeholder="mm(found.spacing_cm * 10)"
+          :error="says('spacing')"
+          :hint="`by the fire ${found.evenness.value.toFixed(0)} % of the mean between them`"
+        />
+      </div>
+      <div class="three">
+        <Field v-model="bore" label="Needle's bore" :placeholder="mm(found.bore_mm)" :error="says('bore')" />
+        <Field v-model="syringe" label="Syringe" :placeholder="`${found.syringe_ml} ml`" :error="says('syringe')" />
+        <Field
+          v-model="stroke"
+          label="A stroke, at most"
+          :placeholder="`${found.most_stroke_ml} ml`"
+          :error="says('stroke')"
+        />
+      </div>
+      <p v-if="found.coarse.length" class="wrong">
+        Clogs:
+        {{
+          found.coarse
+            .map(
+              (one) => `${grinds.has(one.grind) ? grindName(grinds.get(one.grind)!) : one.grind} ${mm(one.grain_mm)}`,
+            )
+            .join(', ')
+        }}; at most {{ mm(found.most_mm) }} passes. Grind and strain it, or take a wider needle.
+      </p>
+      <p v-else class="muted">Nothing in it is over {{ mm(found.most_mm) }}, a third of the bore: it passes.</p>
+      <button type="button" class="link" :aria-expanded="weighing" @click="weighing = !weighing">
+        It is in: weigh it after
+      </button>
+      <div v-if="weighing" class="three">
+        <Field
+          v-model="before"
+          label="Weight before"
+          :placeholder="coat.arm.value!.piece.mass"
+          :error="says('before')"
+        />
+        <Field v-model="after" label="Weight after" placeholder="2.55 kg" :error="says('after')" />
+        <Field v-model="used" label="Liquid used" :placeholder="show.volume(found.liquid_ml)" :error="says('used')" />
+      </div>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.injecting {
+  padding: 18px 22px;
+  display: grid;
+  grid-template-columns: minmax(0, 1.1fr) minmax(0, 1fr);
+  gap: 12px 28px;
+  align-items: start;
+}
+header {
+  grid-column: 1 / -1;
+  display: flex;
+  justify-content: space-between;
+  flex-wrap: wrap;
+  align-items: baseline;
+  gap: 4px 16px;
+}
+h2 {
+  font-size: 20px;
+}
+p {
+  margin: 0;
+  font-size: 14px;
+}
+.map-side,
+.numbers {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 10px;
+}
+.small {
+  font-size: 13px;
+}
+.ways {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+}
+.wrong {
+  color: var(--stop);
+}
+.answer {
+  padding: 14px 18px;
+  color: #d7dff5;
+  font-size: 16px;
+}
+.answer .big {
+  font-size: 30px;
+  color: #fff;
+  margin-right: 4px;
+}
+.parts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 16px;
+}
+.two,
+.three {
+  display: grid;
+  grid-template-columns: repeat(2, minmax(0, 1fr));
+  gap: 10px;
+  align-items: start;
+}
+.three {
+  grid-template-columns: repeat(3, minmax(0, 1fr));
+}
+.strength {
+  display: grid;
+  gap: 8px;
+  justify-items: start;
+  background: var(--tint);
+  border-radius: 12px;
+  padding: 10px 14px;
+}
+.link {
+  color: var(--link) !important;
+  text-decoration: underline;
+  text-underline-offset: 3px;
+  justify-self: start;
+  font-size: 14px !important;
+}
+@media (max-width: 900px) {
+  .injecting {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+@media (max-width: 720px) {
+  .injecting {
+    padding: 16px;
+  }
+  .link {
+    min-height: 44px;
+  }
+}
+</style>

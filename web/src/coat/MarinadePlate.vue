@@ -1,0 +1,137 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Schemas } from '../api/client'
+import { useCatalogue } from '../ui/catalogue'
+import Choice from '../ui/Choice.vue'
+import Field from '../ui/Field.vue'
+import { usePreferences } from '../ui/preferences'
+import { percent } from '../ui/units'
+import Why from '../ui/Why.vue'
+import type { Coat } from './useCoat'
+import WindowScale from './WindowScale.vue'
+
+/** A marinade: how long it may work, what goes in, what is set aside first, and what becomes of meat and bath after. */
+const props = defineProps<{
+  coat: Coat
+  at: number
+  reading: Schemas['LayerReadingOut']
+  name: string
+  errors: Record<string, string>
+}>()
+const { catalogue } = useCatalogue()
+const { show } = usePreferences()
+const layer = computed(() => props.coat.arm.value!.layers[props.at])
+const text = (key: 'hold' | 'reserve' | 'eaten') =>
+  computed({ get: () => layer.value[key], set: (typed: string) => (layer.value[key] = typed) })
+const hold = text('hold')
+const reserve = text('reserve')
+const eaten = text('eaten')
+const after = computed({
+  get: () => layer.value.after,
+  set: (value: 'wiped' | 'rinsed' | 'as it is') => (layer.value.after = value),
+})
+const afters = computed(() =>
+  (catalogue.value?.after_bath ?? []).map((one) => ({ value: one.key as 'wiped', text: one.key })),
+)
+const fate = computed({
+  get: () => (layer.value.eaten && layer.value.eaten !== '0' ? 'boiled' : 'thrown'),
+  set: (value: string) => (layer.value.eaten = value === 'boiled' ? '50' : ''),
+})
+function take(time: string) {
+  props.coat.history.mark()
+  layer.value.hold = time
+}
+</script>
+
+<template>
+  <section class="plate bath" aria-label="In the bath">
+    <header>
+      <h2>In the bath: {{ name }}</h2>
+      <p class="muted">
+        {{ show.volume(reading.dose.value) }}, brings
+        <Why :figure="reading.salt" of="Salt of the bath">{{ percent(reading.salt.value) }}</Why> salt
+      </p>
+    </header>
+    <div class="side">
+      <WindowScale
+        v-if="reading.window"
+        :window="reading.window"
+        :standing="reading.standing"
+        :hold-s="reading.hold_s"
+        :reach="reading.reach"
+        @take="take"
+      />
+    </div>
+    <div class="side">
+      <div class="two">
+        <Field v-model="hold" label="In it for" placeholder="2 h" :error="errors.hold" />
+        <Field
+          v-model="reserve"
+          label="Set aside first, for a sauce"
+          placeholder="none"
+          :error="errors.reserve"
+          :hint="reading.reserve_g > 0 ? `${show.mass(reading.dose_g + reading.reserve_g)} to mix in all` : undefined"
+        />
+      </div>
+      <Choice v-model="after" label="Out of the bath it is" :options="afters" />
+      <div class="two">
+        <Choice
+          v-model="fate"
+          label="The bath then is"
+          :options="[
+            { value: 'thrown', text: 'thrown away' },
+            { value: 'boiled', text: 'boiled' },
+          ]"
+        />
+        <Field v-if="fate === 'boiled'" v-model="eaten" label="Of it is eaten, %" :error="errors.eaten" />
+      </div>
+      <p>{{ reading.says }}</p>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.bath {
+  padding: 18px 22px;
+  display: grid;
+  grid-template-columns: minmax(0, 1.25fr) minmax(0, 1fr);
+  gap: 12px 32px;
+  align-items: start;
+}
+header {
+  grid-column: 1 / -1;
+  display: flex;
+  justify-content: space-between;
+  flex-wrap: wrap;
+  align-items: baseline;
+  gap: 4px 16px;
+}
+h2 {
+  font-size: 20px;
+}
+p {
+  margin: 0;
+  font-size: 14px;
+}
+.side {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 10px;
+}
+.two {
+  display: grid;
+  grid-template-columns: repeat(2, minmax(0, 1fr));
+  gap: 10px;
+  align-items: start;
+}
+@media (max-width: 900px) {
+  .bath {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+@media (max-width: 720px) {
+  .bath {
+    padding: 16px;
+  }
+}
+</style>

@@ -1,0 +1,414 @@
+<script setup lang="ts">
+import { mdiAlert, mdiOctagon, mdiShieldCheckOutline } from '@mdi/js'
+import { useQuery } from '@tanstack/vue-query'
+import { computed, ref } from 'vue'
+import { api, call, sentenceOf, type Schemas } from '../api/client'
+import { useCatalogue } from '../ui/catalogue'
+import Choice from '../ui/Choice.vue'
+import { usePreferences } from '../ui/preferences'
+import { duration, percent } from '../ui/units'
+import Why from '../ui/Why.vue'
+import type { Coat } from './useCoat'
+
+/** The same joint seasoned in every way, on one picture; two of them become the arms of the cook. */
+const props = defineProps<{ coat: Coat; blends: Schemas['BlendRow'][] }>()
+const emit = defineEmits<{ done: [] }>()
+const { catalogue } = useCatalogue()
+const { show } = usePreferences()
+
+const KINDS = [
+  ['dry rub', 'Rub'],
+  ['marinade', 'Marinade'],
+  ['injection', 'Injection'],
+] as const
+const wanted = ref<Record<string, string>>({})
+/** What was chosen here goes first, then what lies on the other pieces of the board. */
+const ids = computed(() => {
+  const onBoard = (props.coat.doc.value?.arms ?? []).flatMap((arm) => arm.layers.map((layer) => layer.blend_id))
+  const known = [...Object.values(wanted.value), ...onBoard].filter((id): id is string => !!id)
+  return [...new Set(known)].slice(0, 12)
+})
+const ofKind = (kind: string) => props.blends.filter((blend) => blend.kind === kind)
+const asked = computed(() =>
+  JSON.stringify({ arm: props.coat.arm.value, blend_ids: ids.value, appetite: props.coat.doc.value?.appetite }),
+)
+const { data: sides, error } = useQuery({
+  queryKey: ['side by side', asked],
+  queryFn: () => call(api.POST('/api/coat/side-by-side', { body: JSON.parse(asked.value) })),
+  placeholderData: (before) => before,
+  gcTime: 0,
+  retry: false,
+})
+const chosen = ref<string[]>([])
+function choose(key: string) {
+  if (chosen.value.includes(key)) chosen.value = chosen.value.filter((one) => one !== key)
+  else chosen.value = [...chosen.value, key].slice(-2)
+}
+const how = ref<'split' | 'two'>('split')
+async function make() {
+  const [first, second] = (sides.value ?? []).map((one) => one.key).filter((key) => chosen.value.includes(key))
+  if (second && (await props.coat.makePair([first, second], how.value === 'split', ids.value))) emit('done')
+}
+const MOST_SALT = 2.6
+const salt = (value: number) => `${(Math.min(value, MOST_SALT) / MOST_SALT) * 100}%`
+/** The zone most people like: from where the light one ends to where the usual one does. */
+const zone = computed(() => {
+  const zones = catalogue.value?.zones ?? []
+  const at = zones.findIndex((one) => one.name === 'usual')
+  return at > 0 ? [zones[at - 1].below_percent ?? 0, zones[at].below_percent ?? MOST_SALT] : [0, 0]
+})
+const longest = computed(() => Math.max(1, ...(sides.value ?? []).map((one) => one.ahead?.value ?? 0)))
+const DEEP_CM = 2
+const WIDE = 150
+const HIGH = 46
+/** What sets the height of all depth pictures: the salt under the first millimetre, whose surface outruns all else. */
+const top = computed(() =>
+  Math.max(
+    0.5,
+    ...(sides.value ?? []).flatMap((one) =>
+      one.percent.filter((_, n) => one.depths_cm[n] >= 0.15 && one.depths_cm[n] <= DEEP_CM),
+    ),
+  ),
+)
+function curve(one: Schemas['WayOut']): string {
+  const points = one.depths_cm
+    .map((cm, n) => [cm, one.percent[n]])
+    .filter(([cm]) => cm <= DEEP_CM * 1.2)
+    .map(
+      ([cm, value]) =>
+        `L${((cm / DEEP_CM) * WIDE).toFixed(1)} ${(HIGH * (1 - Math.min(1, value / top.value))).toFixed(1)}`,
+    )
+  return points.length ? `M0 ${HIGH}${points.join('')}L${WIDE * 1.2} ${HIGH}Z` : ''
+}
+const MOST_WATER = 5
+const MOST_CRUST = 12
+const share = (value: number, most: number) => `${Math.min(100, (value / most) * 100)}%`
+</script>
+
+<template>
+  <section class="plate sides" aria-label="Side by side">
+    <header>
+      <div>
+        <h2>Side by side, before any meat is cut</h2>
+        <p class="muted">This joint seasoned in every way. Take two of them, and they are the arms of the cook.</p>
+      </div>
+      <v-btn @click="$emit('done')">Not now</v-btn>
+    </header>
+    <div class="of">
+      <label v-for="[kind, name] in KINDS" :key="kind">
+        <span>{{ name }}</span>
+        <select v-model="wanted[kind]" :aria-label="`${name} to season it with`">
+          <option :value="undefined">as on the board, or the latest</option>
+          <option v-for="blend in ofKind(kind)" :key="blend.id" :value="blend.id">{{ blend.name }}</option>
+        </select>
+      </label>
+    </div>
+    <p v-if="error" class="says" role="alert">{{ sentenceOf(error) }}</p>
+    <div v-else-if="sides" class="table">
+      <div class="row heads" aria-hidden="true">
+        <span>Way</span><span>Salt</span><span>Depth, to {{ show.length(DEEP_CM) }}</span
+        ><span>Surface at the fire</span><span>Time</span><span>Risk</span>
+      </div>
+      <article v-for="one in sides" :key="one.key" class="row" :class="{ on: chosen.includes(one.key) }">
+        <label class="pick">
+          <input
+            type="checkbox"
+            :checked="chosen.includes(one.key)"
+            :disabled="!!one.problem"
+            @change="choose(one.key)"
+          />
+          <span
+            ><b>{{ one.name }}</b
+            ><small class="muted">{{ one.blends.join(', ') || one.says }}</small></span
+          >
+        </label>
+        <p v-if="one.problem" class="problem says">{{ one.problem }}</p>
+        <template v-else>
+          <div class="cell">
+            <small class="tag">Salt</small>
+            <b
+              ><Why :figure="one.salt!" :of="`Salt, ${one.name}`">{{ percent(one.salt!.value) }}</Why></b
+            >
+            <span class="muted">{{ one.zone }}</span>
+            <div class="bar">
+              <u :style="{ left: salt(zone[0]), width: `calc(${salt(zone[1])} - ${salt(zone[0])})` }" />
+              <i :style="{ width: salt(one.salt!.value) }" />
+            </div>
+          </div>
+          <div class="cell">
+            <small class="tag">Depth</small>
+            <svg
+              :viewBox="`0 0 ${WIDE} ${HIGH}`"
+              preserveAspectRatio="none"
+              role="img"
+              :aria-label="`Salt below the surface, ${one.centre_percent.toFixed(2)} % in the centre`"
+            >
+              <rect :width="WIDE" :height="HIGH" class="flesh" />
+              <path :d="curve(one)" class="salted" />
+            </svg>
+            <span
+              ><Why :figure="one.deeper!" :of="`Salt deeper than 5 mm, ${one.name}`"
+                >{{ one.deeper!.value.toFixed(0) }} %</Why
+              >
+              of it deeper than 5 mm</span
+            >
+          </div>
+          <div class="cell">
+            <small class="tag">Surface</small>
+            <div class="bar thin water"><i :style="{ width: share(one.water!.value, MOST_WATER) }" /></div>
+            <div class="bar thin crust"><i :style="{ width: share(one.crust_g_100cm2, MOST_CRUST) }" /></div>
+            <span
+              >{{ one.surface }}; dries in
+              <Why :figure="one.dries!" :of="`Drying, ${one.name}`">{{ one.dries!.value.toFixed(0) }} min</Why></span
+            >
+          </div>
+          <div class="cell">
+            <small class="tag">Time</small>
+            <b
+              ><Why :figure="one.ahead!" :of="`Ahead of the fire, ${one.name}`">{{
+                duration(one.ahead!.value)
+              }}</Why></b
+            >
+            <span class="muted line">{{ duration(one.hands_s) }} of it work</span>
+            <div class="bar thin time"><i :style="{ width: share(one.ahead!.value, longest) }" /></div>
+          </div>
+          <div class="cell risk">
+            <p v-for="caution in one.worst" :key="caution.sentence" :class="caution.level">
+              <v-icon :icon="caution.level === 'stop' ? mdiOctagon : mdiAlert" size="16" aria-hidden="true" />
+              <span
+                ><b>{{ caution.level === 'stop' ? 'Stop' : 'Caution' }}</b> {{ caution.sentence }}</span
+              >
+            </p>
+            <p v-if="!one.worst.length" class="muted">
+              <v-icon :icon="mdiShieldCheckOutline" size="16" aria-hidden="true" /><span>nothing beyond the usual</span>
+            </p>
+          </div>
+        </template>
+      </article>
+    </div>
+    <p v-else class="muted">Seasoning it in every way …</p>
+    <p class="muted key">
+      <i class="water" /> water on the surface <i class="crust" /> rub on it: smoke takes while a surface is wet, a
+      crust begins when it is dry. Estimates, ±50 %.
+    </p>
+    <div class="make">
+      <Choice
+        v-model="how"
+        label="The meat"
+        :options="[
+          { value: 'split', text: 'this piece, halved' },
+          { value: 'two', text: 'two pieces like it' },
+        ]"
+      />
+      <v-btn class="solid" :disabled="chosen.length !== 2" @click="make">{{
+        chosen.length === 2 ? 'Make these the two arms' : 'Take two of them'
+      }}</v-btn>
+      <span class="muted">Other pieces cook beside them and are not compared.</span>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.sides {
+  padding: 18px 22px;
+  margin-bottom: 16px;
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 12px;
+}
+header {
+  display: flex;
+  justify-content: space-between;
+  gap: 12px;
+  align-items: start;
+}
+h2 {
+  font-size: 20px;
+}
+p {
+  margin: 0;
+  font-size: 14px;
+}
+.of {
+  display: grid;
+  grid-template-columns: repeat(3, minmax(0, 1fr));
+  gap: 12px;
+}
+.of span {
+  font-size: 13px;
+  color: var(--muted);
+  display: block;
+  padding-bottom: 4px;
+}
+.of select {
+  width: 100%;
+}
+.says {
+  color: var(--stop);
+}
+.row {
+  display: grid;
+  grid-template-columns: minmax(0, 1.35fr) 0.75fr 1fr 1.2fr 0.8fr 1.6fr;
+  gap: 6px 18px;
+  align-items: center;
+  padding: 10px 0;
+  border-top: 1px solid var(--line);
+}
+.heads {
+  border: 0;
+  padding: 0;
+  font-size: 13px;
+  color: var(--muted);
+}
+.row.on {
+  background: linear-gradient(90deg, var(--tint), transparent);
+  border-radius: 10px;
+}
+.problem {
+  grid-column: 2 / -1;
+}
+.pick {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+  min-height: 44px;
+}
+.pick input {
+  width: 20px;
+  height: 20px;
+  accent-color: var(--cobalt);
+  flex: none;
+}
+.pick small {
+  display: block;
+  font-size: 13px;
+  line-height: 1.3;
+}
+.cell {
+  font-size: 13px;
+  line-height: 1.35;
+  min-width: 0;
+}
+.cell b {
+  font-size: 16px;
+  font-variant-numeric: tabular-nums;
+  margin-right: 6px;
+}
+
+/* a column has its heading above it on a wide screen, and in every cell on a narrow one */
+.tag {
+  display: none;
+  font-size: 13px;
+  color: var(--muted);
+}
+.line {
+  display: block;
+}
+.bar {
+  position: relative;
+  height: 14px;
+  background: var(--tint);
+  border-radius: 7px;
+  margin-top: 3px;
+}
+.bar i {
+  display: block;
+  height: 100%;
+  border-radius: 7px;
+  background: var(--cobalt);
+}
+.bar u {
+  position: absolute;
+  top: -3px;
+  bottom: -3px;
+  border: 2px solid var(--ink);
+  border-radius: 5px;
+}
+.bar.thin {
+  height: 8px;
+}
+.water i,
+i.water {
+  background: #5b8fc4 !important;
+}
+.crust i,
+i.crust {
+  background: #8e4a24 !important;
+}
+.time i {
+  background: repeating-linear-gradient(115deg, var(--cobalt) 0 4px, var(--line-strong) 4px 8px) !important;
+}
+svg {
+  width: 100%;
+  height: 46px;
+  display: block;
+  border-radius: 8px;
+}
+.flesh {
+  fill: var(--meat);
+}
+.salted {
+  fill: #14235c;
+  opacity: 0.82;
+}
+.risk p {
+  display: grid;
+  grid-template-columns: 16px 1fr;
+  gap: 6px;
+  font-size: 13px;
+}
+.risk b {
+  font-size: 13px;
+  margin: 0;
+}
+.risk .stop b,
+.risk .stop .v-icon {
+  color: var(--stop);
+}
+.risk .caution b,
+.risk .caution .v-icon {
+  color: var(--caution);
+}
+.key i {
+  display: inline-block;
+  width: 18px;
+  height: 9px;
+  border-radius: 4px;
+  margin: 0 4px 0 10px;
+}
+.key i:first-child {
+  margin-left: 0;
+}
+.key {
+  font-size: 13px;
+}
+.make {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px 16px;
+  align-items: end;
+  font-size: 14px;
+}
+@media (max-width: 900px) {
+  .sides {
+    padding: 16px;
+  }
+  .heads {
+    display: none;
+  }
+  .tag {
+    display: block;
+  }
+  .of {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  .row {
+    grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+  }
+  .pick,
+  .risk,
+  .problem {
+    grid-column: 1 / -1;
+  }
+}
+</style>
