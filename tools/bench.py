@@ -90,6 +90,10 @@ def answers(address: str) -> None:
         "arms": [typed[0] | {"label": "ABCD"[n], "piece": typed[0]["piece"] | {"cut": cut}, "layers": six}
                  for n, cut in enumerate(cuts)]
     }  # fmt: skip
+    needled = next(row for row in client("GET", "cooks") if "haunch" in row["name"])
+    injected = client("GET", f"cooks/{needled['id']}")["arms"][0]["layers"][0]["typed"]
+    wet = {"arms": [typed[0] | {"layers": [injected]}, typed[1] | {"layers": [typed[1]["layers"][0], injected]}]}
+    joint = {"arm": typed[0]}
     pasted = {"text": "\n".join(["2 tbsp smoked paprika", "1½ tsp black pepper, cracked", "a handful of thyme"] * 4)}
     batch = next(row for row in client("GET", "batches") if row["state"] == "weighing")
     whole = next(row for row in client("GET", "batches") if row["state"] == "mixed")
@@ -122,6 +126,9 @@ def answers(address: str) -> None:
         ("what the scale shows", client.asks("GET", "scale"), 10),
         ("whole coat, two arms", client.asks("POST", "coat/read", coat), 60),
         ("whole coat, 4 pieces of 6 layers", client.asks("POST", "coat/read", board), 60),
+        ("coat with injection and marinade", client.asks("POST", "coat/read", wet), 60),
+        ("binder or none", client.asks("POST", "coat/binders", joint), None),
+        ("side by side, six ways", client.asks("POST", "coat/side-by-side", joint), None),
         ("home, the cook in hand", client.asks("GET", "home"), 50),
         ("list of blends", client.asks("GET", "blends"), 50),
         ("list of cooks", client.asks("GET", "cooks"), 50),

@@ -30,8 +30,8 @@ def shoot(page: Page, address: str, path: str, name: str) -> None:
     print(f"docs/screenshots/{name}.png")
 
 
-def bench_shots(wide: Page, phone: Page, address: str, rub: str) -> None:
-    """Draw the bench at work: a target proposed, a revision compared, an adaption on a phone."""
+def bench_shots(wide: Page, address: str, rub: str) -> None:
+    """Draw the bench at work: a target proposed, a revision compared."""
     wide.goto(f"{address}/blend/{rub}")
     wide.get_by_role("button", name="Aim it").click()
     for end in ("least", "most"):
@@ -48,14 +48,7 @@ def bench_shots(wide: Page, phone: Page, address: str, rub: str) -> None:
     wide.get_by_role("region", name="Revision 2").scroll_into_view_if_needed()
     wide.wait_for_timeout(400)
     wide.screenshot(path=OUT / "blend-branches.png")
-    phone.goto(f"{address}/blend/{rub}")
-    phone.get_by_role("radio", name="Adapt").check()
-    phone.get_by_role("radio", name="beef").check()
-    phone.get_by_role("radio", name="hot iron").check()
-    phone.get_by_role("region", name=re.compile("Adapted for beef")).wait_for()
-    phone.wait_for_timeout(400)
-    phone.screenshot(path=OUT / "blend-adapt-phone.png")
-    for name in ("blend-aim", "blend-branches", "blend-adapt-phone"):
+    for name in ("blend-aim", "blend-branches"):
         print(f"docs/screenshots/{name}.png")
 
 
@@ -70,7 +63,7 @@ salt to taste
 2 EL Kreuzkümmel"""
 
 
-def measure_shots(wide: Page, phone: Page, address: str) -> None:
+def measure_shots(wide: Page, address: str) -> None:
     """Draw what comes in and goes to the bowl: a pasted list, a label, the scale, the shelf."""
     wide.goto(f"{address}/blend/bring")
     wide.get_by_label("The list, one ingredient a line").fill(LIST)
@@ -97,16 +90,23 @@ def measure_shots(wide: Page, phone: Page, address: str) -> None:
     dial.get_by_text("1.5 g to go").wait_for()
     dial.get_by_text("settled").wait_for()
     wide.screenshot(path=OUT / "blend-weigh.png")
-    wide.request.post(f"{hands}/handle", data={"do": "put", "grams": 4.5})
-    phone.goto(f"{address}/blend/weigh/{batch['id']}")
-    phone.get_by_text("3.0 g too much").wait_for()
-    phone.get_by_role("button", name="Too much: put it right").click()
-    phone.get_by_text("three ways out").wait_for()
-    phone.wait_for_timeout(400)
-    phone.screenshot(path=OUT / "blend-weigh-phone.png")
     wide.request.post(f"{hands}/handle", data={"do": "stop"})
     shoot(wide, address, "/shelf", "shelf")
-    for name in ("blend-bring", "blend-label", "blend-weigh", "blend-weigh-phone"):
+    for name in ("blend-bring", "blend-label", "blend-weigh"):
+        print(f"docs/screenshots/{name}.png")
+
+
+def coat_shots(wide: Page, address: str, haunch: str) -> None:
+    """Draw a joint side by side in every way, and where the needle goes into it."""
+    wide.goto(f"{address}/coat/{haunch}")
+    wide.get_by_role("region", name="Injecting").wait_for()
+    wide.get_by_role("button", name="Side by side").click()
+    sides = wide.get_by_role("region", name="Side by side")
+    sides.get_by_role("article").nth(5).wait_for()
+    for name, region in (("coat-side-by-side", "sides"), ("coat-injection", "injecting")):
+        wide.evaluate(f"() => document.querySelector('.{region}').scrollIntoView()")
+        wide.wait_for_timeout(400)
+        wide.screenshot(path=OUT / f"{name}.png")
         print(f"docs/screenshots/{name}.png")
 
 
@@ -132,8 +132,9 @@ def main() -> None:
         phone.get_by_role("region", name="From crust to centre").scroll_into_view_if_needed()
         phone.wait_for_timeout(400)
         phone.screenshot(path=OUT / "coat-phone.png")
-        bench_shots(wide, phone, at, rub)
-        measure_shots(wide, phone, at)
+        bench_shots(wide, at, rub)
+        measure_shots(wide, at)
+        coat_shots(wide, at, next(row["id"] for row in get(at, "cooks") if "haunch" in row["name"]))
         phone.goto(f"{at}/table")
         phone.get_by_role("button", name="Taste and score").click()
         phone.wait_for_timeout(400)

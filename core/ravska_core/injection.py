@@ -1,7 +1,7 @@
 """Injection: liquid and its salt from the pump and salt wanted, millilitres a site, strokes, fills, and what stays."""
 
 import math
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from typing import Any
 
@@ -209,6 +209,15 @@ def settle(
         )
         raise BadInput("injection.used", sentence)
     return taken / mass_g * 100, min(1.0, taken / used)
+
+
+WEIGHT_OF_USUAL = 2
+"""How many weighings the usual share that stays counts as (estimate)."""
+
+
+def learned_stays(usual: float, own: Sequence[float]) -> float:
+    """Determine what usually stays for this cook [0 to 1]: the mean of what was weighed, shrunk towards the usual."""
+    return (WEIGHT_OF_USUAL * usual + sum(own)) / (WEIGHT_OF_USUAL + len(own))
 
 
 def strengthen(blend: BlendReading, needed: float, liquid: float) -> tuple[str, float, float]:

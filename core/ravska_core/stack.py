@@ -16,7 +16,7 @@ from ravska_core.fates import Dosed, Moment, drip_share, follow
 from ravska_core.injection import liquid_g, settle
 from ravska_core.layers import BATHS, EACH_TIME, INJECTIONS, LAYER_KINDS, MOST_LAYERS, Layer, LayerKind, check_layer
 from ravska_core.portions import PORTION_G
-from ravska_core.spoons import SpoonSet
+from ravska_core.spoons import SPOON_SETS, SpoonSet
 from ravska_core.working import BadInput
 
 
@@ -72,7 +72,9 @@ def _injected_stays(layer: Layer) -> float:
     return stays
 
 
-def _as_weighed(layer: Layer, mass_g: float, spoon_set: SpoonSet, tables: Catalogue | None) -> Layer:
+def as_weighed(
+    layer: Layer, mass_g: float, spoon_set: SpoonSet = SPOON_SETS["us"], tables: Catalogue | None = None
+) -> Layer:
     """Return an injection with the pump that was weighed and what of it stayed, where the cook weighed them."""
     if layer.kind not in INJECTIONS or layer.injection.after_g is None or layer.blend is None:
         return layer
@@ -269,9 +271,7 @@ def dose_stack(arm: Arm, spoon_set: SpoonSet, tables: Catalogue | None) -> tuple
             if layer.kind in INJECTIONS and piece.solid.shape in ("cubes", "strips") and piece.solid.thickness_cm < 2:
                 raise BadInput("kind", "These pieces are too small for a needle; use a bath or a coat.")
             puts.append(
-                _put(
-                    _as_weighed(layer, arm.piece.mass_g, spoon_set, tables), piece, arm.piece.mass_g, spoon_set, tables
-                )
+                _put(as_weighed(layer, arm.piece.mass_g, spoon_set, tables), piece, arm.piece.mass_g, spoon_set, tables)
             )
         except BadInput as refusal:
             raise refusal.under(f"layers.{at}") from refusal

@@ -12,11 +12,13 @@ from ravska_core.coat_weights import learned_coat
 from ravska_core.composition import read_blend
 from ravska_core.cuts import find_cut, read_piece
 from ravska_core.doses import COAT_WEIGHTS, VESSELS
-from ravska_core.layers import LAYER_KINDS, LAYER_OF_BLEND
+from ravska_core.injection import learned_stays
+from ravska_core.layers import INJECTIONS, LAYER_KINDS, LAYER_OF_BLEND
 from ravska_core.marinade import hold_window
 from ravska_core.quantities import say_duration
 from ravska_core.schedule import usual_steps
 from ravska_core.schools import Slot
+from ravska_core.stack import as_weighed
 from ravska_core.tasting import blind_codes
 from ravska_core.working import BadInput
 
@@ -59,14 +61,31 @@ def own_coats(household: Household, cut: str, surface: str) -> list[float]:
     return list(rows.values_list("coat_g_100cm2", flat=True))
 
 
+def own_stays(household: Household, kind: str) -> list[float]:
+    """Return what stayed of this household's injections of a kind where it weighed the meat after [0 to 1]."""
+    of = {"piece__cook__household": household, "piece__cook__deleted_at__isnull": True, "kind": kind}
+    rows = Layer.objects.filter(**of, injection__after__isnull=False).select_related("piece", "blend", "revision")
+    found = []
+    for row in rows:
+        try:
+            weighed = as_weighed(row.as_core(), row.piece.mass_g)
+        except BadInput:
+            continue  # its blend cannot be read any more
+        if weighed.stays is not None:
+            found.append(weighed.stays)
+    return found
+
+
 def usual_layer(piece: Piece, position: int, blend: Blend, kind: str = "") -> Layer:
-    """Return the layer a blend usually becomes on a piece: a coat as heavy as it was weighed back, else as usual."""
+    """Return the layer a blend usually becomes on a piece; a coat as heavy, an injection staying, as it was weighed."""
     found = LAYER_KINDS[kind or LAYER_OF_BLEND[blend.kind]]
     hold_s = usual_hold_s(found.key, blend, piece)
     dose = f"{found.usual:g}"
     own = own_coats(blend.household, piece.cut, "moist") if found.key == "rub" else []
     if own:
         dose = f"{learned_coat(COAT_WEIGHTS['standard'], own).value:.2g}"
+    stayed = own_stays(blend.household, found.key) if found.key in INJECTIONS else []
+    stays = f"{learned_stays(found.stays or 1.0, stayed) * 100:.0f}" if stayed else ""
     return Layer(
         piece=piece,
         position=position,
@@ -74,6 +93,8 @@ def usual_layer(piece: Piece, position: int, blend: Blend, kind: str = "") -> La
         blend=blend,
         dose=float(dose),
         dose_typed=dose,
+        stays=float(stays) / 100 if stays else None,
+        stays_typed=stays,
         vessel=next((name for name, dose in VESSELS.items() if dose == found.usual), "")
         if found.key == "marinade"
         else "",

@@ -158,7 +158,7 @@ BLENDS: dict[str, tuple[str, str, str, list[tuple[str, str, str]]]] = {
         [
             ("stock/liquid", "6", "scale"),
             ("red-wine/liquid", "3", "scale"),
-            ("table-salt/fine", "1/4", "scale"),
+            ("table-salt/fine", "5/8", "scale"),
             ("white-sugar/granulated", "1/8", "scale"),
             ("juniper/cracked", "1/16", "scale"),
         ],

@@ -93,7 +93,7 @@ def test_a_marinade_too_long_for_its_acid_is_put_right(page: Page):
     to_coat(page)
     page.get_by_role("button", name=re.compile("^B Marinated")).click()
     bath = page.get_by_role("region", name="In the bath")
-    expect(bath).to_contain_text("16 h is inside the cautious school")
+    expect(bath).to_contain_text("16 h is inside the long school only")
     choose_cut(page, "B", "salmon", "Side of salmon")
     page.get_by_label("Raw weight").fill("1.2 kg")
     too_long = page.get_by_text("This hold is longer than even the long school keeps this meat")

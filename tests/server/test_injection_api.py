@@ -170,3 +170,12 @@ def test_side_by_side_reads_every_way_and_two_of_them_become_arms(api, cook):
     assert without[0]["problem"] == ""
     wrong = arm | {"piece": arm["piece"] | {"mass": "heavy"}}
     assert api("POST", "coat/side-by-side", {"arm": wrong})[1]["errors"][0]["field"] == "arm.piece.mass"
+
+
+def test_a_new_injection_begins_with_what_stayed_when_this_cook_weighed(api, cook):
+    put_on(api, cook, injected(after="2.57 kg", used="250 g"))
+    made = api("POST", "coat/layer", {"blend_id": stock(), "piece": JOINT})[1]["layer"]
+    # by hand: 170 of 250 g is 68 %, drawn to 85 % that counts twice: (170 + 68) / 3
+    assert made["stays"] == "79"
+    again = {"blend_id": stock(), "piece": JOINT, "kind": "second injection"}
+    assert api("POST", "coat/layer", again)[1]["layer"]["stays"] == ""

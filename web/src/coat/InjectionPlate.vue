@@ -32,7 +32,15 @@ const own = computed(() => props.coat.arm.value!.piece.bones)
 const bones = computed(() => (own.value.length ? own.value : props.piece.bones))
 const chosen = ref(0)
 type Text = 'wants' | 'spacing' | 'bore' | 'syringe' | 'stroke' | 'before' | 'after' | 'used'
-const text = (key: Text) => computed({ get: () => plan.value[key], set: (typed: string) => (plan.value[key] = typed) })
+const text = (key: Text) =>
+  computed({
+    get: () => plan.value[key],
+    set: (typed: string) => {
+      plan.value[key] = typed
+      // another spacing asks for a grid of its own; sites set by hand come back with one undo
+      if (key === 'spacing') plan.value.sites = []
+    },
+  })
 const [wants, spacing, bore, syringe, stroke, before, after, used] = (
   ['wants', 'spacing', 'bore', 'syringe', 'stroke', 'before', 'after', 'used'] as const
 ).map(text)

@@ -63,6 +63,7 @@ const says = (name: string) => props.errors[`piece.${name}`] ?? props.errors[`pi
         :items="items"
         :custom-filter="matches"
         :aria-label="`Cut of arm ${label}`"
+        @update:model-value="piece.bones = []"
         no-data-text="No cut of that name; try the animal."
       >
         <template #item="{ item, props: row }">
