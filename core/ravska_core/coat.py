@@ -104,6 +104,17 @@ def read_arm(
     BadInput
         At ``piece.…``, ``target`` or ``layers.N.…``, with a sentence that says what to do.
     """
+    return read_stack(arm, spoon_set, tables, at_s, cored)[0]
+
+
+def read_stack(
+    arm: Arm,
+    spoon_set: SpoonSet = SPOON_SETS["us"],
+    tables: Catalogue | None = None,
+    at_s: float | None = None,
+    cored: bool = True,
+) -> tuple[ArmReading, Stack]:
+    """Return what `read_arm` does, with the stack it was read from."""
     stack, notes = dose_stack(arm, spoon_set, tables)
     piece, puts = stack.piece, stack.puts
     cut = find_cut(arm.piece.cut, tables)
@@ -130,7 +141,7 @@ def read_arm(
     thin_value, more = stack.thin_percent()
     thin = thin_end(piece, salt, thin_value, more)
     sodium, sugar = a_serving(puts, moment, servings.value)
-    return ArmReading(
+    reading = ArmReading(
         label=arm.label,
         piece=piece,
         cut_up=cutting(arm.piece, tables),
@@ -156,6 +167,7 @@ def read_arm(
             nitrite,
         ),
     )  # fmt: skip
+    return reading, stack
 
 
 def _injection(put: Put, stack: Stack, arm: Arm, at: int) -> InjectionReading:

@@ -5,11 +5,11 @@ from dataclasses import dataclass
 from types import MappingProxyType
 
 from ravska_core.cautions import Caution
-from ravska_core.coat import ArmReading, read_arm
+from ravska_core.coat import ArmReading, read_stack
 from ravska_core.column import reach_share
 from ravska_core.schedule import MIX_S, WIPE_S, usual_steps
 from ravska_core.spoons import SPOON_SETS, SpoonSet
-from ravska_core.stack import Arm, dose_stack
+from ravska_core.stack import Arm
 from ravska_core.wetness import SurfaceReading, surface_at_fire
 from ravska_core.working import Figure, Step, figure
 
@@ -53,8 +53,7 @@ def side(key: str, arm: Arm, spoon_set: SpoonSet = SPOON_SETS["us"]) -> Side:
     BadInput
         As `read_arm` does.
     """
-    read = read_arm(arm, spoon_set)
-    stack, _ = dose_stack(arm, spoon_set, None)
+    read, stack = read_stack(arm, spoon_set)
     moment = stack.follow()
     cells = moment.cells @ stack.salt_g
     total = float(sum((fate.stays * salt for fate, salt in zip(moment.fates, stack.salt_g, strict=True)), 0.0))

@@ -1,6 +1,6 @@
 """A school's stack for an arm, with the blends at hand: for one arm, for a pair, or side by side."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from uuid import UUID
 
 from book.cooks import layer_of_slot, usual_layer
@@ -22,7 +22,7 @@ def piece_row(document: PieceDocument) -> Piece:
     return row
 
 
-def _at_hand(arm: ArmDocument, blend_ids: Sequence[UUID]) -> dict[str, Blend]:
+def at_hand(arm: ArmDocument, blend_ids: Sequence[UUID]) -> dict[str, Blend]:
     """Return a blend of each kind: those named first, then those on the arm, then the one worked on last."""
     rows = list(Blend.objects.filter(household=household(), deleted_at__isnull=True, archived_at__isnull=True)
                 .order_by("-created_at"))  # fmt: skip
@@ -34,8 +34,10 @@ def _at_hand(arm: ArmDocument, blend_ids: Sequence[UUID]) -> dict[str, Blend]:
     return found
 
 
-def stack_of(school: str, arm: ArmDocument, blend_ids: Sequence[UUID]) -> list[LayerDocument]:
-    """Return the layers of a school for an arm.
+def stack_of(
+    school: str, arm: ArmDocument, blend_ids: Sequence[UUID], known_blends: Mapping[str, Blend] | None = None
+) -> list[LayerDocument]:
+    """Return the layers of a school for an arm; `known_blends` saves looking up what is `at_hand` for each of several.
 
     Raises
     ------
@@ -45,11 +47,11 @@ def stack_of(school: str, arm: ArmDocument, blend_ids: Sequence[UUID]) -> list[L
     known = SCHOOLS.get(school)
     if known is None:
         raise BadInput("school", f"A school is one of {', '.join(SCHOOLS)}.")
-    at_hand = _at_hand(arm, blend_ids)
+    blends = at_hand(arm, blend_ids) if known_blends is None else known_blends
     piece = piece_row(arm.piece)
     layers = []
     for at, slot in enumerate(known.slots):
-        row = layer_of_slot(slot, at, at_hand)
+        row = layer_of_slot(slot, at, blends)
         if row.kind == "marinade" and row.blend is not None:
             usual = usual_layer(piece, at, row.blend, "marinade")
             row.hold_s, row.hold_typed = usual.hold_s, usual.hold_typed

@@ -11,7 +11,7 @@ from ravska_core.side_by_side import Side, side
 from ravska_core.working import BadInput, Figure
 
 from api.coat_document import Appetite, ArmDocument, Blends, layers_of, read_arms, read_piece
-from api.coat_schools import free_label, stack_of
+from api.coat_schools import at_hand, free_label, stack_of
 from api.documents import CautionOut, caution_out, sends
 from api.household import spoon_set
 from api.problems import ANSWERS, Gather
@@ -102,14 +102,24 @@ def side_by_side(request, document: SidesDocument) -> list[WayOut]:
     read_piece(document.arm.piece, gather, "arm.piece")
     gather.finish()
     spoons = spoon_set()
-    found = []
+    known = at_hand(document.arm, document.blend_ids)
+    typed: dict[str, ArmDocument] = {}
+    untold: dict[str, str] = {}
     for key in ARM_KINDS:
         try:
-            layers = stack_of(key, document.arm, document.blend_ids)
-            typed = document.arm.model_copy(update={"layers": layers, "target": ""})
-            blends = Blends(layers_of([typed]))
-            names = [blends.row(layer)[0].name for layer in layers if layer.blend_id]
-            arm = read_arms([typed], blends, document.appetite)[0]
+            layers = stack_of(key, document.arm, document.blend_ids, known)
+            typed[key] = document.arm.model_copy(update={"layers": layers, "target": ""})
+        except BadInput as refusal:
+            untold[key] = refusal.sentence
+    blends = Blends(layers_of(typed.values()))
+    found = []
+    for key in ARM_KINDS:
+        if key in untold:
+            found.append(_untold(key, untold[key]))
+            continue
+        try:
+            names = [blends.row(layer)[0].name for layer in typed[key].layers if layer.blend_id]
+            arm = read_arms([typed[key]], blends, document.appetite)[0]
             found.append(_way_out(key, side(key, arm, spoons), names))
         except BadInput as refusal:
             if refusal.field.startswith("piece"):
