@@ -62,14 +62,21 @@ class BinderReading:
     says: str
 
 
+def _bathed_until(layers: Sequence[Layer]) -> int:
+    """Return the place of the last bath before the fire, which took off what lay on the surface; -1 without one."""
+    baths = [at for at, layer in enumerate(layers) if layer.kind in BATHS and LAYER_KINDS[layer.kind].when == "before"]
+    return max(baths, default=-1)
+
+
 def coats_at(layers: Sequence[Layer]) -> list[int]:
     """Return the places of the rubs that lie on the surface when it goes to the fire: those after the last bath."""
-    last = max((at for at, layer in enumerate(layers) if layer.kind in BATHS and _before(layer)), default=-1)
-    return [at for at, layer in enumerate(layers) if at > last and layer.kind == "rub"]
+    bathed = _bathed_until(layers)
+    return [at for at, layer in enumerate(layers) if at > bathed and layer.kind == "rub"]
 
 
-def _before(layer: Layer) -> bool:
-    return LAYER_KINDS[layer.kind].when == "before"
+def _binders_at(layers: Sequence[Layer]) -> list[int]:
+    bathed = _bathed_until(layers)
+    return [at for at, layer in enumerate(layers) if at > bathed and layer.kind == "binder"]
 
 
 def with_binder(layers: Sequence[Layer], binder: Binder) -> tuple[Layer, ...]:
@@ -83,9 +90,9 @@ def with_binder(layers: Sequence[Layer], binder: Binder) -> tuple[Layer, ...]:
     coats = coats_at(layers)
     if not coats:
         raise BadInput("layers", "No rub lies on the surface here, so there is nothing to bind; put one on first.")
-    last = max((at for at, layer in enumerate(layers) if layer.kind in BATHS and _before(layer)), default=-1)
-    kept = [layer for at, layer in enumerate(layers) if not (layer.kind == "binder" and at > last)]
-    first = next(at for at, layer in enumerate(kept) if layer is layers[coats[0]])
+    binders = _binders_at(layers)
+    kept = [layer for at, layer in enumerate(layers) if at not in binders]
+    first = coats[0] - sum(at < coats[0] for at in binders)
     if binder.blend is None:
         return tuple(kept)
     return (*kept[:first], Layer("binder", binder.blend, binder.dose), *kept[first:])
@@ -115,7 +122,7 @@ def binders_for(arm: Arm, binders: Sequence[Binder], spoon_set: SpoonSet = SPOON
     coats = coats_at(arm.layers)
     tried = [Binder("none", None), *binders]
     found = [_bound(arm, binder, spoon_set) for binder in tried]
-    own = next((layer.blend for layer in arm.layers if layer.kind == "binder"), None)
+    own = next((arm.layers[at].blend for at in _binders_at(arm.layers)), None)
     chosen = next((at for at, binder in enumerate(tried) if binder.blend == own), -1)
     found = [replace(one, chosen=at == chosen) for at, one in enumerate(found)]
     dials = [check_layer(arm.layers[at]).usual if arm.layers[at].dose is None else arm.layers[at].dose for at in coats]
@@ -136,7 +143,7 @@ def _bound(arm: Arm, binder: Binder, spoon_set: SpoonSet) -> Bound:
     layers = with_binder(arm.layers, binder)
     read: ArmReading = read_arm(replace(arm, layers=layers), spoon_set, cored=False)
     coats = [read.layers[at] for at in coats_at(layers)]
-    laid = [one for one, layer in zip(read.layers, layers, strict=True) if layer.kind == "binder"]
+    laid = [read.layers[at] for at in _binders_at(layers)]
     falls = sum(one.fate.lost.get("did not stick", 0.0) * one.dose_g for one in coats)
     takes = sum(one.dose_g for one in coats)
     blend = None if binder.blend is None else read_blend(binder.blend, spoon_set)

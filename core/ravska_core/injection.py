@@ -2,7 +2,7 @@
 
 import math
 from collections.abc import Callable, Mapping, Sequence
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, replace
 from typing import Any
 
 from ravska_core.catalogue import Grind
@@ -120,7 +120,7 @@ class Clog:
 class InjectionReading:
     """What an injection comes to: pump, what stays, liquid, sites, strokes, fills, evenness and what would clog.
 
-    `weighed` says that pump and what stays were weighed, not planned.
+    `weighed` says that pump and what stays were weighed, not planned; `asks` names sites that must be moved.
     """
 
     plan: Injection
@@ -144,7 +144,8 @@ class InjectionReading:
     reach_mm: float
     gap: Gap | None
     clog: Clog
-    says: tuple[str, ...] = field(default=())
+    asks: tuple[str, ...] = ()
+    says: tuple[str, ...] = ()
 
 
 def pump_percent(before_g: float, after_g: float) -> float:
@@ -221,24 +222,14 @@ def learned_stays(usual: float, own: Sequence[float]) -> float:
 
 
 def strengthen(blend: BlendReading, needed: float, liquid: float) -> tuple[str, float, float]:
-    """Determine what makes a liquid of `liquid` g hold `needed` salt [0 to 1]: grind, its grams, the blend's grams.
-
-    Raises
-    ------
-    BadInput
-        Where more salt is needed than its water takes; the sentence says what share it can have.
-    """
+    """Determine what makes a liquid of `liquid` g hold `needed` salt [0 to 1]: grind, its grams, the blend's grams."""
     now = blend.salt.value / 100
     salt, purity = SALT_FOR_STRENGTH
     if needed <= now:
         of = liquid * needed / now if now > 0 else liquid
         return WATER, liquid - of, of
     add = (needed - now) / (purity - now)
-    of = 1 - add
-    holds, water = now * of + purity * add, blend.water_share * of
-    if holds / (holds + water) > SATURATION:
-        raise BadInput("", f"{strongest(blend) * 100:.1f}")
-    return salt, liquid * add, liquid * of
+    return salt, liquid * add, liquid * (1 - add)
 
 
 def strongest(blend: BlendReading) -> float:
@@ -279,16 +270,14 @@ def _strength(
 ) -> Strength:
     assert plan.wants_percent is not None
     needed = salt_needed(plan.wants_percent, edible_g, dose_g, stays)
-    try:
-        grind, add, of = strengthen(blend, needed, dose_g)
-    except BadInput as refusal:
-        most = strongest(blend)
-        least = pump * needed / most
+    most = strongest(blend)
+    if needed > most:
         raise BadInput(
             "injection.wants",
             f"That takes a liquid of {needed * 100:.1f} % salt, and its water takes only {most * 100:.1f} %. "
-            f"Pump at least {least:.1f} %, or want less salt from it.",
-        ) from refusal
+            f"Pump at least {pump * needed / most:.1f} %, or want less salt from it.",
+        )
+    grind, add, of = strengthen(blend, needed, dose_g)
     now = blend.salt.value
     steps = [
         Step("Salt wanted", f"{plan.wants_percent:g} % × {edible_g:.0f} g edible", needed * dose_g * stays, "g"),
@@ -390,7 +379,7 @@ def read_injection(
         gap=widest_gap(face, good),
         clog=_clog(blend, plan.bore_mm),
     )  # fmt: skip
-    return replace(reading, says=_says(reading, face, len(good)))
+    return replace(reading, asks=_asks(reading, len(good)), says=_says(reading, face))
 
 
 def _check(plan: Injection) -> None:
@@ -441,17 +430,23 @@ def _clog(blend: BlendReading, bore_mm: float) -> Clog:
     return Clog(tuple(clogging(blend.leaves, bore_mm)), bore_mm, bore_mm * CLOGS_AT, times, brix * 100)
 
 
-def _says(reading: InjectionReading, face: Face, good: int) -> tuple[str, ...]:
-    """Say where the liquid goes, how even it is by the fire, and what is wrong with the sites."""
+def _asks(reading: InjectionReading, good: int) -> tuple[str, ...]:
+    """Name the sites that no needle can go in at, and say what to do."""
     said = []
     for why, words in (("bone", "on bone"), ("edge", "beyond the edge")):
         numbers = [str(one.site + 1) for one in reading.misplaced if one.why == why]
-        if numbers:
-            which = f"Site {numbers[0]} lies" if len(numbers) == 1 else f"Sites {', '.join(numbers)} lie"
-            said.append(f"{which} {words}: drag it off, or let all be moved." if len(numbers) == 1
-                        else f"{which} {words}: drag them off, or let all be moved.")  # fmt: skip
+        if len(numbers) == 1:
+            said.append(f"Site {numbers[0]} lies {words}: drag it off, or let all be moved.")
+        elif numbers:
+            said.append(f"Sites {', '.join(numbers)} lie {words}: drag them off, or let all be moved.")
     if not good:
         said.append("No site is left that a needle can go in at; lay them out again.")
+    return tuple(said)
+
+
+def _says(reading: InjectionReading, face: Face) -> tuple[str, ...]:
+    """Say how even the liquid is by the fire, and how the needle is drawn."""
+    said = []
     said.append(
         f"By the fire the meat between sites has {reading.evenness.value:.0f} % of the mean; salt is "
         f"{reading.reach_mm:.1f} mm from each site."

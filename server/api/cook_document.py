@@ -122,6 +122,20 @@ def one_cook(cook_id: UUID) -> Cook:
     return found
 
 
+def arm_of(cook: Cook, label: str) -> Arm:
+    """Return the piece of a cook under a letter.
+
+    Raises
+    ------
+    BadInput
+        At ``label`` when it is not on the board any more.
+    """
+    found = next((arm for arm in cook.trial.arms.all() if arm.label == label), None)
+    if found is None:
+        raise BadInput("label", "That piece is not on the board any more.")
+    return found
+
+
 def _blend_lines(arms: Iterable[Arm]) -> Iterator[Line]:
     for arm in arms:
         for layer in arm.piece.layers.all():

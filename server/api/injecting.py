@@ -17,7 +17,7 @@ from ravska_core.working import BadInput, Figure
 from api.blend_document import BlendDocument, read_document
 from api.blend_store import begin_blend
 from api.coat_document import Appetite, ArmDocument, Blends, LayerDocument, read_arms
-from api.cook_document import one_cook
+from api.cook_document import arm_of, one_cook
 from api.documents import LineDocument, sends
 from api.household import household, spoon_set
 from api.problems import ANSWERS
@@ -72,10 +72,9 @@ class MadeOut:
 @sends
 def make_strength(request, cook_id: UUID, document: StrengthDocument):
     """Make a blend of an injection's own blend with the salt or water that makes it as salty as wanted."""
-    cook = one_cook(cook_id)
-    arm = next((arm for arm in cook.trial.arms.all() if arm.label == document.label), None)
-    layers = list(arm.piece.layers.all()) if arm else []
-    if arm is None or document.layer >= len(layers):
+    arm = arm_of(one_cook(cook_id), document.label)
+    layers = list(arm.piece.layers.all())
+    if document.layer >= len(layers):
         raise BadInput("layer", "That layer is not on the board any more.")
     reading = coat.read_arm(arm.as_core(), spoon_set(), cored=False).layers[document.layer].injection
     blend = layers[document.layer].blend

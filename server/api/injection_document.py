@@ -98,6 +98,7 @@ class InjectionOut:
     most_mm: float
     times_water: float
     brix: float
+    asks: list[str]
     says: list[str]
 
 
@@ -133,5 +134,6 @@ def injection_out(found: InjectionReading) -> InjectionOut:
         most_mm=clog.most_mm,
         times_water=clog.times_water,
         brix=clog.brix,
+        asks=list(found.asks),
         says=list(found.says),
     )  # fmt: skip

@@ -29,7 +29,7 @@ from ravska_core.working import BadInput, Figure
 from api.blend_document import BlendDocument, read_document
 from api.blend_store import begin_blend
 from api.coat_document import Blends, LayerDocument, layer_document, read_layer, write_layer
-from api.cook_document import one_cook, read_stored
+from api.cook_document import arm_of, one_cook, read_stored
 from api.documents import BandOut, LineDocument, SpoonsOut, sends, spoons_out
 from api.household import household, spoon_set
 from api.problems import ANSWERS, FieldError, Gather
@@ -268,9 +268,7 @@ class DrippingsOut:
 def keep_drippings(request, cook_id: UUID, document: DrippingsDocument):
     """Make a blend of what drips out of a piece, each part with its error, to be a line of a sauce or an injection."""
     cook = one_cook(cook_id)
-    arm = next((arm for arm in cook.trial.arms.all() if arm.label == document.label), None)
-    if arm is None:
-        raise BadInput("label", "That piece is not on the board any more.")
+    arm = arm_of(cook, document.label)
     found = drippings_of(arm.as_core(), spoon_set())
     typed = read_document(
         BlendDocument(
@@ -339,10 +337,9 @@ def weigh_back(request, cook_id: UUID, document: WeighBackDocument) -> OwnCoatOu
     assert left is not None
     assert fell is not None
     with transaction.atomic():
-        cook = one_cook(cook_id)
-        arm = next((arm for arm in cook.trial.arms.all() if arm.label == document.label), None)
-        layers = list(arm.piece.layers.all()) if arm else []
-        if arm is None or document.layer >= len(layers) or layers[document.layer].kind not in ("rub", "paste"):
+        arm = arm_of(one_cook(cook_id), document.label)
+        layers = list(arm.piece.layers.all())
+        if document.layer >= len(layers) or layers[document.layer].kind not in ("rub", "paste"):
             raise BadInput("layer", "Only a rub or a paste on a piece of this cook is weighed back.")
         reading = coat.read_arm(arm.as_core())
         area = reading.piece.coatable.value

@@ -157,7 +157,7 @@ def test_a_site_on_bone_gets_nothing_and_is_named_with_a_way_on():
     found = read(sites=own).layers[0].injection
     assert [(one.site, one.why) for one in found.misplaced] == [(1, "bone"), (3, "edge")]
     assert found.sites_in_all == 2
-    assert found.says[0].startswith("Site 2 lies on bone")
+    assert found.asks[0].startswith("Site 2 lies on bone")
     assert found.gap.cm > 5
     assert any("widest gap" in said for said in found.says)
     # the cook knows better where the bone lies

@@ -1951,6 +1951,8 @@ export interface components {
             times_water: number;
             /** Brix */
             brix: number;
+            /** Asks */
+            asks: string[];
             /** Says */
             says: string[];
         };

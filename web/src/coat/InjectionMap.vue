@@ -112,6 +112,8 @@ function siteKeyed(event: KeyboardEvent, at: number) {
     svg.value!.querySelector<SVGElement>(`[data-site="${chosen.value}"]`)?.focus()
   } else if (event.key === 'Delete' || event.key === 'Backspace') {
     event.preventDefault()
+    // without any site of its own a piece would get the grid's again
+    if (props.sites.length < 2) return
     emit(
       'sites',
       props.sites.filter((_, n) => n !== at),

@@ -10,6 +10,7 @@ import { usePreferences } from '../ui/preferences'
 import { percent } from '../ui/units'
 import Why from '../ui/Why.vue'
 import InjectionMap from './InjectionMap.vue'
+import TwoSides from './TwoSides.vue'
 import type { Coat } from './useCoat'
 
 /** An injection in millilitres and sites: how salty its liquid is, where the needle goes in, and what was weighed after. */
@@ -93,16 +94,17 @@ async function makeStrength() {
 </script>
 
 <template>
-  <section class="plate injecting" :aria-label="again ? 'Injecting again' : 'Injecting'">
-    <header>
-      <h2>{{ again ? 'Injecting again' : 'Injecting' }}: {{ name }}</h2>
-      <p class="muted">
-        {{ found.weighed ? 'weighed:' : 'planned:' }} pump
-        <Why :figure="found.pump" of="Pump">{{ percent(found.pump.value) }}</Why>, of the liquid
-        <Why :figure="found.stays" of="What stays">{{ found.stays.value.toFixed(0) }} %</Why> stays
-      </p>
-    </header>
-    <div class="map-side">
+  <TwoSides
+    :title="`${again ? 'Injecting again' : 'Injecting'}: ${name}`"
+    class="injecting"
+    :aria-label="again ? 'Injecting again' : 'Injecting'"
+  >
+    <template #about>
+      {{ found.weighed ? 'weighed:' : 'planned:' }} pump
+      <Why :figure="found.pump" of="Pump">{{ percent(found.pump.value) }}</Why>, of the liquid
+      <Why :figure="found.stays" of="What stays">{{ found.stays.value.toFixed(0) }} %</Why> stays
+    </template>
+    <template #picture>
       <InjectionMap
         v-model:chosen="chosen"
         :solid="piece.solid"
@@ -126,17 +128,12 @@ async function makeStrength() {
       </p>
       <p class="muted small">
         Drag a site{{ bones.length ? ' or the end of a bone' : '' }}; arrow keys move it 2 mm, page keys go to the next,
-        Delete takes it out. {{ bones.length ? 'The bone lies where such a cut usually has it.' : '' }}
+        Delete takes it out. {{ bones.length && !own.length ? 'The bone lies where such a cut usually has it.' : '' }}
       </p>
-      <p
-        v-for="sentence in found.says"
-        :key="sentence"
-        :class="{ wrong: sentence.includes('lie') && found.misplaced.length }"
-      >
-        {{ sentence }}
-      </p>
-    </div>
-    <div class="numbers">
+      <p v-for="sentence in found.asks" :key="sentence" class="wrong">{{ sentence }}</p>
+      <p v-for="sentence in found.says" :key="sentence">{{ sentence }}</p>
+    </template>
+    <template #numbers>
       <p class="answer">
         <b class="big"
           ><Why :figure="found.site_ml" of="Liquid a site">{{ show.volume(found.site_ml.value) }}</Why></b
@@ -153,7 +150,7 @@ async function makeStrength() {
           <span>{{ show.volume(found.liquid_ml) }} in all</span>
         </span>
       </p>
-      <div class="two">
+      <div class="fields">
         <Field v-model="dose" label="Pump, % of the raw weight" placeholder="10" :error="errors.dose" />
         <Field
           v-model="wants"
@@ -171,7 +168,7 @@ async function makeStrength() {
         <v-btn v-if="found.strength.add_g > 0" class="solid" @click="makeStrength">Make a blend of it</v-btn>
       </div>
       <p v-else class="muted">The liquid is {{ percent(found.liquid_percent) }} salt.</p>
-      <div class="two">
+      <div class="fields">
         <Choice
           v-model="grid"
           label="Grid"
@@ -188,7 +185,7 @@ async function makeStrength() {
           :hint="`by the fire ${found.evenness.value.toFixed(0)} % of the mean between them`"
         />
       </div>
-      <div class="three">
+      <div class="fields">
         <Field v-model="bore" label="Needle's bore" :placeholder="mm(found.bore_mm)" :error="says('bore')" />
         <Field v-model="syringe" label="Syringe" :placeholder="`${found.syringe_ml} ml`" :error="says('syringe')" />
         <Field
@@ -212,7 +209,7 @@ async function makeStrength() {
       <button type="button" class="link" :aria-expanded="weighing" @click="weighing = !weighing">
         It is in: weigh it after
       </button>
-      <div v-if="weighing" class="three">
+      <div v-if="weighing" class="fields">
         <Field
           v-model="before"
           label="Weight before"
@@ -222,39 +219,11 @@ async function makeStrength() {
         <Field v-model="after" label="Weight after" placeholder="2.55 kg" :error="says('after')" />
         <Field v-model="used" label="Liquid used" :placeholder="show.volume(found.liquid_ml)" :error="says('used')" />
       </div>
-    </div>
-  </section>
+    </template>
+  </TwoSides>
 </template>
 
 <style scoped>
-.injecting {
-  padding: 18px 22px;
-  display: grid;
-  grid-template-columns: minmax(0, 1.1fr) minmax(0, 1fr);
-  gap: 12px 28px;
-  align-items: start;
-}
-header {
-  grid-column: 1 / -1;
-  display: flex;
-  justify-content: space-between;
-  flex-wrap: wrap;
-  align-items: baseline;
-  gap: 4px 16px;
-}
-h2 {
-  font-size: 20px;
-}
-p {
-  margin: 0;
-  font-size: 14px;
-}
-.map-side,
-.numbers {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr);
-  gap: 10px;
-}
 .small {
   font-size: 13px;
 }
@@ -281,16 +250,6 @@ p {
   flex-wrap: wrap;
   gap: 0 16px;
 }
-.two,
-.three {
-  display: grid;
-  grid-template-columns: repeat(2, minmax(0, 1fr));
-  gap: 10px;
-  align-items: start;
-}
-.three {
-  grid-template-columns: repeat(3, minmax(0, 1fr));
-}
 .strength {
   display: grid;
   gap: 8px;
@@ -306,15 +265,7 @@ p {
   justify-self: start;
   font-size: 14px !important;
 }
-@media (max-width: 900px) {
-  .injecting {
-    grid-template-columns: minmax(0, 1fr);
-  }
-}
 @media (max-width: 720px) {
-  .injecting {
-    padding: 16px;
-  }
   .link {
     min-height: 44px;
   }

@@ -7,6 +7,7 @@ import Field from '../ui/Field.vue'
 import { usePreferences } from '../ui/preferences'
 import { percent } from '../ui/units'
 import Why from '../ui/Why.vue'
+import TwoSides from './TwoSides.vue'
 import type { Coat } from './useCoat'
 import WindowScale from './WindowScale.vue'
 
@@ -44,15 +45,12 @@ function take(time: string) {
 </script>
 
 <template>
-  <section class="plate bath" aria-label="In the bath">
-    <header>
-      <h2>In the bath: {{ name }}</h2>
-      <p class="muted">
-        {{ show.volume(reading.dose.value) }}, brings
-        <Why :figure="reading.salt" of="Salt of the bath">{{ percent(reading.salt.value) }}</Why> salt
-      </p>
-    </header>
-    <div class="side">
+  <TwoSides :title="`In the bath: ${name}`" class="bath" aria-label="In the bath">
+    <template #about>
+      {{ show.volume(reading.dose.value) }}, brings
+      <Why :figure="reading.salt" of="Salt of the bath">{{ percent(reading.salt.value) }}</Why> salt
+    </template>
+    <template #picture>
       <WindowScale
         v-if="reading.window"
         :window="reading.window"
@@ -61,9 +59,9 @@ function take(time: string) {
         :reach="reading.reach"
         @take="take"
       />
-    </div>
-    <div class="side">
-      <div class="two">
+    </template>
+    <template #numbers>
+      <div class="fields">
         <Field v-model="hold" label="In it for" placeholder="2 h" :error="errors.hold" />
         <Field
           v-model="reserve"
@@ -74,7 +72,7 @@ function take(time: string) {
         />
       </div>
       <Choice v-model="after" label="Out of the bath it is" :options="afters" />
-      <div class="two">
+      <div class="fields">
         <Choice
           v-model="fate"
           label="The bath then is"
@@ -86,52 +84,6 @@ function take(time: string) {
         <Field v-if="fate === 'boiled'" v-model="eaten" label="Of it is eaten, %" :error="errors.eaten" />
       </div>
       <p>{{ reading.says }}</p>
-    </div>
-  </section>
+    </template>
+  </TwoSides>
 </template>
-
-<style scoped>
-.bath {
-  padding: 18px 22px;
-  display: grid;
-  grid-template-columns: minmax(0, 1.25fr) minmax(0, 1fr);
-  gap: 12px 32px;
-  align-items: start;
-}
-header {
-  grid-column: 1 / -1;
-  display: flex;
-  justify-content: space-between;
-  flex-wrap: wrap;
-  align-items: baseline;
-  gap: 4px 16px;
-}
-h2 {
-  font-size: 20px;
-}
-p {
-  margin: 0;
-  font-size: 14px;
-}
-.side {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr);
-  gap: 10px;
-}
-.two {
-  display: grid;
-  grid-template-columns: repeat(2, minmax(0, 1fr));
-  gap: 10px;
-  align-items: start;
-}
-@media (max-width: 900px) {
-  .bath {
-    grid-template-columns: minmax(0, 1fr);
-  }
-}
-@media (max-width: 720px) {
-  .bath {
-    padding: 16px;
-  }
-}
-</style>

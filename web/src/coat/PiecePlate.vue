@@ -63,8 +63,8 @@ const says = (name: string) => props.errors[`piece.${name}`] ?? props.errors[`pi
         :items="items"
         :custom-filter="matches"
         :aria-label="`Cut of arm ${label}`"
-        @update:model-value="piece.bones = []"
         no-data-text="No cut of that name; try the animal."
+        @update:model-value="piece.bones = []"
       >
         <template #item="{ item, props: row }">
           <v-list-item v-bind="row" :title="undefined">
