@@ -79,6 +79,8 @@ def as_weighed(
     if layer.kind not in INJECTIONS or layer.injection.after_g is None or layer.blend is None:
         return layer
     kind = check_layer(layer)
+    if kind.when != "before" and layer.injection.before_g is None:
+        raise BadInput("injection.before", "Weigh it before too: on the fire it has lost weight since it was raw.")
     dial = kind.usual if layer.dose is None else layer.dose
     density = _blend_reading(layer.blend, spoon_set, tables).density_g_ml
     found = settle(

@@ -214,6 +214,20 @@ def test_injecting_again_mid_cook_goes_by_weight_and_warns():
     assert {"below-minimum"} == {c.id for c in whole.cautions} & {"below-minimum", "not-intact"}
 
 
+def test_an_injection_mid_cook_is_weighed_against_what_has_lost_weight_by_then():
+    def mid_cook(**plan):
+        layer = Layer("second injection", STOCK, 3, injection=Injection(**plan))
+        return read_arm(Arm("A", JOINT, (layer,)), cored=False).layers[0].injection
+
+    with pytest.raises(BadInput, match="lost weight") as refusal:
+        mid_cook(after_g=1700)
+    assert refusal.value.field == "layers.0.injection.before"
+    # by hand: 48 g on 1,650 is 2.91 %, of the 85.7 g planned 56 %
+    found = mid_cook(before_g=1650, after_g=1698)
+    assert found.pump.value == pytest.approx(48 / 1650 * 100)
+    assert found.stays.value == pytest.approx(48 / (60 / 0.7) * 100)
+
+
 # USDA handbook and 9 CFR 424.21, from memory: ingoing ppm = nitrite in the pickle x pump, dry = nitrite on / meat
 def test_curing_salt_is_counted_only_to_refuse():
     pickle = blend(("water/liquid", 970, "scale"), ("curing-salt/fine", 30, "scale"), kind="injection")

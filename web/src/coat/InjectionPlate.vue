@@ -182,7 +182,9 @@ async function makeStrength() {
           label="Sites apart"
           :placeholder="mm(found.spacing_cm * 10)"
           :error="says('spacing')"
-          :hint="`by the fire ${found.evenness.value.toFixed(0)} % of the mean between them`"
+          :hint="
+            found.reach_mm > 0 ? `by the fire ${found.evenness.value.toFixed(0)} % of the mean between them` : undefined
+          "
         />
       </div>
       <div class="fields">
@@ -213,7 +215,7 @@ async function makeStrength() {
         <Field
           v-model="before"
           label="Weight before"
-          :placeholder="coat.arm.value!.piece.mass"
+          :placeholder="again ? 'as it lies on the fire' : coat.arm.value!.piece.mass"
           :error="says('before')"
         />
         <Field v-model="after" label="Weight after" placeholder="2.55 kg" :error="says('after')" />

@@ -8,8 +8,9 @@ const show = {
   volume: (ml: number) => `${ml} ml`,
   temperature: (c: number) => `${c} °C`,
 }
-const layer = (kind: string, value: number) => ({
+const layer = (kind: string, value: number, more: object = {}) => ({
   kind,
+  ...more,
   dose: { value, unit: kind === 'marinade' ? 'ml' : 'g' },
   spoons: { text: '2 tsp' },
 })
@@ -27,6 +28,12 @@ it('says what each step takes', () => {
   const bathed = arm('Orange and buttermilk', layer('marinade', 563))
   expect(stepDetail('mix', null, bathed, '15 min', show)).toContain('set a reserve aside first')
   expect(stepDetail('bag', 0, bathed, '16 h', show)).toBe('563 ml, hold 16 h cold')
+  const aside = arm('Orange and buttermilk', layer('marinade', 563, { reserve_g: 120 }))
+  expect(stepDetail('mix', null, aside, '', show)).toBe(
+    '563 ml of Orange and buttermilk; and 120 g more to set aside first',
+  )
+  const needled = arm('Stock', layer('injection', 268, { injection: { sites_in_all: 43 } }))
+  expect(stepDetail('inject', 0, needled, '8 h', show)).toBe('268 g, 43 sites, hold 8 h')
   expect(stepDetail('on', null, bathed, '5 h', show)).toBe('5 h')
 })
 

@@ -31,8 +31,9 @@ export function stepDetail(kind: string, at: number | null, arm: Arm, lasts: str
   switch (kind) {
     case 'mix':
       return mixed(arm, show)
-    case 'coat':
     case 'inject':
+      return `${amount ? `${amount}, ` : ''}${layer?.injection ? `${layer.injection.sites_in_all} sites, ` : ''}hold ${lasts}`
+    case 'coat':
       return `${amount ? `${amount}, ` : ''}hold ${lasts}`
     case 'bag':
       return `${amount ? `${amount}, ` : ''}hold ${lasts} cold`
@@ -60,6 +61,8 @@ function mixed(arm: Arm, show: Show): string {
         : show.dose(found.dose.value)
     return [`${amount} of ${layer.blend_name}`]
   })
-  const bath = arm.layers.some((layer) => layer.typed.kind === 'marinade')
-  return `${said.join(', ')}${bath ? '; set a reserve aside first' : ''}`
+  const bath = arm.layers.findIndex((layer) => layer.typed.kind === 'marinade')
+  const aside = arm.reading?.layers[bath]?.reserve_g ?? 0
+  const first = aside > 0 ? `and ${show.mass(aside)} more to set aside first` : 'set a reserve aside first'
+  return `${said.join(', ')}${bath >= 0 ? `; ${first}` : ''}`
 }
