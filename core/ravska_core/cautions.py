@@ -126,6 +126,10 @@ def minimum_centre_c(animal: str) -> tuple[float, str]:
     return 63.0, "63 °C (145 °F) and 3 min rest"
 
 
+def _below_words(s: Situation) -> dict[str, str]:
+    return {"end": _said_c(s.endpoint_c or 0.0), "animal": s.animal, "minimum": minimum_centre_c(s.animal)[1]}
+
+
 _RULES: tuple[Rule[Situation], ...] = (
     Rule(
         "cure", "stop", lambda s: "cure" in s.flags,
@@ -149,9 +153,7 @@ _RULES: tuple[Rule[Situation], ...] = (
         lambda s: s.animal in _POULTRY and not s.pierced and _below(s, minimum_centre_c(s.animal)[0]),
         "{end} in the centre is below the usual minimum for {animal}, {minimum}.",
         "Cook it to {minimum}; your local food authority's rules come first.", "guidance",
-        lambda s: {
-            "end": _said_c(s.endpoint_c or 0.0), "animal": s.animal, "minimum": minimum_centre_c(s.animal)[1]
-        },
+        _below_words,
     ),
     Rule(
         "phosphate", "stop", lambda s: s.phosphate_percent > 0.5,
@@ -230,9 +232,7 @@ _RULES: tuple[Rule[Situation], ...] = (
         "{end} in the centre is below the usual minimum for {animal}, {minimum}.",
         "Only whole, unpierced meat is eaten so by choice: sear all of its surface, and do not serve it so to guests "
         "who are pregnant, old, very young or ill.", "guidance",
-        lambda s: {
-            "end": _said_c(s.endpoint_c or 0.0), "animal": s.animal, "minimum": minimum_centre_c(s.animal)[1]
-        },
+        _below_words,
     ),
     Rule(
         "over-salt", "caution", lambda s: s.salt_percent > 2.2,
