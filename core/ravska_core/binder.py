@@ -79,23 +79,33 @@ def _binders_at(layers: Sequence[Layer]) -> list[int]:
     return [at for at, layer in enumerate(layers) if at > bathed and layer.kind == "binder"]
 
 
-def with_binder(layers: Sequence[Layer], binder: Binder) -> tuple[Layer, ...]:
-    """Return a stack with another binder, or none, under the coats that lie on the surface.
+def bind_at(layers: Sequence[Layer]) -> tuple[list[int], int]:
+    """Return the binders that lie on the surface, by place, and where another goes once they are gone.
 
     Raises
     ------
     BadInput
         At ``layers`` when no rub lies on the surface.
     """
-    coats = coats_at(layers)
+    coats, binders = coats_at(layers), _binders_at(layers)
     if not coats:
         raise BadInput("layers", "No rub lies on the surface here, so there is nothing to bind; put one on first.")
-    binders = _binders_at(layers)
+    return binders, coats[0] - sum(at < coats[0] for at in binders)
+
+
+def with_binder(layers: Sequence[Layer], binder: Binder) -> tuple[Layer, ...]:
+    """Return a stack with another binder, or none, under the coats that lie on the surface.
+
+    Raises
+    ------
+    BadInput
+        As `bind_at` does.
+    """
+    binders, place = bind_at(layers)
     kept = [layer for at, layer in enumerate(layers) if at not in binders]
-    first = coats[0] - sum(at < coats[0] for at in binders)
-    if binder.blend is None:
-        return tuple(kept)
-    return (*kept[:first], Layer("binder", binder.blend, binder.dose), *kept[first:])
+    if binder.blend is not None:
+        kept.insert(place, Layer("binder", binder.blend, binder.dose))
+    return tuple(kept)
 
 
 def flavour_of(reading: BlendReading) -> str:

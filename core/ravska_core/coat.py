@@ -53,6 +53,7 @@ class LayerReading:
     says: str = ""
     window: Window | None = None
     standing: str = ""
+    too_long: bool = False
     reserve_g: float = 0.0
     injection: InjectionReading | None = None
     reach: Figure | None = None
@@ -265,6 +266,7 @@ def _layer_reading(
         surface=stack.surfaces[at],
         window=window,
         standing="" if window is None else says_where(window.window, layer.hold_s),
+        too_long=window is not None and layer.hold_s > window.window.long_high_min * 60,
         reserve_g=_reserve_g(put),
         reach=reach_of([layer]) if kind.hold_s else None,
         hold_s=layer.hold_s if kind.hold_s else 0.0,

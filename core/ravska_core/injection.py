@@ -453,7 +453,7 @@ def _says(reading: InjectionReading, face: Face) -> tuple[str, ...]:
         if reading.reach_mm > 0
         else "No hold follows it, so its salt stays in the lines the needle left."
     )
-    if reading.gap is not None and reading.gap.cm > 3:
+    if reading.gap is not None and reading.gap.wide:
         said.append(f"The widest gap is {reading.gap.cm * 10:.0f} mm from any site, marked on the drawing.")
     if reading.strokes > 1:
         said.append(

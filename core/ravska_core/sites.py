@@ -25,6 +25,9 @@ MOST_SITES = 600
 CLEAR_CM = 0.3
 """How far beside a bone a site is set [cm] (estimate)."""
 
+WIDE_CM = 3.0
+"""A gap wider than this is pointed out [cm] (estimate)."""
+
 _CLOSEST_CM, _FARTHEST_CM = 0.8, 10.0
 _NEAR_EDGE = 0.25
 """A site keeps this share of the spacing from the edge, where it would squirt out again (estimate)."""
@@ -200,6 +203,11 @@ class Gap:
     x: float
     y: float
     cm: float
+
+    @property
+    def wide(self) -> bool:
+        """Whether it is wide enough to be pointed out."""
+        return self.cm > WIDE_CM
 
 
 _ACROSS = 48

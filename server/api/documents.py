@@ -329,6 +329,7 @@ class LayerReadingOut:
     says: str
     window: WindowOut | None
     standing: str
+    too_long: bool
     reserve_g: float
     injection: InjectionOut | None
     reach: Figure | None
@@ -406,6 +407,7 @@ def arm_reading_out(found: coat.ArmReading) -> ArmReadingOut:
                 says=layer.says,
                 window=window_out(layer.window) if layer.window else None,
                 standing=layer.standing,
+                too_long=layer.too_long,
                 reserve_g=layer.reserve_g,
                 injection=injection_out(layer.injection) if layer.injection else None,
                 reach=layer.reach,

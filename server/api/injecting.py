@@ -9,7 +9,7 @@ from django.db import transaction
 from ninja import Router, Schema, Status
 from pydantic import Field
 from ravska_core import coat, cuts
-from ravska_core.binder import Binder, binders_for, plain_binders
+from ravska_core.binder import Binder, bind_at, binders_for, plain_binders
 from ravska_core.layers import INJECTIONS, LAYER_KINDS
 from ravska_core.sites import face_of, lay_sites, off_the_bone
 from ravska_core.working import BadInput, Figure
@@ -102,10 +102,11 @@ class BindersDocument(Schema):
 
 @dataclass(frozen=True, slots=True)
 class BinderOut:
-    """What one binder does for the coat; `layer` is the layer to put under it, none for no binder."""
+    """What one binder does for the coat; `layers` is the stack with it, `grind` and `name` say what it is."""
 
     name: str
-    layer: LayerDocument | None
+    grind: str
+    layers: list[LayerDocument]
     grams: float
     surface: str
     ceiling: float
@@ -145,15 +146,20 @@ def binder_or_none(request, document: BindersDocument) -> BindersOut:
     found = binders_for(arm, tried, spoon_set())
     names: dict[Key, str] = {str(row.pk): row.name for row in own}
     doses = {binder.key: binder.dose for binder in tried}
+    binders, place = bind_at(arm.layers)
+    bare = [layer for at, layer in enumerate(document.arm.layers) if at not in binders]
     choices = []
     for one in found.choices:
-        layer = None
+        stack, grind = list(bare), ""
         if one.key != "none":
-            of = {"blend_id": one.key} if one.key in names else {"grind": one.key}
-            layer = LayerDocument(kind="binder", dose=f"{doses[one.key]:g}", **of)  # type: ignore[arg-type]
+            grind = "" if one.key in names else one.key
+            blend_id = UUID(one.key) if one.key in names else None
+            stack.insert(
+                place, LayerDocument(kind="binder", dose=f"{doses[one.key]:g}", grind=grind, blend_id=blend_id)
+            )
         choices.append(
             BinderOut(
-                names.get(one.key, ""), layer, one.grams, one.surface, one.ceiling, one.sticks, one.falls_g,
+                names.get(one.key, ""), grind, stack, one.grams, one.surface, one.ceiling, one.sticks, one.falls_g,
                 one.salt_percent, one.fat_g, one.flavour, list(one.allergens), one.total, one.enough, one.chosen,
             )
         )  # fmt: skip

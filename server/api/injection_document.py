@@ -54,11 +54,12 @@ class MisplacedOut:
 
 @dataclass(frozen=True, slots=True)
 class GapOut:
-    """The meat farthest from any site, as shares of length and width, and how far [cm]."""
+    """The meat farthest from any site, as shares of length and width, and how far [cm]; `wide` when it wants a site."""
 
     x: float
     y: float
     cm: float
+    wide: bool
 
 
 @dataclass(frozen=True, slots=True)
@@ -128,7 +129,7 @@ def injection_out(found: InjectionReading) -> InjectionOut:
         sites_a_fill=found.sites_a_fill,
         evenness=found.evenness,
         reach_mm=found.reach_mm,
-        gap=gap and GapOut(gap.x, gap.y, gap.cm),
+        gap=gap and GapOut(gap.x, gap.y, gap.cm, gap.wide),
         coarse=[CoarseOut(grind.key, grind.grain_mm) for grind in clog.coarse],
         bore_mm=clog.bore_mm,
         most_mm=clog.most_mm,

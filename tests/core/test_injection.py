@@ -84,12 +84,22 @@ def test_a_grid_has_as_many_sites_as_its_area_takes_and_its_known_widest_gap(gri
     places = [(x * 60, y * 45) for x, y in sites]
     nearest = [min(math.dist(p, q) for q in places if q != p) for p in places]
     assert min(nearest) == pytest.approx(2.5, abs=0.02)
-    # between sites: spacing over root 3 in a triangle, over root 2 in a square; corners lie farther out
-    inner = [(x, y) for x, y in places if 5 < x < 55 and 5 < y < 40]
-    assert len(inner) > 100
-    gap = widest_gap(face, sites)
-    assert 2.5 / math.sqrt(3 if grid == "hexagonal" else 2) <= gap.cm + 0.6
-    assert gap.cm < 3
+    # between sites it is spacing over root 3 or root 2, by hand; a corner lies farther out
+    assert 2.5 / math.sqrt(3 if grid == "hexagonal" else 2) - 0.1 < widest_gap(face, sites).cm < 3
+
+
+def test_the_widest_gap_is_where_a_ruler_finds_it():
+    # by hand: from the middle of a 10 cm square to its corner
+    square = Face(10, 10, False, 5)
+    alone = widest_gap(square, [(0.5, 0.5)])
+    assert (alone.cm, alone.wide) == (pytest.approx(math.sqrt(50)), True)
+    left = widest_gap(square, [(0.0, 0.5)])
+    assert (left.x, left.cm) == (1.0, pytest.approx(math.hypot(10, 5)))
+    # on a round face the corner is no meat, and bone wants none
+    assert widest_gap(Face(10, 10, True, 5), [(0.5, 0.5)]).cm == pytest.approx(5, abs=0.15)
+    boned = Face(10, 10, False, 5, (Bone(1, 0, 1, 1, 0.4),))
+    assert widest_gap(boned, [(0.0, 0.5)]).x < 0.82
+    assert widest_gap(square, []) is None
 
 
 def test_evenness_is_the_lattices_own_and_is_said():

@@ -145,7 +145,8 @@ def test_binders_are_compared_with_those_of_the_book_and_one_is_taken(api, cook)
     assert [choice["name"] for choice in found["choices"]] == ["", "", "", "", "Egg wash"]
     assert found["choices"][0]["falls_g"] > 10
     assert found["least"] == 1
-    taken = arm | {"layers": [found["choices"][4]["layer"], *arm["layers"]]}
+    taken = arm | {"layers": found["choices"][4]["layers"]}
+    assert [layer["kind"] for layer in taken["layers"]] == ["binder", "rub"]
     assert read(api, taken)["salt"]["value"] == pytest.approx(found["choices"][4]["total"]["value"])
     assert api("POST", "coat/binders", {"arm": arm | {"layers": []}})[0] == 422
 

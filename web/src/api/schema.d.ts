@@ -1819,7 +1819,7 @@ export interface components {
         };
         /**
          * GapOut
-         * @description The meat farthest from any site, as shares of length and width, and how far [cm].
+         * @description The meat farthest from any site, as shares of length and width, and how far [cm]; `wide` when it wants a site.
          */
         GapOut: {
             /** X */
@@ -1828,6 +1828,8 @@ export interface components {
             y: number;
             /** Cm */
             cm: number;
+            /** Wide */
+            wide: boolean;
         };
         /**
          * HomeOut
@@ -2092,6 +2094,8 @@ export interface components {
             window: components["schemas"]["WindowOut"] | null;
             /** Standing */
             standing: string;
+            /** Too Long */
+            too_long: boolean;
             /** Reserve G */
             reserve_g: number;
             injection: components["schemas"]["InjectionOut"] | null;
@@ -4265,12 +4269,15 @@ export interface components {
         };
         /**
          * BinderOut
-         * @description What one binder does for the coat; `layer` is the layer to put under it, none for no binder.
+         * @description What one binder does for the coat; `layers` is the stack with it, `grind` and `name` say what it is.
          */
         BinderOut: {
             /** Name */
             name: string;
-            layer: components["schemas"]["LayerDocument"] | null;
+            /** Grind */
+            grind: string;
+            /** Layers */
+            layers: components["schemas"]["LayerDocument"][];
             /** Grams */
             grams: number;
             /** Surface */

@@ -21,9 +21,9 @@ const { data: found, error } = useQuery({
   retry: false,
 })
 function name(choice: Schemas['BinderOut']): string {
-  if (!choice.layer) return 'No binder'
-  const grind = grinds.value.get(choice.layer.grind)
-  return choice.name || (grind ? grindName(grind) : choice.layer.grind)
+  if (choice.name) return choice.name
+  const grind = grinds.value.get(choice.grind)
+  return grind ? grindName(grind) : choice.grind || 'No binder'
 }
 </script>
 
@@ -47,11 +47,11 @@ function name(choice: Schemas['BinderOut']): string {
           class="choice"
           :class="{ on: choice.chosen, short: !choice.enough }"
           :aria-pressed="choice.chosen"
-          @click="coat.takeBinder(choice.layer)"
+          @click="coat.putStack(choice.layers)"
         >
           <span class="head">
             <b>{{ name(choice) }}</b>
-            <span>{{ choice.layer ? show.dose(choice.grams) : '' }}</span>
+            <span>{{ choice.grams ? show.dose(choice.grams) : '' }}</span>
           </span>
           <span class="bar" aria-hidden="true"><i :style="{ width: `${choice.sticks * 100}%` }" /></span>
           <span>

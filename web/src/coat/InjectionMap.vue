@@ -162,7 +162,7 @@ const said = (n: number) => {
       :cy="y(site[1])"
       :r="(reachMm / 10) * s"
     />
-    <g v-if="gap && gap.cm > 3" class="gap" aria-hidden="true">
+    <g v-if="gap?.wide" class="gap" aria-hidden="true">
       <circle :cx="x(gap.x)" :cy="y(gap.y)" r="13" />
       <text :x="x(gap.x)" :y="y(gap.y) + 5" text-anchor="middle">?</text>
     </g>

@@ -120,7 +120,7 @@ async function makeStrength() {
       <p class="ways">
         <v-btn v-if="found.misplaced.length" class="solid" @click="coat.moveOff(at)">Move them off</v-btn>
         <v-btn v-if="plan.sites.length" @click="layOut">Lay them out again</v-btn>
-        <v-btn v-if="found.gap && found.gap.cm > 1" @click="fillGap">A site in the widest gap</v-btn>
+        <v-btn v-if="found.gap" @click="fillGap">A site in the widest gap</v-btn>
         <v-btn v-if="sites.length > 1" @click="takeOut"
           >Take site {{ Math.min(chosen, sites.length - 1) + 1 }} out</v-btn
         >

@@ -36,7 +36,8 @@ const afters = computed(() =>
 )
 const fate = computed({
   get: () => (layer.value.eaten && layer.value.eaten !== '0' ? 'boiled' : 'thrown'),
-  set: (value: string) => (layer.value.eaten = value === 'boiled' ? '50' : ''),
+  set: (value: string) =>
+    (layer.value.eaten = value === 'boiled' ? String((catalogue.value?.liquid_fates.gravy ?? 0) * 100) : ''),
 })
 function take(time: string) {
   props.coat.history.mark()
@@ -55,6 +56,7 @@ function take(time: string) {
         v-if="reading.window"
         :window="reading.window"
         :standing="reading.standing"
+        :too-long="reading.too_long"
         :hold-s="reading.hold_s"
         :reach="reading.reach"
         @take="take"

@@ -21,7 +21,7 @@ const props = defineProps<{
   label: string
 }>()
 defineEmits<{ skin: [] }>()
-const { catalogue } = useCatalogue()
+const { catalogue, cuts } = useCatalogue()
 const { show } = usePreferences()
 
 const items = computed(() =>
@@ -34,6 +34,11 @@ function matches(_: string, text: string, item?: { raw: { raw: Cut } }): boolean
 const count = computed({
   get: () => String(piece.value.count ?? 1),
   set: (text) => (piece.value.count = (/^\d+$/.test(text.trim()) ? Number(text) : text) as number),
+})
+/** The usual minimum in the centre of this animal, as an example of what to write. */
+const least = computed(() => {
+  const cut = cuts.value.get(piece.value.cut)
+  return cut ? show.value.temperature(cut.minimum_centre_c) : ''
 })
 const endpoint = computed({
   get: () => piece.value.endpoint,
@@ -77,7 +82,7 @@ const says = (name: string) => props.errors[`piece.${name}`] ?? props.errors[`pi
     <div class="fields">
       <Field v-model="piece.mass" label="Raw weight" placeholder="2.3 kg" :error="says('mass')" />
       <Field v-model="count" label="Pieces" :error="says('count')" />
-      <Field v-model="endpoint" label="Done at" :placeholder="show.temperature(63)" :error="says('endpoint')" />
+      <Field v-model="endpoint" label="Done at" :placeholder="least" :error="says('endpoint')" />
     </div>
     <button type="button" class="link" :aria-expanded="forEaters" @click="forEaters = !forEaters">
       Start from the eaters

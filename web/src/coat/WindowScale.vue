@@ -8,6 +8,7 @@ import Why from '../ui/Why.vue'
 const props = defineProps<{
   window: Schemas['WindowOut']
   standing: string
+  tooLong: boolean
   holdS: number
   reach: Schemas['Figure'] | null
 }>()
@@ -40,12 +41,11 @@ function keyed(event: KeyboardEvent) {
   const by = step(way > 0 ? minutes.value : minutes.value - 1)
   say((Math[way > 0 ? 'floor' : 'ceil'](minutes.value / by) + way) * by)
 }
-const too = computed(() => props.standing.startsWith('longer'))
 </script>
 
 <template>
   <div class="window" role="group" aria-label="How long it may work">
-    <p :class="{ too }">
+    <p :class="{ too: tooLong }">
       <b>{{ duration(holdS) }}</b> is {{ standing }}.
     </p>
     <div class="scale">
@@ -55,7 +55,7 @@ const too = computed(() => props.standing.startsWith('longer'))
           :class="school.name"
         />
       </div>
-      <b class="mine" :class="{ too }" :style="{ left: `${at(minutes)}%` }" aria-hidden="true" />
+      <b class="mine" :class="{ too: tooLong }" :style="{ left: `${at(minutes)}%` }" aria-hidden="true" />
       <label>
         <span class="sr-only">Your own time</span>
         <input
@@ -87,7 +87,7 @@ const too = computed(() => props.standing.startsWith('longer'))
       {{ window.acid_class === 'none' ? 'No acid' : `Acid class ${window.acid_class}` }}: {{ window.because }}. The meat
       is {{ window.thickness }} here. {{ window.reason }} ({{ window.mark }})
     </p>
-    <p v-if="window.weaker && too">
+    <p v-if="window.weaker && tooLong">
       Or thin it: {{ window.weaker.water_g.toFixed(0) }} g of water to 100 g makes it {{ window.weaker.acid_class }},
       which may work {{ duration(window.weaker.long_high_min * 60) }}.
     </p>

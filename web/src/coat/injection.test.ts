@@ -60,7 +60,10 @@ it('shows where a hold lies, and takes another one from the scale or from a scho
     weaker: { acid_class: 'medium', water_g: 24.2, long_high_min: 720 },
   } // prettier-ignore
   const scale = (holdS: number, standing: string) =>
-    mount(WindowScale, { props: { window, standing, holdS, reach: null }, global })
+    mount(WindowScale, {
+      props: { window, standing, tooLong: standing.startsWith('longer'), holdS, reach: null },
+      global,
+    })
   const long = scale(16 * 3600, 'longer than either school')
   expect(long.text()).toContain('16 h is longer than either school.')
   expect(long.text()).toContain('24 g of water to 100 g makes it medium, which may work 12 h')

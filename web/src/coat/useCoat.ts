@@ -175,16 +175,6 @@ export function useCoat(id?: string) {
       const arm = now.arms[current.value]
       arm.layers[layer] = await call(api.POST('/api/coat/sites', { body: { arm: plain(arm), layer } }))
     })
-  /** Put another binder, or none, under the coat that lies on the surface. */
-  const takeBinder = (binder: Layer | null) =>
-    change(async (now) => {
-      const layers = now.arms[current.value].layers
-      const bath = layers.findLastIndex((layer) => layer.kind === 'marinade')
-      const kept = layers.filter((layer, n) => n <= bath || layer.kind !== 'binder')
-      const first = kept.findIndex((layer, n) => n > bath && layer.kind === 'rub')
-      if (binder && first >= 0) kept.splice(first, 0, plain(binder))
-      now.arms[current.value].layers = kept
-    })
   function aimAt(target: string) {
     if (arm.value) arm.value.target = target
   }
@@ -211,7 +201,7 @@ export function useCoat(id?: string) {
   }
   return {
     doc, cook, reading, errors, errorsOf, atS, cored, current, binding, arm, stored, loaded, error, autosave, history,
-    addLayer, takeSchool, makePair, takeSkin, giveWay, moveOff, takeBinder, layBinders, aimAt, putStack, addPiece, removePiece, path,
+    addLayer, takeSchool, makePair, takeSkin, giveWay, moveOff, layBinders, aimAt, putStack, addPiece, removePiece, path,
   } // prettier-ignore
 }
 
