@@ -79,7 +79,7 @@ const centre = computed(() => mine.value.sample.depths_cm.at(-1)!)
     <header>
       <h2>From crust to centre</h2>
       <p class="muted">
-        at {{ duration(seconds) }} of {{ duration(whole) }}: salt reaches
+        at {{ duration(mine.sample.time_s) }} of {{ duration(mine.sample.whole_s) }}: salt reaches
         <Why :figure="mine.sample.reach" of="Reach of the salt">{{ mine.sample.reach.value.toFixed(1) }} mm</Why>
       </p>
     </header>

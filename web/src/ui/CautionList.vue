@@ -56,6 +56,7 @@ span {
   padding: 10px;
 }
 .stops {
+  margin-bottom: 12px;
   position: sticky;
   top: 8px;
   z-index: 2;
