@@ -6,11 +6,13 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from ravska_core.column import reach_share
-from ravska_core.depth import DIFFUSIVITY_BAND, diffusivity_m2_s, reach_cm
+from ravska_core.column import Array, reach_share
+from ravska_core.depth import DIFFUSIVITY_BAND, diffusivity_m2_s, lattice_evenness, reach_cm
 from ravska_core.fates import Moment
-from ravska_core.layers import Layer
+from ravska_core.layers import INJECTIONS, Layer
 from ravska_core.quantities import say_duration
+from ravska_core.sites import Face, face_of, wrong_with
+from ravska_core.spread import over_face
 from ravska_core.stack import Arm, Stack, holding
 from ravska_core.working import Figure, Step, figure
 
@@ -22,7 +24,8 @@ NEAR_CM = 0.5
 class CoreSample:
     """Salt from the surface to the centre at one time of the hold [% of raw edible weight], with the band of D.
 
-    `says` is what this hold does and what twice the time would add, in words.
+    `percent` takes an injection as even; `between` is the salt in the meat farthest from where the needle went in,
+    none without an injection. `says` is what this hold does and what twice the time would add, in words.
     """
 
     time_s: float
@@ -31,6 +34,7 @@ class CoreSample:
     percent: tuple[float, ...]
     low: tuple[float, ...]
     high: tuple[float, ...]
+    between: tuple[float, ...]
     reach: Figure
     says: tuple[str, ...]
 
@@ -71,9 +75,40 @@ def core_sample(stack: Stack, arm: Arm, at_s: float | None) -> CoreSample | None
         tuple(float(value) for value in curves[1]),
         tuple(float(value) for value in ends.min(axis=0)),
         tuple(float(value) for value in ends.max(axis=0)),
+        _between(stack, arm, mid, depths, at),
         reach_of(past),
         _in_words(stack, arm, whole),
     )
+
+
+def least_of_mean(layer: Layer, face: Face, dt_cm2: float) -> float:
+    """Return injected salt where it is lowest, over its mean [0 to 1]: midway in the grid, or by own sites."""
+    plan = layer.injection
+    if not plan.sites:
+        return lattice_evenness(plan.spacing_cm, dt_cm2, plan.grid)
+    good = [(x, y) for x, y in plan.sites if not wrong_with(face, x * face.length_cm, y * face.width_cm)]
+    found = over_face(face, good, dt_cm2)
+    return 0.0 if found is None else float(np.nanmin(found))
+
+
+def _between(stack: Stack, arm: Arm, moment: Moment, depths: Array, at_s: float) -> tuple[float, ...]:
+    """Return the salt at depths where injections have come to least [% of raw edible weight], at a time of the hold."""
+    face = face_of(stack.piece.solid, stack.piece.bones)
+    least = np.ones(len(arm.layers))
+    before = 0.0
+    for n, layer in enumerate(arm.layers):
+        held = holding(arm.layers[n:])
+        if layer.kind in INJECTIONS and held and held[0] is layer:
+            dt, left = 0.0, at_s - before
+            for one in held:
+                dt += diffusivity_m2_s(one.hold_c) * min(max(0.0, left), one.hold_s) * 1e4
+                left -= one.hold_s
+            least[n] = least_of_mean(layer, face, dt)
+        if held and held[0] is layer:
+            before += layer.hold_s
+    if least.all() and least.min() == 1:
+        return ()
+    return tuple(float(value) for value in stack.curve(moment, depths, least))
 
 
 def _in_words(stack: Stack, arm: Arm, whole_s: float) -> tuple[str, ...]:

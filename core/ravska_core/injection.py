@@ -8,18 +8,11 @@ from typing import Any
 from ravska_core.catalogue import Grind
 from ravska_core.composition import BlendReading
 from ravska_core.depth import lattice_evenness, reach_cm
-from ravska_core.needle import (
-    BORE_MM,
-    CLOGS_AT,
-    SATURATION,
-    THICK_BRIX,
-    brine_share,
-    clogging,
-    sugar_of_water,
-    syrup_viscosity,
-)
+from ravska_core.needle import BORE_MM, CLOGS_AT, THICK_BRIX, clogging, sugar_of_water, syrup_viscosity
 from ravska_core.quantities import Amount, parse_amount, parse_length_cm, parse_mass_g, parse_number
 from ravska_core.sites import MOST_SITES, SPACING_CM, Face, Gap, Site, lay_sites, widest_gap, wrong_with
+from ravska_core.spread import Spread, spread_of
+from ravska_core.strength import Strength, check_liquid, strength_of
 from ravska_core.working import BadInput, Figure, Step, figure
 
 SYRINGE_ML = 60.0
@@ -27,10 +20,6 @@ SYRINGE_ML = 60.0
 
 STROKE_ML = 5.0
 """Most that one stroke, drawing the needle back slowly, leaves in the meat [ml] (estimate)."""
-
-SALT_FOR_STRENGTH = ("table-salt/fine", 0.985)
-WATER = "water/liquid"
-"""What is added to a liquid to make it as salty as wanted: salt with its share of NaCl, or water."""
 
 
 @dataclass(frozen=True)
@@ -83,21 +72,6 @@ def injection_of(typed: Mapping[str, Any]) -> Injection:
 
 
 @dataclass(frozen=True)
-class Strength:
-    """How salty the liquid must be for the salt wanted [% of it], and what to add to it for that.
-
-    `add_g` of `grind` go to `of_g` of the blend; nothing when it is right as it is.
-    """
-
-    needed: Figure
-    now_percent: float
-    add_g: float
-    of_g: float
-    grind: str
-    says: str
-
-
-@dataclass(frozen=True)
 class Misplaced:
     """A site no needle can go in at: its place among the sites, and whether it is on bone or beyond the edge."""
 
@@ -141,6 +115,7 @@ class InjectionReading:
     fills: int
     sites_a_fill: int
     evenness: Figure
+    spread: Spread | None
     reach_mm: float
     gap: Gap | None
     clog: Clog
@@ -172,11 +147,6 @@ def pump_percent(before_g: float, after_g: float) -> float:
 def liquid_g(mass_g: float, pump: float, stays: float) -> float:
     """Determine the liquid for a pump [%] of a piece [g] of which `stays` stays [0 to 1]: W pump / 100 / stays."""
     return mass_g * pump / 100 / stays
-
-
-def salt_needed(wants_percent: float, edible_g: float, liquid: float, stays: float) -> float:
-    """Determine the salt share of the liquid [0 to 1] for the salt wanted: target x W / (liquid x stays)."""
-    return wants_percent / 100 * edible_g / (liquid * stays)
 
 
 def settle(
@@ -219,79 +189,6 @@ WEIGHT_OF_USUAL = 2
 def learned_stays(usual: float, own: Sequence[float]) -> float:
     """Determine what usually stays for this cook [0 to 1]: the mean of what was weighed, shrunk towards the usual."""
     return (WEIGHT_OF_USUAL * usual + sum(own)) / (WEIGHT_OF_USUAL + len(own))
-
-
-def strengthen(blend: BlendReading, needed: float, liquid: float) -> tuple[str, float, float]:
-    """Determine what makes a liquid of `liquid` g hold `needed` salt [0 to 1]: grind, its grams, the blend's grams."""
-    now = blend.salt.value / 100
-    salt, purity = SALT_FOR_STRENGTH
-    if needed <= now:
-        of = liquid * needed / now if now > 0 else liquid
-        return WATER, liquid - of, of
-    add = (needed - now) / (purity - now)
-    return salt, liquid * add, liquid * (1 - add)
-
-
-def strongest(blend: BlendReading) -> float:
-    """Determine the most salt a liquid can hold when salt is stirred into it [mass fraction of it].
-
-    From NaCl / (NaCl + water) = 26.4 % with the water the blend brings.
-    """
-    now, purity = blend.salt.value / 100, SALT_FOR_STRENGTH[1]
-    room = SATURATION / (1 - SATURATION)
-    add = max(0.0, (room * blend.water_share - now) / (purity - now + room * blend.water_share))
-    return now * (1 - add) + purity * add
-
-
-def check_liquid(blend: BlendReading) -> None:
-    """Refuse a liquid that is no solution: with hardly any water, or above saturation.
-
-    Raises
-    ------
-    BadInput
-        At ``blend``.
-    """
-    if blend.water_share < 0.05:
-        raise BadInput("blend", "This holds hardly any water, so it cannot be injected; add a juice, stock or water.")
-    brine = brine_share(blend)
-    if brine > SATURATION:
-        salt = blend.salt.value / 100
-        water_g = 1000 * (salt * (1 - SATURATION) / SATURATION - blend.water_share)
-        raise BadInput(
-            "blend",
-            f"Of its salt and water {brine * 100:.0f} % is salt, and water takes only {SATURATION * 100:.1f} %: the "
-            f"rest stays crystals and clogs the needle. Thin 1 kg of it with {math.ceil(water_g / 10) * 10} g of "
-            "water, or take salt out.",
-        )
-
-
-def _strength(
-    plan: Injection, blend: BlendReading, edible_g: float, dose_g: float, stays: float, pump: float
-) -> Strength:
-    assert plan.wants_percent is not None
-    needed = salt_needed(plan.wants_percent, edible_g, dose_g, stays)
-    most = strongest(blend)
-    if needed > most:
-        raise BadInput(
-            "injection.wants",
-            f"That takes a liquid of {needed * 100:.1f} % salt, and its water takes only {most * 100:.1f} %. "
-            f"Pump at least {pump * needed / most:.1f} %, or want less salt from it.",
-        )
-    grind, add, of = strengthen(blend, needed, dose_g)
-    now = blend.salt.value
-    steps = [
-        Step("Salt wanted", f"{plan.wants_percent:g} % × {edible_g:.0f} g edible", needed * dose_g * stays, "g"),
-        Step("Liquid that stays", f"{dose_g:.0f} g × {stays:.3g}", dose_g * stays, "g", "pump"),
-        Step("Salt of the liquid", "wanted / liquid that stays", needed * 100, "%"),
-    ]
-    if abs(needed * 100 - now) <= max(0.02 * needed * 100, 0.02):
-        says, add, of = "The blend is as salty as that.", 0.0, dose_g
-    elif grind == WATER:
-        says = f"Thin {of:.0f} g of the blend with {add:.0f} g of water." if of < dose_g else "It needs no salt at all."
-    else:
-        says = f"Stir {add:.1f} g of table salt into {of:.0f} g of the blend."
-    said = figure(steps, "as exact as what stays, ±10 %", spread=0.1)
-    return Strength(said, now, add, of, grind, says)
 
 
 def read_injection(
@@ -346,7 +243,7 @@ def read_injection(
         liquid_percent=blend.salt.value,
         strength=None
         if plan.wants_percent is None or weighed
-        else _strength(plan, blend, edible_g, dose_g, stays, pump),
+        else strength_of(plan.wants_percent, blend, edible_g, dose_g, stays, pump),
         sites=tuple(laid),
         own_sites=own,
         misplaced=misplaced,
@@ -371,10 +268,11 @@ def read_injection(
                 Step("Least between sites, of the mean", f"{plan.grid} grid, {plan.spacing_cm * 10:.0f} mm apart", even,
                      "%", "lattice"),
             ],
-            "full-depth lines on an endless grid; sites set by hand and edges are less even",
+            "full-depth lines on an endless grid; edges, and sites set by hand, are less even",
             low=lattice_evenness(plan.spacing_cm, dt_cm2 / 2, plan.grid) * 100,
             high=lattice_evenness(plan.spacing_cm, dt_cm2 * 2, plan.grid) * 100,
         ),
+        spread=spread_of(face, tuple(good), dt_cm2),
         reach_mm=reach_cm(dt_cm2) * 10,
         gap=widest_gap(face, good),
         clog=_clog(blend, plan.bore_mm),
@@ -447,12 +345,10 @@ def _asks(reading: InjectionReading, good: int) -> tuple[str, ...]:
 def _says(reading: InjectionReading, face: Face) -> tuple[str, ...]:
     """Say how even the liquid is by the fire, and how the needle is drawn."""
     said = []
-    said.append(
-        f"By the fire the meat between sites has {reading.evenness.value:.0f} % of the mean; salt is "
-        f"{reading.reach_mm:.1f} mm from each site."
-        if reading.reach_mm > 0
-        else "No hold follows it, so its salt stays in the lines the needle left."
-    )
+    if reading.spread is None:
+        said.append("No hold follows it, so its salt stays in the lines the needle left.")
+    else:
+        said.append(f"By the fire its salt is {reading.reach_mm:.1f} mm from each site.")
     if reading.gap is not None and reading.gap.wide:
         said.append(f"The widest gap is {reading.gap.cm * 10:.0f} mm from any site, marked on the drawing.")
     if reading.strokes > 1:

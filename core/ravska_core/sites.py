@@ -196,6 +196,18 @@ def wrong_with(face: Face, x_cm: float, y_cm: float) -> str:
     return "bone" if face.bone_at(x_cm, y_cm) is not None else ""
 
 
+def on_meat(face: Face, x_cm: Array, y_cm: Array) -> NDArray[np.bool_]:
+    """Tell of many places at once whether there is meat: on the face, and not on bone."""
+    across, along = (2 * x_cm / face.length_cm - 1), (2 * y_cm / face.width_cm - 1)
+    meat = across**2 + along**2 <= 1 if face.round else np.ones_like(x_cm, dtype=bool)
+    for bone in face.bones:
+        x0, y0 = bone.x0 * face.length_cm, bone.y0 * face.width_cm
+        dx, dy = bone.x1 * face.length_cm - x0, bone.y1 * face.width_cm - y0
+        t = np.clip(((x_cm - x0) * dx + (y_cm - y0) * dy) / max(dx * dx + dy * dy, 1e-12), 0, 1)
+        meat &= np.hypot(x_cm - x0 - t * dx, y_cm - y0 - t * dy) >= bone.wide * face.width_cm / 2
+    return meat
+
+
 @dataclass(frozen=True)
 class Gap:
     """The place on a face that is farthest from any site, as shares of its length and width, and how far [cm]."""
@@ -219,13 +231,7 @@ def widest_gap(face: Face, sites: Sequence[Site]) -> Gap | None:
         return None
     places = np.array(sites) * (face.length_cm, face.width_cm)
     x, y = np.meshgrid(*(np.linspace(0, size, _ACROSS) for size in (face.length_cm, face.width_cm)))
-    across, along = (2 * x / face.length_cm - 1), (2 * y / face.width_cm - 1)
-    meat = across**2 + along**2 <= 1 if face.round else np.ones_like(x, dtype=bool)
-    for bone in face.bones:
-        x0, y0 = bone.x0 * face.length_cm, bone.y0 * face.width_cm
-        dx, dy = bone.x1 * face.length_cm - x0, bone.y1 * face.width_cm - y0
-        t = np.clip(((x - x0) * dx + (y - y0) * dy) / max(dx * dx + dy * dy, 1e-12), 0, 1)
-        meat &= np.hypot(x - x0 - t * dx, y - y0 - t * dy) >= bone.wide * face.width_cm / 2
+    meat = on_meat(face, x, y)
     if not meat.any():
         return None
     spots = np.column_stack((x[meat], y[meat]))

@@ -232,10 +232,10 @@ class Stack:
             total += float(beside + on * (1.0 if by_weight else more))
         return total, more
 
-    def curve(self, moment: Moment, depths: Array) -> Array:
-        """Return the salt at depths [% of raw edible meat there]."""
+    def curve(self, moment: Moment, depths: Array, of_each: Array | float = 1.0) -> Array:
+        """Return the salt at depths [% of raw edible meat there], with so much of each layer's [0 to 1]."""
         assert self.middle is not None
-        per_cm2 = moment.cells @ self.salt_g / self.piece.open_cm2
+        per_cm2 = moment.cells @ (self.salt_g * of_each) / self.piece.open_cm2
         found: Array = at_depths(self.middle, per_cm2, depths) * 100
         return found
 

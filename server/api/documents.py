@@ -339,7 +339,10 @@ class LayerReadingOut:
 
 @dataclass(frozen=True, slots=True)
 class SampleOut:
-    """The core sample: salt [% of raw edible weight] by depth [cm] at a time of the hold [s], and what it says."""
+    """The core sample: salt [% of raw edible weight] by depth [cm] at a time of the hold [s], and what it says.
+
+    `between` is the salt where an injection has come to least, empty without one.
+    """
 
     time_s: float
     whole_s: float
@@ -347,6 +350,7 @@ class SampleOut:
     percent: list[float]
     low: list[float]
     high: list[float]
+    between: list[float]
     reach: Figure
     says: list[str]
 
@@ -428,7 +432,7 @@ def arm_reading_out(found: coat.ArmReading) -> ArmReadingOut:
         if sample is None
         else SampleOut(
             sample.time_s, sample.whole_s, list(sample.depths_cm), list(sample.percent), list(sample.low),
-            list(sample.high), sample.reach, list(sample.says),
+            list(sample.high), list(sample.between), sample.reach, list(sample.says),
         ),
         cautions=[caution_out(c) for c in found.cautions],
     )  # fmt: skip

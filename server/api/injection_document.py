@@ -3,9 +3,11 @@
 from dataclasses import dataclass
 from typing import Annotated, Literal
 
+import numpy as np
 from pydantic import BaseModel, Field
 from ravska_core.injection import InjectionReading
 from ravska_core.sites import MOST_SITES
+from ravska_core.spread import Spread
 from ravska_core.working import Figure
 
 from api.typed import Number, Typed
@@ -63,6 +65,18 @@ class GapOut:
 
 
 @dataclass(frozen=True, slots=True)
+class SpreadOut:
+    """Injected salt over the face by the fire, and the share of the meat with at least half of the mean [%].
+
+    `rows` are drawn row by row from the thick end: a figure for each cell, fifths of the mean rounded down and at most
+    9, and a full stop where there is no meat.
+    """
+
+    rows: list[str]
+    seasoned: Figure
+
+
+@dataclass(frozen=True, slots=True)
 class CoarseOut:
     grind: str
     grain_mm: float
@@ -92,6 +106,7 @@ class InjectionOut:
     fills: int
     sites_a_fill: int
     evenness: Figure
+    spread: SpreadOut | None
     reach_mm: float
     gap: GapOut | None
     coarse: list[CoarseOut]
@@ -101,6 +116,12 @@ class InjectionOut:
     brix: float
     asks: list[str]
     says: list[str]
+
+
+def _spread_out(found: Spread) -> SpreadOut:
+    fifths = np.where(np.isnan(found.of_mean), -1, np.clip(np.nan_to_num(found.of_mean) * 5, 0, 9)).astype(int)
+    figures = np.array([*"0123456789", "."])
+    return SpreadOut(["".join(row) for row in figures[fifths]], found.seasoned)
 
 
 def injection_out(found: InjectionReading) -> InjectionOut:
@@ -128,6 +149,7 @@ def injection_out(found: InjectionReading) -> InjectionOut:
         fills=found.fills,
         sites_a_fill=found.sites_a_fill,
         evenness=found.evenness,
+        spread=found.spread and _spread_out(found.spread),
         reach_mm=found.reach_mm,
         gap=gap and GapOut(gap.x, gap.y, gap.cm, gap.wide),
         coarse=[CoarseOut(grind.key, grind.grain_mm) for grind in clog.coarse],

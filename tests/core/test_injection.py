@@ -12,11 +12,12 @@ from ravska_core.catalogue import Bone, catalogue
 from ravska_core.coat import Arm, read_arm
 from ravska_core.composition import read_blend
 from ravska_core.cuts import Piece, read_piece
-from ravska_core.injection import Injection, injection_of, liquid_g, pump_percent, salt_needed, strongest
+from ravska_core.injection import Injection, injection_of, liquid_g, pump_percent
 from ravska_core.layers import Layer, plain
 from ravska_core.method import MethodStep
 from ravska_core.quantities import Amount
 from ravska_core.sites import Face, face_of, lay_sites, off_the_bone, widest_gap, wrong_with
+from ravska_core.strength import salt_needed, strongest
 from ravska_core.target import give_way
 from ravska_core.working import BadInput
 from tests_blends import blend
@@ -107,7 +108,7 @@ def test_evenness_is_the_lattices_own_and_is_said():
     rest = (Layer("pre-salt", plain("table-salt/fine"), 0.3, 8 * HOUR),)
     found = read(hold=16 * HOUR, more=rest).layers[0].injection
     assert found.evenness.value == pytest.approx(53.7, abs=0.1)
-    assert "54 % of the mean" in found.says[0]
+    assert "9.3 mm from each site" in found.says[0]  # 2 sqrt(D t)
     square = read(hold=16 * HOUR, more=rest, grid="square").layers[0].injection
     assert square.evenness.value == pytest.approx(24.7, abs=0.1)
     wide = read(hold=24 * HOUR, spacing_cm=4.0).layers[0].injection

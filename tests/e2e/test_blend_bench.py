@@ -42,6 +42,7 @@ def test_keyboard_alone_builds_a_blend_from_nothing(page: Page):
     page.keyboard.press("Alt+ArrowUp")
     expect(page.locator("input.parts").first).to_have_value("1¾")
     expect(pepper).to_be_focused()
+    expect(salt).to_contain_text("71.4 % salt")  # 98.5 % of 12 in 4.025 + 12 + 0.525
     border = page.get_by_role("slider", name="Border between Black pepper, ground and Table salt, fine")
     before = float(border.get_attribute("aria-valuenow") or 0)
     border.focus()

@@ -11,8 +11,9 @@ def score(page: Page, taster: str, best: str | None = None) -> list[str]:
     page.get_by_role("button", name="Taste and score").click()
     page.get_by_role("combobox", name="Who tastes?").fill(taster)
     page.keyboard.press("Escape")
-    headings = page.get_by_text(re.compile(r"(First|Then) taste \d{3}")).all_inner_texts()
-    served = [heading.split()[-1] for heading in headings]
+    headings = page.get_by_text(re.compile(r"(First|Then) taste \d{3}"))
+    expect(headings).to_have_count(2)
+    served = [heading.split()[-1] for heading in headings.all_inner_texts()]
     best = best or served[0]
     for code in served:
         for scale in ("overall", "crust", "tenderness", "juiciness", "meat flavour"):

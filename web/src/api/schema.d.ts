@@ -1940,6 +1940,7 @@ export interface components {
             /** Sites A Fill */
             sites_a_fill: number;
             evenness: components["schemas"]["Figure"];
+            spread: components["schemas"]["SpreadOut"] | null;
             /** Reach Mm */
             reach_mm: number;
             gap: components["schemas"]["GapOut"] | null;
@@ -2257,6 +2258,8 @@ export interface components {
         /**
          * SampleOut
          * @description The core sample: salt [% of raw edible weight] by depth [cm] at a time of the hold [s], and what it says.
+         *
+         *     `between` is the salt where an injection has come to least, empty without one.
          */
         SampleOut: {
             /** Time S */
@@ -2271,6 +2274,8 @@ export interface components {
             low: number[];
             /** High */
             high: number[];
+            /** Between */
+            between: number[];
             reach: components["schemas"]["Figure"];
             /** Says */
             says: string[];
@@ -2299,6 +2304,18 @@ export interface components {
             /** Text */
             text: string;
             volume: components["schemas"]["Figure"];
+        };
+        /**
+         * SpreadOut
+         * @description Injected salt over the face by the fire, and the share of the meat with at least half of the mean [%].
+         *
+         *     `rows` are drawn row by row from the thick end: a figure for each cell, fifths of the mean rounded down and at most
+         *     9, and a full stop where there is no meat.
+         */
+        SpreadOut: {
+            /** Rows */
+            rows: string[];
+            seasoned: components["schemas"]["Figure"];
         };
         /**
          * Step

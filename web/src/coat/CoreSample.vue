@@ -66,8 +66,12 @@ const band = (sample: Schemas['SampleOut']) =>
 const inWords = computed(() =>
   props.cores
     .map((core) => {
-      const near = core.sample.depths_cm.findIndex((cm) => cm >= 0.5)
-      return `${core.label}: ${percent(core.sample.percent[Math.max(0, near)])} salt half a centimetre in, ${percent(core.sample.percent.at(-1)!)} in the centre`
+      const near = Math.max(
+        0,
+        core.sample.depths_cm.findIndex((cm) => cm >= 0.5),
+      )
+      const between = core.sample.between.length ? `, ${percent(core.sample.between[near])} between the sites` : ''
+      return `${core.label}: ${percent(core.sample.percent[near])} salt half a centimetre in${between}, ${percent(core.sample.percent.at(-1)!)} in the centre`
     })
     .join('; '),
 )
@@ -105,6 +109,7 @@ const centre = computed(() => mine.value.sample.depths_cm.at(-1)!)
             :class="['curve', `arm-${core.label}`, { own: core.label === own }]"
           >
             <path class="band" :d="band(core.sample)" />
+            <path v-if="core.sample.between.length" class="between" :d="line(core.sample.between, core.sample)" />
             <path class="halo" :d="line(core.sample.percent, core.sample)" />
             <path class="mid" :d="line(core.sample.percent, core.sample)" />
           </g>
@@ -129,6 +134,10 @@ const centre = computed(() => mine.value.sample.depths_cm.at(-1)!)
     </label>
     <p class="key">
       <span v-for="core in cores" :key="core.label"><ArmBadge :label="core.label" /> {{ core.name }}</span>
+      <span v-if="cores.some((core) => core.sample.between.length)" class="muted"
+        ><svg class="swatch" viewBox="0 0 26 8" aria-hidden="true"><path class="between" d="M0 4h26" /></svg> between
+        the needle's sites</span
+      >
       <span class="muted">bands: diffusivity halved and doubled; centre at {{ show.length(centre) }}</span>
     </p>
     <p>{{ mine.sample.says.join(' ') }}</p>
@@ -206,6 +215,17 @@ text {
   stroke-dasharray: 2 5;
   stroke-linecap: round;
   stroke-width: 3.4;
+}
+.between {
+  stroke: #14235c;
+  stroke-width: 1.6;
+  stroke-dasharray: 7 4;
+}
+.swatch {
+  width: 26px;
+  height: 8px;
+  margin-right: 4px;
+  background: #ecc9c1;
 }
 .time input {
   width: 100%;

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref, useTemplateRef } from 'vue'
+import { computed, ref, useId, useTemplateRef } from 'vue'
 import type { Schemas } from '../api/client'
 import { usePreferences } from '../ui/preferences'
 
@@ -13,16 +13,19 @@ const props = defineProps<{
   sites: number[][]
   misplaced: Schemas['MisplacedOut'][]
   gap: Schemas['GapOut'] | null
-  reachMm: number
+  salt: string[]
 }>()
 const emit = defineEmits<{ sites: [sites: number[][]]; bones: [bones: number[][]] }>()
 const chosen = defineModel<number>('chosen', { required: true })
 const { show } = usePreferences()
 
+const clip = useId()
 const WIDE = 600
 const EDGE = 16
 const STEP_CM = 0.2
 const HANDLED = 3
+const INK = [30, 60, 140]
+const DARKEST = 24
 const s = computed(() => Math.min((WIDE - 2 * EDGE) / props.solid.length_cm, 330 / props.solid.width_cm))
 const w = computed(() => props.solid.length_cm * s.value)
 const h = computed(() => props.solid.width_cm * s.value)
@@ -41,6 +44,19 @@ interface Held {
   moved: boolean
 }
 const held = ref<Held | null>(null)
+/** Its salt by the fire, a point for each cell; the browser smooths them as they are drawn larger. */
+const shading = computed(() => {
+  const cells = document.createElement('canvas')
+  ;[cells.width, cells.height] = [props.salt[0]?.length ?? 0, props.salt.length]
+  const pen = props.salt.length ? cells.getContext('2d') : null
+  if (!pen) return ''
+  const points = pen.createImageData(cells.width, cells.height)
+  props.salt
+    .flatMap((row) => [...row])
+    .forEach((figure, n) => points.data.set([...INK, figure === '.' ? 0 : Number(figure) * DARKEST], n * 4))
+  pen.putImageData(points, 0, 0)
+  return cells.toDataURL()
+})
 const svg = useTemplateRef<SVGSVGElement>('svg')
 const three = (value: number) => Math.round(value * 1000) / 1000
 const within = (share: number) => three(Math.min(1, Math.max(0, share)))
@@ -145,6 +161,20 @@ const said = (n: number) => {
   >
     <ellipse v-if="round" class="meat" :cx="x(0.5)" :cy="y(0.5)" :rx="w / 2" :ry="h / 2" />
     <rect v-else class="meat" :x="x(0)" :y="y(0)" :width="w" :height="h" rx="8" />
+    <clipPath :id="clip">
+      <ellipse v-if="round" :cx="x(0.5)" :cy="y(0.5)" :rx="w / 2" :ry="h / 2" />
+      <rect v-else :x="x(0)" :y="y(0)" :width="w" :height="h" rx="8" />
+    </clipPath>
+    <image
+      v-if="shading"
+      :href="shading"
+      :x="x(0)"
+      :y="y(0)"
+      :width="w"
+      :height="h"
+      preserveAspectRatio="none"
+      :clip-path="`url(#${clip})`"
+    />
     <g v-for="(bone, n) in shownBones" :key="`bone ${n}`" class="bone">
       <path
         class="rim"
@@ -153,15 +183,6 @@ const said = (n: number) => {
       />
       <path :d="`M${x(bone[0])} ${y(bone[1])}L${x(bone[2])} ${y(bone[3])}`" :stroke-width="bone[4] * h" />
     </g>
-    <circle
-      v-for="(site, n) in shownSites"
-      v-show="!wrong.has(n)"
-      :key="`reach ${n}`"
-      class="reach"
-      :cx="x(site[0])"
-      :cy="y(site[1])"
-      :r="(reachMm / 10) * s"
-    />
     <g v-if="gap?.wide" class="gap" aria-hidden="true">
       <circle :cx="x(gap.x)" :cy="y(gap.y)" r="13" />
       <text :x="x(gap.x)" :y="y(gap.y) + 5" text-anchor="middle">?</text>
@@ -225,10 +246,6 @@ const said = (n: number) => {
 }
 .bone .rim {
   stroke: #8d7a66;
-}
-.reach {
-  fill: #1d3a8f;
-  opacity: 0.16;
 }
 .gap circle {
   fill: none;

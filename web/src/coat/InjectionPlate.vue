@@ -112,7 +112,7 @@ async function makeStrength() {
         :sites="sites"
         :misplaced="found.misplaced"
         :gap="found.gap"
-        :reach-mm="found.reach_mm"
+        :salt="found.spread?.rows ?? []"
         @sites="setSites"
         @bones="setBones"
       />
@@ -129,6 +129,18 @@ async function makeStrength() {
       <p class="muted small">
         Drag a site{{ bones.length ? ' or the end of a bone' : '' }}; arrow keys move it 2 mm, page keys go to the next,
         Delete takes it out. {{ bones.length && !own.length ? 'The bone lies where such a cut usually has it.' : '' }}
+      </p>
+      <p v-if="found.spread">
+        Shaded: its salt by the fire.
+        <Why :figure="found.spread.seasoned" of="Meat the needle seasons"
+          >{{ found.spread.seasoned.value.toFixed(0) }} %</Why
+        >
+        of the meat has at least half of the mean<template v-if="!found.own_sites"
+          >; midway between sites there is
+          <Why :figure="found.evenness" of="Salt midway between sites"
+            >{{ found.evenness.value.toFixed(0) }} %</Why
+          ></template
+        >.
       </p>
       <p v-for="sentence in found.asks" :key="sentence" class="wrong">{{ sentence }}</p>
       <p v-for="sentence in found.says" :key="sentence">{{ sentence }}</p>
@@ -182,9 +194,6 @@ async function makeStrength() {
           label="Sites apart"
           :placeholder="mm(found.spacing_cm * 10)"
           :error="says('spacing')"
-          :hint="
-            found.reach_mm > 0 ? `by the fire ${found.evenness.value.toFixed(0)} % of the mean between them` : undefined
-          "
         />
       </div>
       <div class="fields">

@@ -1,6 +1,6 @@
 import { VueQueryPlugin } from '@tanstack/vue-query'
 import { mount } from '@vue/test-utils'
-import { expect, it } from 'vitest'
+import { expect, it, vi } from 'vitest'
 import InjectionMap from './InjectionMap.vue'
 import WindowScale from './WindowScale.vue'
 
@@ -11,7 +11,7 @@ const solid = { shape: 'box', length_cm: 20, width_cm: 10, thickness_cm: 5, piec
 function drawn(more: object = {}) {
   const props = {
     solid, bones: [[0.1, 0.5, 0.9, 0.5, 0.1]], sites: [[0.25, 0.25], [0.5, 0.5], [0.75, 0.75]],
-    misplaced: [{ site: 1, why: 'bone' }], gap: null, reachMm: 5, chosen: 0, ...more,
+    misplaced: [{ site: 1, why: 'bone' }], gap: null, salt: [], chosen: 0, ...more,
   } // prettier-ignore
   return mount(InjectionMap, { props, global })
 }
@@ -51,6 +51,24 @@ it('names a site on bone in its words and not by colour alone', () => {
   // too many bones to take by their ends
   const ribs = Array.from({ length: 8 }, (_, n) => [n / 8, 0, n / 8, 1, 0.05])
   expect(drawn({ bones: ribs }).findAll('.end')).toHaveLength(0)
+})
+
+it('shades the meat by the salt of its cells, and leaves it plain where there is no meat or no salt', () => {
+  const points: number[][] = []
+  const pen = {
+    createImageData: (w: number, h: number) => ({ data: new Uint8ClampedArray(w * h * 4) }),
+    putImageData: (image: { data: Uint8ClampedArray }) => points.push([...image.data]),
+  }
+  const context = vi.spyOn(HTMLCanvasElement.prototype, 'getContext').mockReturnValue(pen as never)
+  const url = vi.spyOn(HTMLCanvasElement.prototype, 'toDataURL').mockReturnValue('data:image/png;base64,x')
+  const map = drawn({ salt: ['.05', '990'] })
+  expect(map.find('image').attributes('href')).toBe('data:image/png;base64,x')
+  const alpha = points[0].filter((_, n) => n % 4 === 3)
+  expect(alpha.map((value) => value > 0)).toEqual([false, false, true, true, true, false])
+  expect(alpha[3]).toBeGreaterThan(alpha[2])
+  expect(drawn().find('image').exists()).toBe(false)
+  context.mockRestore()
+  url.mockRestore()
 })
 
 it('shows where a hold lies, and takes another one from the scale or from a school', async () => {
