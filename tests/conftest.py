@@ -1,3 +1,4 @@
+import fcntl
 import os
 import socket
 import subprocess
@@ -22,13 +23,19 @@ settings.load_profile("steady")
 
 @pytest.fixture(scope="session")
 def demo_data(tmp_path_factory) -> Path:
-    """A folder with the demo book, made once; whoever serves it serves a copy."""
-    data = tmp_path_factory.mktemp("demo")
-    here = os.environ | {"RAVSKA_DATA": str(data)}
-    for command in ("migrate", "load_demo"):
-        subprocess.run(
-            [sys.executable, str(ROOT / "server/manage.py"), command], env=here, check=True, capture_output=True
-        )
+    """A folder with the demo book, made once by whichever worker comes first; whoever serves it serves a copy."""
+    mine = tmp_path_factory.getbasetemp()
+    data = (mine.parent if "PYTEST_XDIST_WORKER" in os.environ else mine) / "demo"
+    with data.with_suffix(".lock").open("w") as lock:
+        fcntl.flock(lock, fcntl.LOCK_EX)
+        if not data.exists():
+            half = data.with_suffix(".half")
+            half.mkdir(exist_ok=True)
+            here = os.environ | {"RAVSKA_DATA": str(half)}
+            manage = [sys.executable, str(ROOT / "server/manage.py")]
+            for command in (["migrate", "--skip-checks"], ["load_demo"]):
+                subprocess.run([*manage, *command], env=here, check=True, capture_output=True)
+            half.rename(data)
     return data
 
 

@@ -7,7 +7,6 @@ from itertools import product
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.special import erf
 
 from ravska_core.depth import DIFFUSIVITY_BAND
 from ravska_core.sites import Face, Site, on_meat
@@ -44,6 +43,8 @@ def _along(sites: Array, size_cm: float, cells: int, dt_cm2: float) -> Array:
 
     The mean of a Gaussian of variance 2 D t over each cell, with the images of the source in both ends.
     """
+    from scipy.special import erf
+
     edges = np.linspace(0, size_cm, cells + 1)
     deviation = np.sqrt(2 * dt_cm2)
     found: Array = np.zeros((len(sites), cells))

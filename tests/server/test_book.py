@@ -237,7 +237,7 @@ def test_a_book_of_the_first_form_of_layers_is_carried_over_whole(tmp_path):
     def manage(*words: str) -> None:
         subprocess.run([sys.executable, "server/manage.py", *words], env=env, check=True, capture_output=True)
 
-    manage("migrate", "book", "0003")
+    manage("migrate", "--skip-checks", "book", "0003")
     house, cook, blend, piece = (f"{n:032x}" for n in (1, 2, 3, 4))
     when = "2026-11-01 12:00:00"
     with closing(sqlite3.connect(tmp_path / "ravska.sqlite3")) as book, book:
@@ -256,7 +256,7 @@ def test_a_book_of_the_first_form_of_layers_is_carried_over_whole(tmp_path):
         put("layer", id=f"{5:032x}", position=0, kind="salt", surface="", grind="table-salt/fine", percent=0.7, **rest)
         put("layer", id=f"{6:032x}", position=1, kind="rub", surface="mustard", grind="", coat_g_100cm2=8.0,
             hold_s=3600.0, blend_id=blend, **rest)  # fmt: skip
-    manage("migrate")
+    manage("migrate", "--skip-checks")
     with closing(sqlite3.connect(tmp_path / "ravska.sqlite3")) as book:
         rows = book.execute("SELECT kind, grind, dose, hold_s FROM book_layer ORDER BY position").fetchall()
         faces = book.execute("SELECT faces FROM book_piece").fetchone()[0]

@@ -8,6 +8,7 @@ from django.core.management.base import BaseCommand
 
 class Command(BaseCommand):
     help = "Copy the book safely while Ravska runs."
+    requires_system_checks = ()
 
     def handle(self, *args, **options) -> None:
         book = Path(settings.DATABASES["default"]["NAME"])

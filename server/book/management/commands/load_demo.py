@@ -7,6 +7,7 @@ from book.demo import load_demo
 
 class Command(BaseCommand):
     help = "Fill an empty book with the demo household's supper season."
+    requires_system_checks = ()
 
     def handle(self, *args, **options) -> None:
         loaded = load_demo(datetime.now().astimezone())
