@@ -3,20 +3,26 @@
 SHELL := /bin/bash
 export PYTHONPATH := core:server
 export PIP_DISABLE_PIP_VERSION_CHECK := 1
+# every command compiles this project's Python once, not each time anew
+unexport PYTHONDONTWRITEBYTECODE
 
 PY := .venv/bin/python
 MANAGE := $(PY) server/manage.py
 WEB_SOURCES := $(shell find web/src web/public -type f) web/index.html web/vite.config.ts web/package-lock.json
 
-.PHONY: demo test dev build migrate types bench shots scale backup chromium lint clean
+.PHONY: demo test units dev build migrate types bench shots scale backup chromium lint clean
 
 demo: .venv/.runtime build
 	@exec $(MANAGE) serve --demo
 
 # everything that must hold before a change lands
-test: .venv/.checks web/node_modules/.locked build chromium lint
-	cd web && npm run --silent test
+test:
+	@$(MAKE) --no-print-directory -j2 --output-sync=target .venv/.checks lint build chromium units
 	$(PY) -m pytest -n auto --dist worksteal
+
+# the front end's own tests
+units: web/node_modules/.locked
+	cd web && npm run --silent test
 
 lint: .venv/.checks web/node_modules/.locked
 	.venv/bin/ruff check .
