@@ -93,6 +93,12 @@ def answers(address: str) -> None:
     needled = next(row for row in client("GET", "cooks") if "haunch" in row["name"])
     injected = client("GET", f"cooks/{needled['id']}")["arms"][0]["layers"][0]["typed"]
     wet = {"arms": [typed[0] | {"layers": [injected]}, typed[1] | {"layers": [typed[1]["layers"][0], injected]}]}
+    # another hold each time, so that nothing kept from the last answer helps
+    held = [
+        {"arms": [typed[0] | {"layers": [injected | {"hold": f"{8 * 60 + n} min"}]}, typed[1]]}
+        for n in range(WARM + RUNS)
+    ]
+    asked = iter([client.asks("POST", "coat/read", body) for body in held])
     joint = {"arm": typed[0]}
     pasted = {"text": "\n".join(["2 tbsp smoked paprika", "1½ tsp black pepper, cracked", "a handful of thyme"] * 4)}
     batch = next(row for row in client("GET", "batches") if row["state"] == "weighing")
@@ -127,6 +133,7 @@ def answers(address: str) -> None:
         ("whole coat, two arms", client.asks("POST", "coat/read", coat), 60),
         ("whole coat, 4 pieces of 6 layers", client.asks("POST", "coat/read", board), 60),
         ("coat with injection and marinade", client.asks("POST", "coat/read", wet), 60),
+        ("coat with an injection, held otherwise", lambda: next(asked)(), 60),
         ("binder or none", client.asks("POST", "coat/binders", joint), None),
         ("side by side, six ways", client.asks("POST", "coat/side-by-side", joint), None),
         ("home, the cook in hand", client.asks("GET", "home"), 50),
