@@ -68,6 +68,7 @@ def core_sample(stack: Stack, arm: Arm, at_s: float | None) -> CoreSample | None
         past.append(replace(layer, hold_s=min(left, layer.hold_s)))
         left -= past[-1].hold_s
     ends = np.array(curves)
+    least = _least_of_each(stack, arm, at)
     return CoreSample(
         at,
         whole,
@@ -75,7 +76,7 @@ def core_sample(stack: Stack, arm: Arm, at_s: float | None) -> CoreSample | None
         tuple(float(value) for value in curves[1]),
         tuple(float(value) for value in ends.min(axis=0)),
         tuple(float(value) for value in ends.max(axis=0)),
-        _between(stack, arm, mid, depths, at),
+        () if least is None else tuple(float(value) for value in stack.curve(mid, depths, least)),
         reach_of(past),
         _in_words(stack, arm, whole),
     )
@@ -91,24 +92,26 @@ def least_of_mean(layer: Layer, face: Face, dt_cm2: float) -> float:
     return 0.0 if found is None else float(np.nanmin(found))
 
 
-def _between(stack: Stack, arm: Arm, moment: Moment, depths: Array, at_s: float) -> tuple[float, ...]:
-    """Return the salt at depths where injections have come to least [% of raw edible weight], at a time of the hold."""
+def _least_of_each(stack: Stack, arm: Arm, at_s: float, times: float = 1.0) -> Array | None:
+    """Return for each layer what is left of its mean where injections have come to least; None without an injection.
+
+    At a time of the holds, each of them `times` as long.
+    """
     face = face_of(stack.piece.solid, stack.piece.bones)
     least = np.ones(len(arm.layers))
-    before = 0.0
+    begun, needled = 0.0, False
     for n, layer in enumerate(arm.layers):
         held = holding(arm.layers[n:])
-        if layer.kind in INJECTIONS and held and held[0] is layer:
-            dt, left = 0.0, at_s - before
+        if not held or held[0] is not layer:
+            continue
+        if layer.kind in INJECTIONS:
+            needled, dt, left = True, 0.0, at_s - begun
             for one in held:
-                dt += diffusivity_m2_s(one.hold_c) * min(max(0.0, left), one.hold_s) * 1e4
-                left -= one.hold_s
+                dt += diffusivity_m2_s(one.hold_c) * min(max(0.0, left), one.hold_s * times) * 1e4
+                left -= one.hold_s * times
             least[n] = least_of_mean(layer, face, dt)
-        if held and held[0] is layer:
-            before += layer.hold_s
-    if least.all() and least.min() == 1:
-        return ()
-    return tuple(float(value) for value in stack.curve(moment, depths, least))
+        begun += layer.hold_s * times
+    return least if needled else None
 
 
 def _in_words(stack: Stack, arm: Arm, whole_s: float) -> tuple[str, ...]:
@@ -123,13 +126,26 @@ def _in_words(stack: Stack, arm: Arm, whole_s: float) -> tuple[str, ...]:
         total = float(cells.sum())
         return reach_share(stack.middle, cells, near), float(stack.curve(moment, centre)[0]), total  # type: ignore[arg-type]
 
-    deeper, middle, total = told(stack.at_hold(1.0, whole_s, whole_s))
+    now, later = stack.at_hold(1.0, whole_s, whole_s), stack.follow(until_s=2 * whole_s, times=2)
+    deeper, middle, total = told(now)
     if total <= 0:
         return ("Nothing salty is in the meat yet.",)
-    again, middle_again, total_again = told(stack.follow(until_s=2 * whole_s, times=2))
+    again, middle_again, total_again = told(later)
     held = holding(arm.layers)
     mm, mm_again = reach_of(held).value, reach_of([replace(x, hold_s=2 * x.hold_s) for x in held]).value
     said = say_duration(whole_s)
+    least, least_again = _least_of_each(stack, arm, whole_s), _least_of_each(stack, arm, 2 * whole_s, 2)
+    if least is not None and least_again is not None:
+        between, between_again = (
+            float(stack.curve(moment, centre, share)[0]) for moment, share in ((now, least), (later, least_again))
+        )
+        return (
+            f"In {said} salt moves {mm:.1f} mm; {deeper * 100:.0f} % of it lies deeper than {near * 10:.0f} mm, where "
+            f"the needle put it. The centre has {middle:.2f} % on the whole, and {between:.2f} % between the sites.",
+            f"Twice the time would move it {mm_again:.1f} mm and bring the meat between the sites to "
+            f"{between_again:.2f} %.",
+            "What is dissolved in the liquid is where the salt is; spices and herbs on the surface stay there.",
+        )
     words = [
         f"In {said} salt reaches {mm:.1f} mm; {deeper * 100:.0f} % of it lies deeper than {near * 10:.0f} mm, "
         f"and the centre has {middle:.2f} %."

@@ -17,7 +17,7 @@ Array = NDArray[np.float64]
 HALF = 0.5
 """Meat counts as seasoned by the injection from this share of the mean on (a convention of ours)."""
 
-_ACROSS, _DOWN = 64, 40
+_ACROSS, _DOWN = 96, 64
 _FAR = 6
 """Salt farther from its line than so many standard deviations counts as none."""
 

@@ -65,16 +65,16 @@ def test_salt_over_the_face_comes_as_rows_of_cells_with_none_off_the_meat(api, b
     sites = [[0.25, 0.25], [0.25, 0.75]]
     found = read(api, injected(sites=sites) | {"piece": {"cut": "pork-belly", "mass": "2 kg"}})
     spread = found["layers"][0]["injection"]["spread"]
-    assert {len(row) for row in spread["rows"]} == {64}
+    assert {len(row) for row in spread["rows"]} == {96}
     rows = len(spread["rows"])
     # most of it lies where the needle went in, and none at the far end
-    assert spread["rows"][rows // 4][15:17] == "99"
+    assert spread["rows"][rows // 4][23:25] == "99"
     assert {row[-1] for row in spread["rows"]} == {"0"}
     assert 2 < spread["seasoned"]["value"] < 15
     # a haunch is round and has a bone: no meat in its corners, nor there
     boned = read(api, injected())["layers"][0]["injection"]["spread"]["rows"]
     assert boned[0][0] == boned[-1][-1] == "."
-    assert "." in boned[rows // 2][20:44]
+    assert "." in boned[rows // 2][30:66]
     assert found["sample"]["between"][-1] == pytest.approx(0, abs=1e-6)
     assert found["sample"]["percent"][-1] > 0.2
 

@@ -165,16 +165,9 @@ const said = (n: number) => {
       <ellipse v-if="round" :cx="x(0.5)" :cy="y(0.5)" :rx="w / 2" :ry="h / 2" />
       <rect v-else :x="x(0)" :y="y(0)" :width="w" :height="h" rx="8" />
     </clipPath>
-    <image
-      v-if="shading"
-      :href="shading"
-      :x="x(0)"
-      :y="y(0)"
-      :width="w"
-      :height="h"
-      preserveAspectRatio="none"
-      :clip-path="`url(#${clip})`"
-    />
+    <g v-if="shading" :clip-path="`url(#${clip})`">
+      <image class="salt" :href="shading" :x="x(0)" :y="y(0)" :width="w" :height="h" preserveAspectRatio="none" />
+    </g>
     <g v-for="(bone, n) in shownBones" :key="`bone ${n}`" class="bone">
       <path
         class="rim"
@@ -238,6 +231,9 @@ const said = (n: number) => {
   fill: var(--meat);
   stroke: var(--rim);
   stroke-width: 2;
+}
+.salt {
+  filter: blur(1.5px);
 }
 .bone path {
   fill: none;
