@@ -225,7 +225,7 @@ def read_injection(
         if (why := wrong_with(face, x * face.length_cm, y * face.width_cm))
     )
     wrong = {one.site for one in misplaced}
-    good = [site for at, site in enumerate(laid) if at not in wrong]
+    good = tuple(site for at, site in enumerate(laid) if at not in wrong)
     weighed = plan.after_g is not None
     pump = dose_g * stays / mass_g * 100
     count = max(1, len(good)) * pieces
@@ -272,7 +272,7 @@ def read_injection(
             low=lattice_evenness(plan.spacing_cm, dt_cm2 / 2, plan.grid) * 100,
             high=lattice_evenness(plan.spacing_cm, dt_cm2 * 2, plan.grid) * 100,
         ),
-        spread=spread_of(face, tuple(good), dt_cm2),
+        spread=spread_of(face, good, dt_cm2),
         reach_mm=reach_cm(dt_cm2) * 10,
         gap=widest_gap(face, good),
         clog=_clog(blend, plan.bore_mm),

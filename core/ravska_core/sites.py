@@ -6,6 +6,7 @@ A site is a place on that face as shares of its length and width, so that it sta
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
@@ -137,6 +138,7 @@ def check_grid(face: Face, spacing_cm: float, grid: str) -> None:
         raise BadInput("spacing", f"That is more than {MOST_SITES} sites; set them at least {least} mm apart here.")
 
 
+@lru_cache(maxsize=64)
 def lay_sites(face: Face, spacing_cm: float = SPACING_CM, grid: str = "hexagonal") -> tuple[Site, ...]:
     """Lay sites on a grid over a face: those that would meet bone go beside it, or are left out where there is no room.
 
@@ -225,7 +227,8 @@ class Gap:
 _ACROSS = 48
 
 
-def widest_gap(face: Face, sites: Sequence[Site]) -> Gap | None:
+@lru_cache(maxsize=64)
+def widest_gap(face: Face, sites: tuple[Site, ...]) -> Gap | None:
     """Determine which meat of a face lies farthest from any site; None without sites."""
     if not sites:
         return None

@@ -92,15 +92,15 @@ def test_a_grid_has_as_many_sites_as_its_area_takes_and_its_known_widest_gap(gri
 def test_the_widest_gap_is_where_a_ruler_finds_it():
     # by hand: from the middle of a 10 cm square to its corner
     square = Face(10, 10, False, 5)
-    alone = widest_gap(square, [(0.5, 0.5)])
+    alone = widest_gap(square, ((0.5, 0.5),))
     assert (alone.cm, alone.wide) == (pytest.approx(math.sqrt(50)), True)
-    left = widest_gap(square, [(0.0, 0.5)])
+    left = widest_gap(square, ((0.0, 0.5),))
     assert (left.x, left.cm) == (1.0, pytest.approx(math.hypot(10, 5)))
     # on a round face the corner is no meat, and bone wants none
-    assert widest_gap(Face(10, 10, True, 5), [(0.5, 0.5)]).cm == pytest.approx(5, abs=0.15)
+    assert widest_gap(Face(10, 10, True, 5), ((0.5, 0.5),)).cm == pytest.approx(5, abs=0.15)
     boned = Face(10, 10, False, 5, (Bone(1, 0, 1, 1, 0.4),))
-    assert widest_gap(boned, [(0.0, 0.5)]).x < 0.82
-    assert widest_gap(square, []) is None
+    assert widest_gap(boned, ((0.0, 0.5),)).x < 0.82
+    assert widest_gap(square, ()) is None
 
 
 def test_evenness_is_the_lattices_own_and_is_said():

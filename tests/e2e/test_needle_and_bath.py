@@ -39,6 +39,12 @@ def test_an_injected_joint_goes_from_the_salt_wanted_to_sites_off_the_bone(page:
     ledger = page.get_by_role("region", name="Salt ledger")
     expect(ledger.get_by_role("button", name="why: Salt on A")).to_contain_text("0.90 %")
 
+    # its salt is drawn where it has got to, and between the sites of the grid
+    expect(injecting.locator("image")).to_have_count(1)
+    expect(injecting).to_contain_text(re.compile(r"of the meat has at least half of the mean.*midway between sites"))
+    core = page.get_by_role("region", name="From crust to centre")
+    expect(core).to_contain_text("between the needle's sites")
+
     # a site dragged onto the bone is named, gets nothing, and goes off it again by key or by one tap
     sites = injecting.get_by_role("button", name=re.compile("^Site "))
     expect(sites.first).to_be_visible()
@@ -49,6 +55,7 @@ def test_an_injected_joint_goes_from_the_salt_wanted_to_sites_off_the_bone(page:
     drag(page, sites.nth(3), (box["x"] + box["width"] / 2 + 14, box["y"] + box["height"] / 2 - 6))
     expect(injecting).to_contain_text("Site 4 lies on bone: drag it off")
     expect(injecting).to_contain_text(f"into each of {count - 1} sites")
+    expect(injecting).not_to_contain_text("midway between sites")
     injecting.get_by_role("button", name="Move them off").click()
     expect(injecting.get_by_text("lies on bone")).to_have_count(0)
     expect(injecting).to_contain_text(f"into each of {count} sites")
