@@ -1,0 +1,99 @@
+"""What the API refuses: at its field, with a sentence that says what to do, and nothing half-saved."""
+
+from uuid import uuid4
+
+import pytest
+from book.models import Blend, Cook, Piece, Stack, WeighBack
+from test_cook_api import as_sent, opened, step
+
+WHEN = "2027-06-12T18:30:00+02:00"
+
+
+def new_cook(*blends: str, serve_at: str = WHEN) -> dict:
+    arms = [
+        {"name": f"Way {n}", "cut": "lamb-shoulder", "mass": "2 kg", "blend_id": blend}
+        for n, blend in enumerate(blends)
+    ]
+    return {"name": "Trout on the quay", "serve_at": serve_at, "arms": arms}
+
+
+def fields(problem: dict) -> dict[str, str]:
+    return {error["field"]: error["sentence"] for error in problem["errors"]}
+
+
+def test_a_cook_does_not_begin_with_a_blend_that_is_gone_or_empty_or_in_another_century(api, rub):
+    _, empty = api("POST", "blends", {"name": "Nothing yet", "kind": "dry rub", "batch": "50 g", "lines": []})
+    gone = Blend.objects.get(name="Towpath duck rub")
+    assert api("POST", f"blends/{gone.pk}/delete", {"version": gone.version})[0] == 200
+    cooks = Cook.objects.count()
+    status, problem = api("POST", "cooks", new_cook(str(gone.pk), empty["id"], serve_at="1850-06-12T18:30:00Z"))
+    assert status == 422
+    said = fields(problem)
+    assert "choose another" in said["arms.0.blend_id"]
+    assert "add an ingredient to it first" in said["arms.1.blend_id"]
+    assert "between the years 2000 and 2100" in said["serve_at"]
+    assert Cook.objects.count() == cooks
+
+
+def test_plating_has_no_length_and_a_step_of_another_cook_is_not_found(api, cook):
+    document = opened(api)
+    plate = step(document, "A", "plate")
+    status, problem = api(
+        "POST", f"cooks/{cook.id}/steps/{plate['id']}", {"version": document["version"], "lasts": "5 min"}
+    )
+    assert status == 422
+    assert "move the serving time instead" in problem["detail"]
+    other = api("POST", f"cooks/{cook.id}/steps/{uuid4()}", {"version": document["version"], "done": True})
+    assert other[0] == 404
+    assert opened(api)["version"] == document["version"]
+
+
+@pytest.mark.parametrize(
+    ("path", "body", "says"),
+    [
+        ("coat/layer", {"piece": {"cut": "lamb-shoulder", "mass": "2 kg"}}, "which kind of layer"),
+        (
+            "coat/skin",
+            {"arm": {"label": "A", "name": "A", "piece": {"cut": "duck-breast", "mass": "2 g"}, "layers": []}},
+            "check the weight of the piece",
+        ),
+    ],
+)
+def test_a_layer_without_a_kind_and_a_skin_as_heavy_as_its_piece_are_refused(api, book, path, body, says):
+    status, problem = api("POST", path, body)
+    assert status == 422
+    assert says in problem["detail"]
+
+
+def test_what_was_never_kept_cannot_be_deleted_or_brought_back(api, cook):
+    stacks, backs = Stack.objects.count(), WeighBack.objects.count()
+    for path in (f"stacks/{uuid4()}/delete", f"stacks/{uuid4()}/restore", f"coat/weigh-back/{uuid4()}/take-back"):
+        status, problem = api("POST", path)
+        assert (status, problem["title"]) == (404, "Not in the book")
+    assert (Stack.objects.count(), WeighBack.objects.count()) == (stacks, backs)
+    status, problem = api("POST", f"cooks/{cook.id}/strength", {"label": "A", "layer": 9})
+    assert status == 422
+    assert "not on the board any more" in problem["detail"]
+
+
+def test_a_cook_is_not_served_in_another_century_and_keeps_its_pieces_apart(api, cook):
+    sent = as_sent(opened(api))
+    status, problem = api("PUT", f"cooks/{cook.id}", sent | {"serve_at": "2150-01-01T00:00:00Z"})
+    assert status == 422
+    assert "serve_at" in fields(problem)
+    status, problem = api("PUT", f"cooks/{cook.id}", sent | {"arms": [sent["arms"][0]] * 2})
+    assert status == 422
+    assert "each under a letter of its own" in problem["detail"]
+    assert as_sent(opened(api)) == sent
+
+
+def test_a_face_left_bare_on_one_arm_is_evened_out_on_both(api, cook):
+    sent = as_sent(opened(api))
+    sent["arms"][0]["piece"]["faces"] = {"fat cap": "bare"}
+    sent["arms"][1]["piece"]["faces"] = {"fat cap": "coated"}
+    saved = api("PUT", f"cooks/{cook.id}", sent)[1]
+    status, found = api("POST", f"cooks/{cook.id}/even", {"version": saved["version"], "what": "bare face"})
+    assert status == 200
+    assert [piece.faces["fat cap"] for piece in Piece.objects.filter(cook=cook)] == ["bare", "bare"]
+    assert "bare face" not in {one["what"] for one in found["fair"]["differs"]}
+    assert found["version"] > saved["version"]
