@@ -177,6 +177,9 @@ def test_side_by_side_reads_every_way_and_two_of_them_become_arms(api, cook):
     ]  # fmt: skip
     assert all(one["salt"]["value"] > 0 and one["percent"] and not one["problem"] for one in found)
     assert found[3]["blends"] == ["Stock and red wine for venison"]
+    # only what a needle put in is told between its sites, where it has hardly come to by the fire
+    assert [bool(one["between"]) for one in found] == [False, False, False, True, True, False]
+    assert found[3]["between"][-1] < 0.1 * found[3]["percent"][-1]
     pair = api("POST", "coat/pair", {"arm": arm, "kinds": ["injected", "both"], "blend_ids": [stock()]})[1]
     assert [layer["kind"] for layer in pair[0]["layers"]] == ["injection"]
     # what stands side by side is what the arms then come to

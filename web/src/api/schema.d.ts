@@ -4172,7 +4172,8 @@ export interface components {
          * WayOut
          * @description One way to season the joint: salt, depth, surface, time and risk; `problem` says why it cannot be told.
          *
-         *     `depths_cm` and `percent` are the salt below the surface at the end of the holds; times in s.
+         *     `depths_cm` and `percent` are the salt below the surface at the end of the holds, `between` that in the meat
+         *     farthest from where a needle went in, empty without one; times in s.
          */
         WayOut: {
             /** Key */
@@ -4193,6 +4194,8 @@ export interface components {
             depths_cm: number[];
             /** Percent */
             percent: number[];
+            /** Between */
+            between: number[];
             water: components["schemas"]["Figure"] | null;
             /** Wet */
             wet: number;

@@ -70,9 +70,9 @@ const top = computed(() =>
     ),
   ),
 )
-function curve(one: Schemas['WayOut']): string {
+function curve(one: Schemas['WayOut'], percents: number[]): string {
   const points = one.depths_cm
-    .map((cm, n) => [cm, one.percent[n]])
+    .map((cm, n) => [cm, percents[n]])
     .filter(([cm]) => cm <= DEEP_CM * 1.2)
     .map(
       ([cm, value]) =>
@@ -144,13 +144,16 @@ const share = (value: number, most: number) => `${Math.min(100, (value / most) *
               :aria-label="`Salt below the surface, ${one.centre_percent.toFixed(2)} % in the centre`"
             >
               <rect :width="WIDE" :height="HIGH" class="flesh" />
-              <path :d="curve(one)" class="salted" />
+              <path :d="curve(one, one.percent)" :class="one.between.length ? 'needled' : 'salted'" />
+              <path v-if="one.between.length" :d="curve(one, one.between)" class="salted" />
             </svg>
             <span
               ><Why :figure="one.deeper!" :of="`Salt deeper than 5 mm, ${one.name}`"
                 >{{ one.deeper!.value.toFixed(0) }} %</Why
               >
-              of it deeper than 5 mm</span
+              of it deeper than 5&nbsp;mm<template v-if="one.between.length"
+                >, {{ one.between.at(-1)!.toFixed(2) }} % between the sites</template
+              ></span
             >
           </div>
           <div class="cell">
@@ -188,6 +191,9 @@ const share = (value: number, most: number) => `${Math.min(100, (value / most) *
     </div>
     <p v-else class="muted">Seasoning it in every way …</p>
     <p class="muted key">
+      <template v-if="sides?.some((one) => one.between.length)"
+        ><i class="mean" /> an injection on the whole, dark between its sites</template
+      >
       <i class="water" /> water on the surface <i class="crust" /> rub on it: smoke takes while a surface is wet, a
       crust begins when it is dry. Estimates, ±50 %.
     </p>
@@ -351,6 +357,10 @@ svg {
   fill: #14235c;
   opacity: 0.82;
 }
+.needled {
+  fill: #14235c;
+  opacity: 0.3;
+}
 .risk p {
   display: grid;
   grid-template-columns: 16px 1fr;
@@ -375,6 +385,9 @@ svg {
   height: 9px;
   border-radius: 4px;
   margin: 0 4px 0 10px;
+}
+.key .mean {
+  background: linear-gradient(#14235c4d, #14235c4d), #ecc9c1;
 }
 .key i:first-child {
   margin-left: 0;
