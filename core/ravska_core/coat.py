@@ -9,7 +9,7 @@ from ravska_core.catalogue import US_TEASPOON_ML, Catalogue, Grind
 from ravska_core.cautions import Caution, Situation, cautions_for
 from ravska_core.core_sample import CoreSample, core_sample, reach_of
 from ravska_core.cuts import CutUp, PieceReading, cutting, find_cut
-from ravska_core.depth import DIFFUSIVITY_BAND, diffusivity_m2_s
+from ravska_core.depth import DIFFUSIVITY_BAND
 from ravska_core.doses import salt_zone
 from ravska_core.fates import CLINGS_G_CM2, DRIPS, Fate
 from ravska_core.injection import InjectionReading, read_injection
@@ -19,7 +19,7 @@ from ravska_core.marinade import Window, hold_window, says_where
 from ravska_core.needle import THICK_BRIX, brine_share
 from ravska_core.sites import face_of
 from ravska_core.spoons import SPOON_SETS, Spoonfuls, SpoonSet, measure_out
-from ravska_core.stack import Arm, Put, Stack, dose_stack, holding
+from ravska_core.stack import Arm, Put, Stack, dose_stack, holding, moved_cm2
 from ravska_core.target import usually_gives
 from ravska_core.working import BadInput, Figure, Step, figure
 
@@ -175,7 +175,7 @@ def _injection(put: Put, stack: Stack, arm: Arm, at: int) -> InjectionReading:
     """Read how a layer is injected; what its plan cannot be is named at the layer."""
     assert put.blend is not None
     piece = stack.piece
-    dt_cm2 = sum(diffusivity_m2_s(layer.hold_c) * layer.hold_s for layer in holding(arm.layers[at:])) * 1e4
+    dt_cm2 = moved_cm2(holding(arm.layers[at:]))
     stays = put.kind.stays if put.layer.stays is None else put.layer.stays
     assert stays is not None
     try:

@@ -7,13 +7,13 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from ravska_core.column import Array, reach_share
-from ravska_core.depth import DIFFUSIVITY_BAND, diffusivity_m2_s, lattice_evenness, reach_cm
+from ravska_core.depth import DIFFUSIVITY_BAND, lattice_evenness, reach_cm
 from ravska_core.fates import Moment
 from ravska_core.layers import INJECTIONS, Layer
 from ravska_core.quantities import say_duration
 from ravska_core.sites import Face, face_of, wrong_with
 from ravska_core.spread import over_face
-from ravska_core.stack import Arm, Stack, holding
+from ravska_core.stack import Arm, Stack, holding, moved_cm2
 from ravska_core.working import Figure, Step, figure
 
 DEPTHS = 41
@@ -41,7 +41,7 @@ class CoreSample:
 
 def reach_of(layers: Sequence[Layer]) -> Figure:
     """Return how far salt has reached over a run of holds [mm]: 2 sqrt(sum of D t)."""
-    dt_cm2 = sum(diffusivity_m2_s(layer.hold_c) * layer.hold_s for layer in layers) * 1e4
+    dt_cm2 = moved_cm2(layers)
     mm = reach_cm(dt_cm2) * 10
     held = say_duration(sum(layer.hold_s for layer in layers))
     steps = [
@@ -62,11 +62,6 @@ def core_sample(stack: Stack, arm: Arm, at_s: float | None) -> CoreSample | None
     depths = np.linspace(0, 1, DEPTHS) ** 1.6 * stack.middle.half_cm
     low, mid, high = (stack.at_hold(factor, at, whole) for factor in (DIFFUSIVITY_BAND[0], 1.0, DIFFUSIVITY_BAND[1]))
     curves = [stack.curve(moment, depths) for moment in (low, mid, high)]
-    past: list[Layer] = []
-    left = at
-    for layer in held:
-        past.append(replace(layer, hold_s=min(left, layer.hold_s)))
-        left -= past[-1].hold_s
     ends = np.array(curves)
     least = _least_of_each(stack, arm, at)
     return CoreSample(
@@ -77,7 +72,7 @@ def core_sample(stack: Stack, arm: Arm, at_s: float | None) -> CoreSample | None
         tuple(float(value) for value in ends.min(axis=0)),
         tuple(float(value) for value in ends.max(axis=0)),
         () if least is None else tuple(float(value) for value in stack.curve(mid, depths, least)),
-        reach_of(past),
+        reach_of(_until(held, at)),
         _in_words(stack, arm, whole),
     )
 
@@ -92,25 +87,30 @@ def least_of_mean(layer: Layer, face: Face, dt_cm2: float) -> float:
     return 0.0 if found is None else float(np.nanmin(found))
 
 
-def _least_of_each(stack: Stack, arm: Arm, at_s: float, times: float = 1.0) -> Array | None:
-    """Return for each layer what is left of its mean where injections have come to least; None without an injection.
+def _until(held: Sequence[Layer], at_s: float) -> list[Layer]:
+    """Return holds as they are at a time since the first of them began: some over, one begun, some not yet."""
+    found = []
+    for layer in held:
+        found.append(replace(layer, hold_s=min(max(0.0, at_s), layer.hold_s)))
+        at_s -= layer.hold_s
+    return found
 
-    At a time of the holds, each of them `times` as long.
+
+def _least_of_each(stack: Stack, arm: Arm, at_s: float) -> Array | None:
+    """Return for each layer what is left of its mean where injections have come to least, at a time of the holds.
+
+    None without an injection.
     """
     face = face_of(stack.piece.solid, stack.piece.bones)
     least = np.ones(len(arm.layers))
-    begun, needled = 0.0, False
+    needled = False
     for n, layer in enumerate(arm.layers):
         held = holding(arm.layers[n:])
-        if not held or held[0] is not layer:
-            continue
-        if layer.kind in INJECTIONS:
-            needled, dt, left = True, 0.0, at_s - begun
-            for one in held:
-                dt += diffusivity_m2_s(one.hold_c) * min(max(0.0, left), one.hold_s * times) * 1e4
-                left -= one.hold_s * times
-            least[n] = least_of_mean(layer, face, dt)
-        begun += layer.hold_s * times
+        if layer.kind in INJECTIONS and holding([layer]):
+            needled = True
+            least[n] = least_of_mean(layer, face, moved_cm2(_until(held, at_s)))
+        if holding([layer]):
+            at_s -= layer.hold_s
     return least if needled else None
 
 
@@ -131,10 +131,10 @@ def _in_words(stack: Stack, arm: Arm, whole_s: float) -> tuple[str, ...]:
     if total <= 0:
         return ("Nothing salty is in the meat yet.",)
     again, middle_again, total_again = told(later)
-    held = holding(arm.layers)
-    mm, mm_again = reach_of(held).value, reach_of([replace(x, hold_s=2 * x.hold_s) for x in held]).value
+    longer = replace(arm, layers=tuple(replace(layer, hold_s=2 * layer.hold_s) for layer in arm.layers))
+    mm, mm_again = reach_of(holding(arm.layers)).value, reach_of(holding(longer.layers)).value
     said = say_duration(whole_s)
-    least, least_again = _least_of_each(stack, arm, whole_s), _least_of_each(stack, arm, 2 * whole_s, 2)
+    least, least_again = _least_of_each(stack, arm, whole_s), _least_of_each(stack, longer, 2 * whole_s)
     if least is not None and least_again is not None:
         between, between_again = (
             float(stack.curve(moment, centre, share)[0]) for moment, share in ((now, least), (later, least_again))

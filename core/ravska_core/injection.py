@@ -21,6 +21,9 @@ SYRINGE_ML = 60.0
 STROKE_ML = 5.0
 """Most that one stroke, drawing the needle back slowly, leaves in the meat [ml] (estimate)."""
 
+PUSHED = 0.8
+"""How far through the meat a needle is pushed, so that it does not come out below (estimate)."""
+
 
 @dataclass(frozen=True)
 class Injection:
@@ -351,9 +354,6 @@ def _says(reading: InjectionReading, face: Face) -> tuple[str, ...]:
         said.append(f"By the fire its salt is {reading.reach_mm:.1f} mm from each site.")
     if reading.gap is not None and reading.gap.wide:
         said.append(f"The widest gap is {reading.gap.cm * 10:.0f} mm from any site, marked on the drawing.")
-    if reading.strokes > 1:
-        said.append(
-            f"Push the needle {face.depth_cm * 0.8:.0f} cm deep and draw it back slowly, {reading.strokes} times a "
-            "site."
-        )
+    often = f", {reading.strokes} times a site" if reading.strokes > 1 else ""
+    said.append(f"Push the needle {face.depth_cm * PUSHED:.0f} cm deep and draw it back slowly{often}.")
     return tuple(said)

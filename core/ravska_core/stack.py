@@ -11,6 +11,7 @@ from ravska_core.catalogue import Catalogue
 from ravska_core.column import Array, Column, at_depths, column_of
 from ravska_core.composition import BlendReading, read_blend
 from ravska_core.cuts import Piece, PieceReading, read_piece
+from ravska_core.depth import diffusivity_m2_s
 from ravska_core.doses import ADHESION_CEILING, surface_after
 from ravska_core.fates import Dosed, Moment, drip_share, follow
 from ravska_core.injection import liquid_g, settle
@@ -170,6 +171,11 @@ def _columns(piece: PieceReading) -> tuple[Column | None, Column | None]:
 def holding(layers: Sequence[Layer]) -> list[Layer]:
     """Return the layers whose holds count towards depth: those that go on before the fire and are held."""
     return [layer for layer in layers if LAYER_KINDS[layer.kind].when == "before" and LAYER_KINDS[layer.kind].hold_s]
+
+
+def moved_cm2(layers: Sequence[Layer]) -> float:
+    """Return diffusivity times time over holds one after the other [cm2]: the sum of D t."""
+    return sum(diffusivity_m2_s(layer.hold_c) * layer.hold_s for layer in layers) * 1e4
 
 
 class Stack:

@@ -124,6 +124,10 @@ def test_millilitres_strokes_and_fills_agree_with_a_hand_calculation():
     assert found.liquid_ml == pytest.approx(ml)
     assert found.site_ml.value == pytest.approx(ml / count)
     assert found.strokes == math.ceil(ml / count / 5)
+    depth_cm = read_piece(JOINT).solid.thickness_cm * 0.8
+    assert found.says[-1].startswith(f"Push the needle {depth_cm:.0f} cm deep and draw it back slowly")
+    assert ("times a site" in found.says[-1]) == (found.strokes > 1)
+    assert "times a site" not in read(stroke_ml=50).layers[0].injection.says[-1]
     assert found.stroke_ml * found.strokes_in_all == pytest.approx(ml)
     assert found.fills == math.ceil(ml / 60)
     assert found.sites_a_fill == math.floor(60 / (ml / count))
