@@ -7,12 +7,13 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from ravska_core.column import Array, reach_share
-from ravska_core.depth import DIFFUSIVITY_BAND, lattice_evenness, reach_cm
+from ravska_core.depth import DIFFUSIVITY_BAND, reach_cm
 from ravska_core.fates import Moment
+from ravska_core.injection import good_sites
 from ravska_core.layers import INJECTIONS, Layer
 from ravska_core.quantities import say_duration
-from ravska_core.sites import Face, face_of, wrong_with
-from ravska_core.spread import over_face
+from ravska_core.sites import face_of
+from ravska_core.spread import least_tenth
 from ravska_core.stack import Arm, Stack, holding, moved_cm2
 from ravska_core.working import Figure, Step, figure
 
@@ -24,7 +25,7 @@ NEAR_CM = 0.5
 class CoreSample:
     """Salt from the surface to the centre at one time of the hold [% of raw edible weight], with the band of D.
 
-    `percent` takes an injection as even; `between` is the salt in the meat farthest from where the needle went in,
+    `percent` takes an injection as even; `least` is the salt of the tenth of the meat that the needle reached least,
     none without an injection. `says` is what this hold does and what twice the time would add, in words.
     """
 
@@ -34,7 +35,7 @@ class CoreSample:
     percent: tuple[float, ...]
     low: tuple[float, ...]
     high: tuple[float, ...]
-    between: tuple[float, ...]
+    least: tuple[float, ...]
     reach: Figure
     says: tuple[str, ...]
 
@@ -77,16 +78,6 @@ def core_sample(stack: Stack, arm: Arm, at_s: float | None) -> CoreSample | None
     )
 
 
-def least_of_mean(layer: Layer, face: Face, dt_cm2: float) -> float:
-    """Return injected salt where it is lowest, over its mean [0 to 1]: midway in the grid, or by own sites."""
-    plan = layer.injection
-    if not plan.sites:
-        return lattice_evenness(plan.spacing_cm, dt_cm2, plan.grid)
-    good = [(x, y) for x, y in plan.sites if not wrong_with(face, x * face.length_cm, y * face.width_cm)]
-    found = over_face(face, good, dt_cm2)
-    return 0.0 if found is None else float(np.nanmin(found))
-
-
 def _until(held: Sequence[Layer], at_s: float) -> list[Layer]:
     """Return holds as they are at a time since the first of them began: some over, one begun, some not yet."""
     found = []
@@ -97,9 +88,9 @@ def _until(held: Sequence[Layer], at_s: float) -> list[Layer]:
 
 
 def _least_of_each(stack: Stack, arm: Arm, at_s: float) -> Array | None:
-    """Return for each layer what is left of its mean where injections have come to least, at a time of the holds.
+    """Return for each layer what of its mean the tenth of the meat has that a needle reached least, at a time.
 
-    None without an injection.
+    Of a layer that no needle puts in it is all; None without an injection.
     """
     face = face_of(stack.piece.solid, stack.piece.bones)
     least = np.ones(len(arm.layers))
@@ -108,7 +99,7 @@ def _least_of_each(stack: Stack, arm: Arm, at_s: float) -> Array | None:
         held = holding(arm.layers[n:])
         if layer.kind in INJECTIONS and holding([layer]):
             needled = True
-            least[n] = least_of_mean(layer, face, moved_cm2(_until(held, at_s)))
+            least[n] = least_tenth(face, good_sites(layer.injection, face), moved_cm2(_until(held, at_s)))
         if holding([layer]):
             at_s -= layer.hold_s
     return least if needled else None
@@ -136,14 +127,14 @@ def _in_words(stack: Stack, arm: Arm, whole_s: float) -> tuple[str, ...]:
     said = say_duration(whole_s)
     least, least_again = _least_of_each(stack, arm, whole_s), _least_of_each(stack, longer, 2 * whole_s)
     if least is not None and least_again is not None:
-        between, between_again = (
+        tenth, tenth_again = (
             float(stack.curve(moment, centre, share)[0]) for moment, share in ((now, least), (later, least_again))
         )
         return (
             f"In {said} salt moves {mm:.1f} mm; {deeper * 100:.0f} % of it lies deeper than {near * 10:.0f} mm, where "
-            f"the needle put it. The centre has {middle:.2f} % on the whole, and {between:.2f} % between the sites.",
-            f"Twice the time would move it {mm_again:.1f} mm and bring the meat between the sites to "
-            f"{between_again:.2f} %.",
+            f"the needle put it. The centre has {middle:.2f} % on the whole, and at most {tenth:.2f} % in the "
+            "tenth of it that the needle reached least.",
+            f"Twice the time would move it {mm_again:.1f} mm and bring that tenth to {tenth_again:.2f} %.",
             "What is dissolved in the liquid is where the salt is; spices and herbs on the surface stay there.",
         )
     words = [

@@ -194,6 +194,18 @@ def learned_stays(usual: float, own: Sequence[float]) -> float:
     return (WEIGHT_OF_USUAL * usual + sum(own)) / (WEIGHT_OF_USUAL + len(own))
 
 
+def all_sites(plan: Injection, face: Face) -> tuple[Site, ...]:
+    """Return the sites of a plan on a face: those set by hand, else those of its grid; `BadInput` as `lay_sites`."""
+    return plan.sites or lay_sites(face, plan.spacing_cm, plan.grid)
+
+
+def good_sites(plan: Injection, face: Face) -> tuple[Site, ...]:
+    """Return the sites that a needle can go in at."""
+    return tuple(
+        (x, y) for x, y in all_sites(plan, face) if not wrong_with(face, x * face.length_cm, y * face.width_cm)
+    )
+
+
 def read_injection(
     plan: Injection, face: Face, pieces: int, blend: BlendReading, mass_g: float, edible_g: float, dose_g: float,
     stays: float, stays_own: bool, dt_cm2: float,
@@ -219,7 +231,7 @@ def read_injection(
     check_liquid(blend)
     _check(plan)
     try:
-        laid = plan.sites or lay_sites(face, plan.spacing_cm, plan.grid)
+        laid = all_sites(plan, face)
     except BadInput as refusal:
         raise refusal.under("injection") from refusal
     misplaced = tuple(
@@ -227,8 +239,7 @@ def read_injection(
         for at, (x, y) in enumerate(laid)
         if (why := wrong_with(face, x * face.length_cm, y * face.width_cm))
     )
-    wrong = {one.site for one in misplaced}
-    good = tuple(site for at, site in enumerate(laid) if at not in wrong)
+    good = good_sites(plan, face)
     weighed = plan.after_g is not None
     pump = dose_g * stays / mass_g * 100
     count = max(1, len(good)) * pieces

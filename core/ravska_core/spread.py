@@ -1,6 +1,5 @@
 """How far injected salt has spread over the face by the fire, from the sites as they are and not an endless grid."""
 
-from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 from itertools import product
@@ -16,6 +15,9 @@ Array = NDArray[np.float64]
 
 HALF = 0.5
 """Meat counts as seasoned by the injection from this share of the mean on (a convention of ours)."""
+
+TENTH = 0.1
+"""The meat that the needle reached least is told by its tenth (a convention of ours)."""
 
 _ACROSS, _DOWN = 96, 64
 _FAR = 6
@@ -56,7 +58,8 @@ def _along(sites: Array, size_cm: float, cells: int, dt_cm2: float) -> Array:
     return found
 
 
-def over_face(face: Face, sites: Sequence[Site], dt_cm2: float) -> Array | None:
+@lru_cache(maxsize=64)
+def over_face(face: Face, sites: tuple[Site, ...], dt_cm2: float) -> Array | None:
     """Determine injected salt over a face as shares of its mean, (down, across); NaN off the meat.
 
     Full-depth line sources of equal mass spread by dc/dt = D (c_xx + c_yy). A box face holds them in by images
@@ -77,20 +80,25 @@ def over_face(face: Face, sites: Sequence[Site], dt_cm2: float) -> Array | None:
         return None
     salt = (down[lying] / held[lying, None]).T @ across[lying]
     found: Array = np.where(meat, salt / lying.sum() * meat.sum(), np.nan)
+    found.flags.writeable = False
     return found
+
+
+def least_tenth(face: Face, sites: tuple[Site, ...], dt_cm2: float) -> float:
+    """Determine injected salt that the tenth of the meat with least of it has at most, over its mean [0 to 1]."""
+    found = over_face(face, sites, dt_cm2)
+    return 0.0 if found is None else float(np.nanquantile(found, TENTH))
 
 
 def _seasoned(of_mean: Array | None) -> float:
     return 0.0 if of_mean is None else float(np.mean(of_mean[~np.isnan(of_mean)] >= HALF)) * 100
 
 
-@lru_cache(maxsize=64)
 def spread_of(face: Face, sites: tuple[Site, ...], dt_cm2: float) -> Spread | None:
     """Determine how far the salt of these sites has spread after D t [cm2]; None without a site or a hold."""
     found = over_face(face, sites, dt_cm2)
     if found is None:
         return None
-    found.flags.writeable = False
     share = _seasoned(found)
     ends = [share, *(_seasoned(over_face(face, sites, dt_cm2 * factor)) for factor in DIFFUSIVITY_BAND)]
     steps = [

@@ -345,7 +345,7 @@ class LayerReadingOut:
 class SampleOut:
     """The core sample: salt [% of raw edible weight] by depth [cm] at a time of the hold [s], and what it says.
 
-    `between` is the salt where an injection has come to least, empty without one.
+    `least` is the salt of the tenth of the meat that a needle reached least, empty without one.
     """
 
     time_s: float
@@ -354,7 +354,7 @@ class SampleOut:
     percent: list[float]
     low: list[float]
     high: list[float]
-    between: list[float]
+    least: list[float]
     reach: Figure
     says: list[str]
 
@@ -436,7 +436,7 @@ def arm_reading_out(found: coat.ArmReading) -> ArmReadingOut:
         if sample is None
         else SampleOut(
             sample.time_s, sample.whole_s, list(sample.depths_cm), list(sample.percent), list(sample.low),
-            list(sample.high), list(sample.between), sample.reach, list(sample.says),
+            list(sample.high), list(sample.least), sample.reach, list(sample.says),
         ),
         cautions=[caution_out(c) for c in found.cautions],
     )  # fmt: skip

@@ -34,8 +34,8 @@ class SidesDocument(Schema):
 class WayOut:
     """One way to season the joint: salt, depth, surface, time and risk; `problem` says why it cannot be told.
 
-    `depths_cm` and `percent` are the salt below the surface at the end of the holds, `between` that in the meat
-    farthest from where a needle went in, empty without one; times in s.
+    `depths_cm` and `percent` are the salt below the surface at the end of the holds, `least` that of the
+    tenth of the meat that a needle reached least, empty without one; times in s.
     """
 
     key: str
@@ -48,7 +48,7 @@ class WayOut:
     centre_percent: float
     depths_cm: list[float]
     percent: list[float]
-    between: list[float]
+    least: list[float]
     water: Figure | None
     wet: float
     crust_g_100cm2: float
@@ -75,7 +75,7 @@ def _way_out(key: str, found: Side, blends: list[str]) -> WayOut:
         centre_percent=found.centre_percent,
         depths_cm=list(sample.depths_cm) if sample else [],
         percent=list(sample.percent) if sample else [],
-        between=list(sample.between) if sample else [],
+        least=list(sample.least) if sample else [],
         water=surface.water,
         wet=surface.wet,
         crust_g_100cm2=surface.crust_g_100cm2,

@@ -8,13 +8,12 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from ravska_core.catalogue import Bone
 from ravska_core.coat import Arm, read_arm
-from ravska_core.core_sample import least_of_mean
-from ravska_core.cuts import Piece
-from ravska_core.depth import diffusivity_m2_s, lattice_evenness
-from ravska_core.injection import Injection
+from ravska_core.cuts import Piece, read_piece
+from ravska_core.depth import lattice_evenness
+from ravska_core.injection import Injection, good_sites
 from ravska_core.layers import Layer, plain
-from ravska_core.sites import Face
-from ravska_core.spread import over_face, spread_of
+from ravska_core.sites import Face, face_of
+from ravska_core.spread import least_tenth, over_face, spread_of
 from tests_blends import blend
 
 HOUR = 3600.0
@@ -44,7 +43,7 @@ def test_one_line_in_a_closed_box_follows_the_cosine_series(dt):
         return (1 + 2 * waves.sum(axis=0)).reshape(cells, 9).mean(axis=1)
 
     exact = np.outer(series(64, y0), series(96, x0))
-    assert over_face(SQUARE, [(x0, y0)], dt) == pytest.approx(exact, rel=1e-2, abs=1e-3)
+    assert over_face(SQUARE, ((x0, y0),), dt) == pytest.approx(exact, rel=1e-2, abs=1e-3)
 
 
 def test_a_line_seasons_the_disc_a_hand_calculation_gives():
@@ -108,7 +107,7 @@ place = st.tuples(st.floats(0, 1), st.floats(0, 1))
     st.sampled_from([(), (Bone(0.2, 0.4, 0.8, 0.6, 0.2),), (Bone(0.5, 0.0, 0.5, 1.0, 0.3),)]),
 )  # fmt: skip
 def test_no_salt_is_made_or_lost_and_none_is_below_nothing(sites, dt, round_, length, width, bones):
-    found = over_face(Face(length, width, round_, 5, bones), sites, dt)
+    found = over_face(Face(length, width, round_, 5, bones), tuple(sites), dt)
     if found is not None:  # every site beyond the rim, or in the bone, has nothing to give
         inside = found[~np.isnan(found)]
         assert inside.mean() == pytest.approx(1, abs=1e-9)
@@ -140,39 +139,63 @@ def test_sites_set_by_hand_are_told_by_themselves_and_closer_ones_season_more():
     )
 
 
-def test_the_core_between_sites_has_what_the_lattice_leaves_there():
+def test_the_tenth_the_needle_reached_least_agrees_with_the_series_at_places_drawn_by_chance():
+    # a line in the middle of a 10 cm square: c / mean is f(x) f(y), f = 1 - 2 q cos(2 pi x / L) + 2 q^4 cos(4 pi x / L)
+    q = math.exp(-4 * math.pi**2 * 4.0 / 100)
+    at = 2 * math.pi * np.random.default_rng(7).random((2, 200_000))
+    f = 1 - 2 * q * np.cos(at) + 2 * q**4 * np.cos(2 * at)
+    assert least_tenth(SQUARE, ((0.5, 0.5),), 4.0) == pytest.approx(np.quantile(f[0] * f[1], 0.1), abs=0.005)
+    assert least_tenth(SQUARE, ((0.5, 0.5),), 0.2) == pytest.approx(0, abs=1e-6)
+    assert least_tenth(SQUARE, ((0.5, 0.5),), 60.0) == pytest.approx(1, abs=0.01)
+    assert least_tenth(SQUARE, (), 0.2) == 0
+
+
+@given(st.lists(place, min_size=1, max_size=12), st.floats(0.02, 2))
+def test_a_tenth_is_below_it_and_nine_tenths_above(sites, dt):
+    found = over_face(SQUARE, tuple(sites), dt)
+    least = least_tenth(SQUARE, tuple(sites), dt)
+    assert np.mean(found < least - 1e-12) <= 0.101
+    assert np.mean(found >= least - 1e-12) >= 0.899
+
+
+def test_the_core_has_what_the_needle_left_in_its_tenth():
+    piece = read_piece(Piece("pork-shoulder", 2000))
+    face = face_of(piece.solid, piece.bones)
+    sites = good_sites(Injection(), face)
+    least = least_tenth(face, sites, COLD_CM2_H * 24)
     alone = cored(injected(24 * HOUR)).sample
-    least = lattice_evenness(2.5, COLD_CM2_H * 24)
-    assert least == pytest.approx(0.537, abs=6e-4)
-    assert alone.between == pytest.approx([value * least for value in alone.percent])
+    assert 0.05 < least < 0.537  # rim and bone are worse off than the middle of the grid
+    assert alone.least == pytest.approx([value * least for value in alone.percent])
     # at an hour of the hold the salt has moved for that hour only; a coat reaches everywhere below the surface
     both = cored(injected(16 * HOUR), RUB, at=17 * HOUR).sample
-    least = lattice_evenness(2.5, COLD_CM2_H * 17)
+    least = least_tenth(face, sites, COLD_CM2_H * 17)
     middle = cored(injected(16 * HOUR), at=16 * HOUR).sample.percent[-1]
-    assert both.between[-1] == pytest.approx(both.percent[-1] - (1 - least) * middle, rel=1e-3)
-    assert both.between[0] > 10 * middle
-    # held after the rub, the time before it does not count; a coat alone has no sites to be between
+    assert both.least[-1] == pytest.approx(both.percent[-1] - (1 - least) * middle, rel=1e-3)
+    assert both.least[0] > 10 * middle
+    # held after the rub, the time before it does not count; a coat alone has no needle
     later = cored(RUB, injected(8 * HOUR)).sample
-    assert later.between[-1] / later.percent[-1] == pytest.approx(lattice_evenness(2.5, COLD_CM2_H * 8), rel=0.05)
-    assert cored(RUB).sample.between == ()
-    warm = least_of_mean(injected(), SQUARE, diffusivity_m2_s(20) * 24 * HOUR * 1e4)
-    assert warm > 0.537
+    least = least_tenth(face, sites, COLD_CM2_H * 8)
+    assert later.least[-1] == pytest.approx(later.percent[-1] * least, rel=0.05, abs=1e-3)
+    assert cored(RUB).sample.least == ()
+
+
+def test_a_site_more_never_leaves_its_tenth_with_less_than_the_grid_had():
+    # a site of the grid that was laid by hand is the same site
+    piece = read_piece(Piece("pork-shoulder", 2000))
+    grid = good_sites(Injection(), face_of(piece.solid, piece.bones))
+    by_grid, by_hand = cored(injected(14 * HOUR)).sample, cored(injected(14 * HOUR, sites=grid)).sample
+    assert by_hand.least == pytest.approx(by_grid.least)
+    gap = cored(injected(14 * HOUR)).layers[0].injection.gap
+    more = cored(injected(14 * HOUR, sites=(*grid, (gap.x, gap.y)))).sample
+    assert more.least[-1] > 0.9 * by_grid.least[-1]
 
 
 def test_the_core_says_in_words_where_the_needle_put_the_salt_and_what_time_does():
-    first, twice, _ = cored(injected(24 * HOUR)).sample.says
-    # 0.87 % on the whole; 0.537 of it between the sites after a day, 0.921 after two
-    whole = float(first.split("The centre has ")[1].split(" %")[0])
-    assert f"{whole * 0.537:.2f} % between the sites" in first
+    found = cored(injected(24 * HOUR)).sample
+    first, twice, _ = found.says
     assert "salt moves 9.3 mm" in first
-    assert float(twice.split("sites to ")[1].split(" %")[0]) == pytest.approx(whole * 0.921, abs=0.011)
+    assert f"The centre has {found.percent[-1]:.2f} % on the whole, and at most {found.least[-1]:.2f} % in" in first
+    after = cored(injected(48 * HOUR)).sample.least[-1]
+    assert float(twice.split("that tenth to ")[1].split(" %")[0]) == pytest.approx(after, abs=0.006)
     assert not any("seasons the surface" in says for says in cored(injected(HOUR)).sample.says)
     assert any("seasons the surface" in says for says in cored(RUB).sample.says)
-
-
-def test_the_core_between_sites_set_by_hand_is_that_of_the_meat_farthest_off():
-    one = injected(sites=((0.5, 0.5),))
-    assert least_of_mean(one, SQUARE, 0.2) == pytest.approx(0, abs=1e-9)
-    # after a very long time it is even whatever the sites
-    assert least_of_mean(one, SQUARE, 60.0) == pytest.approx(1, abs=0.01)
-    assert least_of_mean(injected(sites=((1.4, 0.5),)), SQUARE, 0.2) == 0

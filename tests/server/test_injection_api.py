@@ -75,7 +75,7 @@ def test_salt_over_the_face_comes_as_rows_of_cells_with_none_off_the_meat(api, b
     boned = read(api, injected())["layers"][0]["injection"]["spread"]["rows"]
     assert boned[0][0] == boned[-1][-1] == "."
     assert "." in boned[rows // 2][30:66]
-    assert found["sample"]["between"][-1] == pytest.approx(0, abs=1e-6)
+    assert found["sample"]["least"][-1] == pytest.approx(0, abs=1e-6)
     assert found["sample"]["percent"][-1] > 0.2
 
 
@@ -177,9 +177,9 @@ def test_side_by_side_reads_every_way_and_two_of_them_become_arms(api, cook):
     ]  # fmt: skip
     assert all(one["salt"]["value"] > 0 and one["percent"] and not one["problem"] for one in found)
     assert found[3]["blends"] == ["Stock and red wine for venison"]
-    # only what a needle put in is told between its sites, where it has hardly come to by the fire
-    assert [bool(one["between"]) for one in found] == [False, False, False, True, True, False]
-    assert found[3]["between"][-1] < 0.1 * found[3]["percent"][-1]
+    # only what a needle put in has a tenth that it reached least, hardly at all by the fire
+    assert [bool(one["least"]) for one in found] == [False, False, False, True, True, False]
+    assert found[3]["least"][-1] < 0.1 * found[3]["percent"][-1]
     pair = api("POST", "coat/pair", {"arm": arm, "kinds": ["injected", "both"], "blend_ids": [stock()]})[1]
     assert [layer["kind"] for layer in pair[0]["layers"]] == ["injection"]
     # what stands side by side is what the arms then come to

@@ -2259,7 +2259,7 @@ export interface components {
          * SampleOut
          * @description The core sample: salt [% of raw edible weight] by depth [cm] at a time of the hold [s], and what it says.
          *
-         *     `between` is the salt where an injection has come to least, empty without one.
+         *     `least` is the salt of the tenth of the meat that a needle reached least, empty without one.
          */
         SampleOut: {
             /** Time S */
@@ -2274,8 +2274,8 @@ export interface components {
             low: number[];
             /** High */
             high: number[];
-            /** Between */
-            between: number[];
+            /** Least */
+            least: number[];
             reach: components["schemas"]["Figure"];
             /** Says */
             says: string[];
@@ -4172,8 +4172,8 @@ export interface components {
          * WayOut
          * @description One way to season the joint: salt, depth, surface, time and risk; `problem` says why it cannot be told.
          *
-         *     `depths_cm` and `percent` are the salt below the surface at the end of the holds, `between` that in the meat
-         *     farthest from where a needle went in, empty without one; times in s.
+         *     `depths_cm` and `percent` are the salt below the surface at the end of the holds, `least` that of the
+         *     tenth of the meat that a needle reached least, empty without one; times in s.
          */
         WayOut: {
             /** Key */
@@ -4194,8 +4194,8 @@ export interface components {
             depths_cm: number[];
             /** Percent */
             percent: number[];
-            /** Between */
-            between: number[];
+            /** Least */
+            least: number[];
             water: components["schemas"]["Figure"] | null;
             /** Wet */
             wet: number;

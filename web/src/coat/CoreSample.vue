@@ -70,8 +70,10 @@ const inWords = computed(() =>
         0,
         core.sample.depths_cm.findIndex((cm) => cm >= 0.5),
       )
-      const between = core.sample.between.length ? `, ${percent(core.sample.between[near])} between the sites` : ''
-      return `${core.label}: ${percent(core.sample.percent[near])} salt half a centimetre in${between}, ${percent(core.sample.percent.at(-1)!)} in the centre`
+      const least = core.sample.least.length
+        ? `, ${percent(core.sample.least[near])} where the needle reached least`
+        : ''
+      return `${core.label}: ${percent(core.sample.percent[near])} salt half a centimetre in${least}, ${percent(core.sample.percent.at(-1)!)} in the centre`
     })
     .join('; '),
 )
@@ -109,7 +111,7 @@ const centre = computed(() => mine.value.sample.depths_cm.at(-1)!)
             :class="['curve', `arm-${core.label}`, { own: core.label === own }]"
           >
             <path class="band" :d="band(core.sample)" />
-            <path v-if="core.sample.between.length" class="between" :d="line(core.sample.between, core.sample)" />
+            <path v-if="core.sample.least.length" class="least" :d="line(core.sample.least, core.sample)" />
             <path class="halo" :d="line(core.sample.percent, core.sample)" />
             <path class="mid" :d="line(core.sample.percent, core.sample)" />
           </g>
@@ -134,9 +136,9 @@ const centre = computed(() => mine.value.sample.depths_cm.at(-1)!)
     </label>
     <p class="key">
       <span v-for="core in cores" :key="core.label"><ArmBadge :label="core.label" /> {{ core.name }}</span>
-      <span v-if="cores.some((core) => core.sample.between.length)" class="muted"
-        ><svg class="swatch" viewBox="0 0 26 8" aria-hidden="true"><path class="between" d="M0 4h26" /></svg> between
-        the needle's sites</span
+      <span v-if="cores.some((core) => core.sample.least.length)" class="muted"
+        ><svg class="swatch" viewBox="0 0 26 8" aria-hidden="true"><path class="least" d="M0 4h26" /></svg> the tenth
+        the needle reached least</span
       >
       <span class="muted">bands: diffusivity halved and doubled; centre at {{ show.length(centre) }}</span>
     </p>
@@ -216,7 +218,7 @@ text {
   stroke-linecap: round;
   stroke-width: 3.4;
 }
-.between {
+.least {
   stroke: #14235c;
   stroke-width: 1.6;
   stroke-dasharray: 7 4;

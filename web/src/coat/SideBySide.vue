@@ -144,15 +144,15 @@ const share = (value: number, most: number) => `${Math.min(100, (value / most) *
               :aria-label="`Salt below the surface, ${one.centre_percent.toFixed(2)} % in the centre`"
             >
               <rect :width="WIDE" :height="HIGH" class="flesh" />
-              <path :d="curve(one, one.percent)" :class="one.between.length ? 'needled' : 'salted'" />
-              <path v-if="one.between.length" :d="curve(one, one.between)" class="salted" />
+              <path :d="curve(one, one.percent)" :class="one.least.length ? 'needled' : 'salted'" />
+              <path v-if="one.least.length" :d="curve(one, one.least)" class="salted" />
             </svg>
             <span
               ><Why :figure="one.deeper!" :of="`Salt deeper than 5 mm, ${one.name}`"
                 >{{ one.deeper!.value.toFixed(0) }} %</Why
               >
-              of it deeper than 5&nbsp;mm<template v-if="one.between.length"
-                >, {{ one.between.at(-1)!.toFixed(2) }} % between the sites</template
+              of it deeper than 5&nbsp;mm<template v-if="one.least.length"
+                >, {{ one.least.at(-1)!.toFixed(2) }} % where least</template
               ></span
             >
           </div>
@@ -191,8 +191,8 @@ const share = (value: number, most: number) => `${Math.min(100, (value / most) *
     </div>
     <p v-else class="muted">Seasoning it in every way …</p>
     <p class="muted key">
-      <template v-if="sides?.some((one) => one.between.length)"
-        ><i class="mean" /> an injection on the whole, dark between its sites</template
+      <template v-if="sides?.some((one) => one.least.length)"
+        ><i class="mean" /> an injection on the whole, dark the tenth it reached least</template
       >
       <i class="water" /> water on the surface <i class="crust" /> rub on it: smoke takes while a surface is wet, a
       crust begins when it is dry. Estimates, ±50 %.
