@@ -44,6 +44,18 @@ export async function call<T>(pending: Promise<Answer<T>>): Promise<T> {
   })
 }
 
+/** Return what a refusal says of each field, or nothing for a failure that is none. */
+export function byField(failure: unknown): Record<string, string> {
+  const errors = failure instanceof Refusal ? failure.problem.errors : []
+  return Object.fromEntries((errors ?? []).map((error) => [error.field, error.sentence]))
+}
+
+/** Return the sentences of one part of what was sent, by their field within it: `start` is `arms.0.` for its name. */
+export function within(errors: Record<string, string>, start: string): Record<string, string> {
+  const mine = Object.entries(errors).filter(([field]) => field.startsWith(start))
+  return Object.fromEntries(mine.map(([field, sentence]) => [field.slice(start.length), sentence]))
+}
+
 /** Return what to tell a cook about a failure. */
 export function sentenceOf(failure: unknown): string {
   if (failure instanceof Refusal) return failure.problem.errors?.[0]?.sentence ?? failure.problem.detail

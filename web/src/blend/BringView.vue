@@ -3,7 +3,8 @@ import { useQueryClient } from '@tanstack/vue-query'
 import { useDebounceFn } from '@vueuse/core'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
-import { api, call, Refusal, sentenceOf, type Schemas } from '../api/client'
+import { api, byField, call, Refusal, sentenceOf, type Schemas } from '../api/client'
+import { useNewest } from '../ui/newest'
 import { say } from '../ui/notice'
 import BringLine from './BringLine.vue'
 import { kinds } from './kinds'
@@ -23,30 +24,40 @@ const errors = ref<Record<string, string>>({})
 const name = ref('')
 const kind = ref<Doc['kind'] | ''>('')
 
-const ask = useDebounceFn(async () => {
-  if (!text.value.trim()) {
-    brought.value = null
+/** Whether what is shown is of the list as it stands: what is still being read is not made into a blend. */
+const current = ref(false)
+const unread = ref(false)
+const newest = useNewest()
+const askSoon = useDebounceFn(async () => {
+  unread.value = false
+  const body = { text: text.value, format: '' as const, answers: answers.value }
+  const came = await newest.ask(async (signal) =>
+    text.value.trim() ? call(api.POST('/api/blends/bring', { body, signal })) : null,
+  )
+  if (!came) return
+  if ('answer' in came) {
+    brought.value = came.answer
     errors.value = {}
-    return
-  }
-  try {
-    brought.value = await call(
-      api.POST('/api/blends/bring', { body: { text: text.value, format: '', answers: answers.value } }),
-    )
-    errors.value = {}
-  } catch (failure) {
-    if (failure instanceof Refusal) {
-      errors.value = Object.fromEntries((failure.problem.errors ?? []).map((e) => [e.field, e.sentence]))
-      if (errors.value.text) brought.value = null
-    } else errors.value = { text: sentenceOf(failure) }
+    current.value = true
+  } else if (came.failure instanceof Refusal) {
+    errors.value = byField(came.failure)
+    if (errors.value.text) brought.value = null
+  } else {
+    errors.value = { text: sentenceOf(came.failure) }
+    unread.value = true
   }
 }, 200)
+function ask() {
+  newest.drop()
+  current.value = false
+  void askSoon()
+}
 watch(
   text,
   (now) => {
     sessionStorage.setItem(KEPT, now.slice(0, 400_000))
     answers.value = []
-    void ask()
+    ask()
   },
   { immediate: true },
 )
@@ -64,7 +75,7 @@ function answer(line: number, item: number, given: Partial<Answer>) {
 const given = (line: number, item: number) => answers.value.find((x) => x.line === line && x.item === item)
 
 const asked = computed(() => brought.value?.asked ?? 0)
-const ready = computed(() => !!brought.value?.made.length && !asked.value)
+const ready = computed(() => current.value && !!brought.value?.made.length && !asked.value)
 const chosenKind = computed({
   get: () => kind.value || ((brought.value?.kind ?? 'dry rub') as Doc['kind']),
   set: (to) => (kind.value = to),
@@ -143,7 +154,9 @@ async function make() {
 a small handful of rosemary
 2 EL Salz"
         />
-        <p v-if="errors.text" class="says" role="alert">{{ errors.text }}</p>
+        <p v-if="errors.text" class="says" role="alert">
+          {{ errors.text }} <button v-if="unread" type="button" class="link" @click="ask">Read it again</button>
+        </p>
       </section>
       <section class="plate read" aria-label="What was understood">
         <p v-if="!brought" class="muted empty">Paste a list, and what was understood shows here, line by line.</p>
@@ -172,7 +185,7 @@ a small handful of rosemary
     <footer v-if="brought" class="plate make">
       <p class="big" role="status">
         <template v-if="asked">{{ asked }} {{ asked === 1 ? 'question' : 'questions' }} left</template>
-        <template v-else-if="ready">{{ brought.made.length }} lines, {{ brought.batch }}</template>
+        <template v-else-if="brought.made.length">{{ brought.made.length }} lines, {{ brought.batch }}</template>
         <template v-else>Nothing to make yet</template>
       </p>
       <label class="name"

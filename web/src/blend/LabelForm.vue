@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { useDebounceFn } from '@vueuse/core'
 import { computed, ref, shallowRef, watch } from 'vue'
-import { api, call, Refusal, sentenceOf, type Schemas } from '../api/client'
+import { api, byField, call, sentenceOf, within, type Schemas } from '../api/client'
 import Choice from '../ui/Choice.vue'
 import Field from '../ui/Field.vue'
+import { useNewest } from '../ui/newest'
 import { percent } from '../ui/units'
 import Why from '../ui/Why.vue'
 import AddLine from './AddLine.vue'
@@ -23,35 +24,37 @@ const choosing = ref('')
 const set = (part: Partial<Label>) => (label.value = { ...label.value, ...part })
 
 const ready = computed(() => !!(label.value.portion.trim() && label.value.sodium.trim() && ingredients.value.trim()))
-const ask = useDebounceFn(async () => {
+const newest = useNewest()
+const askSoon = useDebounceFn(async () => {
   if (!ready.value) {
     found.value = null
     emit('read', null)
     return
   }
-  const asked = typed.value
-  try {
-    const body = {
-      label: label.value,
-      ingredients: ingredients.value,
-      kind: props.kind,
-      batch: props.batch,
-      chosen: said.value,
-    }
-    const answer = await call(api.POST('/api/blends/label', { body }))
-    // typed on meanwhile: what it says of the label before would undo that
-    if (asked !== typed.value) return
-    found.value = answer
+  const body = {
+    label: label.value,
+    ingredients: ingredients.value,
+    kind: props.kind,
+    batch: props.batch,
+    chosen: said.value,
+  }
+  const came = await newest.ask((signal) => call(api.POST('/api/blends/label', { body, signal })))
+  if (!came) return
+  if ('answer' in came) {
+    found.value = came.answer
     errors.value = {}
     emit('read', found.value)
-  } catch (failure) {
-    if (asked !== typed.value) return
-    const list = failure instanceof Refusal ? (failure.problem.errors ?? []) : []
-    errors.value = Object.fromEntries(list.map((e) => [e.field.replace(/^label\./, ''), e.sentence]))
-    if (!list.length) errors.value = { ingredients: sentenceOf(failure) }
+  } else {
+    const found = byField(came.failure)
+    errors.value = { ...found, ...within(found, 'label.') }
+    if (!Object.keys(found).length) errors.value = { ingredients: sentenceOf(came.failure) }
     emit('read', null)
   }
 }, 250)
+function ask() {
+  newest.drop() // typed on: what it says of the label before would undo that
+  void askSoon()
+}
 const typed = computed(() => {
   const { portion, sodium, sodium_as, sugars, fat, rule } = label.value
   return JSON.stringify([portion, sodium, sodium_as, sugars, fat, rule, ingredients.value, props.kind, said.value])

@@ -3,9 +3,10 @@ import { useQuery } from '@tanstack/vue-query'
 import { useDebounceFn } from '@vueuse/core'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
-import { api, call, Refusal, sentenceOf, type Schemas } from '../api/client'
+import { api, byField, call, Refusal, sentenceOf, type Schemas } from '../api/client'
 import Choice from '../ui/Choice.vue'
 import Field from '../ui/Field.vue'
+import { useNewest } from '../ui/newest'
 import { say } from '../ui/notice'
 import { usePreferences } from '../ui/preferences'
 import { percent } from '../ui/units'
@@ -23,29 +24,28 @@ const best = shallowRef<Schemas['SpoonBatchOut'] | null>(null)
 const low = ref('')
 const high = ref('')
 const errors = ref<Record<string, string>>({})
-const byPlace = (failure: unknown) =>
-  failure instanceof Refusal
-    ? Object.fromEntries((failure.problem.errors ?? []).map((e) => [e.field, e.sentence]))
-    : { low: sentenceOf(failure) }
+const byPlace = (failure: unknown) => (failure instanceof Refusal ? byField(failure) : { low: sentenceOf(failure) })
 
+const spoons = (range: { low: string; high: string }, signal: AbortSignal) =>
+  call(api.POST('/api/blends/spoons', { body: { ...props.bench.body(), ...range }, signal }))
+const newest = useNewest()
 const ask = useDebounceFn(async () => {
-  try {
-    found.value = await call(api.POST('/api/blends/spoons', { body: { ...props.bench.body(), low: '', high: '' } }))
-  } catch {
-    found.value = null // what is wrong stands at the field it is wrong in
-  }
+  const came = await newest.ask((signal) => spoons({ low: '', high: '' }, signal))
+  // what is wrong stands at the field it is wrong in
+  if (came) found.value = 'answer' in came ? came.answer : null
 }, 120)
 watch([reading, () => preferences.value.spoon_set], ask, { immediate: true })
-watch(reading, () => (best.value = null))
+const sought = useNewest()
+watch(reading, () => {
+  sought.drop()
+  best.value = null
+})
 
 async function seek() {
-  try {
-    const body = { ...props.bench.body(), low: low.value, high: high.value }
-    best.value = await call(api.POST('/api/blends/spoons', { body }))
-    errors.value = {}
-  } catch (failure) {
-    errors.value = byPlace(failure)
-  }
+  const came = await sought.ask((signal) => spoons({ low: low.value, high: high.value }, signal))
+  if (!came) return
+  if ('answer' in came) best.value = came.answer
+  errors.value = 'answer' in came ? {} : byPlace(came.failure)
 }
 function take() {
   doc.value!.batch = best.value!.batch

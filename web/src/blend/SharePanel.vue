@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { useDebounceFn } from '@vueuse/core'
 import { computed, ref, shallowRef, watch } from 'vue'
-import { api, call, Refusal, type Schemas } from '../api/client'
+import { api, byField, call, Refusal, type Schemas } from '../api/client'
 import Field from '../ui/Field.vue'
+import { useNewest } from '../ui/newest'
 import { usePreferences } from '../ui/preferences'
 import Why from '../ui/Why.vue'
 import type { BlendOnBench, Doc } from './useBlend'
@@ -14,14 +15,14 @@ const { show } = usePreferences()
 
 const shared = shallowRef<Schemas['SharedOut'] | null>(null)
 const errors = ref<Record<string, string>>({})
+const newest = useNewest()
 const ask = useDebounceFn(async () => {
-  try {
-    shared.value = await call(api.POST('/api/blends/share-out', { body: props.bench.body() }))
+  const body = props.bench.body()
+  const came = await newest.ask((signal) => call(api.POST('/api/blends/share-out', { body, signal })))
+  if (came && 'answer' in came) {
+    shared.value = came.answer
     errors.value = {}
-  } catch (failure) {
-    if (failure instanceof Refusal)
-      errors.value = Object.fromEntries((failure.problem.errors ?? []).map((e) => [e.field, e.sentence]))
-  }
+  } else if (came?.failure instanceof Refusal) errors.value = byField(came.failure)
 }, 120)
 watch([uses, () => props.bench.doc.value?.batch, () => props.bench.reading.value], ask, { deep: true, immediate: true })
 

@@ -1,7 +1,7 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { useEventListener } from '@vueuse/core'
 import { computed, nextTick, onScopeDispose, reactive, ref, shallowRef, watch } from 'vue'
-import { api, call, Refusal, sentenceOf, type Schemas } from '../api/client'
+import { api, byField, call, Refusal, sentenceOf, type Schemas } from '../api/client'
 import { useAutosave } from '../ui/autosave'
 import { PATIENCE_MS, useReading } from '../ui/reading'
 import { useUndo } from '../ui/undo'
@@ -159,7 +159,7 @@ export function useBlend(id: string) {
         return true
       } catch (failure) {
         if (!(failure instanceof Refusal)) throw failure
-        const found = Object.fromEntries(failure.problem.errors?.map((error) => [error.field, error.sentence]) ?? [])
+        const found = byField(failure)
         // a number that is half typed is no mistake yet
         if (only) complain = setTimeout(() => (errors.value = found), PATIENCE_MS)
         else errors.value = found

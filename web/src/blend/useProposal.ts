@@ -1,5 +1,6 @@
 import { ref, shallowRef } from 'vue'
-import { Refusal, sentenceOf, type Schemas } from '../api/client'
+import { byField, sentenceOf, type Schemas } from '../api/client'
+import { useNewest } from '../ui/newest'
 
 export type Proposal = Schemas['ProposalOut']
 export interface Proposed {
@@ -16,29 +17,25 @@ export function useProposal() {
   const proposed = shallowRef<Proposed | null>(null)
   const errors = ref<Record<string, string>>({})
   const failed = ref('')
-  let latest: AbortController | null = null
+  const newest = useNewest()
 
   async function propose(of: Omit<Proposed, 'answer'>, ask: (signal: AbortSignal) => Promise<Proposal>) {
-    latest?.abort()
-    const mine = (latest = new AbortController())
-    try {
-      const answer = await ask(mine.signal)
-      if (mine !== latest) return
-      proposed.value = { ...of, answer }
+    const came = await newest.ask(ask)
+    if (!came) return
+    if ('answer' in came) {
+      proposed.value = { ...of, answer: came.answer }
       errors.value = {}
       failed.value = ''
-    } catch (failure) {
-      if (mine !== latest) return
-      const found = failure instanceof Refusal ? (failure.problem.errors ?? []) : []
-      errors.value = Object.fromEntries(found.map((error) => [error.field, error.sentence]))
+    } else {
+      errors.value = byField(came.failure)
       // what has no field of its own on the panel is said on it
-      failed.value = found.some((error) => error.field.startsWith('targets.')) ? '' : sentenceOf(failure)
+      const onPanel = Object.keys(errors.value).some((field) => field.startsWith('targets.'))
+      failed.value = onPanel ? '' : sentenceOf(came.failure)
     }
   }
 
   function leave() {
-    latest?.abort()
-    latest = null
+    newest.drop()
     proposed.value = null
     errors.value = {}
     failed.value = ''

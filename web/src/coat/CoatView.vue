@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useQuery } from '@tanstack/vue-query'
 import { computed, defineAsyncComponent, ref } from 'vue'
-import { api, call, sentenceOf, type Schemas } from '../api/client'
+import { api, call, sentenceOf, within, type Schemas } from '../api/client'
 import { bandsOfShares } from '../blend/bands'
 import ArmBadge from '../ui/ArmBadge.vue'
 import CautionList from '../ui/CautionList.vue'
@@ -83,14 +83,7 @@ const wet = computed(() =>
     return (read?.injection || read?.window) && read.kind === layer.kind ? [{ layer, at, read }] : []
   }),
 )
-function errorsOfLayer(at: number): Record<string, string> {
-  const start = `layers.${at}.`
-  return Object.fromEntries(
-    Object.entries(coat.errorsOf(current.value)).flatMap(([field, sentence]) =>
-      field.startsWith(start) ? [[field.slice(start.length), sentence]] : [],
-    ),
-  )
-}
+const errorsOfLayer = (at: number) => within(coat.errorsOf(current.value), `layers.${at}.`)
 const conflict = computed(() =>
   autosave.theirs.value && doc.value ? differences(doc.value, typed(autosave.theirs.value)) : [],
 )

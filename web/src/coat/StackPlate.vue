@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import type { Schemas } from '../api/client'
+import { within, type Schemas } from '../api/client'
 import { useCatalogue } from '../ui/catalogue'
 import AddLayer from './AddLayer.vue'
 import { layerColour, layerName } from './layers'
@@ -24,14 +24,7 @@ const of = (at: number) => {
   const found = reading.value?.layers[at]
   return found && found.kind === arm.value.layers[at]?.kind ? found : null
 }
-const errorsAt = (at: number) => {
-  const start = `layers.${at}.`
-  return Object.fromEntries(
-    Object.entries(errors.value).flatMap(([field, sentence]) =>
-      field.startsWith(start) ? [[field.slice(start.length), sentence]] : [],
-    ),
-  )
-}
+const errorsAt = (at: number) => within(errors.value, `layers.${at}.`)
 function move(at: number, to: number) {
   const layers = arm.value.layers
   if (to < 0 || to >= layers.length || at === to) return

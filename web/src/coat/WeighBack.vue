@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed, reactive, ref } from 'vue'
-import { api, call, Refusal, sentenceOf } from '../api/client'
+import { api, byField, call, sentenceOf, within } from '../api/client'
 import Field from '../ui/Field.vue'
 import { say } from '../ui/notice'
 import Why from '../ui/Why.vue'
@@ -40,10 +40,8 @@ async function keep() {
       await queries.invalidateQueries({ queryKey: ['own coat'] })
     })
   } catch (failure) {
-    if (failure instanceof Refusal && failure.problem.errors?.length)
-      errors.value = Object.fromEntries(
-        failure.problem.errors.map((error) => [error.field.replace(/^\./, ''), error.sentence]),
-      )
+    const found = byField(failure)
+    if (Object.keys(found).length) errors.value = { ...found, ...within(found, '.') }
     else say(sentenceOf(failure))
   }
 }

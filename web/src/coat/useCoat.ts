@@ -1,6 +1,6 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, nextTick, ref, watch } from 'vue'
-import { api, call, sentenceOf, type Schemas } from '../api/client'
+import { api, call, sentenceOf, within, type Schemas } from '../api/client'
 import { useAutosave } from '../ui/autosave'
 import { say } from '../ui/notice'
 import { useReading } from '../ui/reading'
@@ -104,14 +104,7 @@ export function useCoat(id?: string) {
   const arm = computed(() => doc.value?.arms[current.value] ?? null)
   const stored = computed(() => cook.value?.arms.find((other) => other.label === arm.value?.label))
   /** The errors of one arm, by their field within it. */
-  function errorsOf(at: number): Record<string, string> {
-    const start = `arms.${at}.`
-    return Object.fromEntries(
-      Object.entries(errors.value)
-        .filter(([field]) => field.startsWith(start))
-        .map(([field, sentence]) => [field.slice(start.length), sentence]),
-    )
-  }
+  const errorsOf = (at: number) => within(errors.value, `arms.${at}.`)
 
   /** Do one thing to the board that the server works out; what it refuses is said. */
   async function change(work: (now: Doc) => Promise<void>): Promise<boolean> {

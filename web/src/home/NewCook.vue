@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useQuery } from '@tanstack/vue-query'
 import { computed, reactive, ref, watch } from 'vue'
-import { api, call, Refusal, sentenceOf, type Schemas } from '../api/client'
+import { api, byField, call, sentenceOf, type Schemas } from '../api/client'
 import ArmBadge from '../ui/ArmBadge.vue'
 import { useCatalogue } from '../ui/catalogue'
 import Field from '../ui/Field.vue'
@@ -51,9 +51,8 @@ async function begin() {
     emit('made', await call(api.POST('/api/cooks', { body })))
     open.value = false
   } catch (problem) {
-    if (problem instanceof Refusal && problem.problem.errors?.length)
-      errors.value = Object.fromEntries(problem.problem.errors.map((error) => [error.field, error.sentence]))
-    else failure.value = sentenceOf(problem)
+    errors.value = byField(problem)
+    if (!Object.keys(errors.value).length) failure.value = sentenceOf(problem)
   }
 }
 </script>

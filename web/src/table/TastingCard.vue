@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, reactive, ref, watch } from 'vue'
-import { api, call, Refusal, sentenceOf, type Schemas } from '../api/client'
+import { api, byField, call, sentenceOf, type Schemas } from '../api/client'
 import Choice from '../ui/Choice.vue'
 import NumberedPlate from './NumberedPlate.vue'
 import ScoreRow from './ScoreRow.vue'
@@ -49,10 +49,8 @@ async function hand() {
     sessionStorage.removeItem(kept)
     emit('taken', table)
   } catch (failure) {
-    errors.value =
-      failure instanceof Refusal && failure.problem.errors?.length
-        ? Object.fromEntries(failure.problem.errors.map((error) => [error.field, error.sentence]))
-        : { all: sentenceOf(failure) }
+    errors.value = byField(failure)
+    if (!Object.keys(errors.value).length) errors.value = { all: sentenceOf(failure) }
   }
 }
 const others = computed(() =>

@@ -1,5 +1,6 @@
 import { onScopeDispose, ref, shallowRef } from 'vue'
-import { Refusal } from '../api/client'
+import { byField, Refusal } from '../api/client'
+import { useNewest } from './newest'
 
 /** How long a mistake may stand before it is said. */
 export const PATIENCE_MS = 400
@@ -8,30 +9,23 @@ export const PATIENCE_MS = 400
 export function useReading<Reading>() {
   const reading = shallowRef<Reading | null>(null)
   const errors = ref<Record<string, string>>({})
-  let latest: AbortController | null = null
+  const newest = useNewest()
   let complain: ReturnType<typeof setTimeout> | undefined
 
   async function ask(request: (signal: AbortSignal) => Promise<Reading>) {
-    latest?.abort()
     clearTimeout(complain)
-    const mine = (latest = new AbortController())
-    try {
-      const found = await request(mine.signal)
-      if (mine !== latest) return
-      reading.value = found
+    const came = await newest.ask(request)
+    if (!came) return
+    if ('answer' in came) {
+      reading.value = came.answer
       errors.value = {}
-    } catch (failure) {
-      if (mine !== latest || !(failure instanceof Refusal)) return
-      const problem = failure.problem
-      const found = Object.fromEntries((problem.errors ?? []).map((error) => [error.field, error.sentence]))
+    } else if (came.failure instanceof Refusal) {
+      const found = byField(came.failure)
       // half-typed fractions are no mistakes yet
       complain = setTimeout(() => (errors.value = found), PATIENCE_MS)
     }
   }
 
-  onScopeDispose(() => {
-    latest?.abort()
-    clearTimeout(complain)
-  })
+  onScopeDispose(() => clearTimeout(complain))
   return { reading, errors, ask }
 }
