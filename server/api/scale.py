@@ -5,6 +5,7 @@ to do. Nothing of it is kept in the book; the last readings live here, in memory
 """
 
 import os
+import secrets
 import sys
 import threading
 import time
@@ -45,22 +46,24 @@ class ScaleReadingDocument(Schema):
 
 
 class ScaleReadings(Schema):
-    """What a device sends, a few times a second, oldest reading first."""
+    """What a device sends, a few times a second, oldest reading first; `done` are the orders it has carried out."""
 
     scale: ScaleName = "kitchen"
     kind: Typed = ""
     capacity_g: Annotated[float, Field(ge=10, le=60_000)] = 5000.0
     resolution_g: Annotated[float, Field(ge=0.001, le=100)] = 1.0
     readings: Annotated[list[ScaleReadingDocument], Field(max_length=200)]
+    done: Annotated[list[Typed], Field(max_length=_MOST_ORDERS)] | None = None
 
 
 @dataclass(frozen=True, slots=True)
 class OrderOut:
-    """What a device is to do: tare; a simulated one also put, pour, clear, drop out, stop."""
+    """What a device is to do: tare; a simulated one also put, pour, clear, drop out, stop. `id` is told back."""
 
     do: str
-    grams: float
-    seconds: float
+    grams: float = 0.0
+    seconds: float = 0.0
+    id: str = field(default_factory=lambda: secrets.token_hex(6))
 
 
 @dataclass(frozen=True, slots=True)
@@ -115,8 +118,12 @@ class _Hub:
             known.heard = now
             if sent.readings:
                 known.last = sent.readings[-1]
-            orders = list(known.orders)
-            known.orders.clear()
+            told_back = sent.done is not None
+            orders = [order for order in known.orders if order.id not in (sent.done or ())]
+            # an answer can be lost on its way: what is not told back as done is told again, but for the last thing
+            # a device ever does
+            left = [order for order in orders if told_back and order.do != "stop"]
+            known.orders = deque(left, maxlen=_MOST_ORDERS)
             # readings sent before the order to tare arrived still show the old weight
             known.taring = any(order.do == "tare" for order in orders)
             return orders
@@ -186,7 +193,7 @@ def read_scale(request) -> ScaleNow:
 @sends
 def tare(request) -> ScaleNow:
     """Tell the scale to show what lies on it as nothing."""
-    hub.tell(OrderOut("tare", 0.0, 0.0))
+    hub.tell(OrderOut("tare"))
     return hub.now()
 
 

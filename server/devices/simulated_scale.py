@@ -9,6 +9,7 @@ import json
 import time
 import urllib.error
 import urllib.request
+from collections import deque
 from collections.abc import Callable
 from typing import Any
 
@@ -45,10 +46,14 @@ class Device:
         self.scale = SimulatedScale(settings, seed)
         self.settings = settings
         self._pouring: tuple[float, float] = (0.0, 0.0)
+        self._done: deque[str] = deque(maxlen=50)
 
     def obey(self, orders: list[dict[str, Any]]) -> bool:
         """Do what the answer to a post says; return whether to go on."""
         for order in orders:
+            if order.get("id") in self._done:
+                continue  # told again, as what was told back of it was lost
+            self._done.append(str(order.get("id")))
             do, grams = order.get("do"), float(order.get("grams") or 0.0)
             if do == "tare":
                 self.scale.tare()
@@ -92,6 +97,7 @@ class Device:
                 "capacity_g": self.settings.capacity_g,
                 "resolution_g": self.settings.resolution_g,
                 "readings": readings,
+                "done": list(self._done),
             }
             try:
                 # a scale whose link has dropped out says nothing at all

@@ -27,7 +27,8 @@ def test_any_device_that_posts_its_readings_is_shown_and_told_to_tare(api, book)
     assert (now["state"], now["scale"], now["grams"], now["settled"]) == ("live", "bench", 12.3, True)
     tared = api("POST", "scale/tare")[1]
     assert not tared["settled"]  # what it still shows is from before
-    assert send(api, 12.3)[1]["do"] == [{"do": "tare", "grams": 0.0, "seconds": 0.0}]
+    (order,) = send(api, 12.3)[1]["do"]
+    assert order["do"] == "tare"
     assert not api("GET", "scale")[1]["settled"]
     assert send(api, 0.0)[1] == {"do": []}
     assert api("GET", "scale")[1]["settled"]
@@ -37,9 +38,29 @@ def test_any_device_that_posts_its_readings_is_shown_and_told_to_tare(api, book)
     assert api("POST", "scale/simulated/handle", {"do": "put", "grams": 5})[0] == 422
 
 
+def test_a_device_that_tells_back_what_it_did_is_told_again_until_it_has(api, book):
+    send(api, kind="simulated", done=[])
+    api("POST", "scale/tare")
+    api("POST", "scale/simulated/handle", {"do": "put", "grams": 5})
+    # the first answer is lost on its way: what the scale shows is still of before
+    first = send(api, 12.3, kind="simulated", done=[])[1]["do"]
+    assert [order["do"] for order in first] == ["tare", "put"]
+    assert not api("GET", "scale")[1]["settled"]
+    tare, put = send(api, 12.3, kind="simulated", done=[])[1]["do"]
+    assert not api("GET", "scale")[1]["settled"]
+    assert send(api, 0.0, kind="simulated", done=[tare["id"]])[1]["do"] == [put]
+    assert api("GET", "scale")[1]["settled"]
+    assert send(api, 5.0, kind="simulated", done=[tare["id"], put["id"]])[1] == {"do": []}
+    # the last thing it does it cannot tell back; the next scale of its name is not to hear it
+    api("POST", "scale/simulated/handle", {"do": "stop"})
+    assert [order["do"] for order in send(api, kind="simulated", done=[])[1]["do"]] == ["stop"]
+    assert send(api, kind="simulated", done=[])[1] == {"do": []}
+
+
 @pytest.mark.parametrize(
     "change",
     [
+        {"done": ["x"] * 51},
         {"scale": ""},
         {"scale": "x" * 99},
         {"readings": [{"at_s": -1}]},
@@ -78,7 +99,7 @@ def test_the_screen_starts_a_device_of_its_own(api, book, started):
 
 
 def device(api, monkeypatch, fails: int = 0, **settings: object) -> tuple[Device, list[dict]]:
-    """A simulated scale wired to the API; its first posts may fail, as when the server is away."""
+    """A simulated scale wired to the API. Its first posts may fail; every fifth answer is lost on its way."""
     sent: list[dict] = []
     left = [fails]
 
@@ -89,6 +110,8 @@ def device(api, monkeypatch, fails: int = 0, **settings: object) -> tuple[Device
         sent.append(document)
         status, answer = api("POST", "scale/readings", json.dumps(document))
         assert status == 200
+        if len(sent) % 5 == 0:
+            raise TimeoutError
         return answer
 
     monkeypatch.setattr(simulated_scale, "_post", post)

@@ -5325,15 +5325,23 @@ export interface components {
         };
         /**
          * OrderOut
-         * @description What a device is to do: tare; a simulated one also put, pour, clear, drop out, stop.
+         * @description What a device is to do: tare; a simulated one also put, pour, clear, drop out, stop. `id` is told back.
          */
         OrderOut: {
             /** Do */
             do: string;
-            /** Grams */
+            /**
+             * Grams
+             * @default 0
+             */
             grams: number;
-            /** Seconds */
+            /**
+             * Seconds
+             * @default 0
+             */
             seconds: number;
+            /** Id */
+            id?: string;
         };
         /** OrdersOut */
         OrdersOut: {
@@ -5362,7 +5370,7 @@ export interface components {
         };
         /**
          * ScaleReadings
-         * @description What a device sends, a few times a second, oldest reading first.
+         * @description What a device sends, a few times a second, oldest reading first; `done` are the orders it has carried out.
          */
         ScaleReadings: {
             /**
@@ -5387,6 +5395,8 @@ export interface components {
             resolution_g: number;
             /** Readings */
             readings: components["schemas"]["ScaleReadingDocument"][];
+            /** Done */
+            done?: string[] | null;
         };
         /**
          * ScaleNow

@@ -4,6 +4,7 @@ import { useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, call, sentenceOf } from '../api/client'
+import { refresh } from '../api/kept'
 import { say } from '../ui/notice'
 import SaveMark from '../ui/SaveMark.vue'
 import TitleInput from '../ui/TitleInput.vue'
@@ -34,7 +35,7 @@ async function act(work: (version: number) => Promise<void>) {
   if (version === null) return say('Mend what is not saved yet first; nothing is lost.')
   try {
     await work(version)
-    for (const key of ['blends', 'tree']) await queries.invalidateQueries({ queryKey: [key] })
+    await refresh(queries, ['blends'], ['tree'])
   } catch (failure) {
     say(sentenceOf(failure))
   }

@@ -3,6 +3,7 @@ import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, call, sentenceOf, type Schemas } from '../api/client'
+import { refresh } from '../api/kept'
 import { useCatalogue } from '../ui/catalogue'
 import GrainStrip from '../ui/GrainStrip.vue'
 import { doubt } from '../ui/measures'
@@ -36,7 +37,7 @@ const others: Doc['kind'][] = ['paste', 'binder', 'injection', 'glaze', 'spritz'
 async function open(body: Doc) {
   try {
     const blend = await call(api.POST('/api/blends', { body }))
-    await queries.invalidateQueries({ queryKey: ['blends'] })
+    await refresh(queries, ['blends'])
     await router.push(`/blend/${blend.id}`)
   } catch (failure) {
     say(sentenceOf(failure))
@@ -64,7 +65,7 @@ async function archive(row: Row) {
     const out = await call(
       api.POST('/api/blends/{blend_id}/archive', { params: { path }, body: { version, archived } }),
     )
-    await queries.invalidateQueries({ queryKey: ['blends'] })
+    await refresh(queries, ['blends'])
     return out.version
   }
   try {
@@ -88,12 +89,12 @@ async function remove(row: Row) {
     await call(api.POST('/api/blends/{blend_id}/delete', { params: { path }, body: { version: row.version } }))
     say(`${row.name} is deleted. Cooks that used it keep it.`, async () => {
       await call(api.POST('/api/blends/{blend_id}/restore', { params: { path } }))
-      await queries.invalidateQueries({ queryKey: ['blends'] })
+      await refresh(queries, ['blends'])
     })
   } catch (failure) {
     say(sentenceOf(failure))
   }
-  await queries.invalidateQueries({ queryKey: ['blends'] })
+  await refresh(queries, ['blends'])
 }
 </script>
 

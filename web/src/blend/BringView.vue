@@ -4,6 +4,7 @@ import { useDebounceFn } from '@vueuse/core'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, byField, call, Refusal, sentenceOf, type Schemas } from '../api/client'
+import { refresh } from '../api/kept'
 import { useNewest } from '../ui/newest'
 import { say } from '../ui/notice'
 import BringLine from './BringLine.vue'
@@ -111,7 +112,7 @@ async function make() {
   try {
     const made = await call(api.POST('/api/blends', { body }))
     sessionStorage.removeItem(KEPT)
-    await queries.invalidateQueries({ queryKey: ['blends'] })
+    await refresh(queries, ['blends'])
     await router.push(`/blend/${made.id}`)
   } catch (failure) {
     say(sentenceOf(failure))

@@ -3,6 +3,7 @@ import { useQueryClient } from '@tanstack/vue-query'
 import { computed, ref, shallowRef } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, call, sentenceOf, type Schemas } from '../api/client'
+import { refresh } from '../api/kept'
 import { useCatalogue } from '../ui/catalogue'
 import GrainStrip from '../ui/GrainStrip.vue'
 import { say } from '../ui/notice'
@@ -44,7 +45,7 @@ async function keep() {
   }
   try {
     const made = await call(api.POST('/api/blends', { body }))
-    await queries.invalidateQueries({ queryKey: ['blends'] })
+    await refresh(queries, ['blends'])
     await router.push(`/blend/${made.id}`)
   } catch (failure) {
     say(sentenceOf(failure))

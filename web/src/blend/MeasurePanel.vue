@@ -15,7 +15,7 @@ import type { BlendOnBench } from './useBlend'
 
 /** From the ratio to the bowl: what spoons make of it, the batch they suit best, the jar, and the weigh-out. */
 const props = defineProps<{ bench: BlendOnBench; id: string }>()
-const { show, preferences } = usePreferences()
+const { show, spoons: drawer } = usePreferences()
 const router = useRouter()
 const { reading, doc } = props.bench
 
@@ -34,7 +34,7 @@ const ask = useDebounceFn(async () => {
   // what is wrong stands at the field it is wrong in
   if (came) found.value = 'answer' in came ? came.answer : null
 }, 120)
-watch([reading, () => preferences.value.spoon_set], ask, { immediate: true })
+watch([reading, drawer], ask, { immediate: true })
 const sought = useNewest()
 watch(reading, () => {
   sought.drop()

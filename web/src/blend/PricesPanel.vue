@@ -2,6 +2,7 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, reactive, ref } from 'vue'
 import { api, call, sentenceOf } from '../api/client'
+import { refresh } from '../api/kept'
 import { useCatalogue } from '../ui/catalogue'
 import Field from '../ui/Field.vue'
 
@@ -36,7 +37,7 @@ async function save(ingredient: string) {
     await call(api.PUT('/api/prices', { body: { ingredient, per_100g: typed[ingredient] } }))
     delete errors[ingredient]
     delete typed[ingredient]
-    await queries.invalidateQueries({ queryKey: ['prices'] })
+    await refresh(queries, ['prices'])
     emit('changed')
   } catch (failure) {
     errors[ingredient] = sentenceOf(failure)

@@ -2,8 +2,10 @@ import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { useEventListener } from '@vueuse/core'
 import { computed, nextTick, onScopeDispose, reactive, ref, shallowRef, watch } from 'vue'
 import { api, byField, call, Refusal, sentenceOf, type Schemas } from '../api/client'
+import { keep, refresh } from '../api/kept'
 import { useAutosave } from '../ui/autosave'
 import { PATIENCE_MS, useReading } from '../ui/reading'
+import { usePreferences } from '../ui/preferences'
 import { useUndo } from '../ui/undo'
 
 export type Doc = Schemas['BlendDocument']
@@ -69,8 +71,8 @@ export function useBlend(id: string) {
     save: (body, version) => call(api.PUT('/api/blends/{blend_id}', { params: { path }, body: { ...body, version } })),
     saved: (out) => {
       stored.value = out
-      queries.setQueryData(['blend', id], out)
-      for (const key of ['blends', 'home', 'tree']) void queries.invalidateQueries({ queryKey: [key] })
+      void keep(queries, ['blend', id], out)
+      void refresh(queries, ['blends'], ['home'], ['tree'])
     },
   })
   const history = useUndo(doc, () => autosave.touch())
@@ -101,6 +103,7 @@ export function useBlend(id: string) {
 
   const body = () => ({ ...plain(doc.value!), id })
   const read = () => ask((signal) => call(api.POST('/api/blends/read', { body: body(), signal })))
+  watch(usePreferences().spoons, () => doc.value?.lines.length && read())
   watch(
     doc,
     (now, before) => {

@@ -2,6 +2,7 @@
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { api, call, sentenceOf, type Schemas } from '../api/client'
+import { refresh } from '../api/kept'
 import { grindName, useCatalogue } from '../ui/catalogue'
 import Choice from '../ui/Choice.vue'
 import Field from '../ui/Field.vue'
@@ -82,7 +83,7 @@ async function makeStrength() {
     await props.coat.autosave.flush()
     const body = { label: props.coat.arm.value!.label, layer: props.at }
     const made = await call(api.POST('/api/cooks/{cook_id}/strength', { params: { path: props.coat.path() }, body }))
-    await queries.invalidateQueries({ queryKey: ['blends'] })
+    await refresh(queries, ['blends'])
     props.coat.history.mark()
     layer.value.blend_id = made.blend_id
     layer.value.revision = null

@@ -2,6 +2,7 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { api, call, sentenceOf, type Schemas } from '../api/client'
+import { keep, refresh } from '../api/kept'
 import { useCatalogue } from '../ui/catalogue'
 import Field from '../ui/Field.vue'
 import { say } from '../ui/notice'
@@ -24,22 +25,22 @@ async function school(key: string) {
 async function put(layers: Schemas['LayerDocument'][]) {
   if (await props.coat.putStack(layers)) emit('done')
 }
-async function keep() {
+async function keepThis() {
   try {
     const layers = JSON.parse(JSON.stringify(props.coat.arm.value!.layers)) as Schemas['LayerDocument'][]
     await call(api.POST('/api/stacks', { body: { name: name.value, layers } }))
     say(`“${name.value}” is kept.`)
     name.value = ''
-    await queries.invalidateQueries({ queryKey: ['stacks'] })
+    await refresh(queries, ['stacks'])
   } catch (failure) {
     say(sentenceOf(failure))
   }
 }
 async function remove(stack: Schemas['StackOut']) {
   const path = { stack_id: stack.id }
-  queries.setQueryData(['stacks'], await call(api.POST('/api/stacks/{stack_id}/delete', { params: { path } })))
+  await keep(queries, ['stacks'], await call(api.POST('/api/stacks/{stack_id}/delete', { params: { path } })))
   say(`“${stack.name}” is deleted.`, async () => {
-    queries.setQueryData(['stacks'], await call(api.POST('/api/stacks/{stack_id}/restore', { params: { path } })))
+    await keep(queries, ['stacks'], await call(api.POST('/api/stacks/{stack_id}/restore', { params: { path } })))
   })
 }
 </script>
@@ -76,7 +77,7 @@ async function remove(stack: Schemas['StackOut']) {
         <button type="button" class="link" :aria-label="`Delete ${stack.name}`" @click="remove(stack)">Delete</button>
       </li>
     </ul>
-    <form v-if="coat.arm.value?.layers.length" @submit.prevent="keep">
+    <form v-if="coat.arm.value?.layers.length" @submit.prevent="keepThis">
       <Field v-model="name" label="Keep this stack as" placeholder="Overnight salt, late rub" />
       <v-btn type="submit" :disabled="!name.trim()">Keep</v-btn>
     </form>

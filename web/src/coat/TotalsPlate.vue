@@ -3,6 +3,7 @@ import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, call, sentenceOf, type Schemas } from '../api/client'
+import { refresh } from '../api/kept'
 import { bandsOfShares } from '../blend/bands'
 import { grindName, useCatalogue } from '../ui/catalogue'
 import GrainStrip from '../ui/GrainStrip.vue'
@@ -32,9 +33,7 @@ const by = (uses: Schemas['TakesOut'][]) =>
 async function size(total: Schemas['TotalOut']) {
   const body = { blend_id: total.blend_id }
   const made = await call(api.POST('/api/cooks/{cook_id}/batch', { params: { path: { cook_id: id.value } }, body }))
-  await queries.invalidateQueries({ queryKey: ['blends'] })
-  await queries.invalidateQueries({ queryKey: ['blend', total.blend_id] })
-  await queries.invalidateQueries({ queryKey: ['totals'] })
+  await refresh(queries, ['blends'], ['blend', total.blend_id], ['totals'])
   return made
 }
 async function toBlend(total: Schemas['TotalOut']) {

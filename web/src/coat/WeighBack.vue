@@ -2,6 +2,7 @@
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed, reactive, ref } from 'vue'
 import { api, byField, call, sentenceOf, within } from '../api/client'
+import { refresh } from '../api/kept'
 import Field from '../ui/Field.vue'
 import { say } from '../ui/notice'
 import Why from '../ui/Why.vue'
@@ -32,12 +33,12 @@ async function keep() {
         body: { label, layer: props.at, ...form },
       }),
     )
-    await queries.invalidateQueries({ queryKey: ['own coat'] })
+    await refresh(queries, ['own coat'])
     Object.assign(form, { taken: '', left: '', fell: '' })
     say(`Your coat is ${found.figure.value.toFixed(1)} g on 100 cm² now.`, async () => {
       const path = { row_id: found.noted! }
       await call(api.POST('/api/coat/weigh-back/{row_id}/take-back', { params: { path } }))
-      await queries.invalidateQueries({ queryKey: ['own coat'] })
+      await refresh(queries, ['own coat'])
     })
   } catch (failure) {
     const found = byField(failure)

@@ -1,8 +1,10 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, nextTick, ref, watch } from 'vue'
 import { api, call, sentenceOf, within, type Schemas } from '../api/client'
+import { refresh } from '../api/kept'
 import { useAutosave } from '../ui/autosave'
 import { say } from '../ui/notice'
+import { usePreferences } from '../ui/preferences'
 import { useReading } from '../ui/reading'
 import { useUndo } from '../ui/undo'
 
@@ -58,8 +60,7 @@ export function useCoat(id?: string) {
       call(api.PUT('/api/cooks/{cook_id}', { params: { path: path() }, body: { ...body, version } })),
     saved: (out) => {
       cook.value = out
-      void queries.invalidateQueries({ queryKey: ['home'] })
-      void queries.invalidateQueries({ queryKey: ['totals', out.id] })
+      void refresh(queries, ['home'], ['totals', out.id])
     },
   })
   const history = useUndo(doc, () => autosave.touch())
@@ -99,7 +100,7 @@ export function useCoat(id?: string) {
     },
     { deep: true },
   )
-  watch(atS, read)
+  watch([atS, usePreferences().spoons], read)
 
   const arm = computed(() => doc.value?.arms[current.value] ?? null)
   const stored = computed(() => cook.value?.arms.find((other) => other.label === arm.value?.label))

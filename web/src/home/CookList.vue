@@ -1,16 +1,14 @@
 <script setup lang="ts">
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { api, call, sentenceOf, type Schemas } from '../api/client'
+import { refresh } from '../api/kept'
 import { say } from '../ui/notice'
 import { longDay } from '../ui/units'
 
 /** All cooks in the book; another can be taken in hand, or deleted and brought back. */
 const queries = useQueryClient()
 const { data: cooks } = useQuery({ queryKey: ['cooks'], queryFn: () => call(api.GET('/api/cooks')) })
-const refresh = async () => {
-  await queries.invalidateQueries({ queryKey: ['cooks'] })
-  await queries.invalidateQueries({ queryKey: ['home'] })
-}
+const again = () => refresh(queries, ['cooks'], ['home'])
 
 async function take(row: Schemas['CookRow']) {
   try {
@@ -18,7 +16,7 @@ async function take(row: Schemas['CookRow']) {
   } catch (failure) {
     say(sentenceOf(failure))
   }
-  await refresh()
+  await again()
 }
 
 async function remove(row: Schemas['CookRow']) {
@@ -27,12 +25,12 @@ async function remove(row: Schemas['CookRow']) {
     await call(api.POST('/api/cooks/{cook_id}/delete', { params: { path }, body: { version: row.version } }))
     say(`${row.name} is deleted.`, async () => {
       await call(api.POST('/api/cooks/{cook_id}/restore', { params: { path } }))
-      await refresh()
+      await again()
     })
   } catch (failure) {
     say(sentenceOf(failure))
   }
-  await refresh()
+  await again()
 }
 </script>
 

@@ -2,6 +2,7 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { api, call, Refusal, sentenceOf, type Schemas } from '../api/client'
+import { keep, refresh } from '../api/kept'
 import { say } from '../ui/notice'
 import { longDay, time } from '../ui/units'
 import ArmPlate from './ArmPlate.vue'
@@ -18,9 +19,8 @@ const { data: home, error } = useQuery({ queryKey: ['home'], queryFn: () => call
 const cook = computed(() => home.value?.cook ?? null)
 
 function show(changed: Cook) {
-  const before = home.value
-  if (before) queries.setQueryData(['home'], { ...before, cook: changed })
-  void queries.invalidateQueries({ queryKey: ['cooks'] })
+  void keep<Schemas['HomeOut']>(queries, ['home'], (before) => before && { ...before, cook: changed })
+  void refresh(queries, ['cooks'])
 }
 
 /** Do something to the cook in hand; when another window was first, show what it did instead. */
@@ -30,7 +30,7 @@ async function change(act: (cook: Cook) => Promise<Cook>) {
     show(await act(cook.value))
   } catch (failure) {
     if (failure instanceof Refusal && failure.problem.status === 409) {
-      await queries.invalidateQueries({ queryKey: ['home'] })
+      await refresh(queries, ['home'])
       say('This cook was changed in another window. It stands here as it is now; do that step again.')
     } else say(sentenceOf(failure))
   }

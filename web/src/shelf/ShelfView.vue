@@ -2,6 +2,7 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { api, call, sentenceOf, type Schemas } from '../api/client'
+import { refresh } from '../api/kept'
 import { bandsOfShares } from '../blend/bands'
 import { useCatalogue } from '../ui/catalogue'
 import Field from '../ui/Field.vue'
@@ -28,7 +29,7 @@ async function save(row: Row, clean: boolean) {
   try {
     await call(api.PUT('/api/batches/{batch_id}/jar', { params: { path: { batch_id: row.id } }, body }))
     left.value[row.id] = wrong.value[row.id] = ''
-    await queries.invalidateQueries({ queryKey: ['batches'] })
+    await refresh(queries, ['batches'])
   } catch (failure) {
     wrong.value[row.id] = sentenceOf(failure)
   }
@@ -39,12 +40,12 @@ async function remove(row: Row) {
     await call(api.POST('/api/batches/{batch_id}/leave', { params: { path }, body: { version: row.version } }))
     say(`${row.name} is off the shelf.`, async () => {
       await call(api.POST('/api/batches/{batch_id}/restore', { params: { path } }))
-      await queries.invalidateQueries({ queryKey: ['batches'] })
+      await refresh(queries, ['batches'])
     })
   } catch (failure) {
     say(sentenceOf(failure))
   }
-  await queries.invalidateQueries({ queryKey: ['batches'] })
+  await refresh(queries, ['batches'])
 }
 </script>
 

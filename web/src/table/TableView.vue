@@ -2,6 +2,7 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { api, call, sentenceOf, type Schemas } from '../api/client'
+import { keep, refresh } from '../api/kept'
 import ArmBadge from '../ui/ArmBadge.vue'
 import { say } from '../ui/notice'
 import NumberedPlate from './NumberedPlate.vue'
@@ -24,9 +25,8 @@ const { data: table, error } = useQuery({
 })
 
 function show(now: Table) {
-  queries.setQueryData(key, now)
-  void queries.invalidateQueries({ queryKey: ['home'] })
-  void queries.invalidateQueries({ queryKey: ['cooks'] })
+  void keep(queries, key, now)
+  void refresh(queries, ['home'], ['cooks'])
 }
 function taken(now: Table) {
   scoring.value = false

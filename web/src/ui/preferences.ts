@@ -1,6 +1,7 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
-import { computed, ref, shallowReadonly, watch } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { api, call, type Schemas } from '../api/client'
+import { refresh } from '../api/kept'
 import * as units from './units'
 
 export type Preferences = Schemas['PreferencesDocument']
@@ -24,18 +25,35 @@ function remembered(): Preferences {
 }
 
 // kept outside components: the theme must be right before the server has answered
-const preferences = ref<Preferences>(remembered())
+const stored = ref<Preferences>(remembered())
+/** What was changed here; it holds against what the server tells later. */
+const changed = ref<Partial<Preferences>>({})
+const preferences = computed<Preferences>(() => ({ ...stored.value, ...changed.value }))
+const remember = () => localStorage.setItem(CACHE, JSON.stringify(preferences.value))
+
+const asked = {
+  queryKey: ['preferences'],
+  queryFn: () => call(api.GET('/api/preferences')),
+  staleTime: Infinity,
+}
+let writing: Promise<unknown> = Promise.resolve()
 
 /** The household's units, spoons and theme, with formatters bound to them. */
 export function usePreferences() {
   const queries = useQueryClient()
 
   async function set(change: Partial<Preferences>) {
-    preferences.value = { ...preferences.value, ...change }
-    localStorage.setItem(CACHE, JSON.stringify(preferences.value))
-    await call(api.PUT('/api/preferences', { body: preferences.value }))
+    changed.value = { ...changed.value, ...change }
+    remember()
+    // one after the other, the last is what stays; what was not changed here is as the server has it
+    const written = writing.then(async () => {
+      stored.value = await queries.ensureQueryData(asked)
+      stored.value = await call(api.PUT('/api/preferences', { body: preferences.value }))
+    })
+    writing = written.catch(() => {})
+    await written
     // spoons are measured out by the server
-    if (change.spoon_set || change.spoons_lacking) await queries.invalidateQueries()
+    if (change.spoon_set || change.spoons_lacking) await refresh(queries, [])
   }
 
   const bound = computed(() => {
@@ -51,19 +69,18 @@ export function usePreferences() {
     }
   })
 
-  return { preferences: shallowReadonly(preferences), set, show: bound }
+  /** The spoons as the server has them: what it measures out by spoons changes with this. */
+  const spoons = computed(() => [stored.value.spoon_set, ...stored.value.spoons_lacking].join())
+
+  return { preferences, spoons, set, show: bound }
 }
 
 /** Take the stored preferences over the remembered ones once the server has them. */
 export function useStoredPreferences() {
-  const { data } = useQuery({
-    queryKey: ['preferences'],
-    queryFn: () => call(api.GET('/api/preferences')),
-    staleTime: Infinity,
-  })
-  watch(data, (stored) => {
-    if (!stored) return
-    preferences.value = stored
-    localStorage.setItem(CACHE, JSON.stringify(stored))
+  const { data } = useQuery(asked)
+  watch(data, (found) => {
+    if (!found) return
+    stored.value = found
+    remember()
   })
 }

@@ -1,6 +1,7 @@
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed, shallowRef } from 'vue'
 import { api, call, Refusal, sentenceOf, type Schemas } from '../api/client'
+import { refresh } from '../api/kept'
 import { say } from '../ui/notice'
 
 /** A random key; `crypto.randomUUID` is missing where the page came over plain HTTP from another machine. */
@@ -42,7 +43,7 @@ export function useBatch(id: string) {
       const found = await work(batch.value.version)
       before()
       batch.value = found
-      void queries.invalidateQueries({ queryKey: ['batches'] })
+      void refresh(queries, ['batches'])
       return true
     } catch (failure) {
       if (failure instanceof Refusal && failure.problem.theirs) {
