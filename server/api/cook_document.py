@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from datetime import datetime
 from uuid import UUID
 
-from book.models import Arm, Blend, Cook, Layer, Line, Step, load_inside
+from book.models import Arm, Blend, Cook, Household, Layer, Line, Step, load_inside
 from django.db.models import Count, Prefetch, Q, QuerySet
 from django.http import Http404
 from ravska_core import coat
@@ -17,7 +17,7 @@ from ravska_core.working import BadInput
 
 from api.coat_document import LayerDocument, PieceDocument, layer_document, piece_document
 from api.documents import ArmReadingOut, Figure, arm_reading_out
-from api.household import household, spoon_set
+from api.household import household, spoons_of
 from api.problems import FieldError
 
 
@@ -100,19 +100,33 @@ class CookOut:
     fair: FairTestOut
 
 
-def cooks() -> QuerySet[Cook]:
-    """Return the household's cooks that are not deleted, with all a document needs loaded in a few queries."""
+def cooks(of: Household | None = None) -> QuerySet[Cook]:
+    """Return the household's cooks that are not deleted, with all a document needs loaded in a few queries.
+
+    How many cards were handed in, and how many of them by who knew, are counted with them: `handed_in`, `knowing`.
+    """
     blends = Prefetch("blend", queryset=Blend.objects.with_drafts())
     layers = Layer.objects.select_related("revision").prefetch_related("revision__lines", blends)
     arms = Arm.objects.select_related("piece", "sample").prefetch_related(
         Prefetch("piece__layers", queryset=layers),
         Prefetch("piece__steps", queryset=Step.objects.select_related("layer")),
     )
+    taken = Q(trial__cards__deleted_at__isnull=True)
     return (
-        Cook.objects.filter(household=household(), deleted_at__isnull=True)
-        .select_related("trial")
+        Cook.objects.filter(household=of or household(), deleted_at__isnull=True)
+        .annotate(
+            handed_in=Count("trial__cards", filter=taken),
+            knowing=Count("trial__cards", filter=taken & Q(trial__cards__blind=False)),
+        )
+        .select_related("trial", "household__preferences")
         .prefetch_related(Prefetch("trial__arms", queryset=arms))
     )
+
+
+def spoons_for(cook: Cook) -> SpoonSet:
+    """Return the spoons of a cook's household."""
+    preferences = cook.household.preferences
+    return spoons_of(preferences.spoon_set, preferences.spoons_lacking)
 
 
 def one_cook(cook_id: UUID) -> Cook:
@@ -207,16 +221,13 @@ def fair_test(cook: Cook, readings: dict[str, coat.ArmReading | BadInput]) -> Fa
                 surface_coated="coated" in arm.piece.faces.values(),
             )
         )
-    cards = cook.trial.cards.filter(deleted_at__isnull=True).aggregate(
-        all=Count("pk"), knowing=Count("pk", filter=Q(blind=False))
-    )
-    return compare_arms(records[0], records[1], cards["all"], cards["knowing"])
+    return compare_arms(records[0], records[1], cook.handed_in, cook.knowing)
 
 
 def cook_out(cook: Cook) -> CookOut:
     """Return a cook, loaded through `cooks`, as its document."""
     arms = list(cook.trial.arms.all())
-    readings = read_stored(arms, spoon_set())
+    readings = read_stored(arms, spoons_for(cook))
     documents = []
     waiting: list[NextOut] = []
     for arm in arms:
@@ -264,7 +275,7 @@ def cook_out(cook: Cook) -> CookOut:
         appetite=cook.appetite,
         version=cook.version,
         trial_id=cook.trial.id,
-        cards=cook.trial.cards.filter(deleted_at__isnull=True).count(),
+        cards=cook.handed_in,
         revealed=cook.trial.revealed_at is not None,
         arms=documents,
         next=min(waiting, key=lambda n: n.begins_at, default=None),

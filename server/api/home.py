@@ -79,8 +79,9 @@ class EvenDocument(Schema):
 @sends
 def read_home(request) -> HomeOut:
     """Return the cook in hand as it stands."""
-    cook = cooks().filter(in_hand=True).first()
-    return HomeOut(household=household().name, cook=cook_out(cook) if cook else None)
+    mine = household()
+    cook = cooks(mine).filter(in_hand=True).first()
+    return HomeOut(household=mine.name, cook=cook_out(cook) if cook else None)
 
 
 @router.get("/cooks", response=list[CookRow])

@@ -4,15 +4,14 @@ from dataclasses import dataclass
 from datetime import datetime
 from uuid import UUID
 
-from book.models import Score, Trial
+from book.models import Cook, Score
 from django.http import Http404
 from ninja import Router
 from ravska_core.tasting import LIKING_SCALES
 from ravska_core.verdict import mean_liking, read_verdict
 
-from api.cook_document import DifferenceOut, fair_test, one_cook, read_stored
+from api.cook_document import DifferenceOut, cooks, fair_test, read_stored, spoons_for
 from api.documents import Figure, sends
-from api.household import household, spoon_set
 from api.problems import ANSWERS
 
 router = Router(tags=["verdict"])
@@ -68,8 +67,8 @@ class VerdictOut:
     unknown: list[str]
 
 
-def _verdict(trial: Trial) -> VerdictOut:
-    cook = one_cook(trial.cook_id)
+def _verdict(cook: Cook) -> VerdictOut:
+    trial = cook.trial
     samples = list(trial.samples.select_related("arm").order_by("arm__label"))
     revealed = trial.revealed_at is not None
     if not revealed:
@@ -104,12 +103,12 @@ def _verdict(trial: Trial) -> VerdictOut:
     for scale, pairs in scored.items():
         read = mean_liking(scale, tuple(pairs))
         liking.append(LikingOut(scale=scale, cards=read.cards, means=list(read.means)))
-    fair = fair_test(cook, read_stored(cook.trial.arms.all(), spoon_set()))
+    fair = fair_test(cook, read_stored(trial.arms.all(), spoons_for(cook)))
     return VerdictOut(
         trial_id=trial.id,
         cook_id=cook.id,
         cook=cook.name,
-        cut=cook.trial.arms.all()[0].piece.cut,
+        cut=trial.arms.all()[0].piece.cut,
         serve_at=cook.serve_at,
         question=trial.question,
         revealed=revealed,
@@ -141,7 +140,7 @@ def _verdict(trial: Trial) -> VerdictOut:
 @sends
 def read_trial_verdict(request, trial_id: UUID) -> VerdictOut:
     """Return what a trial's cards say."""
-    trial = Trial.objects.filter(pk=trial_id, cook__household=household(), cook__deleted_at__isnull=True).first()
-    if trial is None:
+    cook = cooks().filter(trial__pk=trial_id).first()
+    if cook is None:
         raise Http404
-    return _verdict(trial)
+    return _verdict(cook)

@@ -156,7 +156,7 @@ def test_a_pasted_list_becomes_a_blend_once_nothing_is_asked_any_more(page: Page
     expect(page.get_by_text("3 questions left")).to_be_visible()
     # one answer is late: it comes after those to the questions asked since, and changes nothing any more
     late = []
-    page.route("**/api/blends/bring", late.append, times=1)
+    page.route("**/api/blends/bring", lambda route: late.append(route), times=1)
     with page.expect_request("**/api/blends/bring"):
         read.get_by_role("button", name="sweet paprika, powder").click()
     read.get_by_label("How much table salt, fine").fill("2 tsp")

@@ -31,3 +31,11 @@ it('does not let an older answer undo what the server has just told', async () =
   await keep<string[]>(queries, ['stacks'], (before) => before && [...before, 'more'])
   expect(now()).toEqual(['told', 'more'])
 })
+
+it('forgets what nobody looks at, so that it is not shown as it was before the change', async () => {
+  const queries = new QueryClient()
+  queries.setQueryData(['stacks'], ['before'])
+  queries.setQueryData(['cooks'], ['untouched'])
+  await refresh(queries, ['stacks'])
+  expect([queries.getQueryData(['stacks']), queries.getQueryData(['cooks'])]).toEqual([undefined, ['untouched']])
+})

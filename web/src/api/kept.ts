@@ -2,10 +2,12 @@ import type { QueryClient, QueryKey } from '@tanstack/vue-query'
 
 /**
  * Ask anew for what the server may tell differently now. What is on its way was asked for before the change: it is
- * called off first, as else a first answer that is late would pass for the one asked for after it.
+ * called off first, as else a first answer that is late would pass for the one asked for after it. What nobody looks at
+ * is forgotten, so that a list is not shown with versions from before the change.
  */
 export async function refresh(queries: QueryClient, ...keys: QueryKey[]): Promise<void> {
   await Promise.all(keys.map((queryKey) => queries.cancelQueries({ queryKey })))
+  for (const queryKey of keys) queries.removeQueries({ queryKey, type: 'inactive' })
   await Promise.all(keys.map((queryKey) => queries.invalidateQueries({ queryKey })))
 }
 

@@ -24,7 +24,9 @@ const ask = useDebounceFn(async () => {
     errors.value = {}
   } else if (came?.failure instanceof Refusal) errors.value = byField(came.failure)
 }, 120)
-watch([uses, () => props.bench.doc.value?.batch, () => props.bench.reading.value], ask, { deep: true, immediate: true })
+const { doc, reading, stored } = props.bench
+// what takes of this blend is reckoned with it as it is saved
+watch([uses, () => doc.value?.batch, reading, () => stored.value?.version], ask, { deep: true, immediate: true })
 
 const offers = computed(() =>
   (shared.value?.offers ?? []).filter((offer) => !uses.value.some((use) => use.of === offer.of)),

@@ -60,7 +60,7 @@ export function useCoat(id?: string) {
       call(api.PUT('/api/cooks/{cook_id}', { params: { path: path() }, body: { ...body, version } })),
     saved: (out) => {
       cook.value = out
-      void refresh(queries, ['home'], ['totals', out.id])
+      void refresh(queries, ['home'], ['cooks'], ['totals', out.id])
     },
   })
   const history = useUndo(doc, () => autosave.touch())
