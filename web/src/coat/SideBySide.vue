@@ -6,7 +6,7 @@ import { api, call, sentenceOf, type Schemas } from '../api/client'
 import { useCatalogue } from '../ui/catalogue'
 import Choice from '../ui/Choice.vue'
 import { usePreferences } from '../ui/preferences'
-import { duration, percent } from '../ui/units'
+import { duration, percent, unbroken } from '../ui/units'
 import Why from '../ui/Why.vue'
 import type { Coat } from './useCoat'
 
@@ -179,7 +179,7 @@ const share = (value: number, most: number) => `${Math.min(100, (value / most) *
             <p v-for="caution in one.worst" :key="caution.sentence" :class="caution.level">
               <v-icon :icon="caution.level === 'stop' ? mdiOctagon : mdiAlert" size="16" aria-hidden="true" />
               <span
-                ><b>{{ caution.level === 'stop' ? 'Stop' : 'Caution' }}</b> {{ caution.sentence }}</span
+                ><b>{{ caution.level === 'stop' ? 'Stop' : 'Caution' }}</b> {{ unbroken(caution.sentence) }}</span
               >
             </p>
             <p v-if="!one.worst.length" class="muted">

@@ -2,6 +2,7 @@
 import { mdiAlert, mdiInformationOutline, mdiOctagon } from '@mdi/js'
 import { computed } from 'vue'
 import type { Schemas } from '../api/client'
+import { unbroken } from './units'
 
 /**
  * Cautions in plain sentences, a word and an icon each, most serious first. `only` takes the stops out to where they
@@ -23,7 +24,8 @@ const looks = {
     <li v-for="caution in shown" :key="caution.sentence" :class="caution.level">
       <v-icon :icon="looks[caution.level].icon" size="18" aria-hidden="true" />
       <p>
-        <b>{{ looks[caution.level].word }}</b> {{ caution.sentence }} <span>{{ caution.action }}</span>
+        <b>{{ looks[caution.level].word }}</b> {{ unbroken(caution.sentence) }}
+        <span>{{ unbroken(caution.action) }}</span>
       </p>
     </li>
   </ul>

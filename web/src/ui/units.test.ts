@@ -1,5 +1,18 @@
 import { describe, expect, it } from 'vitest'
-import { area, asTyped, dose, duration, fromTyped, inUnit, length, mass, percent, temperature, volume } from './units'
+import {
+  area,
+  asTyped,
+  dose,
+  duration,
+  fromTyped,
+  inUnit,
+  length,
+  mass,
+  percent,
+  temperature,
+  unbroken,
+  volume,
+} from './units'
 
 // NIST Handbook 44, appendix C: 1 oz = 28.349523125 g, 1 fl oz = 29.5735295625 ml, 1 in = 2.54 cm
 describe('numbers in the household’s units', () => {
@@ -51,4 +64,11 @@ describe('moments', () => {
     expect(fromTyped('')).toBeNull()
     expect(fromTyped('2027-06-')).toBeNull()
   })
+})
+
+it('breaks no line between a number and its unit', () => {
+  const said = 'The thin end comes to 2.70 % salt after 2 h at 63 °C, in 4 months, 1 lb 2 oz of it.'
+  expect(unbroken(said).replaceAll('\u00a0', '_')).toBe(
+    'The thin end comes to 2.70_% salt after 2_h at 63_°C, in 4 months, 1_lb 2_oz of it.',
+  )
 })

@@ -99,3 +99,8 @@ export function fromTyped(text: string): string | null {
   const at = new Date(/^\d{4}-\d\d-\d\dT\d\d:\d\d/.test(text) ? text : NaN)
   return !Number.isNaN(at.getTime()) ? at.toISOString().replace('.000Z', 'Z') : null
 }
+
+/** A sentence in which no line ends between a number and its unit. */
+export function unbroken(sentence: string): string {
+  return sentence.replace(/(\d) (?=%|(?:[mk]?g|[mc]?l|[mc]m|h|min|°[CF]|oz|lb|fl oz|points?)\b)/g, '$1\u00a0')
+}
