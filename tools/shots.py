@@ -89,6 +89,7 @@ def measure_shots(wide: Page, address: str) -> None:
     wide.request.post(f"{hands}/handle", data={"do": "put", "grams": 4.9})
     dial.get_by_text("1.5 g to go").wait_for()
     dial.get_by_text("settled").wait_for()
+    wide.wait_for_timeout(400)  # the button fades in once it may be pressed
     wide.screenshot(path=OUT / "blend-weigh.png")
     wide.request.post(f"{hands}/handle", data={"do": "stop"})
     shoot(wide, address, "/shelf", "shelf")

@@ -150,3 +150,10 @@ def test_units_theme_and_stations_that_come_later(page: Page):
     expect(page.get_by_role("button", name="Lock-keeper's goat yoghurt")).to_be_visible()
     page.keyboard.press("Enter")
     expect(page.get_by_label("Name of the blend")).to_have_value("Lock-keeper's goat yoghurt")
+    # other spoons: what every line comes to is measured out with them
+    measured = page.get_by_role("button", name=re.compile("why: Spoons of"))
+    by_us = measured.first.inner_text()
+    page.get_by_role("button", name="Units, theme").first.click()
+    page.get_by_role("radio", name="20 and 5 ml").check()
+    page.get_by_role("button", name="Close").click()
+    expect(measured.first).not_to_have_text(by_us)

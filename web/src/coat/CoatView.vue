@@ -261,10 +261,7 @@ const compared = computed(() => (doc.value?.arms ?? []).filter((other) => !other
   accent-color: var(--cobalt);
 }
 .link {
-  color: var(--link) !important;
-  font-size: 14px !important;
-  text-decoration: underline;
-  text-underline-offset: 3px;
+  font-size: 14px;
 }
 .empty {
   min-height: 420px;

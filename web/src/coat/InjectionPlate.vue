@@ -271,15 +271,7 @@ async function makeStrength() {
   padding: 10px 14px;
 }
 .link {
-  color: var(--link) !important;
-  text-decoration: underline;
-  text-underline-offset: 3px;
   justify-self: start;
-  font-size: 14px !important;
-}
-@media (max-width: 720px) {
-  .link {
-    min-height: 44px;
-  }
+  font-size: 14px;
 }
 </style>

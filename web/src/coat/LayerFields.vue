@@ -263,11 +263,6 @@ p {
   gap: 8px 14px;
   align-items: center;
 }
-.link {
-  color: var(--link) !important;
-  text-decoration: underline !important;
-  text-underline-offset: 3px;
-}
 .says {
   color: var(--stop);
 }

@@ -191,17 +191,9 @@ p {
   color: var(--caution);
 }
 .link {
-  color: var(--link) !important;
-  font-size: 14px !important;
-  text-decoration: underline;
-  text-underline-offset: 3px;
+  font-size: 14px;
   padding: 4px 0;
   justify-self: start;
   text-align: left;
-}
-@media (max-width: 720px) {
-  .link {
-    min-height: 44px;
-  }
 }
 </style>

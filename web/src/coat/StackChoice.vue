@@ -130,9 +130,7 @@ p {
   align-items: center;
 }
 .link {
-  color: var(--link) !important;
-  font-size: 14px !important;
-  text-decoration: underline;
+  font-size: 14px;
 }
 form {
   display: grid;
@@ -141,8 +139,7 @@ form {
   gap: 8px;
 }
 @media (max-width: 720px) {
-  .take,
-  .link {
+  .take {
     min-height: 44px;
   }
 }

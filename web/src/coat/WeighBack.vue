@@ -80,8 +80,4 @@ p {
   margin: 0;
   font-size: 14px;
 }
-.link {
-  color: var(--link) !important;
-  text-decoration: underline;
-}
 </style>

@@ -44,10 +44,7 @@ p {
   color: var(--link);
 }
 .link {
-  color: var(--link) !important;
-  font-weight: 600 !important;
-  text-decoration: underline;
-  text-underline-offset: 3px;
+  font-weight: 600;
   padding: 0 4px;
 }
 @media (max-width: 900px) {

@@ -149,10 +149,7 @@ i {
   font-size: 14px;
 }
 .link {
-  color: var(--link) !important;
-  font-size: 14px !important;
-  text-decoration: underline;
-  text-underline-offset: 3px;
+  font-size: 14px;
   margin-left: 6px;
   padding: 0;
 }

@@ -163,10 +163,7 @@ const armOf = computed(() => new Map((table.value?.revealed ?? []).map((told) =>
   padding: 20px 24px;
 }
 .link {
-  color: var(--link);
   font-weight: 600;
-  text-decoration: underline;
-  text-underline-offset: 3px;
 }
 figure {
   margin: 0;

@@ -154,10 +154,7 @@ const more = computed(() => verdict.value?.cards_more.value ?? 0)
   text-transform: uppercase;
 }
 .link {
-  color: var(--link);
   font-weight: 600;
-  text-decoration: underline;
-  text-underline-offset: 3px;
 }
 aside {
   display: grid;
