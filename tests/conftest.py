@@ -1,4 +1,5 @@
 import fcntl
+import gc
 import os
 import socket
 import subprocess
@@ -19,6 +20,12 @@ os.environ["RAVSKA_HOSTS"] = "127.0.0.1,localhost,testserver"
 # the same examples on every run, and no verdict by the clock: first calls load scipy and pint
 settings.register_profile("steady", deadline=None, derandomize=True, database=None, max_examples=50)
 settings.load_profile("steady")
+
+
+def pytest_collection_finish() -> None:
+    """Leave what was collected out of every later collection of garbage: the cases of the whole API are a gigabyte."""
+    gc.collect()
+    gc.freeze()
 
 
 @pytest.fixture(scope="session")
