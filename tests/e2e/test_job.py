@@ -135,10 +135,17 @@ def test_bad_input_gets_its_sentence_at_the_field_and_the_last_good_numbers_stay
 
 
 def test_units_theme_and_stations_that_come_later(page: Page):
+    # what is chosen before the server has told the units it has is not undone by them
+    late = []
+    page.route("**/api/preferences", lambda route: late.append(route), times=1)
+    with page.expect_request("**/api/preferences"):
+        page.reload()
     page.get_by_role("button", name="Units, theme").first.click()
     page.get_by_role("radio", name="US", exact=True).first.check()
     page.get_by_role("radio", name="Iron, dark").check()
     page.get_by_role("button", name="Close").click()
+    with page.expect_response(lambda answer: answer.request.method == "PUT" and "iron" in answer.request.post_data):
+        late[0].continue_()
     expect(page.get_by_text("19.0 fl oz").first).to_be_visible()
     check_with_axe(page)
     page.reload()

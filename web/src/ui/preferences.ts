@@ -1,7 +1,7 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
 import { api, call, type Schemas } from '../api/client'
-import { refresh } from '../api/kept'
+import { keep, refresh } from '../api/kept'
 import * as units from './units'
 
 export type Preferences = Schemas['PreferencesDocument']
@@ -49,6 +49,7 @@ export function usePreferences() {
     const written = writing.then(async () => {
       stored.value = await queries.ensureQueryData(asked)
       stored.value = await call(api.PUT('/api/preferences', { body: preferences.value }))
+      await keep(queries, asked.queryKey, stored.value)
     })
     writing = written.catch(() => {})
     await written
