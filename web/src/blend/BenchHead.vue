@@ -6,6 +6,7 @@ import { useRouter } from 'vue-router'
 import { api, call, sentenceOf } from '../api/client'
 import { refresh } from '../api/kept'
 import { say } from '../ui/notice'
+import { once } from '../ui/once'
 import SaveMark from '../ui/SaveMark.vue'
 import TitleInput from '../ui/TitleInput.vue'
 import KeepDialog from './KeepDialog.vue'
@@ -30,7 +31,7 @@ async function settled(): Promise<number | null> {
   await autosave.flush()
   return autosave.state.value === 'saved' ? (stored.value?.version ?? null) : null
 }
-async function act(work: (version: number) => Promise<void>) {
+const act = once(async (work: (version: number) => Promise<void>) => {
   const version = await settled()
   if (version === null) return say('Mend what is not saved yet first; nothing is lost.')
   try {
@@ -39,7 +40,7 @@ async function act(work: (version: number) => Promise<void>) {
   } catch (failure) {
     say(sentenceOf(failure))
   }
-}
+})
 const keep = (note: string) =>
   act(async (version) => {
     const before = stored.value?.kept

@@ -8,6 +8,7 @@ import { useCatalogue } from '../ui/catalogue'
 import GrainStrip from '../ui/GrainStrip.vue'
 import { doubt } from '../ui/measures'
 import { say } from '../ui/notice'
+import { once } from '../ui/once'
 import { percent } from '../ui/units'
 import Why from '../ui/Why.vue'
 import { bandsOfShares } from './bands'
@@ -34,7 +35,7 @@ const listed = computed(() => rows.value.filter((row) => row.archived === archiv
 watch(away, (count) => count || (archived.value = false))
 
 const others: Doc['kind'][] = ['paste', 'binder', 'injection', 'glaze', 'spritz', 'cooking liquid', 'finishing salt']
-async function open(body: Doc) {
+const open = once(async (body: Doc) => {
   try {
     const blend = await call(api.POST('/api/blends', { body }))
     await refresh(queries, ['blends'])
@@ -42,7 +43,7 @@ async function open(body: Doc) {
   } catch (failure) {
     say(sentenceOf(failure))
   }
-}
+})
 function begin(kind: Doc['kind']) {
   const name = `New ${kind === 'dry rub' ? 'rub' : kind}`
   const batch = ['dry rub', 'finishing salt'].includes(kind) ? '100 g' : '500 g'

@@ -7,6 +7,7 @@ import { api, byField, call, Refusal, sentenceOf, type Schemas } from '../api/cl
 import { refresh } from '../api/kept'
 import { useNewest } from '../ui/newest'
 import { say } from '../ui/notice'
+import { once } from '../ui/once'
 import BringLine from './BringLine.vue'
 import { kinds } from './kinds'
 import type { Doc } from './useBlend'
@@ -93,7 +94,7 @@ async function file(event: Event | DragEvent) {
   if (one.size > 400_000) return say('That file is larger than 400 kB, too much for a recipe; bring in one at a time.')
   text.value = await one.text()
 }
-async function make() {
+const make = once(async () => {
   const found = brought.value!
   const body: Doc = {
     name: chosenName.value.trim() || 'Brought in',
@@ -117,7 +118,7 @@ async function make() {
   } catch (failure) {
     say(sentenceOf(failure))
   }
-}
+})
 </script>
 
 <template>

@@ -7,6 +7,7 @@ import { refresh } from '../api/kept'
 import { useCatalogue } from '../ui/catalogue'
 import GrainStrip from '../ui/GrainStrip.vue'
 import { say } from '../ui/notice'
+import { once } from '../ui/once'
 import { percent } from '../ui/units'
 import Why from '../ui/Why.vue'
 import { bandsOf } from './bands'
@@ -28,7 +29,7 @@ const reading = computed(() => found.value?.reading ?? null)
 const bands = computed(() => bandsOf(reading.value, grinds.value))
 const kinds: Doc['kind'][] = ['dry rub', 'paste', 'marinade', 'glaze', 'finishing salt']
 
-async function keep() {
+const keep = once(async () => {
   const body: Doc = {
     name: name.value.trim() || 'Bought blend',
     kind: kind.value,
@@ -50,7 +51,7 @@ async function keep() {
   } catch (failure) {
     say(sentenceOf(failure))
   }
-}
+})
 </script>
 
 <template>

@@ -8,6 +8,7 @@ import Choice from '../ui/Choice.vue'
 import Field from '../ui/Field.vue'
 import { useNewest } from '../ui/newest'
 import { say } from '../ui/notice'
+import { once } from '../ui/once'
 import { usePreferences } from '../ui/preferences'
 import { percent } from '../ui/units'
 import Why from '../ui/Why.vue'
@@ -57,7 +58,7 @@ const worst = computed(() => [...(found.value?.lines ?? [])].sort((a, b) => Math
 const { data: batches } = useQuery({ queryKey: ['batches'], queryFn: () => call(api.GET('/api/batches')) })
 const open = computed(() => batches.value?.find((batch) => batch.blend === props.id && batch.state === 'weighing'))
 const resolution = ref<'0.1' | '1'>('0.1')
-async function weigh() {
+const weigh = once(async () => {
   await props.bench.autosave.flush()
   if (props.bench.autosave.state.value !== 'saved') return say('Mend what is not saved yet first; nothing is lost.')
   try {
@@ -72,7 +73,7 @@ async function weigh() {
   } catch (failure) {
     say(sentenceOf(failure))
   }
-}
+})
 </script>
 
 <template>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { ref } from 'vue'
 import { api, call, sentenceOf, type Schemas } from '../api/client'
 import { say } from '../ui/notice'
+import { once } from '../ui/once'
 import type { BlendOnBench } from './useBlend'
 
 /** One tap towards a wish; what it did is said, and can be undone. */
@@ -13,10 +13,7 @@ const wishes: { towards: Schemas['NudgeWhatIf']['towards']; text: string }[] = [
   { towards: 'smokier', text: 'Smokier' },
   { towards: 'herbal', text: 'More herbal' },
 ]
-const busy = ref(false)
-
-async function nudge(towards: (typeof wishes)[number]['towards']) {
-  busy.value = true
+const nudge = once(async (towards: (typeof wishes)[number]['towards']) => {
   try {
     const answer = await call(api.POST('/api/blends/nudge', { body: { ...props.bench.body(), towards } }))
     if (answer.unchanged) say(answer.notes.join(' '))
@@ -28,10 +25,9 @@ async function nudge(towards: (typeof wishes)[number]['towards']) {
     }
   } catch (failure) {
     say(sentenceOf(failure))
-  } finally {
-    busy.value = false
   }
-}
+})
+const { busy } = nudge
 </script>
 
 <template>

@@ -12,10 +12,10 @@ import type { Coat } from './useCoat'
 const props = defineProps<{ coat: Coat }>()
 const { grinds } = useCatalogue()
 const { show } = usePreferences()
-const asked = computed(() => JSON.stringify(props.coat.arm.value))
+const asked = computed(() => JSON.stringify({ arm: props.coat.arm.value, appetite: props.coat.doc.value?.appetite }))
 const { data: found, error } = useQuery({
   queryKey: ['binders', asked],
-  queryFn: () => call(api.POST('/api/coat/binders', { body: { arm: JSON.parse(asked.value), appetite: 'usual' } })),
+  queryFn: () => call(api.POST('/api/coat/binders', { body: JSON.parse(asked.value) })),
   placeholderData: (before) => before,
   gcTime: 0,
   retry: false,

@@ -7,6 +7,7 @@ import { grindName, useCatalogue } from '../ui/catalogue'
 import Choice from '../ui/Choice.vue'
 import Field from '../ui/Field.vue'
 import { say } from '../ui/notice'
+import { once } from '../ui/once'
 import { usePreferences } from '../ui/preferences'
 import { percent } from '../ui/units'
 import Why from '../ui/Why.vue'
@@ -78,7 +79,7 @@ function takeOut() {
 const weighing = ref(!!plan.value.after)
 const again = computed(() => layer.value.kind === 'second injection')
 
-async function makeStrength() {
+const makeStrength = once(async () => {
   try {
     await props.coat.autosave.flush()
     const body = { label: props.coat.arm.value!.label, layer: props.at }
@@ -91,7 +92,7 @@ async function makeStrength() {
   } catch (failure) {
     say(sentenceOf(failure))
   }
-}
+})
 </script>
 
 <template>

@@ -5,6 +5,7 @@ import { computed, ref } from 'vue'
 import { api, call, sentenceOf, type Schemas } from '../api/client'
 import { useCatalogue } from '../ui/catalogue'
 import Choice from '../ui/Choice.vue'
+import { once } from '../ui/once'
 import { usePreferences } from '../ui/preferences'
 import { duration, percent, unbroken } from '../ui/units'
 import Why from '../ui/Why.vue'
@@ -45,10 +46,10 @@ function choose(key: string) {
   else chosen.value = [...chosen.value, key].slice(-2)
 }
 const how = ref<'split' | 'two'>('split')
-async function make() {
+const make = once(async () => {
   const [first, second] = (sides.value ?? []).map((one) => one.key).filter((key) => chosen.value.includes(key))
   if (second && (await props.coat.makePair([first, second], how.value === 'split', ids.value))) emit('done')
-}
+})
 const MOST_SALT = 2.6
 const salt = (value: number) => `${(Math.min(value, MOST_SALT) / MOST_SALT) * 100}%`
 /** The zone most people like: from where the light one ends to where the usual one does. */

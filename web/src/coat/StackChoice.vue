@@ -6,6 +6,7 @@ import { keep, refresh } from '../api/kept'
 import { useCatalogue } from '../ui/catalogue'
 import Field from '../ui/Field.vue'
 import { say } from '../ui/notice'
+import { once } from '../ui/once'
 import type { Coat } from './useCoat'
 
 /** Stacks to start from: the schools', the household's own, and those of the other pieces; and this one, to keep. */
@@ -25,7 +26,7 @@ async function school(key: string) {
 async function put(layers: Schemas['LayerDocument'][]) {
   if (await props.coat.putStack(layers)) emit('done')
 }
-async function keepThis() {
+const keepThis = once(async () => {
   try {
     const layers = JSON.parse(JSON.stringify(props.coat.arm.value!.layers)) as Schemas['LayerDocument'][]
     await call(api.POST('/api/stacks', { body: { name: name.value, layers } }))
@@ -35,7 +36,7 @@ async function keepThis() {
   } catch (failure) {
     say(sentenceOf(failure))
   }
-}
+})
 async function remove(stack: Schemas['StackOut']) {
   const path = { stack_id: stack.id }
   await keep(queries, ['stacks'], await call(api.POST('/api/stacks/{stack_id}/delete', { params: { path } })))

@@ -8,6 +8,7 @@ import { bandsOfShares } from '../blend/bands'
 import { grindName, useCatalogue } from '../ui/catalogue'
 import GrainStrip from '../ui/GrainStrip.vue'
 import { say } from '../ui/notice'
+import { once } from '../ui/once'
 import { usePreferences } from '../ui/preferences'
 import Why from '../ui/Why.vue'
 import type { Coat } from './useCoat'
@@ -36,7 +37,7 @@ async function size(total: Schemas['TotalOut']) {
   await refresh(queries, ['blends'], ['blend', total.blend_id], ['totals'])
   return made
 }
-async function toBlend(total: Schemas['TotalOut']) {
+const toBlend = once(async (total: Schemas['TotalOut']) => {
   try {
     const made = await size(total)
     say(`The batch of ${total.name} is ${made.batch} now.`)
@@ -44,8 +45,8 @@ async function toBlend(total: Schemas['TotalOut']) {
   } catch (failure) {
     say(sentenceOf(failure))
   }
-}
-async function weighOut(total: Schemas['TotalOut']) {
+})
+const weighOut = once(async (total: Schemas['TotalOut']) => {
   try {
     const made = await size(total)
     const body = { blend: total.blend_id, version: made.version, wanted: `${total.mix.value} g`, resolution_g: 0.1 }
@@ -54,7 +55,7 @@ async function weighOut(total: Schemas['TotalOut']) {
   } catch (failure) {
     say(sentenceOf(failure))
   }
-}
+})
 </script>
 
 <template>

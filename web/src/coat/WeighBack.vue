@@ -5,6 +5,7 @@ import { api, byField, call, sentenceOf, within } from '../api/client'
 import { refresh } from '../api/kept'
 import Field from '../ui/Field.vue'
 import { say } from '../ui/notice'
+import { once } from '../ui/once'
 import Why from '../ui/Why.vue'
 import type { Coat } from './useCoat'
 import { useOwnCoat } from './useOwnCoat'
@@ -22,7 +23,7 @@ const form = reactive({ taken: '', left: '', fell: '' })
 const errors = ref<Record<string, string>>({})
 const mine = computed(() => own.value?.figure.value.toFixed(1) ?? '')
 
-async function keep() {
+const keep = once(async () => {
   errors.value = {}
   try {
     await props.coat.autosave.flush()
@@ -45,7 +46,7 @@ async function keep() {
     if (Object.keys(found).length) errors.value = { ...found, ...within(found, '.') }
     else say(sentenceOf(failure))
   }
-}
+})
 </script>
 
 <template>

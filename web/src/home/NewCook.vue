@@ -5,6 +5,7 @@ import { api, byField, call, sentenceOf, type Schemas } from '../api/client'
 import ArmBadge from '../ui/ArmBadge.vue'
 import { useCatalogue } from '../ui/catalogue'
 import Field from '../ui/Field.vue'
+import { once } from '../ui/once'
 import { fromTyped } from '../ui/units'
 
 /** Begin a cook: two pieces, two ways to season them, one time to serve. */
@@ -33,7 +34,7 @@ watch(
   },
 )
 
-async function begin() {
+const begin = once(async () => {
   errors.value = {}
   failure.value = ''
   const missing: Record<string, string> = {}
@@ -54,7 +55,7 @@ async function begin() {
     errors.value = byField(problem)
     if (!Object.keys(errors.value).length) failure.value = sentenceOf(problem)
   }
-}
+})
 </script>
 
 <template>

@@ -2,6 +2,7 @@
 import { computed, reactive, ref, watch } from 'vue'
 import { api, byField, call, sentenceOf, type Schemas } from '../api/client'
 import Choice from '../ui/Choice.vue'
+import { once } from '../ui/once'
 import NumberedPlate from './NumberedPlate.vue'
 import ScoreRow from './ScoreRow.vue'
 
@@ -33,7 +34,7 @@ const preference = computed(() => [
   { value: 'none', text: 'no preference' },
 ])
 
-async function hand() {
+const hand = once(async () => {
   if (!card.prefers) {
     errors.value = { prefers: 'Say which plate you would rather have again, or that you have no preference.' }
     return
@@ -52,7 +53,7 @@ async function hand() {
     errors.value = byField(failure)
     if (!Object.keys(errors.value).length) errors.value = { all: sentenceOf(failure) }
   }
-}
+})
 const others = computed(() =>
   Object.entries(errors.value)
     .filter(([field]) => !['taster', 'prefers'].includes(field))
