@@ -76,7 +76,21 @@ def test_one_joint_becomes_two_arms_with_their_ledgers(page: Page):
     expect(rows).to_have_count(2)
     saved(page)
     page.reload()
-    expect(page.get_by_role("button", name=re.compile("^B Plain"))).to_be_visible()
+    # two things done in a hurry: the layer goes on the school's stack, though that is still on its way
+    page.get_by_role("button", name=re.compile("^B Plain")).click()
+    late = []
+    page.route("**/api/coat/school", lambda route: late.append(route), times=1)
+    layers.get_by_role("button", name="Stacks").click()
+    with page.expect_request("**/api/coat/school"):
+        layers.get_by_role("button", name=re.compile("^Mustard under the rub")).click()
+    layers.get_by_role("button", name="Add a layer").click()
+    layers.get_by_label("Kind of layer").select_option("finishing salt")
+    layers.get_by_role("combobox", name=re.compile("^Of")).last.select_option(label="Flake sea salt")
+    layers.get_by_role("button", name="Put it on").click()
+    late[0].continue_()
+    expect(rows).to_have_count(3)
+    expect(rows.nth(2)).to_contain_text("finishing salt ·")
+    saved(page)
     page.get_by_role("link", name="Ravska, home").first.click()
     expect(page.get_by_role("region", name="Arm B, Plain")).to_contain_text("then")
 

@@ -6,6 +6,7 @@ import { grindName, useCatalogue } from '../ui/catalogue'
 import Choice from '../ui/Choice.vue'
 import Field from '../ui/Field.vue'
 import { say } from '../ui/notice'
+import { once } from '../ui/once'
 import { usePreferences } from '../ui/preferences'
 import { percent } from '../ui/units'
 import Why from '../ui/Why.vue'
@@ -50,7 +51,7 @@ const fates = computed(() =>
   })),
 )
 const router = useRouter()
-async function keepDrippings() {
+const keepDrippings = once(async () => {
   try {
     await props.coat.autosave.flush()
     const body = { label: props.coat.arm.value!.label }
@@ -60,7 +61,7 @@ async function keepDrippings() {
   } catch (failure) {
     say(sentenceOf(failure))
   }
-}
+})
 type Text = 'dose' | 'hold' | 'stays' | 'eaten'
 const text = (key: Text) =>
   computed({ get: () => layer.value[key] ?? '', set: (typed: string) => (layer.value[key] = typed) })

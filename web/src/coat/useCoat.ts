@@ -107,76 +107,89 @@ export function useCoat(id?: string) {
   /** The errors of one arm, by their field within it. */
   const errorsOf = (at: number) => within(errors.value, `arms.${at}.`)
 
-  /** Do one thing to the board that the server works out; what it refuses is said. */
-  async function change(work: (now: Doc) => Promise<void>): Promise<boolean> {
-    if (!doc.value) return false
-    history.mark()
-    try {
-      await work(doc.value)
+  type Put = (now: Doc, at: number) => void
+  let queue: Promise<unknown> = Promise.resolve()
+  /**
+   * Do one thing to the open piece that the server works out, and put what it found on the board as it is by then; what
+   * it refuses is said. One after the other: each is worked out from what the one before has made.
+   */
+  function change(ask: (now: Doc, at: number) => Promise<Put>): Promise<boolean> {
+    const label = arm.value?.label
+    const place = () => doc.value?.arms.findIndex((other) => other.label === label) ?? -1
+    const made = queue.then(async () => {
+      if (!doc.value || place() < 0) return false
       history.mark()
-      return true
-    } catch (failure) {
-      say(sentenceOf(failure))
-      return false
-    }
+      try {
+        const put = await ask(doc.value, place())
+        // undone or taken off the board meanwhile
+        if (place() < 0) return false
+        put(doc.value, place())
+        history.mark()
+        return true
+      } catch (failure) {
+        say(sentenceOf(failure))
+        return false
+      }
+    })
+    queue = made
+    return made
   }
   const taken = () => doc.value!.arms.map((other) => other.label)
   const free = () => [...'ABCDEFGH'].find((label) => !taken().includes(label))
 
   const addLayer = (what: { kind?: Layer['kind']; blend_id?: string; grind?: string }) =>
-    change(async (now) => {
-      const to = now.arms[current.value]
-      const among = to.layers.map((layer) => layer.kind)
-      const made = await call(
-        api.POST('/api/coat/layer', { body: { piece: plain(to.piece), grind: '', among, ...what } }),
-      )
-      to.layers.splice(made.place, 0, made.layer)
+    change(async (now, at) => {
+      const among = now.arms[at].layers.map((layer) => layer.kind)
+      const body = { piece: plain(now.arms[at].piece), grind: '', among, ...what }
+      const made = await call(api.POST('/api/coat/layer', { body }))
+      return (board, to) => void board.arms[to].layers.splice(made.place, 0, made.layer)
     })
   const takeSchool = (school: string) =>
-    change(async (now) => {
-      const at = current.value
-      now.arms[at] = await call(
-        api.POST('/api/coat/school', { body: { school, arm: plain(now.arms[at]), blend_ids: [] } }),
-      )
+    change(async (now, at) => {
+      const body = { school, arm: plain(now.arms[at]), blend_ids: [] }
+      const found = await call(api.POST('/api/coat/school', { body }))
+      return (board, to) => void (board.arms[to] = found)
     })
   const makePair = (kinds: Schemas['PairDocument']['kinds'], split: boolean, blend_ids: string[]) =>
-    change(async (now) => {
-      const at = current.value
+    change(async (now, at) => {
       const body = { arm: plain(now.arms[at]), kinds, split, taken: taken(), blend_ids }
       const pair = await call(api.POST('/api/coat/pair', { body }))
-      const others = now.arms.filter((_, n) => n !== at).map((other) => ({ ...other, beside: true }))
-      now.arms = [...pair, ...others].sort((a, b) => a.label.localeCompare(b.label))
-      current.value = now.arms.findIndex((other) => other.label === pair[0].label)
+      return (board, to) => {
+        const others = board.arms.filter((_, n) => n !== to).map((other) => ({ ...other, beside: true }))
+        board.arms = [...pair, ...others].sort((a, b) => a.label.localeCompare(b.label))
+        current.value = board.arms.findIndex((other) => other.label === pair[0].label)
+      }
     })
   const takeSkin = () =>
-    change(async (now) => {
-      const at = current.value
-      const [kept, skin] = await call(
-        api.POST('/api/coat/skin', { body: { arm: plain(now.arms[at]), taken: taken() } }),
-      )
-      now.arms[at] = kept
-      now.arms.push(skin)
+    change(async (now, at) => {
+      const body = { arm: plain(now.arms[at]), taken: taken() }
+      const [kept, skin] = await call(api.POST('/api/coat/skin', { body }))
+      return (board, to) => {
+        board.arms[to] = kept
+        board.arms.push(skin)
+      }
     })
+  const replaced =
+    (layer: number, found: Layer): Put =>
+    (board, to) => {
+      if (board.arms[to].layers[layer]?.kind === found.kind) board.arms[to].layers[layer] = found
+    }
   const giveWay = (layer: number) =>
-    change(async (now) => {
-      const at = current.value
+    change(async (now, at) => {
       const found = await call(api.POST('/api/coat/aim', { body: { arm: plain(now.arms[at]), layer } }))
-      now.arms[at].layers[layer] = found
+      return replaced(layer, found)
     })
   /** Move the sites of an injection that lie on bone or beyond the edge to where a needle can go in. */
   const moveOff = (layer: number) =>
-    change(async (now) => {
-      const arm = now.arms[current.value]
-      arm.layers[layer] = await call(api.POST('/api/coat/sites', { body: { arm: plain(arm), layer } }))
+    change(async (now, at) => {
+      const found = await call(api.POST('/api/coat/sites', { body: { arm: plain(now.arms[at]), layer } }))
+      return replaced(layer, found)
     })
   function aimAt(target: string) {
     if (arm.value) arm.value.target = target
   }
   /** Put a stack of layers on the piece; doses go by surface and weight, so they fit it by themselves. */
-  const putStack = (layers: Layer[]) =>
-    change(async (now) => {
-      now.arms[current.value].layers = plain(layers)
-    })
+  const putStack = (layers: Layer[]) => change(async () => (board, to) => void (board.arms[to].layers = plain(layers)))
   function addPiece() {
     const label = free()
     if (!doc.value || !label) return say('A cook has at most eight pieces; remove one first.')
