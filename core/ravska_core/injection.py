@@ -97,13 +97,15 @@ class Clog:
 class InjectionReading:
     """What an injection comes to: pump, what stays, liquid, sites, strokes, fills, evenness and what would clog.
 
-    `weighed` says that pump and what stays were weighed, not planned; `asks` names sites that must be moved.
+    `weighed` says that pump and what stays were weighed, not planned; `expected_g` is what the meat should weigh after
+    it: the weight before and what stays; `asks` names sites that must be moved.
     """
 
     plan: Injection
     pump: Figure
     stays: Figure
     weighed: bool
+    expected_g: float
     liquid_ml: float
     liquid_percent: float
     strength: Strength | None
@@ -253,6 +255,7 @@ def read_injection(
         pump=_pump(plan, mass_g, dose_g, stays, pump),
         stays=_stays(plan, mass_g, dose_g, stays, stays_own),
         weighed=weighed,
+        expected_g=(mass_g if plan.before_g is None else plan.before_g) + dose_g * stays,
         liquid_ml=ml,
         liquid_percent=blend.salt.value,
         strength=None

@@ -92,6 +92,7 @@ class InjectionOut:
     pump: Figure
     stays: Figure
     weighed: bool
+    expected_g: float
     liquid_ml: float
     liquid_percent: float
     strength: StrengthOut | None
@@ -133,6 +134,7 @@ def injection_out(found: InjectionReading) -> InjectionOut:
         pump=found.pump,
         stays=found.stays,
         weighed=found.weighed,
+        expected_g=found.expected_g,
         liquid_ml=found.liquid_ml,
         liquid_percent=found.liquid_percent,
         strength=strength and StrengthOut(

@@ -122,6 +122,8 @@ def test_millilitres_strokes_and_fills_agree_with_a_hand_calculation():
     ml = 2000 * 0.1 / 0.85 / density
     count = len(found.sites)
     assert found.liquid_ml == pytest.approx(ml)
+    assert found.expected_g == pytest.approx(2200)  # 2 kg and a tenth of it
+    assert read(before_g=1950).layers[0].injection.expected_g == pytest.approx(2150)
     assert found.site_ml.value == pytest.approx(ml / count)
     assert found.strokes == math.ceil(ml / count / 5)
     depth_cm = read_piece(JOINT).solid.thickness_cm * 0.8
@@ -199,6 +201,7 @@ def test_what_was_weighed_goes_before_what_is_usual():
     # by hand: 2,170 - 2,000 g is 8.5 %; of 250 g used 68 % stayed
     found = read(after_g=2170, used=Amount(250, "g"))
     assert found.layers[0].injection.pump.value == pytest.approx(8.5)
+    assert found.layers[0].injection.expected_g == pytest.approx(2170)
     assert found.layers[0].injection.stays.value == pytest.approx(68)
     assert found.layers[0].dose_g == pytest.approx(250)
     salt = 170 * read_blend(STOCK).salt.value / 100

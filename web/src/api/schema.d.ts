@@ -1915,6 +1915,8 @@ export interface components {
             stays: components["schemas"]["Figure"];
             /** Weighed */
             weighed: boolean;
+            /** Expected G */
+            expected_g: number;
             /** Liquid Ml */
             liquid_ml: number;
             /** Liquid Percent */

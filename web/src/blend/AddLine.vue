@@ -2,7 +2,7 @@
 import { useQuery } from '@tanstack/vue-query'
 import { computed, nextTick, ref, useTemplateRef } from 'vue'
 import { api, call } from '../api/client'
-import { grindName, useCatalogue } from '../ui/catalogue'
+import { grindName, hasWords, useCatalogue } from '../ui/catalogue'
 
 /** Type ahead in the catalogue, and among one's own blends, to add a line. */
 const props = defineProps<{ taken: string[]; own: string; error?: string }>()
@@ -41,11 +41,7 @@ const items = computed<Item[]>(() =>
 
 /** Every word typed must stand somewhere in the name, the grind or the family. */
 function matches(_: string, typed: string, item?: { raw: Item }): boolean {
-  const text = item?.raw.words.toLowerCase() ?? ''
-  return typed
-    .toLowerCase()
-    .split(/\s+/)
-    .every((word) => text.includes(word))
+  return hasWords(item?.raw.words ?? '', typed)
 }
 
 async function take(key: string | null) {
@@ -94,7 +90,6 @@ defineExpose({ focus: () => box.value?.focus() })
   max-width: 460px;
 }
 .add :deep(.v-field) {
-  padding: 0 10px;
   border: 1.5px dashed var(--line-strong);
 }
 .item {

@@ -229,7 +229,12 @@ const makeStrength = once(async () => {
           :placeholder="again ? 'as it lies on the fire' : coat.arm.value!.piece.mass"
           :error="says('before')"
         />
-        <Field v-model="after" label="Weight after" placeholder="2.55 kg" :error="says('after')" />
+        <Field
+          v-model="after"
+          label="Weight after"
+          :placeholder="again && !before ? '' : `about ${show.mass(found.expected_g)}`"
+          :error="says('after')"
+        />
         <Field v-model="used" label="Liquid used" :placeholder="show.volume(found.liquid_ml)" :error="says('used')" />
       </div>
     </template>

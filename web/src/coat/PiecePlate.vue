@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { Schemas } from '../api/client'
-import { useCatalogue, type Cut } from '../ui/catalogue'
+import { cutWords, hasWords, useCatalogue, type Cut } from '../ui/catalogue'
 import Field from '../ui/Field.vue'
 import { usePreferences } from '../ui/preferences'
 import Why from '../ui/Why.vue'
@@ -28,8 +28,7 @@ const items = computed(() =>
   (catalogue.value?.cuts ?? []).map((cut) => ({ value: cut.key, title: cut.name, raw: cut })),
 )
 function matches(_: string, text: string, item?: { raw: { raw: Cut } }): boolean {
-  const cut = item?.raw.raw
-  return !!cut && [cut.name, cut.animal, ...cut.other_names].join(' ').toLowerCase().includes(text.toLowerCase())
+  return !!item && hasWords(cutWords(item.raw.raw), text)
 }
 const count = computed({
   get: () => String(piece.value.count ?? 1),
@@ -162,14 +161,6 @@ const says = (name: string) => props.errors[`piece.${name}`] ?? props.errors[`pi
   color: var(--muted);
   display: block;
   padding-bottom: 4px;
-}
-.cut :deep(.v-field) {
-  padding: 0 10px;
-  min-height: var(--tap);
-}
-.cut :deep(.v-field__input) {
-  min-height: var(--tap);
-  padding-block: 6px;
 }
 .face select {
   width: 100%;

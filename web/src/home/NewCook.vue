@@ -3,7 +3,7 @@ import { useQuery } from '@tanstack/vue-query'
 import { computed, reactive, ref, watch } from 'vue'
 import { api, byField, call, sentenceOf, type Schemas } from '../api/client'
 import ArmBadge from '../ui/ArmBadge.vue'
-import { useCatalogue } from '../ui/catalogue'
+import { cutWords, hasWords, useCatalogue } from '../ui/catalogue'
 import Field from '../ui/Field.vue'
 import { once } from '../ui/once'
 import { fromTyped } from '../ui/units'
@@ -24,8 +24,13 @@ const form = reactive({
 })
 const errors = ref<Record<string, string>>({})
 const failure = ref('')
-const cuts = computed(() => (catalogue.value?.cuts ?? []).map((cut) => ({ value: cut.key, title: cut.name })))
-const choices = computed(() => (blends.value ?? []).map((blend) => ({ value: blend.id, title: blend.name })))
+const cuts = computed(() =>
+  (catalogue.value?.cuts ?? []).map((cut) => ({ value: cut.key, title: cut.name, words: cutWords(cut) })),
+)
+const choices = computed(() =>
+  (blends.value ?? []).map((blend) => ({ value: blend.id, title: blend.name, words: `${blend.name} ${blend.kind}` })),
+)
+const matches = (_: string, typed: string, item?: { raw: { words: string } }) => hasWords(item?.raw.words ?? '', typed)
 // the same cut on both sides is the fair test, so the second follows the first until it is chosen
 watch(
   () => form.arms[0].cut,
@@ -80,8 +85,9 @@ const begin = once(async () => {
           <v-autocomplete
             v-model="arm.cut"
             :items="cuts"
+            :custom-filter="matches"
             :aria-label="`Cut of arm ${'AB'[at]}`"
-            no-data-text="No cut of that name."
+            no-data-text="No cut of that name; try the animal."
           />
           <em v-if="errors[`arms.${at}.cut`]" role="alert">{{ errors[`arms.${at}.cut`] }}</em>
         </label>
@@ -90,6 +96,7 @@ const begin = once(async () => {
           <v-autocomplete
             v-model="arm.blend_id"
             :items="choices"
+            :custom-filter="matches"
             :aria-label="`Blend of arm ${'AB'[at]}`"
             no-data-text="No blend of that name."
           />
@@ -137,9 +144,6 @@ p {
   font-style: normal;
   font-size: 13px;
   margin: 0;
-}
-label :deep(.v-field) {
-  padding: 0 10px;
 }
 .ways {
   display: flex;

@@ -123,10 +123,6 @@ const others = computed(() =>
   font-weight: 700;
   font-size: 22px;
 }
-.who :deep(.v-field) {
-  padding: 0 12px;
-  min-height: 44px;
-}
 .sample {
   border-top: 1px solid var(--line);
   padding-top: 16px;

@@ -3,6 +3,7 @@ import { useQuery } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, call } from '../api/client'
+import { hasWords } from './catalogue'
 import { stations } from './stations'
 
 const open = defineModel<boolean>({ required: true })
@@ -19,8 +20,7 @@ const all = computed(() => [
   ...(cooks.value ?? []).map((cook) => ({ name: cook.name, what: 'cook, verdict', to: `/verdict/${cook.trial_id}` })),
 ])
 const found = computed(() => {
-  const wanted = typed.value.trim().toLowerCase()
-  return all.value.filter((item) => `${item.name} ${item.what}`.toLowerCase().includes(wanted)).slice(0, 9)
+  return all.value.filter((item) => hasWords(`${item.name} ${item.what}`, typed.value.trim())).slice(0, 9)
 })
 
 function go(to?: string) {

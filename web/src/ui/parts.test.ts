@@ -2,6 +2,7 @@ import { mount } from '@vue/test-utils'
 import { expect, it } from 'vitest'
 import ScoreRow from '../table/ScoreRow.vue'
 import PreferenceCount from '../verdict/PreferenceCount.vue'
+import { cutWords, hasWords, type Cut } from './catalogue'
 import CautionList from './CautionList.vue'
 import Choice from './Choice.vue'
 import ConflictBar from './ConflictBar.vue'
@@ -115,4 +116,11 @@ it('names a title and its error', () => {
   const title = mount(TitleInput, { props: { modelValue: 'Rub', label: 'Name of the blend', error: 'Write a name.' } })
   expect(title.find('label').text()).toBe('Name of the blend')
   expect(title.find('[role=alert]').text()).toBe('Write a name.')
+})
+
+it('finds a cut by its words in any order, by its animal and by its other names', () => {
+  const leg = { name: 'Leg of goat', animal: 'goat', other_names: ['kid leg', 'chevon leg'] } as Cut
+  const found = ['goat leg', 'Leg of', 'kid ', '', 'CHEVON'].map((typed) => hasWords(cutWords(leg), typed))
+  expect(found).toEqual([true, true, true, true, true])
+  expect(hasWords(cutWords(leg), 'goat rack')).toBe(false)
 })
