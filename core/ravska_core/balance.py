@@ -20,7 +20,7 @@ from ravska_core.blends import Blend, Line, Part, check_blend, mix, shares
 from ravska_core.catalogue import Catalogue, catalogue
 from ravska_core.composition import QUALITIES, SPREAD, grain_percentile, heat_scale, heat_scoville, part_qualities
 from ravska_core.ratios import with_shares
-from ravska_core.working import BadInput, in_range
+from ravska_core.working import BadInput, in_range, say
 
 TARGETS = (*QUALITIES, SPREAD)
 """What a blend can be aimed at."""
@@ -320,12 +320,12 @@ def _beyond_all(problem: _Problem, target: Target) -> str:
         if values[best] <= 1e-9:
             return f"No line of this blend brings any {label}; add one that does."
         return (
-            f"No line reaches that much {label}: the most is {values[best]:.3g} in {problem.name(best)}. "
+            f"No line reaches that much {label}: the most is {say(values[best], 3)} in {problem.name(best)}. "
             "Aim lower, or add a line that holds more."
         )
     if target.high is not None and values[least] > target.high:
         return (
-            f"Every line holds more {label} than that: the least is {values[least]:.3g} in {problem.name(least)}. "
+            f"Every line holds more {label} than that: the least is {say(values[least], 3)} in {problem.name(least)}. "
             "Aim higher, or add a line that holds less."
         )
     return ""
@@ -378,7 +378,7 @@ def _gains(blend: Blend, parts: Sequence[Part], at: Sequence[float], tables: Cat
     if not blend.method:
         return {}
     mixed = mix(blend, at, parts, tables)
-    after = part_qualities(Part("", 1.0, "", "", mixed.leaves, mixed.strained, mixed.gone))
+    after = part_qualities(Part("", 1.0, "", "", mixed.leaves, mixed.strained, mixed.gone, spent=mixed.spent))
     before = [0.0] * len(after)
     for share, part in zip(at, parts, strict=True):
         before = [total + share * value for total, value in zip(before, part_qualities(part), strict=True)]
@@ -440,7 +440,7 @@ def _closest(problem: _Problem, x: Vector, target: Target) -> str:
     value = _reading(problem, x, target.what)
     label = "grain spread" if target.what == SPREAD else QUALITIES[target.what].label.lower()
     unit = " %" if target.what in QUALITIES and QUALITIES[target.what].unit == "%" else ""
-    return f"{label} {value:.3g}{unit}"
+    return f"{label} {say(value, 3)}{unit}"
 
 
 def _contradiction(problem: _Problem) -> str:
@@ -448,11 +448,13 @@ def _contradiction(problem: _Problem) -> str:
     for at, line in enumerate(problem.lines):
         if line.lock == "share" and not problem.low[at] - 1e-9 <= problem.today[at] <= problem.high[at] + 1e-9:
             return (
-                f"{problem.name(at)} is locked at {problem.today[at] * 100:.3g} % but bounded between "
+                f"{problem.name(at)} is locked at {say(problem.today[at] * 100, 3)} % but bounded between "
                 f"{problem.low[at] * 100:g} and {problem.high[at] * 100:g} %; unlock it or widen its bounds."
             )
     if problem.low.sum() > 1:
-        return f"The least shares of the lines add up to {problem.low.sum() * 100:.4g} %; lower one of them."
+        return f"The least shares of the lines add up to {say(problem.low.sum() * 100, 4)} %; lower one of them."
     if problem.high.sum() < 1:
-        return f"The most that the lines may have adds up to {problem.high.sum() * 100:.4g} % only; raise one of them."
+        return (
+            f"The most that the lines may have adds up to {say(problem.high.sum() * 100, 4)} % only; raise one of them."
+        )
     return f"The locks on {', '.join(locked)} and the bounds contradict each other; unlock a line or widen a bound."

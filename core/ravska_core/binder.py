@@ -6,14 +6,14 @@ from dataclasses import dataclass, replace
 from ravska_core.blends import Blend
 from ravska_core.coat import ArmReading, read_arm
 from ravska_core.composition import BlendReading, read_blend
-from ravska_core.doses import ADHESION_CEILING
+from ravska_core.doses import ADHESION_CEILING, BINDER_DOSES, STICKY_SUGAR, surface_after
 from ravska_core.layers import BATHS, LAYER_KINDS, Layer, check_layer, plain
 from ravska_core.spoons import SPOON_SETS, SpoonSet
 from ravska_core.stack import Arm
-from ravska_core.working import BadInput, Figure, Step, figure
+from ravska_core.working import BadInput, Figure, Step, figure, say
 
-PLAIN_BINDERS = (("vegetable-oil/liquid", 1.5), ("mustard-prepared/paste", 2.4), ("honey/liquid", 2.0))
-"""What binds without anything mixed, and how much of it [g/100 cm2] (common practice, no source)."""
+PLAIN_BINDERS = ("vegetable-oil/liquid", "mustard-prepared/paste", "honey/liquid")
+"""What binds without anything mixed."""
 
 
 @dataclass(frozen=True)
@@ -60,6 +60,14 @@ class BinderReading:
     choices: tuple[Bound, ...]
     least: int | None
     says: str
+
+
+def usual_binder_g(blend: Blend) -> float:
+    """Return how much of a binder usually goes on, by what it is [g/100 cm2]."""
+    reading = read_blend(blend)
+    if reading.sugar.value > STICKY_SUGAR and "mustard" not in reading.allergens:
+        return BINDER_DOSES["moist"]
+    return BINDER_DOSES[surface_after(reading)]
 
 
 def _bathed_until(layers: Sequence[Layer]) -> int:
@@ -140,12 +148,12 @@ def binders_for(arm: Arm, binders: Sequence[Binder], spoon_set: SpoonSet = SPOON
     least = next((at for at, one in enumerate(found) if one.enough), None)
     bare = found[0]
     if least == 0:
-        says = f"None is needed: {needs:.2g} g of the {bare.ceiling:g} g that this surface holds by itself."
+        says = f"None is needed: {say(needs, 2)} g of the {bare.ceiling:g} g that this surface holds by itself."
     elif least is None:
-        says = f"Nothing here holds {needs:.2g} g on 100 cm²: coat lighter, or in two coats with a bath between."
+        says = f"Nothing here holds {say(needs, 2)} g on 100 cm²: coat lighter, or in two coats with a bath between."
     else:
-        says = f"{needs:.2g} g is more than the {bare.ceiling:g} g this surface holds by itself; a binder holds it."
-    step = Step("Rub on the surface", " + ".join(f"{dial or 0.0:.2g}" for dial in dials), needs, "g/100 cm²", "trade")
+        says = f"{say(needs, 2)} g is more than the {bare.ceiling:g} g this surface holds by itself; a binder holds it."
+    step = Step("Rub on the surface", " + ".join(say(dial or 0.0, 2) for dial in dials), needs, "g/100 cm²", "trade")
     return BinderReading(figure([step], "as dosed"), tuple(found), least, says)
 
 
@@ -177,4 +185,4 @@ def _bound(arm: Arm, binder: Binder, spoon_set: SpoonSet) -> Bound:
 
 def plain_binders() -> tuple[Binder, ...]:
     """Return the binders that need nothing mixed."""
-    return tuple(Binder(grind, plain(grind), dose) for grind, dose in PLAIN_BINDERS)
+    return tuple(Binder(grind, plain(grind), usual_binder_g(plain(grind))) for grind in PLAIN_BINDERS)

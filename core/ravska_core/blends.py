@@ -5,13 +5,13 @@ share = mass over the total of all lines. A line may be another blend; its grind
 """
 
 from collections.abc import Hashable, Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from fractions import Fraction
 from functools import cache
 from typing import TYPE_CHECKING, TypeVar
 
 from ravska_core.catalogue import Catalogue, Grind, catalogue
-from ravska_core.method import MethodStep, check_method, finish
+from ravska_core.method import MethodStep, Stuff, check_method, finish, gathered
 from ravska_core.working import BadInput
 
 if TYPE_CHECKING:
@@ -47,7 +47,8 @@ SCALE_ERROR = 0.01
 class Line:
     """A line of a blend: a grind by key or a blend of its own, how many parts, by spoon or scale, and its lock.
 
-    `error` says how far an amount taken by eye may be off, relative; 0 for a level spoon or a scale.
+    `error` says how far an amount taken by eye may be off, relative; 0 for a level spoon or a scale. `held` says that
+    not the blend itself goes in, but what its sieve held back.
     """
 
     grind: str
@@ -56,6 +57,7 @@ class Line:
     lock: str = ""
     blend: "Blend | None" = None
     error: float = 0.0
+    held: bool = False
 
     @property
     def mass_error(self) -> float:
@@ -83,9 +85,10 @@ class Blend:
 class Part:
     """What a line is made of: its name, level density [g/ml] and the grinds it comes to [mass shares].
 
-    For a blend inside that was strained or simmered down, `strained` and `gone` are what it lost of its grinds and
-    water [mass over finished mass]; the leaves then add up to 1 + gone less what dissolved. `inside` holds the parts
-    of a blend inside with their shares and relative errors, `label` that of a bought one.
+    For a blend inside that was strained or simmered down, `strained` are grinds of which only what dissolves is in
+    it, and `gone` the water it lost [mass over finished mass]; of what a sieve held back, `spent` are those of which
+    only the rest is. `inside` holds the parts of a blend inside with their shares and relative errors, `label` that
+    of a bought one.
     """
 
     name: str
@@ -97,6 +100,12 @@ class Part:
     gone: float = 0.0
     inside: "tuple[tuple[Part, float, float], ...]" = ()
     label: "Label | None" = None
+    spent: tuple[tuple[Grind, float], ...] = ()
+
+    @property
+    def stuff(self) -> Stuff:
+        """What 1 g of it holds."""
+        return Stuff(self.leaves, self.strained, self.spent, self.gone)
 
 
 @cache
@@ -109,16 +118,20 @@ def _part_of_grind(grind: Grind) -> Part:
 
 
 _MOST_KEPT = 512
-_kept: "dict[int, tuple[Blend, Catalogue, Part]]" = {}
+_kept: "dict[tuple[int, bool], tuple[Blend, Catalogue, Part]]" = {}
 """Parts of blends inside, by the very object: a screen reads the same ones at every key."""
 
+Met = dict[tuple[int, bool], "Part"]
+"""Parts of blends inside that were flattened already: of the blend, or of what its sieve held back."""
 
-def _part_of_blend(blend: Blend, tables: Catalogue, depth: int, met: dict[int, "Part"]) -> Part:
-    if id(blend) in met:
-        return met[id(blend)]
-    kept = _kept.get(id(blend))
+
+def _part_of_blend(blend: Blend, tables: Catalogue, depth: int, met: Met, held: bool) -> Part:
+    key = (id(blend), held)
+    if key in met:
+        return met[key]
+    kept = _kept.get(key)
     if kept is not None and kept[0] is blend and kept[1] is tables and depth == 1:
-        met[id(blend)] = kept[2]
+        met[key] = kept[2]
         return kept[2]
     said = blend.name or "the blend inside"
     if depth > DEEPEST:
@@ -131,30 +144,44 @@ def _part_of_blend(blend: Blend, tables: Catalogue, depth: int, met: dict[int, "
         raise BadInput("", f"“{said}” cannot be read: {refusal.sentence}") from refusal
     inner = shares(blend.lines, inside)
     mixed = mix(blend, inner, inside, tables, said)
-    volume = mixed.volume_ml
-    met[id(blend)] = Part(
+    met[key] = _part_of_sieve(mixed, said) if held else Part(
         said,
-        1 / volume,
-        "its lines' level volumes added up" + (", less what was driven off" if mixed.gone else ""),
+        density_of(blend, mixed),
+        mixed.density_from(blend),
         "arithmetic",
         mixed.leaves,
         mixed.strained,
         mixed.gone,
         tuple((part, share, line.mass_error) for part, share, line in zip(inside, inner, blend.lines, strict=True)),
         blend.label,
-    )
+        mixed.spent,
+    )  # fmt: skip
     if depth == 1:  # deeper ones are read with those that hold them, and how deep they lie is checked there
         if len(_kept) >= _MOST_KEPT:
             _kept.clear()
-        _kept[id(blend)] = (blend, tables, met[id(blend)])
-    return met[id(blend)]
+        _kept[key] = (blend, tables, met[key])
+    return met[key]
+
+
+def _part_of_sieve(mixed: "Mixed", said: str) -> Part:
+    """Return what the sieve held back of a blend as a part of its own; it weighs 1 in all."""
+    mass = mixed.held.mass
+    if mass <= 1e-9:
+        raise BadInput("", f"“{said}” is not strained, so no sieve holds anything back; take this line out.")
+    held = mixed.held.times(1 / mass)
+    density = 1 / held.volume_ml
+    return Part(
+        f"sieved out of {said}", density, "from what it holds", "estimate", held.leaves, held.steeped, held.gone,
+        spent=held.spent,
+    )  # fmt: skip
 
 
 @dataclass(frozen=True)
 class Mixed:
     """What 1 g of a finished blend holds: its grinds, what it lost [g/g], its volume [ml], and its yield.
 
-    `share` is the finished mass over what went in, `after` the mass after each step of the method over what went in.
+    `share` is the finished mass over what went in, `after` the mass after each step of the method over what went in;
+    `held` is what the sieve held back, over what went in too.
     """
 
     leaves: tuple[tuple[Grind, float], ...]
@@ -163,6 +190,15 @@ class Mixed:
     volume_ml: float
     share: float
     after: tuple[float, ...]
+    spent: tuple[tuple[Grind, float], ...] = ()
+    held: Stuff = field(default_factory=Stuff)
+
+    def density_from(self, blend: Blend) -> str:
+        """Say where its density is from."""
+        wet = any(not grind.grain_mm for grind, _ in self.leaves)
+        said = "liquids, what dissolves in them, and solids without air" if wet else "its lines' level volumes added up"
+        label = blend.label
+        return f"{said}, within its label's own spoon" if label and label.portion_ml and not label.by_volume else said
 
 
 def mix(blend: Blend, inner: Sequence[float], parts: Sequence[Part], tables: Catalogue, name: str = "") -> Mixed:
@@ -180,39 +216,30 @@ def mix(blend: Blend, inner: Sequence[float], parts: Sequence[Part], tables: Cat
     BadInput
         At ``method.N.…`` for a step that cannot be done.
     """
-    gathered: dict[str, tuple[Grind, float]] = {}
-    strained: dict[str, tuple[Grind, float]] = {}
-    gone = sum(share * part.gone for share, part in zip(inner, parts, strict=True))
-    for share, part in zip(inner, parts, strict=True):
-        for into, leaves in ((gathered, part.leaves), (strained, part.strained)):
-            for grind, of in leaves:
-                before = into[grind.key][1] if grind.key in into else 0.0
-                into[grind.key] = (grind, before + share * of)
-    if not any(step.do in ("grind", "strain", "simmer") for step in blend.method):
-        volume = sum(share / part.density_g_ml for share, part in zip(inner, parts, strict=True))
-        after = (1.0,) * len(blend.method)
-        return Mixed(tuple(gathered.values()), tuple(strained.values()), gone, volume, 1.0, after)
-    within = [[(grind, share * of) for grind, of in part.leaves] for share, part in zip(inner, parts, strict=True)]
-    lost_before = [share * part.gone for share, part in zip(inner, parts, strict=True)]
-    found = finish(within, blend.method, tables.grinds, lost_before)
-    # what dissolved or went off in blends inside is no leaf any more, but was in what went in
-    earlier = sum(s * (1 - sum(m for _, m in p.leaves)) for s, p in zip(inner, parts, strict=True))
-    mass = found.mass + earlier
-    for grind, lost in found.strained:
-        before = strained[grind.key][1] if grind.key in strained else 0.0
-        strained[grind.key] = (grind, before + lost)
-    return Mixed(
-        tuple((grind, m / mass) for grind, m in found.leaves),
-        tuple((grind, m / mass) for grind, m in strained.values()),
-        (gone + found.gone) / mass,
-        found.volume_ml / mass,
-        mass,
-        tuple(after + earlier for after in found.after),
-    )
+    lines = [part.stuff.times(share) for share, part in zip(inner, parts, strict=True)]
+    if any(step.do in ("grind", "strain", "simmer") for step in blend.method):
+        found = finish(lines, blend.method, tables.grinds)
+        stuff, held, after = found.stuff, found.held, found.after
+    else:
+        stuff, held, after = gathered(lines), Stuff(), (1.0,) * len(blend.method)
+    mass = stuff.mass
+    one = stuff.times(1 / mass)
+    return Mixed(one.leaves, one.steeped, one.gone, one.volume_ml, mass, after, one.spent, held)
+
+
+def density_of(blend: Blend, mixed: Mixed) -> float:
+    """Return a finished blend's density [g/ml] from what it holds, within what its label's own spoon allows."""
+    density = 1 / mixed.volume_ml
+    label = blend.label
+    if label is None or not label.portion_ml or label.by_volume:
+        return density
+    low = (label.portion_g - label.portion_half_g) / label.portion_ml
+    high = (label.portion_g + label.portion_half_g) / label.portion_ml
+    return min(max(density, low), high)
 
 
 def parts_of(
-    lines: Sequence[Line], tables: Catalogue | None = None, depth: int = 0, met: dict[int, Part] | None = None
+    lines: Sequence[Line], tables: Catalogue | None = None, depth: int = 0, met: Met | None = None
 ) -> list[Part]:
     """Look up what every line is made of; blends inside are flattened by mass.
 
@@ -229,7 +256,7 @@ def parts_of(
     for at, line in enumerate(lines):
         if line.blend is not None:
             try:
-                found.append(_part_of_blend(line.blend, known, depth + 1, met))
+                found.append(_part_of_blend(line.blend, known, depth + 1, met, line.held))
             except BadInput as refusal:
                 raise BadInput(f"lines.{at}.blend", refusal.sentence) from refusal
         elif line.grind in known.grinds:
@@ -296,9 +323,8 @@ def same_mixture(a: Blend, b: Blend) -> bool:
     if len(a.lines) != len(b.lines) or a.method != b.method or a.label != b.label:
         return False
     for x, y in zip(a.lines, b.lines, strict=True):
-        if (x.grind, x.parts, x.basis, x.error) != (y.grind, y.parts, y.basis, y.error) or (x.blend is None) != (
-            y.blend is None
-        ):
+        first, second = ((line.grind, line.parts, line.basis, line.error, line.held) for line in (x, y))
+        if first != second or (x.blend is None) != (y.blend is None):
             return False
         if x.blend is not None and y.blend is not None and not same_mixture(x.blend, y.blend):
             return False

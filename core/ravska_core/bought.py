@@ -2,20 +2,21 @@
 
 Ingredients stand by falling weight; what follows "2 % or less of" may stand in any order. Every mixture that fits the
 order and the panel is possible, so every share and quality is a range: its ends are linear programs over the mixtures
-that fit, its middle the mean of the corners that they touch.
+that fit, its middle the mean over all of them, the panel taken at its word.
 """
 
 import re
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
 from types import MappingProxyType
 from typing import Any
 
 from ravska_core.catalogue import SODIUM_IN_NACL, Grind
 from ravska_core.naming import match
-from ravska_core.quantities import parse_mass_g
-from ravska_core.working import BadInput, Figure, Step
+from ravska_core.quantities import parse_mass_g, read_number
+from ravska_core.volume import volume_ml
+from ravska_core.working import BadInput, Figure, Step, say
 
 RULES = ("us", "eu")
 """Whose rounding and tolerance a panel follows."""
@@ -37,7 +38,8 @@ class Label:
     """A nutrition panel: the portion it is for [g], give or take `portion_half_g`, with sodium, sugars and fat [g].
 
     `minor_from` is the place of the first ingredient under "2 % or less of", None where there is no such clause.
-    `stated` holds shares that the list itself gives, by place.
+    `stated` holds shares that the list itself gives, by place. `portion_ml` is the portion in spoons or ml, where the
+    label says that too; `by_volume` that it says only that, so that its weight follows from what is in it.
     """
 
     portion_g: float
@@ -48,6 +50,8 @@ class Label:
     rule: str = "us"
     minor_from: int | None = None
     stated: tuple[tuple[int, float], ...] = ()
+    portion_ml: float | None = None
+    by_volume: bool = False
 
 
 @dataclass(frozen=True)
@@ -69,6 +73,59 @@ class Estimate:
     panel: Mapping[str, Range]
 
 
+LABEL_ML: Mapping[str, float] = MappingProxyType(
+    {"tsp": 5.0, "teaspoon": 5.0, "tbsp": 15.0, "tablespoon": 15.0, "cup": 240.0, "ml": 1.0, "cl": 10.0, "l": 1000.0,
+     "fl oz": 30.0, "floz": 30.0, "el": 15.0, "tl": 5.0}
+)  # fmt: skip
+"""Measures of a panel's portion [ml]: a teaspoon is 5, a cup 240 (US 21 CFR 101.9(b)(5)(viii), from memory)."""
+
+_PORTION = re.compile(
+    r"(?P<number>\d+\s*[½⅓⅔¼¾⅛]|[½⅓⅔¼¾⅛]|\d+\s+\d+/\d+|\d+/\d+|\d+(?:[.,]\d+)?)\s*"
+    r"(?P<unit>fl\.? ?oz|[a-zA-Z]+)\.?"
+)
+
+
+def read_portion(text: str) -> tuple[float | None, float, float | None]:
+    """Read a panel's portion as it is printed: ``0.9 g``, ``¼ tsp (1 g)``, ``1 tbsp (15 ml)``, ``30 ml``.
+
+    Returns
+    -------
+    tuple
+        Its weight [g], give or take half its last figure [g], and its volume [ml]; None where it is not said.
+
+    Raises
+    ------
+    BadInput
+        At ``portion``.
+    """
+    grams = volume = None
+    half = 0.0
+    left = text
+    for found in _PORTION.finditer(text):
+        unit = found["unit"].lower().replace(".", "").rstrip("s") if found["unit"].lower() not in ("g",) else "g"
+        if unit in LABEL_ML:
+            volume = float(read_number(found["number"], "portion")) * LABEL_ML[unit] if volume is None else volume
+        else:
+            grams = parse_mass_g(found[0].rstrip("."), "portion", 0.1, 1000, bare="g")
+            digits = re.fullmatch(r"\d+(?:[.,](\d+))?", found["number"].strip())
+            half = 0.5 * 10 ** -len(digits[1] or "") if digits and unit != "oz" else 0.005 * grams
+        left = left.replace(found[0], "", 1)
+    if re.sub(r"[\s()/,.=≈~]|about|ca|or", "", left):
+        if grams is None and volume is None:
+            grams = parse_mass_g(text, "portion", 0.1, 1000, bare="g")
+        else:
+            raise BadInput("portion", "Write the portion as the panel has it, for example 0.9 g, ¼ tsp (1 g) or 15 ml.")
+    if volume is not None and not 0.1 <= volume <= 1000:
+        raise BadInput(
+            "portion", "A portion is between 0.1 ml and 1 litre; it often stands in brackets, as in (15 ml)."
+        )
+    if grams is None and volume is None:
+        raise BadInput(
+            "portion", "Write what a portion weighs, for example 0.9 g, or its spoon, for example ¼ tsp (1 g)."
+        )
+    return grams, half, volume
+
+
 @lru_cache(maxsize=256)
 def parse_label(
     portion: str,
@@ -80,7 +137,7 @@ def parse_label(
     minor_from: int | None = None,
     stated: tuple[tuple[int, float], ...] = (),
 ) -> Label:
-    """Read a panel as it is printed: ``0.9 g`` a portion, ``230 mg`` of sodium or ``0.58 g`` of salt.
+    """Read a panel as it is printed: ``0.9 g`` or ``¼ tsp (1 g)`` a portion, ``230 mg`` of sodium or ``0.58 g`` salt.
 
     Raises
     ------
@@ -91,9 +148,9 @@ def parse_label(
         raise BadInput("rule", f"A panel follows one of {', '.join(RULES)}; choose one.")
     if sodium_as not in ("sodium", "salt"):
         raise BadInput("sodium_as", "A panel names sodium or salt; choose one.")
-    portion_g = parse_mass_g(portion, "portion", 0.1, 1000, bare="g")
-    digits = re.search(r"\d+(?:[.,](\d+))?", portion)
-    half = 0.5 * 10 ** -len(digits[1] or "") if digits and "oz" not in portion else 0.005 * portion_g
+    said_g, half, portion_ml = read_portion(portion)
+    # one that only has a volume is taken as water until what is in it is known
+    portion_g = said_g if said_g is not None else portion_ml or 0.0
     low, high = 0.0, 1000.0
     found = parse_mass_g(sodium, "sodium", low, high, bare="mg" if sodium_as == "sodium" else "g")
     amounts = {
@@ -112,9 +169,24 @@ def parse_label(
         rule,
         minor_from,
         stated,
+        portion_ml,
+        said_g is None,
     )
     check_label(label)
     return label
+
+
+@lru_cache(maxsize=256)
+def weighed(label: Label, grinds: tuple[Grind, ...]) -> Label:
+    """Return a label whose portion has a weight: one told by volume alone weighs what its mixture does."""
+    if not label.by_volume or label.portion_ml is None:
+        return label
+    found = label
+    for _ in range(3):
+        shares = _estimate(found, grinds).shares
+        leaves = [(grind, share.middle) for grind, share in zip(grinds, shares, strict=True)]
+        found = replace(found, portion_g=label.portion_ml / volume_ml(leaves))
+    return found
 
 
 def rounding_half_g(what: str, amount_g: float, rule: str) -> float:
@@ -133,15 +205,15 @@ def rounding_half_g(what: str, amount_g: float, rule: str) -> float:
     return 0.05 if amount_g < 10 else 0.5
 
 
-def panel_range(label: Label, what: str) -> Range | None:
-    """Determine what a panel's amount stands for as a mass fraction: its rounding, the portion's and the tolerance."""
+def panel_range(label: Label, what: str, tolerance: float = TOLERANCE) -> Range | None:
+    """Determine what a panel's amount stands for as a mass fraction: its rounding, the portion's and a tolerance."""
     amount = {"sodium": label.sodium_g, "sugars": label.sugars_g, "fat": label.fat_g}[what]
     if amount is None:
         return None
     half = rounding_half_g(what, amount, label.rule)
     portion, loose = label.portion_g, label.portion_half_g
-    low = max(0.0, amount - half) / (portion + loose) * (1 - TOLERANCE)
-    high = (amount + half) / max(portion - loose, portion / 2) * (1 + TOLERANCE)
+    low = max(0.0, amount - half) / (portion + loose) * (1 - tolerance)
+    high = (amount + half) / max(portion - loose, portion / 2) * (1 + tolerance)
     return Range(low, amount / portion, min(1.0, high))
 
 
@@ -223,6 +295,50 @@ class _Mixtures:
         return found.x if found.status == 0 else None
 
 
+_CHAINS, _WARMING, _COUNTED = 64, 60, 200
+"""How many walks through the mixtures that fit, and their steps before and while they count."""
+
+
+def _mean(mixtures: _Mixtures) -> Any:
+    """Determine the mean of all mixtures that fit, each as likely as any other.
+
+    Hit and run: from a mixture in a random direction to both ends, then to anywhere between. Directions join corners,
+    so that walks stay where the shares add up to 1; counted is the middle between the ends. Same answer every time.
+
+    References
+    ----------
+    R. L. Smith, Efficient Monte Carlo procedures for generating points uniformly distributed over bounded regions,
+    Operations Research 32, 1984.
+    """
+    import numpy as np
+
+    corners = np.array([corner for _, _, *both in _corners(mixtures) for corner in both])
+    walls = [np.array(mixtures.rows)] if mixtures.rows else []
+    one = np.eye(mixtures.count)
+    walls += [one, -one]
+    bounds = np.array(mixtures.bounds)
+    at_most = np.concatenate((mixtures.limits, bounds[:, 1], -bounds[:, 0]))
+    wall = np.vstack(walls)
+    dice = np.random.default_rng(20)
+    at = dice.dirichlet(np.ones(len(corners)), _CHAINS) @ corners
+    total = np.zeros(mixtures.count)
+    for step in range(_WARMING + _COUNTED):
+        first, second = dice.integers(len(corners), size=(2, _CHAINS))
+        way = corners[first] - corners[second]
+        room, speed = at_most - at @ wall.T, way @ wall.T
+        with np.errstate(divide="ignore", invalid="ignore"):
+            steps = np.maximum(room, 0.0) / speed
+        most = np.min(np.where(speed > 1e-12, steps, np.inf), axis=1)
+        least = np.max(np.where(speed < -1e-12, steps, -np.inf), axis=1)
+        still = ~(np.isfinite(most) & np.isfinite(least)) | (most < least)
+        most, least = np.where(still, 0.0, most), np.where(still, 0.0, least)
+        if step >= _WARMING:
+            total += (at + ((most + least) / 2)[:, None] * way).sum(axis=0)
+        at = at + (least + dice.random(_CHAINS) * (most - least))[:, None] * way
+    found = np.maximum(total, 0.0)
+    return found / found.sum()
+
+
 def _corners(mixtures: _Mixtures) -> list[tuple[float, float, Any, Any]]:
     """Return the least and most of every share, with the mixtures that have them."""
     import numpy as np
@@ -272,6 +388,37 @@ _DEEPEST = 4
 """How many brackets may lie inside each other on a label."""
 
 
+_UNNAMED = ("spices-unnamed", "flavouring-unnamed")
+
+
+def _known(name: str) -> bool:
+    """Tell whether the catalogue holds a compound by its own name, as it does soy sauce; "spices" are none."""
+    grind = match(_STATED.sub(" ", name)).grind if name.strip() else None
+    return grind is not None and grind.split("/")[0] not in _UNNAMED
+
+
+DRIED: Mapping[str, str] = MappingProxyType(
+    {
+        "garlic-fresh/crushed": "garlic-granulated/powder",
+        "onion-fresh/chopped": "onion-granulated/powder",
+        "ginger-fresh/grated": "ginger-ground/powder",
+        "parsley-fresh/chopped": "parsley-dried/leaf",
+        "coriander-fresh/chopped": "coriander-leaf-dried/leaf",
+        "mint-fresh/chopped": "mint-dried/leaf",
+        "basil-fresh/chopped": "basil/leaf",
+        "sage-fresh/chopped": "sage/ground",
+        "thyme-fresh/leaf": "thyme/leaf",
+        "rosemary-fresh/chopped": "rosemary/leaf",
+        "dill-fresh/chopped": "dill-dried/leaf",
+        "orange-zest/grated": "orange-peel-dried/granulated",
+        "lemon-zest/grated": "lemon-peel-dried/granulated",
+        "mustard-prepared/paste": "mustard-powder/powder",
+        "tomato-paste/paste": "tomato-powder/powder",
+    }
+)
+"""What the name of something fresh or prepared means in a dry blend."""
+
+
 def _flat(text: str, level: int = 0) -> list[str]:
     """Split a list at its commas; a compound such as "spices (paprika, cumin)" gives its own ingredients instead."""
     found: list[str] = []
@@ -285,12 +432,12 @@ def _flat(text: str, level: int = 0) -> list[str]:
         elif char in ")]" and depth:
             depth -= 1
             if not depth:
-                if "," in inner and level < _DEEPEST:
+                if "," in inner and level < _DEEPEST and not _known(word):
                     found += _flat(
                         re.sub(r"^\s*(including|contains?|of)\s+", "", inner, flags=re.IGNORECASE), level + 1
                     )
                     word = ""
-                else:
+                elif "," not in inner:
                     word += f" ({inner})"
                 continue
         if depth:
@@ -337,8 +484,19 @@ def read_ingredients(text: str) -> list[LabelName]:
     return names
 
 
-@lru_cache(maxsize=256)
 def estimate(label: Label, grinds: tuple[Grind, ...]) -> Estimate:
+    """Determine what a label says of shares and qualities, as `_estimate` does, once its portion has a weight.
+
+    Raises
+    ------
+    BadInput
+        As `_estimate` does.
+    """
+    return _estimate(weighed(label, grinds), grinds)
+
+
+@lru_cache(maxsize=256)
+def _estimate(label: Label, grinds: tuple[Grind, ...]) -> Estimate:
     """Determine what a label says of a blend's shares and qualities.
 
     Parameters
@@ -379,8 +537,8 @@ def estimate(label: Label, grinds: tuple[Grind, ...]) -> Estimate:
             nearest = least[0] if wanted.high < least[0] else most[0]
             side = "at least" if wanted.high < least[0] else "at most"
             notes.append(
-                f"The panel says {wanted.middle * 100:.3g} % {what}, but these ingredients in this order hold {side} "
-                f"{nearest * 100:.3g} %; check the order, the portion, or an ingredient that was read wrongly."
+                f"The panel says {say(wanted.middle * 100, 3)} % {what}, but these ingredients in this order hold "
+                f"{side} {say(nearest * 100, 3)} %; check the order, the portion, or an ingredient read wrongly."
             )
             low = high = nearest
         mixtures.add(values, low, high)
@@ -392,15 +550,17 @@ def estimate(label: Label, grinds: tuple[Grind, ...]) -> Estimate:
         low_found, high_found = mixtures.ends(values)
         spans[quality.key] = (low_found[0], high_found[0])
     ends = [(low, high) for low, high, *_ in _corners(mixtures)]
-    # the middle takes the panel at its word, each amount as far as the others let it
+    # the middle takes the panel at its word: what was rounded to what it says, without the law's tolerance
     for what, field in _PANEL:
-        if what in panel:
+        said = panel_range(label, what, 0.0)
+        if said is not None:
             values = np.array([getattr(grind.ingredient, field) for grind in grinds])
             least, most = mixtures.ends(values)
-            at = min(max(panel[what].middle, least[0]), most[0])
-            mixtures.add(values, at, at)
-    middle = np.mean([corner for _, _, *both in _corners(mixtures) for corner in both], axis=0)
-    middle /= middle.sum()
+            low, high = max(said.low, least[0]), min(said.high, most[0])
+            if low > high:
+                low = high = least[0] if said.high < least[0] else most[0]
+            mixtures.add(values, low, high)
+    middle = _mean(mixtures)
     shares = tuple(Range(min(low, m), float(m), max(high, m)) for (low, high), m in zip(ends, middle, strict=True))
     for key, (low, high) in spans.items():
         m = float(np.array([QUALITIES[key].of(grind.ingredient) for grind in grinds]) @ middle)
@@ -411,12 +571,14 @@ def estimate(label: Label, grinds: tuple[Grind, ...]) -> Estimate:
 def label_figure(label: Label, found: Estimate) -> Figure:
     """Return the salt of a bought blend [% of mass] as a figure with its range and the panel it comes from."""
     sodium, salt = found.panel["sodium"], found.qualities["salt"]
+    portion_g = label.sodium_g / sodium.middle if sodium.middle else label.portion_g
     steps = (
-        Step("Sodium in a portion", f"on the panel, for {label.portion_g:g} g", label.sodium_g * 1000, "mg", "label"),
+        Step("Sodium in a portion", f"on the panel, for {say(portion_g, 3)} g", label.sodium_g * 1000, "mg", "label"),
         Step("Sodium", "portion's sodium / portion", sodium.middle * 100, "%"),
         Step("May be from", "rounding of the panel, and the tolerance the law allows", sodium.low * 100, "%", "label"),
         Step("May be to", "rounding of the panel, and the tolerance the law allows", sodium.high * 100, "%", "label"),
-        Step("Salt", "middle of the mixtures that fit panel and order", salt.middle, "%", "nearest"),
+        Step("Salt", "mean of all mixtures that fit panel and order", salt.middle, "%", "label"),
     )
-    return Figure(salt.middle, "%", f"{salt.low:.3g} to {salt.high:.3g} %: every mixture that fits the label", steps,
+    error = f"{say(salt.low, 3)} to {say(salt.high, 3)} %: every mixture that fits the label"
+    return Figure(salt.middle, "%", error, steps,
                   salt.low, salt.high)  # fmt: skip

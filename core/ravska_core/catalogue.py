@@ -15,6 +15,8 @@ from itertools import product
 from types import MappingProxyType
 from typing import TypeVar
 
+from ravska_core.cautions import ANIMAL_CLASSES
+
 US_TEASPOON_ML = 4.92892159375
 """US customary teaspoon [ml], NIST Handbook 44 appendix C."""
 
@@ -157,7 +159,8 @@ class Cut:
 
     `faces` names what keeps seasoning off the meat (skin, fat cap, silver skin, membrane, bone side) with its share
     of the whole surface; 0 stands for one large face of a ``rack``. `cook_yield` is cooked over raw edible weight,
-    `thin_share` the thickness of the thin end over the middle's; `bones` where its bones usually lie.
+    `thin_share` the thickness of the thin end over the middle's; `bones` where its bones usually lie. `minced` says
+    that nothing of it is intact.
     """
 
     key: str
@@ -181,6 +184,7 @@ class Cut:
     fire_min: float
     rest_min: float
     source: str
+    minced: bool = False
 
 
 @dataclass(frozen=True)
@@ -416,7 +420,7 @@ def read_cuts(text: str, sources: Mapping[str, Source], file: str = "cuts.csv") 
 
     def face(row: _Row, text: str) -> tuple[str, float]:
         name, _, share = text.partition(":")
-        if name not in FACES or not re.fullmatch(r"0(\.\d+)?", share) or float(share) > 0.85:
+        if name not in FACES or not re.fullmatch(r"0(\.\d+)?", share) or float(share) > 0.9:
             raise row.refuse("faces", f"{text!r} is not a face with its share of the surface, as in skin:0.4")
         return name, float(share)
 
@@ -439,7 +443,7 @@ def read_cuts(text: str, sources: Mapping[str, Source], file: str = "cuts.csv") 
             key=row.required("key"),
             name=row.required("name"),
             other_names=row.words("other_names"),
-            animal=row.required("animal"),
+            animal=row.text("animal", ANIMAL_CLASSES),
             meat_class=row.text("meat_class", MEAT_CLASSES),
             shape=row.text("shape", SHAPES),
             length=row.number("length", 0.1, 50),
@@ -457,6 +461,7 @@ def read_cuts(text: str, sources: Mapping[str, Source], file: str = "cuts.csv") 
             fire_min=row.number("fire_min", 1, 2000),
             rest_min=row.number("rest_min", 0, 240),
             source=row.text("source", sources),
+            minced=row.text("form", ("whole", "minced")) == "minced",
         )
 
     return _read(file, text, build, lambda c: c.key)

@@ -1,27 +1,28 @@
 """What a coat comes to: a piece with its stack of layers in, doses, a salt ledger, a core sample and cautions out."""
 
-import math
-from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from collections.abc import Hashable, Sequence
+from dataclasses import dataclass, field, replace
 
 from ravska_core.additives import nitrite_of, phosphate_percent
 from ravska_core.catalogue import US_TEASPOON_ML, Catalogue, Grind
-from ravska_core.cautions import Caution, Situation, cautions_for
+from ravska_core.caution_rules import cautions_for
+from ravska_core.cautions import LEVELS, Caution, Situation
+from ravska_core.clocks import COLD_C, Stage, clocks_of
 from ravska_core.core_sample import CoreSample, core_sample, reach_of
 from ravska_core.cuts import CutUp, PieceReading, cutting, find_cut
 from ravska_core.depth import DIFFUSIVITY_BAND
-from ravska_core.doses import salt_zone
+from ravska_core.doses import ADHESION_ERROR, MELTED_ERROR, salt_zone
 from ravska_core.fates import CLINGS_G_CM2, DRIPS, Fate
 from ravska_core.injection import InjectionReading, read_injection
-from ravska_core.layers import BATHS, INJECTIONS
-from ravska_core.ledger import a_serving, ends, servings_of, thin_end, total_salt
+from ravska_core.layers import BATHS, INJECTIONS, LAYER_KINDS
+from ravska_core.ledger import Doubts, a_serving, ends, servings_of, thin_end, total_salt
 from ravska_core.marinade import Window, hold_window, says_where
 from ravska_core.needle import THICK_BRIX, brine_share
 from ravska_core.sites import face_of
 from ravska_core.spoons import SPOON_SETS, Spoonfuls, SpoonSet, measure_out
-from ravska_core.stack import Arm, Put, Stack, dose_stack, holding, moved_cm2
-from ravska_core.target import usually_gives
-from ravska_core.working import BadInput, Figure, Step, figure
+from ravska_core.stack import Arm, Put, Stack, holding, moved_cm2
+from ravska_core.target import dose_stack, usually_gives
+from ravska_core.working import BadInput, Figure, Step, figure, say
 
 STAYS_ERROR = 0.1
 """Relative error of what stays where nobody weighed it (estimate)."""
@@ -59,6 +60,7 @@ class LayerReading:
     reach: Figure | None = None
     hold_s: float = 0.0
     begins_s: float = 0.0
+    doubts: Doubts = field(default_factory=lambda: Doubts({}, {}))
 
 
 @dataclass(frozen=True)
@@ -125,11 +127,13 @@ def read_stack(
     servings = servings_of(piece, arm.portion_g)
     layers: list[LayerReading] = []
     so_far = clock = 0.0
+    room = stack.sticks(1 - ADHESION_ERROR), stack.sticks(1 + ADHESION_ERROR)
     for at, put in enumerate(puts):
         so_far += float(percents[at])
         spread = [float(values[at]) for values in band]
         note = notes.get(at) or stack.notes[at]
-        read = _layer_reading(put, stack, at, moment.fates[at], spread, cut.meat_class, spoon_set)
+        stuck = room[0][at], room[1][at]
+        read = _layer_reading(put, stack, at, moment.fates[at], spread, stuck, cut.meat_class, spoon_set)
         rest = None if arm.target_percent is None else arm.target_percent - so_far
         injected = _injection(put, stack, arm, at) if put.layer.kind in INJECTIONS else None
         says = _aside(put, stack, moment.fates[at], servings.value)
@@ -138,7 +142,7 @@ def read_stack(
             clock += put.layer.hold_s
     stays = [fate.stays for fate in moment.fates]
     nitrite = nitrite_of(puts, stays, arm.piece.mass_g, arm.piece.cut)
-    salt = total_salt([layer.salt for layer in layers], puts, piece.area_error)
+    salt = total_salt([layer.salt for layer in layers], puts, [layer.doubts for layer in layers])
     thin_value, more = stack.thin_percent()
     thin = thin_end(piece, salt, thin_value, more)
     sodium, sugar = a_serving(puts, moment, servings.value)
@@ -160,6 +164,8 @@ def read_stack(
             arm, layers, puts, stack,
             Situation(
                 animal=cut.animal,
+                minced=cut.minced,
+                fire_s=cut.fire_min * 60,
                 salt_percent=salt.value,
                 thin_percent=thin.value,
                 sodium_mg=sodium.value,
@@ -196,62 +202,95 @@ def _aside(put: Put, stack: Stack, fate: Fate, servings: float) -> str:
             "rinsed": "all of it is rinsed off",
             "as it is": "all of it stays",
         }
+        sauce = f", and {put.salt_g * fate.plate:.1f} g are eaten with what is left of it" if fate.plate else ""
         return (
-            f"Of {put.salt_g:.1f} g of salt in it {put.salt_g * fate.meat:.1f} g go into the meat; about "
-            f"{clings:.0f} g of the bath cling to it, {said[put.layer.after]}."
+            f"Of {put.salt_g:.1f} g of salt in it {put.salt_g * (fate.meat + fate.surface):.1f} g go into the "
+            f"meat{sauce}; about {clings:.0f} g of the bath cling to it, {said[put.layer.after]}."
         )
     if put.kind.when == "after" and put.blend is not None:
         pinches = put.dose_g / put.blend.density_g_ml / (US_TEASPOON_ML / 16) / servings
-        return f"{pinches:.2g} pinches of 1/16 tsp on each serving."
+        return f"{say(pinches, 2)} pinches of 1/16 tsp on each serving."
     return ""
 
 
-def _layer_reading(
-    put: Put, stack: Stack, at: int, fate: Fate, band: Sequence[float], meat_class: str, spoon_set: SpoonSet
-) -> LayerReading:
-    """Return what one layer takes and what of its salt stays, with the working of both."""
-    layer, kind, piece = put.layer, put.kind, stack.piece
-    dose, blend = put.dose_g, put.blend
-    edible = piece.edible.value
+def _dose_figure(put: Put, stack: Stack) -> tuple[Figure, float]:
+    """Return what a layer takes [g, or ml of a bath], and that in g."""
+    kind, piece, blend = put.kind, stack.piece, put.blend
     if blend is None:
-        dose = edible * (1 - piece.cook_yield) * DRIPS
-        steps = [
-            Step("Drippings", f"{(1 - piece.cook_yield) * 100:.0f} % weight loss × {DRIPS:g}", dose, "g", "estimate")
-        ]
-        said, density, salt_percent = figure(steps, "±50 %: how much drips depends on the fire", spread=0.5), 1.0, 0.0
-        off = (0.0, 0.0)
-    else:
-        density, salt_percent = blend.density_g_ml, blend.salt.value
-        liquid = kind.unit == "ml/kg"
-        spread = piece.area_error if kind.by == "area" else {"injection": 0.1}.get(layer.kind, 0.2 if liquid else 0.02)
-        steps = [Step(kind.key.capitalize(), put.formula, dose / density if liquid else dose, "ml" if liquid else "g",
-                      "trade" if kind.by == "area" else kind.source)]  # fmt: skip
-        error = f"±{spread * 100:.0f} %" + {"area": ", as the area"}.get(kind.by, ": a rule of thumb" if liquid else "")
-        said = figure(steps, error, spread=spread)
-        off = ends(blend.salt)
+        lost = (1 - piece.cook_yield) * 100
+        dose = piece.edible.value * (1 - piece.cook_yield) * DRIPS
+        steps = [Step("Drippings", f"{lost:.0f} % weight loss × {DRIPS:g}", dose, "g", "estimate")]
+        return figure(steps, "±50 %: how much drips depends on the fire", spread=0.5), dose
+    liquid = kind.unit == "ml/kg"
+    spread = piece.area_error if kind.by == "area" else {"injection": 0.1}.get(kind.key, 0.2 if liquid else 0.02)
+    value = put.dose_g / blend.density_g_ml if liquid else put.dose_g
+    source = "trade" if kind.by == "area" else kind.source
+    steps = [Step(kind.key.capitalize(), put.formula, value, "ml" if liquid else "g", source)]
+    error = f"±{spread * 100:.0f} %" + {"area": ", as the area"}.get(kind.by, ": a rule of thumb" if liquid else "")
+    return figure(steps, error, spread=spread), put.dose_g
+
+
+def _doubts(put: Put, stack: Stack, at: int, value: float, band: Sequence[float], stuck: tuple[float, float]) -> Doubts:
+    """Return what makes a layer's salt uncertain; `stuck` is what sticks of it when surfaces hold less and more."""
+    kind, layer, dosed = put.kind, put.layer, stack.dosed[at]
+    off = (0.0, 0.0) if put.blend is None else ends(put.blend.salt)
+    below: dict[Hashable, float] = {("blend", layer.blend): off[0] * value}
+    above: dict[Hashable, float] = {("blend", layer.blend): off[1] * value}
+
+    def both(source: Hashable, less: float, more: float) -> None:
+        if less > 0 or more > 0:
+            below[source], above[source] = less * value, more * value
+
+    if kind.by == "area":
+        both("area", stack.piece.area_error, stack.piece.area_error)
+    if kind.stays is not None and kind.stays < 1 and layer.stays is None:
+        both(("stays", kind.key), STAYS_ERROR, STAYS_ERROR)
+    if dosed.sticks > 0:
+        both("sticks", 1 - stuck[0] / dosed.sticks, stuck[1] / dosed.sticks - 1)
+    if dosed.clings < 1:
+        both("melts", MELTED_ERROR, MELTED_ERROR)
+    return Doubts(below, above, (band[0] - value, band[1] - value))
+
+
+_DOUBT_SAYS = {"area": "area", "stays": "what stays", "sticks": "what sticks", "melts": "what melts off"}
+
+
+def _doubt_words(doubts: Doubts, value: float) -> str:
+    """Say what makes a layer's salt uncertain, and how much."""
+    parts = []
+    for source, above in doubts.above.items():
+        name = source[0] if isinstance(source, tuple) else source
+        share = max(above, doubts.below.get(source, 0.0)) / value * 100 if value else 0.0
+        parts.append(f"{_DOUBT_SAYS.get(str(name), 'the blend')} ±{share:.0f} %")
+    if value and max(map(abs, doubts.moves)) > 0.005 * value:
+        parts.append("diffusivity halved and doubled")
+    return ", ".join(parts) + "; taken as independent"
+
+
+def _layer_reading(
+    put: Put, stack: Stack, at: int, fate: Fate, band: Sequence[float], stuck: tuple[float, float], meat_class: str,
+    spoon_set: SpoonSet,
+) -> LayerReading:  # fmt: skip
+    """Return what one layer takes and what of its salt stays, with the working of both."""
+    layer, kind, blend, edible = put.layer, put.kind, put.blend, stack.piece.edible.value
+    said, dose = _dose_figure(put, stack)
+    density, salt_percent = (1.0, 0.0) if blend is None else (blend.density_g_ml, blend.salt.value)
     kept = fate.stays
     value = put.salt_g * kept / edible * 100
     working = [
-        *steps,
+        *said.steps,
         Step("Salt in it", "see the blend", salt_percent, "%"),
         Step("Put on", f"{dose:.1f} g × {salt_percent:.2f} %", put.salt_g, "g"),
-        *(Step(f"Less what {where}" if where.startswith("did") else f"Less {where}", "share of it", -share * 100, "%",
-               "estimate") for where, share in fate.lost.items()),
+        *(Step(f"Less what {where}" if where.startswith(("did", "melted")) else f"Less {where}", "share of it",
+               -share * 100, "%", "estimate") for where, share in fate.lost.items()),
         Step("Stays", "on, in and beside the meat", kept * 100, "%", kind.source),
         Step("Of raw edible weight", f"{put.salt_g * kept:.2f} g / {edible:.0f} g", value, "%"),
     ]  # fmt: skip
-    area = piece.area_error if kind.by == "area" else 0.0
-    stays_error = STAYS_ERROR if kind.stays is not None and kind.stays < 1 and layer.stays is None else 0.0
-    moves = [end / value - 1 for end in band] if value else [0.0, 0.0]
-    below = math.hypot(area, stays_error, off[0], max(0.0, -min(moves)))
-    above = math.hypot(area, stays_error, off[1], max(0.0, max(moves)))
-    parts = [f"the blend ±{max(off) * 100:.0f} %"]
-    parts += [f"area ±{area * 100:.0f}"] if area else []
-    parts += [f"what stays ±{stays_error * 100:.0f}"] if stays_error else []
-    parts += ["diffusivity halved and doubled"] if max(map(abs, moves)) > 0.005 else []
-    low, high = max(0.0, value * (1 - below)), value * (1 + above)
-    salt = figure(working, ", ".join(parts) + "; taken as independent", low=low, high=high)
-    window = hold_window(blend, meat_class, piece.thickness) if layer.kind == "marinade" and blend is not None else None
+    doubts = _doubts(put, stack, at, value, band, stuck)
+    below, above = doubts.ends()
+    salt = figure(working, _doubt_words(doubts, value), low=max(0.0, value - below), high=value + above)
+    bath = blend if layer.kind == "marinade" else None
+    window = None if bath is None else hold_window(bath, meat_class, stack.piece.thickness, layer.hold_c)
     return LayerReading(
         kind=layer.kind,
         dose=said,
@@ -268,60 +307,107 @@ def _layer_reading(
         standing="" if window is None else says_where(window.window, layer.hold_s),
         too_long=window is not None and layer.hold_s > window.window.long_high_min * 60,
         reserve_g=_reserve_g(put),
-        reach=reach_of([layer]) if kind.hold_s else None,
+        reach=reach_of([layer]) if kind.hold_s and put.salt_g > 0 else None,
         hold_s=layer.hold_s if kind.hold_s else 0.0,
+        doubts=doubts,
     )
+
+
+def stages_of(arm: Arm) -> list[Stage]:
+    """Return the stages of a piece's raw meat in order: thawed, each layer's hold, out before the fire."""
+    holds = [Stage("hold", layer.held_in, layer.hold_c, layer.hold_s) for layer in holding(arm.layers)]
+    own = arm.piece.stages
+    return [
+        *(stage for stage in own if stage.what == "thaw"),
+        *holds,
+        *(stage for stage in own if stage.what != "thaw"),
+    ]
+
+
+def _on_for(arm: Arm, at: int) -> tuple[float, float]:
+    """Return how long a layer lies on the raw meat, until a bath takes it off, and of that off the cold [s]."""
+    after = list(arm.layers[at + 1 :])
+    ends_at = next((n for n, layer in enumerate(after) if layer.kind in BATHS), len(after))
+    if arm.layers[at].kind in BATHS:
+        ends_at = 0
+    on = holding([arm.layers[at], *after[:ends_at]])
+    stays_on = arm.layers[at].kind not in BATHS and ends_at == len(after)
+    temper = [stage for stage in arm.piece.stages if stage.what == "temper" and stays_on]
+    warm = sum(layer.hold_s for layer in on if layer.hold_c > COLD_C)
+    warm += sum(stage.lasts_s for stage in temper if stage.celsius > COLD_C)
+    return sum(layer.hold_s for layer in on) + sum(stage.lasts_s for stage in temper), warm
+
+
+def _layer_situation(arm: Arm, read: LayerReading, puts: Sequence[Put], stack: Stack, at: int) -> Situation:
+    """Return what is known of one layer when its cautions are asked for."""
+    put = puts[at]
+    layer, blend = put.layer, put.blend
+    assert blend is not None
+    before = put.kind.when == "before"
+    clog = read.injection.clog if read.injection else None
+    after, short = _used_after(puts, at)
+    on_s, on_warm_s = _on_for(arm, at) if before else (0.0, 0.0)
+    return Situation(
+        animal=find_cut(arm.piece.cut).animal,
+        flags=blend.flags,
+        allergens=blend.allergens,
+        fat_share=blend.fat_share,
+        has_marinade=layer.kind == "marinade",
+        coated=layer.kind in ("rub", "paste"),
+        boiled=bool(layer.eaten) or layer.into_pot,
+        rinsed=layer.kind == "marinade" and layer.after == "rinsed",
+        used_after=after,
+        reserve_short=short,
+        brine_percent=brine_share(blend) * 100 if layer.kind in BATHS else 0.0,
+        injected=layer.kind in INJECTIONS,
+        again=layer.kind == "second injection",
+        clogs=", ".join(_said(grind) for grind in clog.coarse) if clog else "",
+        bore_mm=clog.bore_mm if clog else 2.0,
+        thick=clog is not None and clog.brix >= THICK_BRIX * 100,
+        acid=blend.acid.value > 0.05,
+        hold_s=read.hold_s if before else 0.0,
+        hold_c=layer.hold_c if before else 4.0,
+        on_s=on_s,
+        on_warm_s=on_warm_s,
+        window_high_s=read.window.window.long_high_min * 60 if read.window else None,
+        coat_over_ceiling=stack.dosed[at].sticks < 1,
+    )
+
+
+_OF_LAYERS = ("minimum-centre", "pierced", "not-intact", "below-minimum", "below-minimum-poultry", "below-minimum-fish")
+"""Rules of the whole piece; a layer knows its animal only to say what concerns itself."""
 
 
 def _cautions(
     arm: Arm, layers: Sequence[LayerReading], puts: Sequence[Put], stack: Stack, whole: Situation,
     nitrite: Sequence[float],
 ) -> tuple[Caution, ...]:  # fmt: skip
-    """Return the cautions of all layers and of the `whole`, each sentence once, most serious first."""
-    situations = []
-    for at, (read, put, dosed) in enumerate(zip(layers, puts, stack.dosed, strict=True)):
-        if put.blend is None:
-            continue
-        before = put.kind.when == "before"
-        injected = put.layer.kind in INJECTIONS
-        clog = read.injection.clog if read.injection else None
-        after, short = _used_after(puts, at)
-        situations.append(
-            Situation(
-                flags=put.blend.flags,
-                allergens=put.blend.allergens,
-                fat_share=put.blend.fat_share,
-                has_marinade=put.layer.kind == "marinade",
-                boiled=bool(put.layer.eaten),
-                used_after=after,
-                reserve_short=short,
-                brine_percent=brine_share(put.blend) * 100 if put.layer.kind in BATHS else 0.0,
-                injected=injected,
-                again=put.layer.kind == "second injection",
-                clogs=", ".join(_said(grind) for grind in clog.coarse) if clog else "",
-                bore_mm=clog.bore_mm if clog else 2.0,
-                thick=clog is not None and clog.brix >= THICK_BRIX * 100,
-                nitrite_mg_kg=nitrite[at],
-                acid=put.blend.acid.value > 0.05,
-                hold_s=read.hold_s if before else 0.0,
-                hold_c=put.layer.hold_c if before else 4.0,
-                window_high_s=read.window.window.long_high_min * 60 if read.window else None,
-                coat_over_ceiling=dosed.sticks < 1,
-            )
-        )
-    situations.append(
+    """Return the cautions of all layers and of the `whole`, each sentence once at its step, most serious first."""
+    found: dict[tuple[str, int | None], Caution] = {}
+    pierced = arm.piece.pierced or any(layer.kind in INJECTIONS for layer in arm.layers)
+    cure = any(put.blend is not None and "cure" in put.blend.flags for put in puts)
+    said: list[Caution] = []
+    for at, (read, put) in enumerate(zip(layers, puts, strict=True)):
+        if put.blend is not None:
+            situation = replace(_layer_situation(arm, read, puts, stack, at), nitrite_mg_kg=nitrite[at])
+            said += [caution for caution in cautions_for(situation, layer=at) if caution.id not in _OF_LAYERS]
+        elif put.layer.kind == "drippings":
+            said += cautions_for(Situation(drippings=True), layer=at)
+    raw = [layer for layer in arm.layers if LAYER_KINDS[layer.kind].when == "before"]
+    said += cautions_for(
         replace(
             whole,
             thin=stack.piece.solid.thickness_cm < THIN_CM,
-            warm_s=sum(layer.hold_s for layer in holding(arm.layers) if layer.hold_c > 4.0),
-            drippings=any(layer.kind == "drippings" for layer in arm.layers),
-            pierced=arm.piece.pierced or any(layer.kind in INJECTIONS for layer in arm.layers),
+            clocks=clocks_of(stages_of(arm), stack.piece.meat_cm / 2, not (pierced or whole.minced)),
+            wet=bool(raw) and raw[-1].kind == "marinade" and raw[-1].after == "as it is",
+            pierced=pierced,
+            cure=cure,
             endpoint_c=arm.piece.endpoint_c,
         )
     )
-    found = {caution.sentence: caution for situation in situations for caution in cautions_for(situation)}
-    order = {"stop": 0, "caution": 1, "note": 2}
-    return tuple(sorted(found.values(), key=lambda caution: order[caution.level]))
+    for caution in said:
+        found.setdefault((caution.sentence, caution.layer), caution)
+    return tuple(sorted(found.values(), key=lambda caution: LEVELS.index(caution.level)))
 
 
 def _said(grind: Grind) -> str:
@@ -344,8 +430,3 @@ def _used_after(puts: Sequence[Put], at: int) -> tuple[str, bool]:
     if not later:
         return "", False
     return later[0].layer.kind, _reserve_g(bath) < 0.98 * sum(put.dose_g for put in later)
-
-
-def salt_to_even(a: ArmReading, b: ArmReading) -> tuple[str, float]:
-    """Determine which of two arms holds less salt and how much to add to it [% of its raw edible weight]."""
-    return (a.label if a.salt.value < b.salt.value else b.label), abs(a.salt.value - b.salt.value)

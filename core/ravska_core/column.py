@@ -13,10 +13,11 @@ from numpy.typing import NDArray
 
 Array = NDArray[np.float64]
 
-FILM_CM = 0.05
-"""What still lies in the outer half millimetre of a coated surface is washed off by a bath (estimate)."""
+_FIRST_CM, _CELLS = 0.0012, 80
+"""Width of the cell at the surface [cm], fine enough for a wash of a minute (2 sqrt(Dt) is 0.24 mm), and how many."""
 
-_FILM_CELLS, _INNER_CELLS = 5, 64
+DISSOLVES = 0.264 / (1 - 0.264)
+"""Most salt that water takes [g/g of water]; what a cell holds above it lies there as crystals."""
 
 
 @dataclass(frozen=True)
@@ -34,7 +35,7 @@ class Column:
 
     @property
     def edges_cm(self) -> Array:
-        """Depths of the cells' edges [cm]: even ones in the film, then each wider than the last."""
+        """Depths of the cells' edges [cm]: each cell wider than the one before it."""
         return _edges(self.half_cm)
 
     @property
@@ -48,10 +49,11 @@ class Column:
         """Edible meat in each cell [g/cm2 of surface]."""
         return _cells(self.half_cm, self.exponent) * self.density_g_cm3
 
-    @property
-    def film(self) -> int:
-        """How many cells make the film at the surface."""
-        return _FILM_CELLS
+    def lying(self, salt_g: Array, water_share: float) -> Array:
+        """Return the share of each cell's salt [g/cm2 of surface] that its water cannot hold: crystals, not gone in."""
+        most = DISSOLVES * water_share * self.cells_g
+        found: Array = np.clip(1 - most / np.maximum(salt_g, 1e-300), 0.0, 1.0)
+        return found
 
 
 def column_of(volume_cm3: float, open_cm2: float, half_thickness_cm: float, edible_g: float) -> Column:
@@ -67,18 +69,15 @@ def column_of(volume_cm3: float, open_cm2: float, half_thickness_cm: float, edib
 
 @lru_cache(maxsize=256)
 def _edges(half_cm: float) -> Array:
-    film = min(FILM_CM, half_cm / 4)
-    first = film / _FILM_CELLS
-    rest = half_cm - film
-    # the ratio of a geometric grid that begins with the film's cell and ends at the centre
+    first = min(_FIRST_CM, half_cm / _CELLS)
+    # the ratio of a geometric grid that begins with the surface's cell and ends at the centre
     low, high = 1.0, 2.0
     for _ in range(60):
         ratio = (low + high) / 2
-        total = first * ratio * (ratio**_INNER_CELLS - 1) / (ratio - 1) if ratio > 1 + 1e-12 else first * _INNER_CELLS
-        low, high = (ratio, high) if total < rest else (low, ratio)
-    widths = high ** np.arange(1, _INNER_CELLS + 1)
-    inner = film + rest * np.cumsum(widths) / np.sum(widths)
-    return np.concatenate((np.linspace(0, film, _FILM_CELLS + 1), inner))
+        total = first * (ratio**_CELLS - 1) / (ratio - 1) if ratio > 1 + 1e-12 else first * _CELLS
+        low, high = (ratio, high) if total < half_cm else (low, ratio)
+    widths = high ** np.arange(_CELLS)
+    return np.concatenate(([0.0], half_cm * np.cumsum(widths) / np.sum(widths)))
 
 
 @lru_cache(maxsize=256)
@@ -128,10 +127,19 @@ def soak(column: Column, solutes: Array, bath: Array, dt_cm2: float, bath_cm: fl
     bath : array
         Mass in the bath under 1 cm2 of surface, one for each solute.
     bath_cm : float
-        What the bath holds in balance with the meat, as a depth of meat [cm]: V_bath / (K A).
+        What the bath holds in balance with the meat, as a depth of meat [cm], by `bath_depth_cm`.
     """
     both = _moved(column, np.vstack((bath[None, :], solutes)), dt_cm2, round(bath_cm, 6))
     return both[1:], both[0]
+
+
+def bath_depth_cm(column: Column, bath_g_cm2: float, bath_water: float, meat_water: float) -> float:
+    """Determine the depth of meat that holds as much in balance as a bath of `bath_g_cm2` does [cm].
+
+    Salt lives in the water of both sides, so that in balance meat holds w_meat / w_bath times the bath's mass share:
+    V_bath w_bath / (w_meat A), with the water shares as mass fractions.
+    """
+    return bath_g_cm2 * bath_water / meat_water / column.density_g_cm3
 
 
 def _moved(column: Column, masses: Array, dt_cm2: float, bath_cm: float) -> Array:

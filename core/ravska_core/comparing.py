@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 
 from ravska_core.composition import BlendReading, Scale
+from ravska_core.working import say
 
 _MATTERS = {
     "salt": 0.5, "sugar": 0.5, "heat": 0.25, "sour": 0.1, "savoury": 0.05, "smoke": 0.1, "herb": 0.15,
@@ -28,7 +29,7 @@ class Difference:
 
 
 def _number(value: float) -> str:
-    return f"{value:.0f}" if value >= 10 else f"{value:.1f}" if value >= 1 else f"{value:.2g}"
+    return f"{value:.0f}" if value >= 10 else f"{value:.1f}" if value >= 1 else say(value, 2)
 
 
 def _moved(before: Scale, after: Scale) -> str:

@@ -7,13 +7,25 @@ from functools import cache
 
 import numpy as np
 
-from ravska_core.blends import DRY_KINDS, SCALE_ERROR, Blend, Line, Mixed, Part, check_blend, masses, mix, parts_of
+from ravska_core.blends import (
+    DRY_KINDS,
+    SCALE_ERROR,
+    Blend,
+    Line,
+    Mixed,
+    Part,
+    check_blend,
+    density_of,
+    masses,
+    mix,
+    parts_of,
+)
 from ravska_core.blends import shares as shares_of
 from ravska_core.bought import Label, estimate, label_figure
 from ravska_core.catalogue import VALUE_SOURCES, Catalogue, Grind, Ingredient, catalogue
 from ravska_core.method import STEEPED, enters_at, method_working
 from ravska_core.spoons import SPOON_SETS, Spoonfuls, SpoonSet, measure_out
-from ravska_core.working import BadInput, Figure, Step, figure
+from ravska_core.working import BadInput, Figure, Step, figure, say
 
 _HEAT_BEGINS, _HEAT_ENDS = 200.0, 100_000.0
 
@@ -88,13 +100,15 @@ def _qualities_of(ingredient: Ingredient) -> tuple[float, ...]:
 
 _COST, _WATER = list(QUALITIES).index("cost"), list(QUALITIES).index("water")
 _STEEPED = tuple(STEEPED.get(quality.field, 0.0) for quality in QUALITIES.values())
+_SPENT = tuple(1 - steeped for steeped in _STEEPED)
 
 
-def _lost(total: list[float], of: Part) -> None:
-    """Add what stayed in the liquid of what was strained off, and take the water that was driven off."""
-    for grind, share in of.strained:
-        for at, value in enumerate(_qualities_of(grind.ingredient)):
-            total[at] += share * value * _STEEPED[at]
+def _methodical(total: list[float], of: Part) -> None:
+    """Add what went into the liquid of what was strained off, what a sieve kept of it, and take water driven off."""
+    for leaves, kept in ((of.strained, _STEEPED), (of.spent, _SPENT)):
+        for grind, share in leaves:
+            for at, value in enumerate(_qualities_of(grind.ingredient)):
+                total[at] += share * value * kept[at]
     total[_WATER] -= of.gone * 100
 
 
@@ -107,8 +121,8 @@ def part_qualities(part: Part, prices: Mapping[str, float] | None = None) -> lis
         if prices and grind.ingredient.key in prices:
             own = prices[grind.ingredient.key]
             total[_COST] += share * (own - grind.ingredient.price_100g)
-    if part.strained or part.gone:
-        _lost(total, part)
+    if part.strained or part.gone or part.spent:
+        _methodical(total, part)
     return total
 
 
@@ -123,7 +137,8 @@ _VALUE_ERRORS = {"heat": 0.4, "smoke": 0.3, "herb": 0.3, "savoury": 0.3, "cost":
 
 _VALUE_ERROR = 0.05
 _SALT_ERROR = 0.01
-"""Relative error of the salt in what is sold as salt."""
+_SIEVE_ERROR = 0.3
+"""Relative error of the salt in what is sold as salt, and of all that a sieve holds back (estimates)."""
 
 
 @cache
@@ -200,6 +215,10 @@ def part_errors(part: Part, values: Sequence[float]) -> Errors:
             _kept_errors.clear()
         _kept_errors[id(part)] = (part, found)
         return found
+    if part.spent:
+        # nobody weighed what a sieve keeps of aroma and liquid
+        rough = [abs(value) * _SIEVE_ERROR for value in values]
+        return rough, rough
     errors = list(_value_errors(part.leaves[0][0].ingredient))
     return errors, errors
 
@@ -256,6 +275,8 @@ class BlendReading:
     """What a blend comes to: its lines, the whole batch, its scales, and what it holds.
 
     `batch` goes into the bowl, `finished` comes out of its method, `after_g` is what is left after each step [g].
+    `held_g` is what its sieve holds back [g], with `held_salt_percent` salt [%]; `sodium_share` is all sodium of the
+    finished blend, not only that of salt [mass fraction].
     """
 
     lines: tuple[LineReading, ...]
@@ -270,6 +291,9 @@ class BlendReading:
     dairy_acid_share: float
     allergens: tuple[str, ...]
     flags: frozenset[str]
+    held_g: float = 0.0
+    held_salt_percent: float = 0.0
+    sodium_share: float = 0.0
 
     def scale(self, key: str) -> Scale:
         """Return one scale by key."""
@@ -323,16 +347,16 @@ def _scale(
 ) -> Scale:
     """Return a scale; `total` and `ends` are of the finished blend, `share` is its mass over what went in."""
     steps: list[Step] = []
-    brought = [share * value for share, value in zip(shares, values, strict=True)]
+    brought = [of * value for of, value in zip(shares, values, strict=True)]
     mixed = sum(brought)
     rest, others = 0.0, 0
-    for part, share, value, mine in zip(parts, shares, values, brought, strict=True):
+    for part, of, value, mine in zip(parts, shares, values, brought, strict=True):
         if mine > mixed * _TELLS:
             source = "arithmetic"
             if len(part.leaves) == 1:
                 source = VALUE_SOURCES.get(quality.field) or part.leaves[0][0].ingredient.source
             steps.append(
-                Step(f"{quality.label} of {part.name}", f"counts with {share * 100:.2f} %", value, quality.unit, source)
+                Step(f"{quality.label} of {part.name}", f"counts with {of * 100:.2f} %", value, quality.unit, source)
             )
         elif mine > 0:
             rest, others = rest + mine, others + 1
@@ -341,7 +365,7 @@ def _scale(
     formula = "sum of share × value" if steps else "no line holds any"
     steps.append(Step(f"{quality.label} in the blend", formula, mixed, quality.unit))
     if abs(total - mixed) > 1e-9 * max(1.0, abs(mixed)):
-        rule = f"after its method, {share * 100:.3g} % of what went in is left"
+        rule = f"after its method, {say(share * 100, 3)} % of what went in is left"
         steps.append(Step(f"{quality.label} in the finished blend", rule, total, quality.unit))
     low, high = ends
     error = _error_words(quality, lines, parts, shares, values, low, high, total, labelled) if total > 0 else "exact"
@@ -375,9 +399,9 @@ def _error_words(
 ) -> str:
     """Say how far a scale may lie off and where most of that comes from."""
     if labelled:
-        return f"{low:.3g} to {high:.3g} {quality.unit}: every mixture that fits the label"
+        return f"{say(low, 3)} to {say(high, 3)} {quality.unit}: every mixture that fits the label"
     wide = (high - low) / 2 / total * 100
-    said = f"±{wide:.2g} %" if wide < 9.5 else f"±{wide:.0f} %"
+    said = f"±{say(wide, 2)} %" if wide < 9.5 else f"±{wide:.0f} %"
     mean = sum(share * value for share, value in zip(shares, values, strict=True))
     amounts = [
         abs(share * line.mass_error * (value - mean)) for line, share, value in zip(lines, shares, values, strict=True)
@@ -463,7 +487,7 @@ def keeping(kind: str, leaves: Sequence[tuple[Grind, float]], values: Mapping[st
 
 def _finished(mixed: Mixed, prices: Mapping[str, float] | None) -> list[float]:
     """Determine the qualities of a finished blend, in the order of `QUALITIES`."""
-    return part_qualities(Part("", 1.0, "", "", mixed.leaves, mixed.strained, mixed.gone), prices)
+    return part_qualities(Part("", 1.0, "", "", mixed.leaves, mixed.strained, mixed.gone, spent=mixed.spent), prices)
 
 
 def _errors(
@@ -475,6 +499,15 @@ def _errors(
     own = [part_errors(part, column) for part, column in zip(parts, columns, strict=True)]
     low, high = mixture_errors(shares, [line.mass_error for line in blend.lines], columns, own)
     return [x / mixed.share for x in low], [x / mixed.share for x in high]
+
+
+def _held_salt(mixed: Mixed) -> float:
+    """Return the salt of what the sieve held back [% of its mass]; 0 when it holds nothing."""
+    held = mixed.held
+    if held.mass <= 1e-9:
+        return 0.0
+    one = held.times(1 / held.mass)
+    return part_qualities(Part("", 1.0, "", "", one.leaves, one.steeped, one.gone, spent=one.spent))[0]
 
 
 def read_salt(blend: Blend, tables: Catalogue | None = None) -> Figure:
@@ -558,14 +591,15 @@ def read_blend(
             steps.append(Step(f"Density of {part.name}", part.density_from, part.density_g_ml, "g/ml", part.source))
             formula = f"{float(line.parts):g} parts × {part.density_g_ml:.3f} g/ml"
             steps.append(Step("Mass of this line", formula, mass, "parts by mass"))
-        steps.append(Step("Share by mass", f"{mass:.4g} / {total:.4g}, all lines", share * 100, "%"))
+        steps.append(Step("Share by mass", f"{say(mass, 4)} / {say(total, 4)}, all lines", share * 100, "%"))
         own = errors[at] ** 2
         spread = math.sqrt(max(0.0, own * (1 - share) ** 2 + squares - own * share**2))
-        error = f"±{spread * 100:.2g} %: {_amount_error(line)}, the other lines' errors with it"
+        error = f"±{say(spread * 100, 2)} %: {_amount_error(line)}, the other lines' errors with it"
         ends = {"low": share * (1 - spread), "high": share * (1 + spread)}
         if ranges is not None:
             ends = {"low": ranges[at].low, "high": ranges[at].high}
-            error = f"{ranges[at].low * 100:.3g} to {ranges[at].high * 100:.3g} %: every mixture that fits the label"
+            least, most = say(ranges[at].low * 100, 3), say(ranges[at].high * 100, 3)
+            error = f"{least} to {most} %: every mixture that fits the label"
         grams = Step("Weigh", f"{share * 100:.2f} % × {blend.batch_g:g} g", share * blend.batch_g, "g")
         volume = share * blend.batch_g / part.density_g_ml
         lines.append(
@@ -580,11 +614,10 @@ def read_blend(
             )
         )
 
-    volume = mixed.volume_ml * mixed.share * blend.batch_g
-    volume_step = Step(
-        "Volume of the batch", "sum of the lines' level volumes" + (", after its method" if mixed.gone else ""),
-        volume, "ml",
-    )  # fmt: skip
+    density = density_of(blend, mixed)
+    volume = mixed.share * blend.batch_g / density
+    fluid = any(not grind.grain_mm for grind, _ in mixed.leaves)
+    volume_step = Step("Volume of the batch", mixed.density_from(blend), volume, "ml")
     columns = [part_qualities(part, prices) for part in parts]
     wet = blend.kind not in DRY_KINDS
     below, above = _errors(blend, parts, shares, columns, mixed)
@@ -599,7 +632,7 @@ def read_blend(
     if ranges is not None and blend.label is not None:
         salt_figure = label_figure(blend.label, estimate(blend.label, tuple(part.leaves[0][0] for part in parts)))
         scales[0] = replace(scales[0], figure=salt_figure)
-    leaves, all_leaves = mixed.leaves, (*mixed.leaves, *mixed.strained)
+    leaves, all_leaves = mixed.leaves, (*mixed.leaves, *mixed.strained, *mixed.spent)
     finished = method_working(blend.method, mixed.after, mixed.share, blend.batch_g)
     lactic = sum(share * g.ingredient.acid for g, share in leaves if "dairy" in g.ingredient.flags)
     return BlendReading(
@@ -608,8 +641,13 @@ def read_blend(
         batch=figure([Step("Batch", "as chosen", blend.batch_g, "g")], "as chosen"),
         finished=figure(finished, "as exact as its steps" if len(finished) > 2 else "as chosen"),
         after_g=tuple(after * blend.batch_g for after in mixed.after),
-        volume=figure([volume_step], "±15 %: fine grains fill the gaps between coarse ones", spread=0.15),
-        density_g_ml=1 / mixed.volume_ml,
+        volume=figure([volume_step], "±5 %: from what it holds", spread=0.05)
+        if fluid
+        else figure([volume_step], "±15 %: fine grains fill the gaps between coarse ones", spread=0.15),
+        density_g_ml=density,
+        held_g=mixed.held.mass * blend.batch_g,
+        held_salt_percent=_held_salt(mixed),
+        sodium_share=sum(share * grind.ingredient.sodium for grind, share in (*mixed.leaves, *mixed.strained)),
         scales=(*scales, _spread_scale(leaves)),
         keeping=keeping(blend.kind, leaves, {scale.key: scale.figure.value for scale in scales}),
         dairy_acid_share=lactic,

@@ -50,7 +50,7 @@ def compare_arms(a: ArmRecord, b: ArmRecord, cards: int, cards_not_blind: int) -
     Parameters
     ----------
     cards, cards_not_blind : int
-        Cards in so far, and how many of them were entered after the reveal.
+        Cards in so far, and how many of them are from tasters who knew which was which.
     """
     same: list[str] = []
     differs: list[Difference] = []
@@ -112,7 +112,7 @@ def compare_arms(a: ArmRecord, b: ArmRecord, cards: int, cards_not_blind: int) -
 
     same.append("order shuffled")
     if cards_not_blind:
-        sentence = f"{cards_not_blind} of {cards} cards were entered after the reveal, so those tasters may have known."
+        sentence = f"{cards_not_blind} of {cards} cards are from tasters who knew: after the reveal, or from plating."
         differs.append(Difference("blind", sentence, False))
     elif cards:
         same.append("all cards blind")

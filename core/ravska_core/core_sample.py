@@ -40,6 +40,12 @@ class CoreSample:
     says: tuple[str, ...]
 
 
+def salted(stack: Stack, layers: Sequence[Layer]) -> Sequence[Layer]:
+    """Return the layers from the first one with salt on: what was held before it moved none."""
+    first = next((at for at, salt in enumerate(stack.salt_g) if salt > 0), len(layers))
+    return layers[first:]
+
+
 def reach_of(layers: Sequence[Layer]) -> Figure:
     """Return how far salt has reached over a run of holds [mm]: 2 sqrt(sum of D t)."""
     dt_cm2 = moved_cm2(layers)
@@ -73,7 +79,7 @@ def core_sample(stack: Stack, arm: Arm, at_s: float | None) -> CoreSample | None
         tuple(float(value) for value in ends.min(axis=0)),
         tuple(float(value) for value in ends.max(axis=0)),
         () if least is None else tuple(float(value) for value in stack.curve(mid, depths, least)),
-        reach_of(_until(held, at)),
+        reach_of(_reaching(stack, arm, at)),
         _in_words(stack, arm, whole),
     )
 
@@ -85,6 +91,13 @@ def _until(held: Sequence[Layer], at_s: float) -> list[Layer]:
         found.append(replace(layer, hold_s=min(max(0.0, at_s), layer.hold_s)))
         at_s -= layer.hold_s
     return found
+
+
+def _reaching(stack: Stack, arm: Arm, at_s: float) -> list[Layer]:
+    """Return the holds that move salt, as they are at a time since the first hold began."""
+    held = holding(arm.layers)
+    moving = holding(salted(stack, arm.layers))
+    return _until(held, at_s)[len(held) - len(moving) :]
 
 
 def _least_of_each(stack: Stack, arm: Arm, at_s: float) -> Array | None:
@@ -123,8 +136,9 @@ def _in_words(stack: Stack, arm: Arm, whole_s: float) -> tuple[str, ...]:
         return ("Nothing salty is in the meat yet.",)
     again, middle_again, total_again = told(later)
     longer = replace(arm, layers=tuple(replace(layer, hold_s=2 * layer.hold_s) for layer in arm.layers))
-    mm, mm_again = reach_of(holding(arm.layers)).value, reach_of(holding(longer.layers)).value
-    said = say_duration(whole_s)
+    moving = holding(salted(stack, arm.layers))
+    mm, mm_again = reach_of(moving).value, reach_of(holding(salted(stack, longer.layers))).value
+    said = say_duration(sum(layer.hold_s for layer in moving))
     least, least_again = _least_of_each(stack, arm, whole_s), _least_of_each(stack, longer, 2 * whole_s)
     if least is not None and least_again is not None:
         tenth, tenth_again = (

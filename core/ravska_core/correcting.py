@@ -11,7 +11,7 @@ from ravska_core.blends import DRY_KINDS, Blend, Line, parts_of
 from ravska_core.catalogue import Catalogue, catalogue
 from ravska_core.composition import QUALITIES, heat_scale, heat_scoville, part_qualities
 from ravska_core.ratios import exact_parts
-from ravska_core.working import BadInput, Figure, Step, figure, in_range
+from ravska_core.working import BadInput, Figure, Step, figure, in_range, say
 
 STEPS: Mapping[str, float] = {"a little": 0.1, "clearly": 0.2, "a lot": 0.4}
 """How far a taste asks to go, relative to what there is (common practice, no source)."""
@@ -155,7 +155,7 @@ def corrections(
             for i, (key, quality) in enumerate(QUALITIES.items())
         )
         quality = QUALITIES[taste.quality]
-        rule = f"{total:.1f} g × ({goal:.4g} − {now[at]:.4g}) / ({of[at]:.4g} − {goal:.4g})"
+        rule = f"{total:.1f} g × ({say(goal, 4)} − {say(now[at], 4)}) / ({say(of[at], 4)} − {say(goal, 4)})"
         if abs(after[at] - goal) > 1e-6 * max(1.0, abs(goal)):
             rule = f"a twentieth of {total:.1f} g, to cover it"
         steps = (

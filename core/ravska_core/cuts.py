@@ -1,12 +1,20 @@
 """Pieces of meat: which solid a cut is, what of it is there to coat, and how much of it is eaten."""
 
 from collections.abc import Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from types import MappingProxyType
 
 from ravska_core.catalogue import FACES, THICKNESSES, Bone, Catalogue, Cut, catalogue
-from ravska_core.shapes import Solid, solid_of_dimensions, solid_of_equal_pieces, solid_of_mass
-from ravska_core.working import BadInput, Figure, Step, figure, in_range
+from ravska_core.clocks import STAGES, Stage, check_place
+from ravska_core.shapes import (
+    LIVE_PER_READY,
+    Solid,
+    poultry_skin_area_cm2,
+    solid_of_dimensions,
+    solid_of_equal_pieces,
+    solid_of_mass,
+)
+from ravska_core.working import BadInput, Figure, Step, figure, in_range, say
 
 AREA_ERROR_BY_WEIGHT, AREA_ERROR_MEASURED = 0.15, 0.08
 MISMATCH = 0.25
@@ -17,9 +25,13 @@ FACE_STATES = MappingProxyType(
         "coated": "stays on and is coated too; it keeps the seasoning off the meat",
         "off": "comes off; the meat under it is coated",
         "tied back": "comes off, the meat is coated, and it is tied back on for part of the cook",
+        "under": "stays on, and the seasoning goes under it, on the meat",
     }
 )
-"""What may be done with a face: left bare, coated over, taken off, or taken off and tied back on."""
+"""What may be done with a face: left bare, coated over, taken off, taken off and tied back on, or (skin) lifted."""
+
+BREAST_SHARE = 0.28
+"""Thickness of a bird's breast, from the skin to the bone, over the height of the whole bird (estimate)."""
 
 
 @dataclass(frozen=True)
@@ -63,7 +75,8 @@ class Piece:
     `untrimmed_g` is the weight before trimming [g]; `faces` says what is done with each face (usually left bare);
     `surface` is moist, or dry when patted; `cut_into` cubes, strips or steaks of `cut_cm` [cm]; `thin_cm` is the
     thickness of its thin end [cm]. `endpoint_c` is the centre temperature it is to reach [C]; `pierced` says that it
-    is needled or deeply scored, `bones` where its bones lie when not as usual for the cut.
+    is needled, rolled or deeply scored, `bones` where its bones lie when not as usual for the cut. `stages` are what
+    it goes through beside its layers: how it was thawed, how long it was out before the fire.
     """
 
     cut: str
@@ -80,6 +93,7 @@ class Piece:
     endpoint_c: float | None = None
     pierced: bool = False
     bones: tuple[Bone, ...] = ()
+    stages: tuple[Stage, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -117,9 +131,9 @@ class PieceReading:
 
     @property
     def meat_cm(self) -> float:
-        """Thickness of the meat [cm]: of a hollow bird what lies under its skin, else of the piece."""
+        """Thickness of the meat [cm]: of a hollow bird its breast, from the skin to the bone, else of the piece."""
         solid = self.solid
-        return 2 * solid.volume_cm3 / solid.area_cm2 if solid.shape == "bird" else solid.thickness_cm
+        return BREAST_SHARE * solid.thickness_cm if solid.shape == "bird" else solid.thickness_cm
 
     @property
     def thickness(self) -> str:
@@ -153,6 +167,9 @@ def _solid(cut: Cut, piece: Piece, density: float) -> tuple[Solid, float, str, s
         shape = cut.shape if cut.shape not in ("cubes", "strips") else "box"
         solid = solid_of_dimensions(shape, m.length_cm, m.width_cm, m.thickness_cm, piece.count)
         by_measure = solid.volume_cm3 * density
+        if shape == "bird":
+            skin = poultry_skin_area_cm2(piece.mass_g / piece.count * LIVE_PER_READY) * piece.count
+            solid = replace(solid, area_cm2=skin)
         question = ""
         # the cavity of a bird is measured too, so its outside says little about its weight
         if shape != "bird" and abs(by_measure / piece.mass_g - 1) > MISMATCH:
@@ -184,7 +201,9 @@ def _faces(cut: Cut, piece: Piece, solid: Solid, whole_cm2: float) -> tuple[Face
     found = []
     for name, share in cut.faces:
         area = share * whole_cm2 if share else solid.pieces * solid.length_cm * solid.width_cm
-        found.append(FaceReading(name, piece.faces.get(name, "bare"), area))
+        # a bird is coated as it comes, on its skin; what else keeps seasoning off the meat is usually left bare
+        usual = "coated" if cut.shape == "bird" and name == "skin" else "bare"
+        found.append(FaceReading(name, piece.faces.get(name, usual), area))
     return tuple(found)
 
 
@@ -222,6 +241,19 @@ def _checked(cut: Cut, piece: Piece) -> None:
         if state not in FACE_STATES or name not in FACES:
             sentence = f"Name a face ({', '.join(FACES)}) and what is done with it: {', '.join(FACE_STATES)}."
             raise BadInput("piece.faces", sentence)
+        if state == "under" and name != "skin":
+            raise BadInput("piece.faces", f"Only skin can be lifted to season under it; choose otherwise for {name}.")
+    if len(piece.stages) > len(STAGES):
+        raise BadInput("piece.stages", "Raw meat is thawed once and taken out once; put the times together.")
+    for at, stage in enumerate(piece.stages):
+        if stage.what not in STAGES:
+            raise BadInput(f"piece.stages.{at}.what", f"Beside its layers it goes through: {', '.join(STAGES)}.")
+        if not 0 < stage.lasts_s <= 7 * 86_400:
+            raise BadInput(f"piece.stages.{at}.hold", "Write how long, for example 45 min or 16 h, at most 7 days.")
+        try:
+            check_place(stage.place, stage.celsius)
+        except BadInput as refusal:
+            raise refusal.under(f"piece.stages.{at}") from refusal
     if piece.measures is not None:
         for name in ("length_cm", "width_cm", "thickness_cm"):
             sentence = "A length here lies between 2 mm and 2 m; check the unit."
@@ -262,8 +294,9 @@ def read_piece(piece: Piece, tables: Catalogue | None = None) -> PieceReading:
     bare = sum(found.area_cm2 for found in faces if found.state == "bare")
     covered = sum(found.area_cm2 for found in faces if found.state == "coated")
     coatable = solid.area_cm2 - bare
+    live_g = piece.mass_g / piece.count * LIVE_PER_READY
     steps = [
-        Step("Volume", f"{piece.mass_g:.0f} g at {density:.3g} g/cm³", piece.mass_g / density, "cm³", "density"),
+        Step("Volume", f"{piece.mass_g:.0f} g at {say(density, 3)} g/cm³", piece.mass_g / density, "cm³", "density"),
         Step(
             "Size of one piece",
             f"{how}: {solid.length_cm:.1f} × {solid.width_cm:.1f} × {solid.thickness_cm:.1f} cm",
@@ -274,7 +307,7 @@ def read_piece(piece: Piece, tables: Catalogue | None = None) -> PieceReading:
         Step(
             "Whole surface",
             {
-                "bird": "8.19 × (live weight in g)^0.705",
+                "bird": f"8.19 × (live weight: dressed / 0.72 = {live_g:.0f} g)^0.705",
                 "box": "2 (lw + lt + wt)",
                 "rack": "2 (lw + lt + wt)",
                 "cubes": "6 edge² a cube, by count",
@@ -357,11 +390,13 @@ def cutting(piece: Piece, tables: Catalogue | None = None) -> CutUp | None:
 
 
 SKIN_CUTS = MappingProxyType({"pork": "pork-skin"})
-SKIN_CM, SKIN_DENSITY = 0.3, 1.03
+SKIN_CM = MappingProxyType({"pork": 0.3})
+POULTRY_SKIN_CM, SKIN_DENSITY = 0.15, 1.03
+"""Thickness of skin by animal, of a bird's with the fat that comes off with it [cm], and its density (estimates)."""
 
 
 def skin_piece(piece: Piece, tables: Catalogue | None = None) -> Piece:
-    """Return the skin of a piece, taken off, as a piece of its own; its weight from its area, 3 mm thick (estimate).
+    """Return the skin of a piece, taken off, as a piece of its own; its weight from its area.
 
     Raises
     ------
@@ -373,5 +408,5 @@ def skin_piece(piece: Piece, tables: Catalogue | None = None) -> Piece:
     if skin is None:
         raise BadInput("piece.faces", "This cut has no skin that could be a piece of its own.")
     animal = find_cut(piece.cut, tables).animal
-    mass = skin.area_cm2 * SKIN_CM * SKIN_DENSITY
+    mass = skin.area_cm2 * SKIN_CM.get(animal, POULTRY_SKIN_CM) * SKIN_DENSITY
     return Piece(SKIN_CUTS.get(animal, "poultry-skin"), round(mass), 1, surface="dry", faces={"fat side": "bare"})

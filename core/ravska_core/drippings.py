@@ -6,7 +6,8 @@ from types import MappingProxyType
 from ravska_core.cuts import find_cut
 from ravska_core.fates import DRIPS, drip_share
 from ravska_core.spoons import SPOON_SETS, SpoonSet
-from ravska_core.stack import Arm, dose_stack
+from ravska_core.stack import Arm
+from ravska_core.target import dose_stack
 from ravska_core.working import BadInput
 
 ERROR = 0.5

@@ -19,13 +19,12 @@ from html.parser import HTMLParser
 from typing import Any
 
 from ravska_core.blends import DRY_KINDS, KINDS, Blend, parts_of
-from ravska_core.catalogue import SODIUM_IN_NACL
 from ravska_core.composition import read_blend
 from ravska_core.lists import LONGEST_TEXT, MOST_LIST_LINES, ListLine, read_list
 from ravska_core.measures import measures
 from ravska_core.method import MOST_STEPS, parse_step, say_step
 from ravska_core.spoons import SPOON_SETS, SpoonSet
-from ravska_core.working import BadInput
+from ravska_core.working import BadInput, say
 
 FORMATS = ("list", "jsonld", "csv", "markdown")
 LONGEST_FILE = 400_000
@@ -49,7 +48,7 @@ class Brought:
 
 
 def _number(value: float) -> str:
-    return f"{value:.4g}"
+    return say(value, 4)
 
 
 def ingredient_lines(blend: Blend, written: str = "parts") -> list[str]:
@@ -61,7 +60,7 @@ def ingredient_lines(blend: Blend, written: str = "parts") -> list[str]:
         amount = (
             f"{number} %" if written == "percent" else f"{number} part{'' if line.parts == 1 else 's'} by {line.basis}"
         )
-        found.append(f"{amount}{f' ±{line.error * 100:.4g} %' if line.error else ''} of {name}")
+        found.append(f"{amount}{f' ±{say(line.error * 100, 4)} %' if line.error else ''} of {name}")
     return found
 
 
@@ -95,7 +94,7 @@ def write_jsonld(blend: Blend, written: str = "parts") -> str:
         document["nutrition"] = {
             "@type": "NutritionInformation",
             "servingSize": "100 g",
-            "sodiumContent": f"{found.salt.value * SODIUM_IN_NACL * 1000:.0f} mg",
+            "sodiumContent": f"{found.sodium_share * 100_000:.0f} mg",
             "sugarContent": f"{found.sugar.value:.1f} g",
             "fatContent": f"{found.fat_share * 100:.1f} g",
         }

@@ -1,17 +1,17 @@
 """What becomes of every layer of a stack: what stays, what moves into another layer's bath, what is lost and where.
 
 Each layer's solute is followed as shares of what was put on, so that they always add up to 1. Layers act on each
-other: a bath takes what an earlier coat still has in the film at the surface, and goes on drawing from the meat below
-it; wiping takes a stated share of what lies on the surface; drippings carry off a share of what is in the meat.
+other: a bath takes what of an earlier coat has neither dissolved nor gone in, and draws from the meat below it; wiping
+takes a stated share of what clings; what is left of a bath can go into the pot. What drips out is not subtracted: all
+zones of salt are told on what was put on (common practice), so drippings that are eaten only change their place.
 """
 
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field
-from functools import partial
 
 import numpy as np
 
-from ravska_core.column import Array, Column, diffuse, even, soak
+from ravska_core.column import Array, Column, bath_depth_cm, diffuse, even, soak
 from ravska_core.depth import diffusivity_m2_s
 from ravska_core.layers import BATHS, INJECTIONS, LAYER_KINDS, Layer
 
@@ -34,14 +34,18 @@ def drip_share(cook_yield: float, water_share: float) -> float:
 class Dosed:
     """A layer with what its fate needs besides.
 
-    `sticks` is the share of a coat that the surface can hold; `covered` the share of it that lies on skin, fat or
-    membrane that keeps it off the meat; `bath_g_cm2` the bath over the open surface.
+    `salt_g_cm2` is its salt over the open surface; `sticks` the share of a coat that the surface can hold, `clings`
+    that of a coat of fat which does not melt off; `covered` the share of it that lies on skin, fat or membrane that
+    keeps it off the meat; `bath_g_cm2` the bath over the open surface, `bath_water` the water in it [mass fraction].
     """
 
     layer: Layer
+    salt_g_cm2: float = 0.0
     sticks: float = 1.0
+    clings: float = 1.0
     covered: float = 0.0
     bath_g_cm2: float = 0.0
+    bath_water: float = 1.0
 
 
 @dataclass
@@ -73,9 +77,46 @@ class Moment:
     cells: Array
 
 
-def _lose(fate: Fate, where: str, share: float) -> None:
-    if share > 0:
-        fate.lost[where] = fate.lost.get(where, 0.0) + share
+@dataclass
+class _Board:
+    """A piece while its layers go on: solutes in the column, on what covers it, on the plate, and what was lost.
+
+    `left` is what is left of a bath that goes into the pot: the shares in it, its mass and its water [g/cm2].
+    """
+
+    column: Column | None
+    water_share: float
+    salt_g_cm2: Array
+    cells: Array
+    cover: Array
+    plate: Array
+    fates: list[Fate]
+    left: Array
+    left_g: float = 0.0
+    left_water_g: float = 0.0
+    clock: float = 0.0
+
+    def lose(self, where: str, shares: Array) -> None:
+        for fate, share in zip(self.fates, shares.tolist(), strict=True):
+            if share > 0:
+                fate.lost[where] = fate.lost.get(where, 0.0) + share
+
+    def lying(self) -> Array:
+        """Return what lies on the open meat as crystals, as a share of each cell."""
+        if self.column is None:
+            return np.zeros(len(self.cells))
+        return self.column.lying(self.cells @ self.salt_g_cm2, self.water_share)
+
+    def moment(self) -> Moment:
+        """Return where everything is now."""
+        crystals = self.lying() @ self.cells
+        inside = self.cells.sum(axis=0) - crystals
+        at_surface = crystals + self.cover
+        found = tuple(
+            Fate(float(inside[k]), float(at_surface[k]), float(self.plate[k]), dict(fate.lost))
+            for k, fate in enumerate(self.fates)
+        )
+        return Moment(self.clock, found, self.cells.copy())
 
 
 def follow(
@@ -94,7 +135,7 @@ def follow(
     column : Column or None
         Meat below 1 cm2 of open surface; None when skin, fat or membrane covers all of it.
     water_share : float
-        Water in the raw meat, mass fraction: K of the balance between meat and bath.
+        Water in the raw meat, mass fraction.
     drips : float
         Drippings over the water of the raw meat, by `drip_share`.
     faster : float
@@ -106,113 +147,98 @@ def follow(
     """
     count = len(stack)
     size = len(column.middles_cm) if column else 1
-    film = column.film if column else 1
-    cells = np.zeros((size, count))
-    cover = np.zeros(count)
-    plate = np.zeros(count)
-    fates = [Fate() for _ in stack]
-    clock = 0.0
+    board = _Board(
+        column, water_share, np.array([dosed.salt_g_cm2 for dosed in stack]), np.zeros((size, count)),
+        np.zeros(count), np.zeros(count), [Fate() for _ in stack], np.zeros(count),
+    )  # fmt: skip
     for at, dosed in enumerate(stack):
         layer = dosed.layer
         kind = LAYER_KINDS[layer.kind]
-        if until_s is not None and ((clock >= until_s and at > 0) or kind.when != "before"):
+        if until_s is not None and ((board.clock >= until_s and at > 0) or kind.when != "before"):
             break
-        left = None if until_s is None else max(0.0, until_s - clock)
+        left = None if until_s is None else max(0.0, until_s - board.clock)
         held = (layer.hold_s if kind.hold_s is not None else 0.0) if left is None else min(layer.hold_s, left)
         dt = diffusivity_m2_s(layer.hold_c) * faster * held * 1e4
         if layer.kind in BATHS:
-            cells, cover = _bathe(dosed, at, column, water_share, dt, cells, cover, plate, fates, left)
+            _bathe(board, dosed, at, dt, lifted=left is None or layer.hold_s <= left)
         else:
-            _put_on(dosed, at, column, drips, cells, cover, plate, fates)
+            _put_on(board, dosed, at, drips)
             if column is not None and kind.when == "before":
-                cells = diffuse(column, cells, dt)
+                board.cells = diffuse(column, board.cells, dt)
         if kind.when == "before":
-            clock += held
+            board.clock += held
         if told is not None:
-            told(at, partial(_moment, clock, cells, cover, plate, fates, film))
-    return _moment(clock, cells, cover, plate, fates, film)
+            told(at, board.moment)
+    # a bath kept for a pot that never came is thrown away
+    board.lose("left in the bath", board.left)
+    return board.moment()
 
 
-def _moment(clock: float, cells: Array, cover: Array, plate: Array, fates: list[Fate], film: int) -> Moment:
-    at_surface = cells[:film].sum(axis=0) + cover
-    inside = cells[film:].sum(axis=0)
-    found = tuple(
-        Fate(float(inside[k]), float(at_surface[k]), float(plate[k]), dict(fate.lost)) for k, fate in enumerate(fates)
-    )
-    return Moment(clock, found, cells.copy())
-
-
-def _put_on(
-    dosed: Dosed, at: int, column: Column | None, drips: float, cells: Array, cover: Array, plate: Array,
-    fates: list[Fate],
-) -> None:  # fmt: skip
-    """Put a layer on, in place: on the surface and what covers it, through the meat, or beside it on the plate."""
+def _put_on(board: _Board, dosed: Dosed, at: int, drips: float) -> None:
+    """Put a layer on: on the surface and what covers it, through the meat, or beside it on the plate."""
     layer = dosed.layer
     kind = LAYER_KINDS[layer.kind]
     if layer.kind == "drippings":
-        used = (layer.dose or 0.0) / 100
-        took = drips * cells
-        cells -= took
-        for k, share in enumerate(took.sum(axis=0)):
-            plate[k] += share * used
-            _lose(fates[k], "in the drippings", float(share) * (1 - used))
+        eaten = drips * (layer.dose or 0.0) / 100 * board.cells
+        board.cells = board.cells - eaten
+        board.plate += eaten.sum(axis=0)
         return
     stays = kind.stays if layer.stays is None else layer.stays
     if layer.kind == "wrap" and layer.eaten is not None:
         stays = layer.eaten
     assert stays is not None
     share = dosed.sticks * stays
-    _lose(fates[at], "did not stick", 1 - dosed.sticks)
-    _lose(fates[at], "ran out again" if layer.kind in INJECTIONS else "fell or ran off", dosed.sticks - share)
-    if layer.kind in INJECTIONS and column is not None:
-        cells[:, at] += share * even(column)
+    own = np.eye(len(board.fates))[at]
+    board.lose("did not stick", own * (1 - dosed.sticks))
+    board.lose("ran out again" if layer.kind in INJECTIONS else "fell or ran off", own * (dosed.sticks - share))
+    board.lose("melted off", own * share * (1 - dosed.clings))
+    share *= dosed.clings
+    if layer.kind in INJECTIONS and board.column is not None:
+        board.cells[:, at] += share * even(board.column)
     elif layer.kind == "wrap" or kind.when == "after":
-        plate[at] += share
+        board.plate[at] += share
     else:
-        covered = 1.0 if column is None else dosed.covered
-        cover[at] += share * covered
-        cells[0, at] += share * (1 - covered)
+        covered = 1.0 if board.column is None else dosed.covered
+        board.cover[at] += share * covered
+        board.cells[0, at] += share * (1 - covered)
 
 
-def _bathe(
-    dosed: Dosed, at: int, column: Column | None, water_share: float, dt_cm2: float, cells: Array, cover: Array,
-    plate: Array, fates: list[Fate], left: float | None,
-) -> tuple[Array, Array]:  # fmt: skip
-    """Lay the meat in a bath, and take it out again unless the clock stopped before; return cells and cover."""
+def _bathe(board: _Board, dosed: Dosed, at: int, dt_cm2: float, lifted: bool) -> None:
+    """Lay the meat in a bath or a pot, and take it out again when it is `lifted`."""
     layer = dosed.layer
-    bath = np.zeros(len(fates))
+    bath = np.zeros(len(board.fates))
     bath[at] = 1.0
-    film = column.film if column else 1
-    # what has not gone in yet is washed off
-    bath += cells[:film].sum(axis=0) + cover
-    cells = cells.copy()
-    cells[:film] = 0.0
-    cover = np.zeros_like(cover)
-    if column is not None:
-        # in balance the meat holds K times the bath's share, so that the bath counts as so much meat
-        cells, bath = soak(column, cells, bath, dt_cm2, dosed.bath_g_cm2 / water_share / column.density_g_cm3)
-    if left is not None and layer.hold_s > left:
+    mass, water = dosed.bath_g_cm2, dosed.bath_g_cm2 * dosed.bath_water
+    if layer.kind == "cooking liquid":
+        bath += board.left
+        mass, water = mass + board.left_g, water + board.left_water_g
+        board.left, board.left_g, board.left_water_g = np.zeros_like(bath), 0.0, 0.0
+    # what has neither dissolved nor gone in is washed off
+    crystals = board.lying()[:, None] * board.cells
+    bath += crystals.sum(axis=0) + board.cover
+    board.cells = board.cells - crystals
+    board.cover = np.zeros_like(board.cover)
+    column = board.column
+    if column is not None and mass > 0:
+        depth = bath_depth_cm(column, mass, water / mass, board.water_share)
+        board.cells, bath = soak(column, board.cells, bath, dt_cm2, depth)
+    if not lifted:
         # still in the bath: nothing has been lost yet
-        for k, fate in enumerate(fates):
-            _lose(fate, "in the bath", float(bath[k]))
-        return cells, cover
+        board.lose("in the bath", bath)
+        return
     # what boils off a braise leaves its salt in the liquid, which counts by the share that is eaten
-    clings = 0.0
-    if layer.kind == "marinade" and dosed.bath_g_cm2 > 0:
-        clings = min(1.0, CLINGS_G_CM2 / dosed.bath_g_cm2)
+    clings = min(1.0, CLINGS_G_CM2 / mass) if layer.kind == "marinade" and mass > 0 else 0.0
     kept = {"as it is": 1.0, "wiped": 1 - WIPED, "rinsed": 1 - RINSED}[layer.after]
-    stay = bath * clings * kept
     if column is not None:
-        cells[0] += stay
+        board.cells[0] += bath * clings * kept
     else:
-        cover += stay
-    gone = bath * clings * (1 - kept)
+        board.cover += bath * clings * kept
+    board.lose("wiped or rinsed off", bath * clings * (1 - kept))
     rest = bath * (1 - clings)
+    if layer.kind == "marinade" and layer.into_pot:
+        board.left = board.left + rest
+        board.left_g, board.left_water_g = mass * (1 - clings), water * (1 - clings)
+        return
     eaten = layer.eaten or 0.0
-    for k, fate in enumerate(fates):
-        plate[k] += float(rest[k]) * eaten
-        _lose(fate, "wiped or rinsed off", float(gone[k]))
-        _lose(
-            fate, "left in the bath" if layer.kind == "marinade" else "left in the liquid", float(rest[k]) * (1 - eaten)
-        )
-    return cells, cover
+    board.plate += rest * eaten
+    board.lose("left in the bath" if layer.kind == "marinade" else "left in the liquid", rest * (1 - eaten))

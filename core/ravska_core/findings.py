@@ -8,7 +8,8 @@ from types import MappingProxyType
 from ravska_core.additives import nitrite_share
 from ravska_core.blends import DRY_KINDS, Blend
 from ravska_core.catalogue import Grind, catalogue
-from ravska_core.cautions import BLEND_RULES, LEVELS, Caution, Rule, Situation, cautions_for, judge
+from ravska_core.caution_rules import BLEND_RULES, cautions_for
+from ravska_core.cautions import LEVELS, Caution, Rule, Situation, judge
 from ravska_core.composition import BlendReading
 from ravska_core.cuts import Piece, read_piece
 from ravska_core.doses import COAT_WEIGHTS

@@ -13,7 +13,7 @@ from ravska_core.quantities import Amount, parse_amount, parse_length_cm, parse_
 from ravska_core.sites import MOST_SITES, SPACING_CM, Face, Gap, Site, lay_sites, widest_gap, wrong_with
 from ravska_core.spread import Spread, spread_of
 from ravska_core.strength import Strength, check_liquid, strength_of
-from ravska_core.working import BadInput, Figure, Step, figure
+from ravska_core.working import BadInput, Figure, Step, figure, say
 
 SYRINGE_ML = 60.0
 """Usual syringe [ml] (common practice, no source)."""
@@ -177,7 +177,7 @@ def settle(
     used = planned_g if plan.used is None else plan.used.grams(density_g_ml)
     if not least <= taken / mass_g * 100 <= most:
         much = "more than meat takes" if pump > least else "hardly anything"
-        sentence = f"That would be a pump of {pump:.3g} %, {much}; check the weights before and after."
+        sentence = f"That would be a pump of {say(pump, 3)} %, {much}; check the weights before and after."
         raise BadInput("injection.after", sentence)
     if taken > used * 1.02:
         sentence = (
@@ -266,7 +266,7 @@ def read_injection(
         misplaced=misplaced,
         site_ml=figure(
             [
-                Step("Liquid", f"{dose_g:.0f} g / {blend.density_g_ml:.3g} g/ml", ml, "ml"),
+                Step("Liquid", f"{dose_g:.0f} g / {say(blend.density_g_ml, 3)} g/ml", ml, "ml"),
                 Step("Sites", f"{len(good)} on each of {pieces}" if pieces > 1 else "on the face entered", count, ""),
                 Step("A site", f"{ml:.0f} ml / {count}", site_ml, "ml"),
             ],
@@ -318,7 +318,7 @@ def _check(plan: Injection) -> None:
 
 def _pump(plan: Injection, mass_g: float, dose_g: float, stays: float, pump: float) -> Figure:
     if plan.after_g is None:
-        step = Step("Pump", f"{dose_g:.0f} g × {stays:.3g} that stays / {mass_g:.0f} g", pump, "%", "pump")
+        step = Step("Pump", f"{dose_g:.0f} g × {say(stays, 3)} that stays / {mass_g:.0f} g", pump, "%", "pump")
         return figure([step], "±10 %, as what stays", spread=0.1)
     before = mass_g if plan.before_g is None else plan.before_g
     step = Step("Pump, weighed", f"({plan.after_g:.0f} − {before:.0f}) g / {before:.0f} g",

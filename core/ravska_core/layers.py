@@ -6,6 +6,7 @@ from fractions import Fraction
 from types import MappingProxyType
 
 from ravska_core.blends import Blend, Line
+from ravska_core.clocks import RAW_PLACES, check_place, place_of
 from ravska_core.injection import Injection
 from ravska_core.quantities import Amount
 from ravska_core.working import BadInput
@@ -60,7 +61,7 @@ _KINDS = (
               "half runs off", "during", None, "", "estimate", ("fat", "liquid")),
     LayerKind("wrap", "Butter or sauce in the wrap", "glaze", "g/kg", "raw", 40, 1, 500, 0.3,
               "the share of it that is eaten", "during", None, "", "estimate", ("fat", "liquid", "sugar")),
-    LayerKind("cooking liquid", "Braised or steamed in it", "cooking liquid", "ml/kg", "raw", 300, 50, 5000, None,
+    LayerKind("cooking liquid", "Braised or steamed in it", "cooking liquid", "ml/kg", "raw", 300, 10, 5000, None,
               "what diffuses, and the share that is eaten", "during", 2 * _HOUR, "", "crank", ("liquid", "dairy")),
     LayerKind("drippings", "Caught, for a sauce", "", "% of them eaten", "none", 50, 1, 100, None,
               "what drips out, less what is not eaten", "during", None, "", "estimate"),
@@ -82,6 +83,9 @@ LAYER_OF_BLEND = MappingProxyType(
 """What a blend of a kind usually becomes on a piece."""
 
 BATHS = ("marinade", "cooking liquid")
+COATS = ("binder", "paste", "rub", "baste")
+"""What lies on the surface, so that fat in it melts off."""
+
 INJECTIONS = ("injection", "second injection")
 EACH_TIME = ("spritz", "baste")
 AFTER_BATH = MappingProxyType({"wiped": "wiped off", "rinsed": "rinsed", "as it is": "lifted out and left as it is"})
@@ -107,7 +111,9 @@ class Layer:
     `dose` is in the unit of its kind; None stands for the rest up to the piece's target. It is held `hold_s` [s] at
     `hold_c` [C] before the next one. `stays` is the share of its salt that stays where that is known better than
     usual; `after` what is done after a bath; `eaten` the share of a liquid that is eaten; `times` how often it is
-    put on. `reserve` of a bath is set aside before the meat goes in; `injection` says how one is injected.
+    put on. `reserve` of a bath is set aside before the meat goes in, and what is left of it may go `into_pot`, the
+    next cooking liquid; `injection` says how one is injected. `place` is where it is held, "" where only the
+    temperature is known.
     """
 
     kind: str
@@ -121,6 +127,15 @@ class Layer:
     times: int = 1
     reserve: Amount | None = None
     injection: Injection = field(default_factory=Injection)
+    place: str = ""
+    into_pot: bool = False
+
+    @property
+    def held_in(self) -> str:
+        """The place it is held in, as named or by its temperature."""
+        if self.kind == "cooking liquid":
+            return "pot"
+        return self.place or place_of(self.hold_c)
 
 
 def plain(grind: str) -> Blend:
@@ -134,7 +149,7 @@ def check_layer(layer: Layer) -> LayerKind:
     Raises
     ------
     BadInput
-        At ``kind``, ``dose``, ``hold``, ``hold_c``, ``stays``, ``after``, ``eaten`` or ``times``.
+        At ``kind``, ``dose``, ``hold``, ``place``, ``hold_c``, ``stays``, ``after``, ``eaten`` or ``times``.
     """
     kind = LAYER_KINDS.get(layer.kind)
     if kind is None:
@@ -145,11 +160,9 @@ def check_layer(layer: Layer) -> LayerKind:
     if layer.blend is None and kind.blend_kind:
         raise BadInput("blend", "Choose what goes on here.")
     if kind.hold_s is not None:
-        hottest = 100.0 if kind.when == "during" else 40.0
         if not 60 <= layer.hold_s <= 7 * 86_400:
             raise BadInput("hold", "A hold lies between 1 minute and 7 days; nothing moves in no time.")
-        if not -2 <= layer.hold_c <= hottest:
-            raise BadInput("hold_c", f"A hold is between −2 and {hottest:g} °C; a cold one is 4 °C.")
+        check_place(layer.held_in, layer.hold_c, RAW_PLACES if kind.when == "before" else ("pot",))
     if layer.stays is not None and not 0 <= layer.stays <= 1:
         raise BadInput("stays", "Between 0 and 100 % of it stays.")
     if layer.eaten is not None and not 0 <= layer.eaten <= 1:

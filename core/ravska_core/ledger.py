@@ -1,8 +1,8 @@
 """The salt ledger: all layers together, the thin end by itself, and what a serving gets of it."""
 
 import math
-from collections.abc import Callable, Sequence
-from dataclasses import replace
+from collections.abc import Hashable, Mapping, Sequence
+from dataclasses import dataclass, replace
 
 from ravska_core.cuts import PieceReading
 from ravska_core.fates import Moment
@@ -17,29 +17,50 @@ def ends(found: Figure) -> tuple[float, float]:
     return 1 - found.low / found.value, found.high / found.value - 1
 
 
-def total_salt(salts: Sequence[Figure], puts: Sequence[Put], area_error: float) -> Figure:
-    """Return the salt of all layers [% of raw edible weight]: surface errors go together, others are independent."""
+@dataclass(frozen=True)
+class Doubts:
+    """What makes a salt uncertain, by where that comes from: how far it may lie below and above [points of %].
+
+    What comes from one place moves all layers together, so it adds up; places are independent of each other. `moves`
+    is what half and double the diffusivity add.
+    """
+
+    below: Mapping[Hashable, float]
+    above: Mapping[Hashable, float]
+    moves: tuple[float, float] = (0.0, 0.0)
+
+    def ends(self) -> tuple[float, float]:
+        """Return how far it may lie below and above in all."""
+        down, up = max(0.0, -min(self.moves)), max(0.0, *self.moves)
+        return math.hypot(down, *self.below.values()), math.hypot(up, *self.above.values())
+
+
+def together(doubts: Sequence[Doubts]) -> Doubts:
+    """Return the doubts of several layers together."""
+    below: dict[Hashable, float] = {}
+    above: dict[Hashable, float] = {}
+    for one in doubts:
+        for into, of in ((below, one.below), (above, one.above)):
+            for source, off in of.items():
+                into[source] = into.get(source, 0.0) + off
+    return Doubts(below, above, (sum(one.moves[0] for one in doubts), sum(one.moves[1] for one in doubts)))
+
+
+def total_salt(salts: Sequence[Figure], puts: Sequence[Put], doubts: Sequence[Doubts]) -> Figure:
+    """Return the salt of all layers [% of raw edible weight]: what makes several of them uncertain counts together."""
     if not salts:
         return figure([Step("Salt", "no layer yet", 0.0, "%")], "nothing is on the meat yet")
     if len(salts) == 1:
         return salts[0]
     total = sum(salt.value for salt in salts)
-    common = [area_error * salt.value if put.kind.by == "area" else 0.0 for salt, put in zip(salts, puts, strict=True)]
-
-    def apart(end: Callable[[Figure], float]) -> float:
-        """Combine how far the layers may be off to one side, their surface's share taken together."""
-        alone = (math.sqrt(max(0.0, end(salt) ** 2 - of**2)) for salt, of in zip(salts, common, strict=True))
-        return math.hypot(sum(common), *alone)
-
-    low = total - apart(lambda salt: salt.value - (salt.value if salt.low is None else salt.low))
-    high = total + apart(lambda salt: (salt.value if salt.high is None else salt.high) - salt.value)
+    below, above = together(doubts).ends()
     steps = [
         Step(f"{put.kind.key.capitalize()}, stays", "see the layer", salt.value, "%")
         for salt, put in zip(salts, puts, strict=True)
     ]
     steps.append(Step("All layers", " + ".join(f"{salt.value:.2f}" for salt in salts), total, "%"))
-    said = "the surface's error is the same for every coat; the others are taken as independent"
-    return figure(steps, said, low=max(0.0, low), high=high)
+    said = "surface, diffusivity, a blend and what stays are the same for all layers they concern; else independent"
+    return figure(steps, said, low=max(0.0, total - below), high=total + above)
 
 
 def thin_end(piece: PieceReading, salt: Figure, value: float, more: float) -> Figure:
@@ -69,12 +90,7 @@ def a_serving(puts: Sequence[Put], moment: Moment, servings: float) -> tuple[Fig
     for put, fate in zip(puts, moment.fates, strict=True):
         if put.blend is None:
             continue
-        leaves = put.blend.leaves
-        nacl = sum(share * grind.ingredient.nacl for grind, share in leaves)
-        all_sodium = sum(share * grind.ingredient.sodium for grind, share in leaves)
-        # what a method drives off is water, so the finished blend's salt says how much its sodium rose
-        on = put.salt_g / nacl * all_sodium if nacl > 0 else put.dose_g * all_sodium
-        sodium += on * fate.stays * 1000
+        sodium += put.dose_g * put.blend.sodium_share * fate.stays * 1000
         sugar += put.dose_g * put.blend.sugar.value / 100 * fate.stays
     return (
         figure(

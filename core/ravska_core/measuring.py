@@ -20,7 +20,6 @@ _CLASS = 0.0025
 """Rounding errors closer than this to each other count as the same."""
 
 _MOST_TRIED = 160
-_MOST_READ = 3
 
 
 @dataclass(frozen=True)
@@ -140,15 +139,17 @@ def spoon_batch(
     total = sum(relative)
     volumes = [mass / total / part.density_g_ml for mass, part in zip(relative, parts, strict=True)]
 
-    def rank(batch_g: float) -> tuple[int, int, float]:
+    def tried(batch_g: float) -> tuple[float, int, float, float]:
         spoons = [measure_out(volume * batch_g, owned) for volume in volumes]
         worst = max(abs(found.error) for found in spoons)
-        return (round(worst / _CLASS), sum(found.count for found in spoons), abs(batch_g - blend.batch_g))
+        return worst, sum(found.count for found in spoons), abs(batch_g - blend.batch_g), batch_g
 
-    tried = {min(max(round(mass, 2), low_g), high_g) for mass in _candidates(volumes, low_g, high_g, owned)}
-    best = sorted(tried, key=rank)[:_MOST_READ]
-    read = [rounding(replace(blend, batch_g=batch_g), owned, known) for batch_g in best]
-    return min(read, key=lambda found: (round(found.worst / _CLASS), found.count, abs(found.batch_g - blend.batch_g)))
+    batches = {min(max(round(mass, 2), low_g), high_g) for mass in _candidates(volumes, low_g, high_g, owned)}
+    found = [tried(batch_g) for batch_g in sorted(batches)]
+    # as good as the best is whatever lies within a class of it, so that noise never outweighs a spoonful
+    best = min(worst for worst, *_ in found) + _CLASS
+    _, _, batch_g = min((count, away, batch_g) for worst, count, away, batch_g in found if worst <= best)
+    return rounding(replace(blend, batch_g=batch_g), owned, known)
 
 
 @dataclass(frozen=True)

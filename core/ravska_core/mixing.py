@@ -4,7 +4,7 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from ravska_core.working import Figure, Step, figure
+from ravska_core.working import Figure, Step, figure, say
 
 
 def batch_for_dose_g(dose_g: float) -> float:
@@ -34,7 +34,7 @@ def to_mix(doses_g: Sequence[float], shelf_g: float, in_and_out: float = 1.0) ->
         takes,
         Step("On the shelf", "in clean jars", shelf_g, "g"),
         Step("Missing", f"{total:.1f} − {shelf_g:.1f} g", missing, "g"),
-        Step("Into the bowl", f"× {in_and_out:.3g} for what its method loses, up to the next gram", mixed, "g"),
+        Step("Into the bowl", f"× {say(in_and_out, 3)} for what its method loses, up to the next gram", mixed, "g"),
     ]
     said = "as the doses it adds up"
     return ToMix(figure([takes], said), figure(steps, said), shelf_g + mixed / in_and_out - total)

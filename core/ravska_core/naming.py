@@ -26,6 +26,7 @@ _GRIND_WORDS: dict[str, tuple[str, ...]] = {
     **dict.fromkeys(("chopped", "minced", "gehackt", "gehackte", "diced", "sliced", "mashed"),
                     ("chopped", "crushed", "mashed", "grated")),
     **dict.fromkeys(("leaf", "rubbed", "crumbled", "gerebelt", "gerebelter"), ("leaf", "crumbled")),
+    **dict.fromkeys(("blended", "pureed", "puree", "puriert", "purierte"), ("blended", "mashed", "crushed", "grated")),
     "packed": ("packed",),
     "unpacked": ("unpacked",),
     "melted": ("melted",),
@@ -181,4 +182,6 @@ def match(text: str) -> Named:
         n for word in sorted(words - _SAYS_NOTHING) for n in difflib.get_close_matches(word, names.spelled, 2, 0.75)
     ]
     closest += [_grind_of(names.by_words[names.spelled[name]], words) for name in near]
+    # a cure is never offered for a seasoning: it is found by its own name alone
+    closest = [key for key in closest if "cure" not in catalogue().grinds[key].ingredient.flags]
     return Named(None, tuple(dict.fromkeys(closest))[:5])

@@ -1,6 +1,6 @@
 """Nudging a blend: one tap towards a wish, through the lines that carry it."""
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from fractions import Fraction
 
@@ -64,40 +64,65 @@ def nudge(
     at_quality = list(QUALITIES).index(wish.what)
     values = [part_qualities(part, prices)[at_quality] for part in parts]
     free = [value for line, value in zip(lines, values, strict=True) if not line.lock]
-    # chilli before pepper: what is less than half as strong as the strongest makes room instead
-    strongest = max(wish.strong, max(free, default=0.0) / 2)
-    carries = [not line.lock and value >= strongest for line, value in zip(lines, values, strict=True)]
-    if not any(carries):
-        grind = wish.brings[0 if blend.kind in DRY_KINDS or blend.kind == "paste" else 1]
-        if not grind or any(line.grind == grind for line in lines):
-            locked = any(value >= wish.strong for value in values)
-            why = "What carries it is locked; unlock it." if locked else f"There is no {wish.what} in it to take out."
-            return Aimed(blend.lines, False, (why,), True)
-        lines.append(Line(grind, Fraction(1), "scale" if all(x.basis == "scale" for x in lines) else "spoon"))
-        parts = [*parts, *parts_of(lines[-1:], tables)]
-        values.append(part_qualities(parts[-1], prices)[at_quality])
-        today, carries = [*today, 0.0], [*carries, True]
-
     now = sum(share * value for share, value in zip(today, values, strict=True))
     if wish.what == "heat":
+        if heat_scale(now) > 9.9:
+            return Aimed(blend.lines, False, ("It is as hot as the scale goes already.",), True)
         goal = heat_scoville(min(10.0, heat_scale(now) * wish.factor + wish.step))
     else:
         goal = now * wish.factor + wish.step
+    # chilli before pepper: what is less than half as strong as the strongest makes room instead
+    free = [value for line, value in zip(lines, values, strict=True) if not line.lock]
+    strongest = max(wish.strong, max(free, default=0.0) / 2)
+    carries = [not line.lock and value >= strongest for line, value in zip(lines, values, strict=True)]
+    moved = _carried(lines, today, values, carries, goal)
+    if moved is not None:
+        return Aimed(with_shares(lines, parts, moved), True, (), False)
+    # none of them can carry it further: what is stronger comes in, wet into what is wet if that will do
+    dry = blend.kind in DRY_KINDS or blend.kind == "paste"
+    for grind in wish.brings if dry else reversed(wish.brings):
+        if not grind or any(line.grind == grind for line in lines):
+            continue
+        added = Line(grind, Fraction(1), "scale" if all(x.basis == "scale" for x in lines) else "spoon")
+        more, known = [*lines, added], [*parts, *parts_of([added], tables)]
+        brought = [*values, part_qualities(known[-1], prices)[at_quality]]
+        moved = _carried(more, [*today, 0.0], brought, [*(False for _ in today), True], goal)
+        if moved is not None:
+            return Aimed(with_shares(more, known, moved), True, (), False)
+    return Aimed(blend.lines, False, (_why_not(blend, wish, values, carries),), True)
+
+
+def _carried(
+    lines: Sequence[Line], today: Sequence[float], values: Sequence[float], carries: Sequence[bool], goal: float
+) -> list[float] | None:
+    """Return the shares that reach a goal when what carries it grows or shrinks together; None when they cannot."""
     rows = list(zip(lines, today, values, carries, strict=True))
     carried = sum(share for _, share, _, c in rows if c)
     others = sum(share for line, share, _, c in rows if not c and not line.lock)
     held = sum(share * value for line, share, value, _ in rows if line.lock)
+    if others <= 0 or not any(carries):
+        return None
     strong = sum(share * value for _, share, value, c in rows if c) / carried if carried else values[-1]
-    weak = sum(share * value for line, share, value, c in rows if not c and not line.lock) / others if others else 0.0
-    if others <= 0:
-        return Aimed(blend.lines, False, ("Every other line is locked; unlock one to make room.",), True)
+    weak = sum(share * value for line, share, value, c in rows if not c and not line.lock) / others
+    if abs(strong - weak) < 1e-12:
+        return None
     wanted = (goal - held - (carried + others) * weak) / (strong - weak)
-    most = (carried + others) * 0.9
-    if not 0 < wanted <= most:
-        return Aimed(blend.lines, False, (f"It cannot get {wish.label} without becoming another blend.",), True)
+    if not 0 < wanted <= (carried + others) * 0.9:
+        return None
     grown, shrunk = (wanted / carried if carried else 0.0), (carried + others - wanted) / others
-    moved = [
+    return [
         share if line.lock else (share * grown if carried else wanted) if c else share * shrunk
         for line, share, _, c in rows
     ]
-    return Aimed(with_shares(lines, parts, moved), True, (), False)
+
+
+def _why_not(blend: Blend, wish: Nudge, values: Sequence[float], carries: Sequence[bool]) -> str:
+    """Say why a nudge cannot be."""
+    free = [line for line in blend.lines if not line.lock]
+    if not any(carries) and not any(value >= wish.strong for value in values):
+        return f"There is no {wish.what} in it to take out."
+    if not any(carries):
+        return "What carries it is locked; unlock it."
+    if len(free) < len(blend.lines) and len(free) == sum(carries):
+        return "Every other line is locked; unlock one to make room."
+    return f"It cannot get {wish.label} without becoming another blend."

@@ -218,16 +218,28 @@ def parse_amount(text: str, field: str, most: float = 20_000.0) -> Amount:
     return Amount(value, unit)
 
 
-def parse_temperature_c(text: str, field: str = "endpoint") -> float:
-    """Read the temperature of a centre such as ``57 °C``, ``135 F`` or a bare number: up to 100 it is °C, above °F."""
-    match = re.fullmatch(r"(\d+(?:\.\d+)?)\s*°?\s*([cf]?)", _plain(text, field))
+def _celsius(text: str, field: str) -> float:
+    """Read a temperature such as ``57 °C`` or ``135 F`` as C; a bare number is C up to 100, else F."""
+    match = re.fullmatch(r"([-−]?\d+(?:\.\d+)?)\s*°?\s*([cf]?)", _plain(text, field))
     if match is None:
         raise BadInput(field, f"“{text.strip()}” is not a temperature; write for example 63 °C or 145 °F.")
-    value = float(match[1])
-    if match[2] == "f" or (not match[2] and value > 100):
-        value = (value - 32) * 5 / 9
+    value = float(match[1].replace("−", "-"))
+    return (value - 32) * 5 / 9 if match[2] == "f" or (not match[2] and value > 100) else value
+
+
+def parse_temperature_c(text: str, field: str = "endpoint") -> float:
+    """Read the temperature of a centre such as ``57 °C``, ``135 F`` or a bare number: up to 100 it is °C, above °F."""
+    value = _celsius(text, field)
     if not 30 <= value <= 100:
         raise BadInput(field, "A centre is done between 30 and 100 °C (86 and 212 °F); write for example 63 °C.")
+    return value
+
+
+def parse_held_c(text: str, field: str = "hold_c") -> float:
+    """Read the temperature of a place that meat is held at, such as ``4 °C``, ``40 °F`` or ``57 °C``, as C."""
+    value = _celsius(text, field)
+    if not -2 <= value <= 100:
+        raise BadInput(field, "Meat is held between −2 and 100 °C (28 and 212 °F); write for example 4 °C or 40 °F.")
     return value
 
 

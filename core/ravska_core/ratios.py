@@ -10,7 +10,7 @@ from fractions import Fraction
 from ravska_core.blends import Line, Part, masses, parts_of, shares
 from ravska_core.catalogue import Catalogue, catalogue
 from ravska_core.quantities import HIGHEST_PARTS, LOWEST_PARTS
-from ravska_core.working import BadInput
+from ravska_core.working import BadInput, say
 
 WRITTEN = ("parts", "percent", "relative")
 """How the numbers of a blend are written: parts, percent of its mass, or relative to a base line that counts 1."""
@@ -49,7 +49,7 @@ def say_parts(parts: Fraction) -> str:
     if parts == Fraction(1, 16):
         return "1/16"
     value = float(parts)
-    return f"{value:.2f}" if 10 <= value < 100 else f"{value:.1f}" if value >= 100 else f"{value:.3g}"
+    return f"{value:.2f}" if 10 <= value < 100 else f"{value:.1f}" if value >= 100 else say(value, 3)
 
 
 def exact_parts(value: float | Fraction, at: int) -> Fraction:
@@ -194,10 +194,10 @@ def _give_way(ratio: Ratio, at: int, share: float, tables: Catalogue | None) -> 
             f"lines.{at}.parts", "Every other line is locked, so this one cannot change; unlock one, or free the total."
         )
     if share >= most:
-        held = f" The locked lines hold {locked * 100:.3g} %." if locked else ""
+        held = f" The locked lines hold {say(locked * 100, 3)} %." if locked else ""
         raise BadInput(
             f"lines.{at}.parts",
-            f"The total is fixed, and this would leave nothing for the other lines: stay below {most * 100:.4g} %."
+            f"The total is fixed, and this would leave nothing for the other lines: stay below {say(most * 100, 4)} %."
             + held,
         )
     wanted = list(now)

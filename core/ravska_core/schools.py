@@ -4,7 +4,10 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from types import MappingProxyType
 
+from ravska_core.doses import BINDER_DOSES
+
 _HOUR = 3600.0
+_MUSTARD, _OIL = BINDER_DOSES["mustard"], BINDER_DOSES["oil"]
 COLD, BENCH = 4.0, 21.0
 
 
@@ -56,13 +59,13 @@ SCHOOLS: Mapping[str, School] = MappingProxyType(
             School("last", "Rub, and salt last", "A lean rub; the rest of the salt at the board, by the remainder.",
                    (Slot("rub", 3, 2 * _HOUR), Slot("finishing salt", 0.0, grind="sea-salt-flake/flake"))),
             School("mustard", "Mustard under the rub", "A sticky binder holds a heavy coat.",
-                   (Slot("binder", 2.4, grind="mustard-prepared/paste"), Slot("rub", 8, 2 * _HOUR))),
+                   (Slot("binder", _MUSTARD, grind="mustard-prepared/paste"), Slot("rub", 8, 2 * _HOUR))),
             School("oil", "Just enough oil", "A thin film of oil, then the rub, 20 minutes on the bench.",
-                   (Slot("binder", 1.5, grind="vegetable-oil/liquid"), Slot("rub", 5, _HOUR / 3, BENCH))),
+                   (Slot("binder", _OIL, grind="vegetable-oil/liquid"), Slot("rub", 5, _HOUR / 3, BENCH))),
             School("wrapped ribs", "Ribs, rubbed, wrapped and glazed", "Two hours open, two wrapped, glaze at the end.",
                    (Slot("rub", 3, 0.5 * _HOUR), Slot("spritz", 0.5, times=3), Slot("wrap", 40), Slot("glaze", 4))),
             School("injected and rubbed", "Injected, then a bark", "Injection in the cold, mustard, a heavy rub.",
-                   (Slot("injection", 10, 8 * _HOUR), Slot("binder", 2.4, grind="mustard-prepared/paste"),
+                   (Slot("injection", 10, 8 * _HOUR), Slot("binder", _MUSTARD, grind="mustard-prepared/paste"),
                     Slot("rub", 8, _HOUR))),
         )
     }

@@ -153,11 +153,12 @@ def measure_out(volume_ml: float, owned: SpoonSet = SPOON_SETS["us"], tolerance:
                 tried = taken + ([last] if last else [])
                 if tried:
                     error = _held_ml(tried) / volume_ml - 1
-                    outside = abs(error) > tolerance
-                    candidates.append((outside, abs(error) if outside else 0.0, len(tried), tried))
+                    # the last digits of a sum of volumes say nothing: equal ones go to the fewest spoonfuls
+                    outside = abs(error) > tolerance + 1e-9
+                    candidates.append((outside, round(abs(error), 6) if outside else 0.0, len(tried), tried))
     if not candidates:
         cups = max(1, round(volume_ml / spoons[0].volume_ml))
         candidates.append((False, 0.0, cups, [spoons[0]] * cups))
-    _, _, count, best = min(candidates, key=lambda c: (*c[:3], abs(_held_ml(c[3]) - volume_ml)))
+    _, _, count, best = min(candidates, key=lambda c: (*c[:3], round(abs(_held_ml(c[3]) / volume_ml - 1), 6)))
     held = _held_ml(best)
     return Spoonfuls(_words(best), held, count, held / volume_ml - 1)

@@ -1,4 +1,7 @@
-"""A piece with its stack of layers, dosed and followed: what each weighs, what of it sticks, where its salt ends."""
+"""A piece with its stack of layers, dosed and followed: what each weighs, what of it sticks, where its salt ends.
+
+How a layer that takes the rest, or gives way, finds its dose stands in `target`.
+"""
 
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
@@ -10,15 +13,25 @@ from ravska_core.blends import Blend
 from ravska_core.catalogue import Catalogue
 from ravska_core.column import Array, Column, at_depths, column_of
 from ravska_core.composition import BlendReading, read_blend
-from ravska_core.cuts import Piece, PieceReading, read_piece
+from ravska_core.cuts import Piece, PieceReading
 from ravska_core.depth import diffusivity_m2_s
-from ravska_core.doses import ADHESION_CEILING, surface_after
+from ravska_core.doses import ADHESION_CEILING, MELTED_CLINGS, melts, surface_after
 from ravska_core.fates import Dosed, Moment, drip_share, follow
 from ravska_core.injection import liquid_g, settle
-from ravska_core.layers import BATHS, EACH_TIME, INJECTIONS, LAYER_KINDS, MOST_LAYERS, Layer, LayerKind, check_layer
+from ravska_core.layers import (
+    BATHS,
+    COATS,
+    EACH_TIME,
+    INJECTIONS,
+    LAYER_KINDS,
+    MOST_LAYERS,
+    Layer,
+    LayerKind,
+    check_layer,
+)
 from ravska_core.portions import PORTION_G
 from ravska_core.spoons import SPOON_SETS, SpoonSet
-from ravska_core.working import BadInput
+from ravska_core.working import BadInput, say
 
 
 @dataclass(frozen=True)
@@ -107,47 +120,59 @@ def _put(layer: Layer, piece: PieceReading, mass_g: float, spoon_set: SpoonSet, 
             raise BadInput("blend", sentence)
         if "cure" in blend.flags:
             raise BadInput("blend", "Curing salt is not dosed here; use a tested cure recipe with its own weights.")
-        return Put(layer, kind, blend, edible / 100 / share, dial, f"{dial:.3g} % × {edible:.0f} g, / {share:.4g} salt")
+        return Put(
+            layer, kind, blend, edible / 100 / share, dial, f"{say(dial, 3)} % × {edible:.0f} g, / {say(share, 4)} salt"
+        )
     if kind.by == "area":
-        return Put(layer, kind, blend, area / 100 * times, dial, f"{dial:.3g} g/100 cm² × {area:.0f} cm²{often}")
+        return Put(layer, kind, blend, area / 100 * times, dial, f"{say(dial, 3)} g/100 cm² × {area:.0f} cm²{often}")
     if kind.by == "sliced":
         sliced = edible * piece.cook_yield
-        return Put(layer, kind, blend, sliced / 1000, dial, f"{dial:.3g} g/kg × {sliced / 1000:.3f} kg sliced")
+        return Put(layer, kind, blend, sliced / 1000, dial, f"{say(dial, 3)} g/kg × {sliced / 1000:.3f} kg sliced")
     if layer.kind in INJECTIONS:
         stays = _injected_stays(layer)
-        formula = f"{dial:.3g} % × {mass_g:.0f} g / {stays:g} that stays"
+        formula = f"{say(dial, 3)} % × {mass_g:.0f} g / {stays:g} that stays"
         return Put(layer, kind, blend, liquid_g(mass_g, 1.0, stays), dial, formula)
     if layer.kind in BATHS:
         if blend.water_share < 0.05:
             raise BadInput("blend", "This bath holds hardly any water, so no salt moves; add a juice, stock or dairy.")
-        formula = f"{dial:.3g} ml/kg × {mass_g / 1000:.3f} kg"
+        formula = f"{say(dial, 3)} ml/kg × {mass_g / 1000:.3f} kg"
         return Put(layer, kind, blend, mass_g / 1000 * blend.density_g_ml, dial, formula)
-    return Put(layer, kind, blend, mass_g / 1000, dial, f"{dial:.3g} g/kg × {mass_g / 1000:.3f} kg")
+    return Put(layer, kind, blend, mass_g / 1000, dial, f"{say(dial, 3)} g/kg × {mass_g / 1000:.3f} kg")
 
 
-def _dosed(puts: Sequence[Put], piece: PieceReading, surface: str) -> tuple[list[Dosed], list[str], list[str]]:
-    """Return what sticks of every layer, the surface each one meets, and notes on those that do not all stick."""
+def _dosed(
+    puts: Sequence[Put], piece: PieceReading, surface: str, ceiling: float = 1.0
+) -> tuple[list[Dosed], list[str], list[str]]:
+    """Return what sticks of every layer, the surface each one meets, and notes on those that do not all stick.
+
+    `ceiling` is a factor on what surfaces hold, for the band of a result.
+    """
     found, surfaces, notes = [], [], []
     lying = 0.0
     area = piece.coatable.value
     covered = 1 - piece.open_cm2 / area if area > 0 else 0.0
+    over = piece.open_cm2 if piece.open_cm2 > 0 else max(area, 1.0)
     for put in puts:
-        note, sticks = "", 1.0
+        note, sticks, clings = "", 1.0, 1.0
         surfaces.append(surface)
         if put.layer.kind == "rub":
-            room = max(0.0, ADHESION_CEILING[surface] - lying)
+            room = max(0.0, ADHESION_CEILING[surface] * ceiling - lying)
             weight = put.dial
             if weight > room + 1e-9:
                 sticks = room / weight
-                note = f"At most {room:.2g} g on 100 cm² more sticks to this {surface} surface."
+                note = f"At most {say(room, 2)} g on 100 cm² more sticks to this {surface} surface."
             lying += weight * sticks
         elif put.layer.kind in ("binder", "paste"):
             assert put.blend is not None
             surface = surface_after(put.blend)
         elif put.layer.kind in BATHS:
             surface, lying = "moist", 0.0
-        bath = put.dose_g / piece.open_cm2 if put.layer.kind in BATHS and piece.open_cm2 > 0 else 0.0
-        found.append(Dosed(put.layer, sticks, covered, bath))
+        if put.layer.kind in COATS and put.blend is not None and melts(put.blend) and put.layer.stays is None:
+            clings = min(1.0, MELTED_CLINGS / put.dial) if put.dial > 0 else 1.0
+        into = put.layer.kind in BATHS
+        bath = put.dose_g / piece.open_cm2 if into and piece.open_cm2 > 0 else 0.0
+        water = put.blend.water_share if into and put.blend is not None else 1.0
+        found.append(Dosed(put.layer, put.salt_g / over, sticks, clings, covered, bath, water))
         notes.append(note)
     return found, surfaces, notes
 
@@ -159,8 +184,8 @@ def _columns(piece: PieceReading) -> tuple[Column | None, Column | None]:
     solid = piece.solid
     volume, edible = solid.volume_cm3, piece.edible.value
     half = solid.thickness_cm / 2
-    # a bird is hollow: its meat is as thick as it has volume under its skin
-    middle = column_of(volume, piece.open_cm2, 0.0 if solid.shape == "bird" else half, edible)
+    # a bird is hollow: salt goes in from the skin's side, as deep as its breast is thick
+    middle = column_of(volume, piece.open_cm2, piece.meat_cm if solid.shape == "bird" else half, edible)
     if solid.shape == "bird":
         return middle, middle
     # the thin end is the same shape made smaller, so that it has as much more surface for its weight as it is thinner
@@ -184,6 +209,7 @@ class Stack:
     def __init__(self, arm: Arm, piece: PieceReading, puts: Sequence[Put]) -> None:
         self.piece, self.puts = piece, puts
         self.dosed, self.surfaces, self.notes = _dosed(puts, piece, arm.piece.surface)
+        self.surface = arm.piece.surface
         self.middle, self.thin_end = _columns(piece)
         self.salt_g = np.array([put.salt_g for put in puts])
         self._ends: dict[float, Moment] = {}
@@ -213,6 +239,14 @@ class Stack:
         self.follow(faster)
         known = self._holds.get(faster)
         return known if at_s == whole_s and known is not None else self.follow(faster, at_s)
+
+    def sticks(self, ceiling: float) -> list[float]:
+        """Return what sticks of every layer [0 to 1] when surfaces hold `ceiling` times what they usually do."""
+        return [dosed.sticks for dosed in _dosed(self.puts, self.piece, self.surface, ceiling)[0]]
+
+    def total(self) -> float:
+        """Return the salt of all layers [% of raw edible weight]."""
+        return float(self.percent(self.follow()).sum())
 
     def percent(self, moment: Moment) -> Array:
         """Return what stays of each layer's salt [% of raw edible weight]."""
@@ -246,56 +280,29 @@ class Stack:
         return found
 
 
-def _rest_dose(arm: Arm, stack: Stack, percents: Array, at: int) -> tuple[float, str]:
-    """Return the dial of the layer that takes what is left to the target, and a note when nothing is left."""
-    assert arm.target_percent is not None
-    others = float(percents.sum() - percents[at])
-    one = float(percents[at]) / stack.puts[at].dial
-    left = arm.target_percent - others
-    if left <= 0:
-        return 0.0, (
-            f"The other layers already hold {others:.2f} %, more than the {arm.target_percent:g} % wanted: nothing is "
-            "left for this one. Raise the target, or let another layer give way."
-        )
-    if one <= 0:
-        raise BadInput(f"layers.{at}.blend", "This layer holds no salt, so it cannot take up the rest of it.")
-    kind = stack.puts[at].kind
-    dial = left / one
-    if dial > kind.high:
-        return kind.high, f"Even {kind.high:g} {kind.unit}, the most this takes, falls short of the target."
-    return dial, ""
+def put_layers(arm: Arm, piece: PieceReading, spoon_set: SpoonSet, tables: Catalogue | None) -> list[Put]:
+    """Read the layers of an arm, each at its dose; one without a dose at its usual.
 
-
-def dose_stack(arm: Arm, spoon_set: SpoonSet, tables: Catalogue | None) -> tuple[Stack, dict[int, str]]:
-    """Read a piece and dose its layers; return the stack, and notes on the layer that takes the rest."""
-    piece = read_piece(arm.piece, tables)
+    Raises
+    ------
+    BadInput
+        At ``layers`` or ``layers.N.…``.
+    """
     if len(arm.layers) > MOST_LAYERS:
         raise BadInput("layers", f"A stack has at most {MOST_LAYERS} layers.")
-    if arm.target_percent is not None and not 0.1 <= arm.target_percent <= 5:
-        raise BadInput("target", "A salt target lies between 0.1 and 5 % of raw edible weight; 1.5 is usual.")
     puts = []
     for at, layer in enumerate(arm.layers):
         try:
             if layer.kind in INJECTIONS and piece.solid.shape in ("cubes", "strips") and piece.solid.thickness_cm < 2:
                 raise BadInput("kind", "These pieces are too small for a needle; use a bath or a coat.")
+            later = [after.kind for after in arm.layers[at + 1 :]]
+            if layer.into_pot and layer.kind == "marinade" and "cooking liquid" not in later:
+                raise BadInput(
+                    "after", "No pot comes after this bath; put a cooking liquid on, or throw the bath away."
+                )
             puts.append(
                 _put(as_weighed(layer, arm.piece.mass_g, spoon_set, tables), piece, arm.piece.mass_g, spoon_set, tables)
             )
         except BadInput as refusal:
             raise refusal.under(f"layers.{at}") from refusal
-    rests = [at for at, put in enumerate(puts) if put.layer.dose is None]
-    notes: dict[int, str] = {}
-    if rests:
-        at = rests[0]
-        if len(rests) > 1:
-            raise BadInput(f"layers.{rests[1]}.dose", "Only one layer can take the rest; give this one a dose.")
-        if arm.target_percent is None:
-            raise BadInput("target", "Set the salt you want in all, so that there is a rest to take.")
-        if arm.layers[at].kind in BATHS or arm.layers[at].kind == "drippings":
-            raise BadInput(f"layers.{at}.dose", "A bath or drippings cannot take the rest; give it a dose.")
-        trial = Stack(arm, piece, puts)
-        dial, notes[at] = _rest_dose(arm, trial, trial.percent(trial.follow()), at)
-        puts[at] = replace(
-            puts[at], dial=dial, formula=f"the rest to {arm.target_percent:g} %: {dial:.3g} {puts[at].kind.unit}"
-        )
-    return Stack(arm, piece, puts), notes
+    return puts

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 from ravska_core.composition import BlendReading
 from ravska_core.needle import SATURATION, brine_share
-from ravska_core.working import BadInput, Figure, Step, figure
+from ravska_core.working import BadInput, Figure, Step, figure, say
 
 SALT_FOR_STRENGTH = ("table-salt/fine", 0.985)
 WATER = "water/liquid"
@@ -100,7 +100,7 @@ def strength_of(
     now = blend.salt.value
     steps = [
         Step("Salt wanted", f"{wants_percent:g} % × {edible_g:.0f} g edible", needed * dose_g * stays, "g"),
-        Step("Liquid that stays", f"{dose_g:.0f} g × {stays:.3g}", dose_g * stays, "g", "pump"),
+        Step("Liquid that stays", f"{dose_g:.0f} g × {say(stays, 3)}", dose_g * stays, "g", "pump"),
         Step("Salt of the liquid", "wanted / liquid that stays", needed * 100, "%"),
     ]
     if abs(needed * 100 - now) <= max(0.02 * needed * 100, 0.02):

@@ -66,3 +66,15 @@ def in_range(field: str, value: float, low: float, high: float, sentence: str) -
     """Refuse a value outside the two limits, or one that is no number, with `sentence` at `field`."""
     if not (math.isfinite(value) and low <= value <= high):
         raise BadInput(field, sentence)
+
+
+def say(value: float, figures: int = 3) -> str:
+    """Return a number to so many figures as people write it: never with an exponent, nor with zeros at its end.
+
+    What stands before the point is not rounded: 1234.5 to three figures is 1234.
+    """
+    if value == 0 or not math.isfinite(value):
+        return f"{value:g}"
+    digits = max(0, figures - 1 - math.floor(math.log10(abs(value))))
+    text = f"{value:.{digits}f}"
+    return text.rstrip("0").rstrip(".") if "." in text else text

@@ -16,14 +16,16 @@ from django.utils import timezone
 from ninja import Router, Schema, Status
 from pydantic import Field
 from ravska_core import correcting, weighing
-from ravska_core.composition import read_blend, read_salt
+from ravska_core.caution_rules import cautions_for
+from ravska_core.cautions import Situation
+from ravska_core.composition import BlendReading, read_blend, read_salt
 from ravska_core.measuring import jar_for
 from ravska_core.method import say_step
 from ravska_core.naming import said_name
 from ravska_core.quantities import parse_mass_g
 from ravska_core.working import BadInput, Figure
 
-from api.documents import BandOut, JarOut, VersionDocument, jar_out, sends
+from api.documents import BandOut, CautionOut, JarOut, VersionDocument, caution_out, jar_out, sends
 from api.household import household, spoon_set
 from api.problems import ANSWERS, Conflict
 from api.typed import Number, Typed, Version
@@ -92,11 +94,12 @@ class CorrectDocument(TasteDocument):
 
 
 class JarDocument(Schema):
-    """What of a jar changed: how much is left as typed, and whether it is still clean."""
+    """What of a jar changed: how much is left as typed, whether it is still clean, and whether it is frozen."""
 
     version: Version
     left: Typed = ""
     clean: bool
+    frozen: bool | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -138,10 +141,14 @@ class BatchLineOut:
 
 @dataclass(frozen=True, slots=True)
 class JarRowOut:
+    """A jar on the shelf, and what there is to be said of keeping it."""
+
     size_ml: float
     left_g: float
     clean: bool
+    frozen: bool
     full: float
+    cautions: list[CautionOut]
 
 
 @dataclass(frozen=True, slots=True)
@@ -252,11 +259,17 @@ def _line(batch: Batch, line_id: UUID) -> BatchLine:
     return found
 
 
-def _jar(batch: Batch, volume_ml_g: float) -> JarRowOut | None:
+def _jar(batch: Batch, reading: BlendReading | None) -> JarRowOut | None:
     jar = getattr(batch, "jar", None)
     if jar is None:
         return None
-    return JarRowOut(jar.size_ml, jar.left_g, jar.clean, min(100.0, jar.left_g * volume_ml_g / jar.size_ml * 100))
+    density, cautions = 1.0, []
+    if reading is not None:
+        density = reading.density_g_ml
+        kept = Situation(flags=reading.flags, fat_share=reading.fat_share, in_jar=True, frozen=jar.frozen)
+        cautions = [caution_out(caution) for caution in cautions_for(kept, ("garlic-oil",))]
+    full = min(100.0, jar.left_g / density / jar.size_ml * 100)
+    return JarRowOut(jar.size_ml, jar.left_g, jar.clean, jar.frozen, full, cautions)
 
 
 def _rescue_out(found: weighing.Rescue) -> RescueOut:
@@ -330,7 +343,7 @@ def batch_out(batch: Batch) -> BatchOut:
         finished_g=weighed.finished.value if weighed else 0.0,
         steps=[say_step(step, names) for step in method],
         jar_fit=jar_out(jar_for(weighed.volume)) if weighed else None,
-        jar=_jar(batch, 1 / weighed.density_g_ml) if weighed else None,
+        jar=_jar(batch, weighed) if weighed else None,
     )
 
 
@@ -341,10 +354,10 @@ def list_batches(request) -> list[BatchRow]:
     found = []
     for batch in _rows():
         bowl = book.in_bowl(batch)
-        salt, bands, volume = None, [], 1.0
+        salt, bands = None, []
         weighed = book.read_bowl(batch, bowl)
         if weighed is not None:
-            salt, volume = weighed.salt, 1 / weighed.density_g_ml
+            salt = weighed.salt
             bands = [BandOut(grind.key, share) for grind, share in weighed.leaves]
         found.append(
             BatchRow(
@@ -360,7 +373,7 @@ def list_batches(request) -> list[BatchRow]:
                 poured_g=sum(bowl.poured_g),
                 salt=salt,
                 bands=bands,
-                jar=_jar(batch, volume),
+                jar=_jar(batch, weighed),
             )
         )
     return found
@@ -535,5 +548,6 @@ def save_jar(request, batch_id: UUID, document: JarDocument) -> BatchOut:
                 "clean", "What raw-meat hands touched never gets clean again; use it up now or throw it away."
             )
         jar.clean = document.clean
-        jar.save(update_fields=["left_g", "clean"])
+        jar.frozen = jar.frozen if document.frozen is None else document.frozen
+        jar.save(update_fields=["left_g", "clean", "frozen"])
     return batch_out(one_batch(batch_id))

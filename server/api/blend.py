@@ -13,9 +13,9 @@ from ravska_core import blends as core
 from ravska_core.composition import read_salt
 from ravska_core.working import BadInput, Figure
 
-from api.blend_document import BlendDocument, read_document
+from api.blend_document import BlendDocument, read_document, reading_of
 from api.blend_store import BlendOut, begin_blend, blend_out, claimed, one_blend, write_blend, writing
-from api.documents import VersionDocument, sends
+from api.documents import LineDocument, VersionDocument, sends
 from api.household import household
 from api.problems import ANSWERS
 from api.typed import Version
@@ -118,6 +118,23 @@ def save_blend(request, blend_id: UUID, document: BlendSave) -> BlendOut:
         # read inside the transaction: two blends put into each other at once would make a circle
         write_blend(row, read_document(document, blend_id))
     return blend_out(one_blend(blend_id))
+
+
+@router.post("/blends/{uuid:blend_id}/sieve", response={201: BlendOut, **ANSWERS})
+@sends
+def keep_sieve(request, blend_id: UUID):
+    """Make a blend of what the sieve holds back of another, to go into the pot or into one more."""
+    row = one_blend(blend_id)
+    reading = reading_of(row.as_core())
+    if reading.held_g < core.LOWEST_BATCH_G:
+        raise BadInput("method", "This blend is not strained, or hardly anything stays in the sieve.")
+    line = LineDocument(blend=row.pk, parts="1", basis="scale", held=True)
+    document = BlendDocument(
+        name=f"Sieved out of {row.name}"[:80], kind="cooking liquid", batch=f"{reading.held_g:.0f} g", lines=[line]
+    )
+    with transaction.atomic():
+        kept = begin_blend(read_document(document))
+    return Status(201, blend_out(one_blend(kept.pk)))
 
 
 @router.post("/blends/{uuid:blend_id}/archive", response={200: VersionDocument, **ANSWERS})

@@ -6,7 +6,7 @@ from fractions import Fraction
 from typing import Annotated, Literal
 from uuid import UUID
 
-from book.models import Blend, Layer, Line, Revision, load_inside, method_of
+from book.models import Blend, Layer, Line, Revision, line_key, load_inside, method_of
 from django.http import Http404
 from ninja import Router
 from pydantic import Field
@@ -20,7 +20,7 @@ from ravska_core.lists import Amount, read_amount
 from ravska_core.method import say_share, usual_steps
 from ravska_core.quantities import parse_parts
 from ravska_core.ratios import Ratio
-from ravska_core.working import BadInput, Figure
+from ravska_core.working import BadInput, Figure, say
 
 from api.blend_document import BlendAsTyped, WhatIf, read_document, reading_out, written_lines
 from api.documents import BandOut, BlendReadingOut, LineDocument, MethodStepDocument, Total, Written, sends
@@ -181,7 +181,7 @@ def _with_lines(
 ) -> core.Blend:
     """Return the blend with other lines; its method goes on with those of its lines that are still there."""
     of = typed.blend
-    keys = [line.grind or str(typed.keys.get(id(line.blend), "")) for line in lines]
+    keys = [line_key(line.grind, typed.keys.get(id(line.blend)), line.held) for line in lines]
     method = method_of([step.model_dump() for step in (typed.document.method if steps is None else steps)], keys)
     return core.Blend(of.kind, tuple(lines), of.batch_g, of.name, of.fire, method, of.label)
 
@@ -316,7 +316,7 @@ def rework(request, document: Rework) -> ReworkOut:
     lines = written_lines(ratio.lines, typed)
     if document.do == "set":
         off = ratio.lines[at].error if eyed else 0.0
-        lines[at].error, lines[at].said = (f"{off * 100:.3g}", document.parts) if eyed else ("", "")
+        lines[at].error, lines[at].said = (say(off * 100, 3), document.parts) if eyed else ("", "")
         ratio = _off_by(ratio, at, off)
         if eyed is None and ratio.lines[at].parts == parse_parts(document.parts):
             lines[at].parts, lines[at].exact = document.parts, ""
@@ -338,10 +338,10 @@ def _renamed(document: Rework, typed: BlendAsTyped, lines: Sequence[LineDocument
     if document.do not in ("grind", "unfold"):
         return document.method
     before = document.lines[at]
-    was = before.grind or str(before.blend)
+    was = before.key()
     inside = typed.blend.lines[at].blend
     count = len(inside.lines) if inside is not None and document.do == "unfold" else 1
-    now = [line.grind or str(line.blend) for line in lines[at : at + count]]
+    now = [line.key() for line in lines[at : at + count]]
     return [
         step.model_copy(update={"of": [new for key in step.of for new in (now if key == was else [key])]})
         for step in document.method
@@ -354,7 +354,7 @@ def usual_method(request, document: WhatIf) -> list[MethodStepDocument]:
     """Say how such a blend is usually made: dry parts first, oil last, strained for a needle."""
     typed = read_document(document, document.id)
     parts = core.parts_of(typed.blend.lines)
-    keys = [line.grind or str(line.blend) for line in document.lines]
+    keys = [line.key() for line in document.lines]
     return [
         MethodStepDocument(
             do=step.do,  # type: ignore[arg-type]

@@ -15,7 +15,7 @@ from ravska_core import bought, exchange, lists
 from ravska_core.catalogue import catalogue
 from ravska_core.naming import folded, said_name
 from ravska_core.ratios import say_parts
-from ravska_core.working import BadInput, Figure
+from ravska_core.working import BadInput, Figure, say
 
 from api.blend_document import BlendDocument, read_document, reading_out, written_parts
 from api.blend_store import one_blend
@@ -117,7 +117,7 @@ def _says(item: lists.Item) -> str:
     if amount is None:
         return ""
     unit = {"ml": "ml", "g": "g", "part": "parts", "percent": "%"}.get(amount.kind, amount.kind)
-    number = say_parts(amount.exact) if amount.exact is not None else f"{amount.value:.3g}"
+    number = say_parts(amount.exact) if amount.exact is not None else say(amount.value, 3)
     off = f", ±{amount.error * 100:.0f} %" if lists.by_eye(amount) else ""
     return f"{number} {unit}{off}"
 
@@ -264,7 +264,7 @@ def _lines_out(made: lists.Taken, items: Sequence[lists.Item]) -> list[LineDocum
                 parts=text,
                 exact=exact,
                 basis=line.basis,
-                error=f"{line.error * 100:.3g}" if line.error else "",
+                error=say(line.error * 100, 3) if line.error else "",
                 said=(said if item.amount and item.amount.kind not in ("part", "percent") else "")[:80],
             )
         )
@@ -282,7 +282,7 @@ def _method(steps: Sequence[str], made: lists.Taken, items: Sequence[lists.Item]
                 do=step.do,
                 of=[keys[line] for line in step.of],
                 to=step.to,
-                by=f"by {step.by * 100:.4g} %" if step.by else "",
+                by=f"by {say(step.by * 100, 4)} %" if step.by else "",
                 lasts=f"{step.lasts_s / 60:g} min" if step.lasts_s else "",
                 note=step.note,
             )
@@ -344,15 +344,6 @@ class LabelOut:
     reading: BlendReadingOut | None
 
 
-_DRIED = {
-    "garlic-fresh/crushed": "garlic-granulated/powder",
-    "onion-fresh/chopped": "onion-granulated/powder",
-    "ginger-fresh/grated": "ginger-ground/powder",
-    "parsley-fresh/chopped": "parsley-dried/leaf",
-}
-"""In a dry blend these names mean the dried kind."""
-
-
 @router.post("/blends/label", response={200: LabelOut, **ANSWERS})
 @sends
 def read_label(request, document: ReadLabelDocument) -> LabelOut:
@@ -364,7 +355,7 @@ def read_label(request, document: ReadLabelDocument) -> LabelOut:
     for name in names:
         chosen = document.chosen.get(name.name, "")
         grind = chosen if chosen in catalogue().grinds else name.grind or ""
-        grinds.append(_DRIED.get(grind, grind) if dry and not chosen else grind)
+        grinds.append(bought.DRIED.get(grind, grind) if dry and not chosen else grind)
     unknown = sum(not grind for grind in grinds)
     reading, lines, kept = None, [], None
     if not unknown:

@@ -212,9 +212,12 @@ def read_document(document: BlendDocument, own: UUID | None = None) -> BlendAsTy
             within = gather.attempt(place, lambda typed=typed: inside.of(typed.blend, own, document.name))
             if typed.grind:
                 gather.refuse(f"{place}.grind", "A line holds an ingredient or a blend, not both.")
+        elif typed.held:
+            gather.refuse(f"{place}.held", "Only a blend has a sieve; choose the blend that was strained.")
         error = gather.attempt(place, lambda typed=typed: _off(typed.error), 0.0)
         if parts is not None and (typed.blend is None or within is not None):
-            lines.append(core.Line("" if within else typed.grind, parts, typed.basis, typed.lock, within, error))
+            grind = "" if within else typed.grind
+            lines.append(core.Line(grind, parts, typed.basis, typed.lock, within, error, typed.held))
         if typed.least or typed.most:
             low = gather.attempt(place, lambda typed=typed: _share(typed.least, "least", 0.0), 0.0)
             high = gather.attempt(place, lambda typed=typed: _share(typed.most, "most", 1.0), 1.0)
@@ -242,7 +245,7 @@ def read_document(document: BlendDocument, own: UUID | None = None) -> BlendAsTy
     ]
     if document.lines and not 0 <= document.base < len(document.lines):
         gather.refuse("base", "The base line is not there any more; choose another.")
-    keys = [line.grind or str(line.blend) for line in document.lines]
+    keys = [line.key() for line in document.lines]
     steps = gather.attempt("", lambda: method_of([step.model_dump() for step in document.method], keys), ())
     label = None
     if document.label is not None:
@@ -260,12 +263,12 @@ def read_document(document: BlendDocument, own: UUID | None = None) -> BlendAsTy
 
 def written_lines(lines: Sequence[core.Line], typed: BlendAsTyped) -> list[LineDocument]:
     """Write lines as people do; a line whose parts stayed keeps the text that was typed."""
-    before: dict[tuple[str, UUID | None], tuple[LineDocument, Fraction]] = {}
+    before: dict[tuple[str, UUID | None, bool], tuple[LineDocument, Fraction]] = {}
     for old, line in zip(typed.document.lines, typed.blend.lines, strict=True):
-        before.setdefault((old.grind, old.blend), (old, line.parts))
+        before.setdefault((old.grind, old.blend, old.held), (old, line.parts))
     found = []
     for line in lines:
-        key = (line.grind, typed.keys[id(line.blend)] if line.blend is not None else None)
+        key = (line.grind, typed.keys[id(line.blend)] if line.blend is not None else None, line.held)
         old, parts = before.get(key, (None, None))
         if old is not None and parts is not None and abs(float(line.parts) / float(parts) - 1) < 1e-8:
             text, exact = old.parts, old.exact
@@ -283,6 +286,7 @@ def written_lines(lines: Sequence[core.Line], typed: BlendAsTyped) -> list[LineD
                 most=old.most if old else "",
                 error=old.error if old else "",
                 said=old.said if old else "",
+                held=key[2],
             )
         )
     return found

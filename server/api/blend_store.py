@@ -131,6 +131,7 @@ def line_documents(draft: Revision) -> list[LineDocument]:
             most=_percent(line.most_percent),
             error=f"{line.error * 100:g}" if line.error else "",
             said=line.said,
+            held=line.held,
         )
         for line in draft.lines.all()
     ]
@@ -201,6 +202,7 @@ def write_blend(row: Blend, typed: BlendAsTyped) -> None:
             lock=line.lock,
             least_percent=bounds[at].low * 100 if as_typed.least else None,
             most_percent=bounds[at].high * 100 if as_typed.most else None,
+            held=as_typed.held,
         )
         for at, (as_typed, line) in enumerate(zip(document.lines, typed.blend.lines, strict=True))
     )

@@ -5,18 +5,20 @@ from dataclasses import dataclass
 from typing import Annotated, Literal
 from uuid import UUID
 
-from book.cooks import compare, lay_out_steps, take_cut, usual_layer
+from book.cooks import FROZEN, compare, lay_out_steps, take_cut, usual_layer
 from book.models import Arm, Blend, Cook, Layer, Piece, Stale, claim_version
 from django.db import transaction
 from ninja import Router, Schema
 from pydantic import AwareDatetime, Field
 from ravska_core import coat, cuts
-from ravska_core.layers import LAYER_KINDS, place_for
+from ravska_core.binder import usual_binder_g
+from ravska_core.catalogue import catalogue
+from ravska_core.layers import LAYER_KINDS, LAYER_OF_BLEND, place_for, plain
 from ravska_core.layers import Layer as CoreLayer
 from ravska_core.portions import PORTION_G, raw_weight
 from ravska_core.quantities import say_duration
 from ravska_core.target import give_way
-from ravska_core.working import BadInput, Figure
+from ravska_core.working import BadInput, Figure, say
 
 from api.coat_document import (
     Appetite,
@@ -30,7 +32,10 @@ from api.coat_document import (
     layer_document,
     layers_of,
     read_arms,
+    read_layer,
     read_piece,
+    same_arm,
+    typed_arm,
     write_layer,
     write_piece,
 )
@@ -66,14 +71,14 @@ def read_coat(request, document: CoatDocument) -> list[ArmReadingOut]:
 class NewLayer(Schema):
     """What to put on: a blend or a plain grind, as which kind of layer (as the blend's usual one when empty).
 
-    `among` are the kinds of the layers it goes among, in order.
+    `layers` are those it goes among, in order.
     """
 
     piece: PieceDocument
     kind: LayerKindKey | None = None
     blend_id: UUID | None = None
     grind: Key = ""
-    among: Annotated[list[LayerKindKey], Field(max_length=12)] = Field(default=[])
+    layers: Annotated[list[LayerDocument], Field(max_length=12)] = Field(default=[])
 
 
 @dataclass(frozen=True, slots=True)
@@ -95,22 +100,32 @@ def _blend(key: UUID) -> Blend:
 @sends
 def new_layer(request, document: NewLayer) -> PlacedLayerOut:
     """Return a layer at its usual dose, hold and place for this blend and cut, without saving anything."""
+    among = [layer.kind for layer in document.layers]
     if document.blend_id is not None:
-        row = usual_layer(piece_row(document.piece), 0, _blend(document.blend_id), document.kind or "")
-        return PlacedLayerOut(layer_document(row), place_for(row.kind, document.among))
+        blend = _blend(document.blend_id)
+        place = place_for(document.kind or LAYER_OF_BLEND[blend.kind], among)
+        # a layer that cannot be read says so where it stands; it does not keep another from going on
+        gather, blends = Gather(), Blends(document.layers)
+        cores = [read_layer(layer, blends, gather, f"layers.{n}") for n, layer in enumerate(document.layers)]
+        others = [core for core in cores if core is not None] if all(cores) else []
+        row = usual_layer(piece_row(document.piece), min(place, len(others)), blend, document.kind or "", others)
+        return PlacedLayerOut(layer_document(row), place)
     if document.kind is None:
         raise BadInput("kind", "Say which kind of layer this is, or choose a blend.")
     kind = LAYER_KINDS[document.kind]
     layer = LayerDocument(
         kind=document.kind,
         grind=document.grind,
-        dose=f"{kind.usual:g}",
+        dose=f"{usual_binder_g(plain(document.grind)):g}"
+        if document.kind == "binder" and document.grind in catalogue().grinds
+        else f"{kind.usual:g}",
         hold="" if kind.hold_s is None else say_duration(kind.hold_s),
         hold_c=90.0 if document.kind == "cooking liquid" else 4.0,
+        place="" if kind.hold_s is None or document.kind == "cooking liquid" else "fridge",
         times=4 if document.kind == "spritz" else 3 if document.kind == "baste" else 1,
         vessel="bag" if document.kind == "marinade" else "",
     )
-    return PlacedLayerOut(layer, place_for(document.kind, document.among))
+    return PlacedLayerOut(layer, place_for(document.kind, among))
 
 
 class SchoolDocument(Schema):
@@ -139,17 +154,25 @@ class AimDocument(Schema):
     layer: Annotated[int, Field(ge=0, le=11)]
 
 
-@router.post("/coat/aim", response={200: LayerDocument, **ANSWERS})
+@dataclass(frozen=True, slots=True)
+class AimedOut:
+    """The layer that gave way; `says` by how much the target is missed, why and what would do it, empty when met."""
+
+    layer: LayerDocument
+    says: str
+
+
+@router.post("/coat/aim", response={200: AimedOut, **ANSWERS})
 @sends
-def aim(request, document: AimDocument) -> LayerDocument:
-    """Return the layer with the dose or hold that meets the arm's target, without saving anything."""
+def aim(request, document: AimDocument) -> AimedOut:
+    """Return the layer with the dose or hold that meets the arm's target, or comes nearest, without saving anything."""
     arms = read_arms([document.arm], Blends(document.arm.layers), "usual")
-    found = give_way(arms[0], document.layer, spoon_set())
+    found, says = give_way(arms[0], document.layer, spoon_set())
     before = document.arm.layers[document.layer]
     if found.hold_s != arms[0].layers[document.layer].hold_s:
-        return before.model_copy(update={"hold": say_duration(found.hold_s)})
+        return AimedOut(before.model_copy(update={"hold": say_duration(found.hold_s)}), says)
     vessel = "" if before.kind == "marinade" else before.vessel
-    return before.model_copy(update={"dose": f"{found.dose:.3g}", "vessel": vessel})
+    return AimedOut(before.model_copy(update={"dose": say(found.dose, 3), "vessel": vessel}), says)
 
 
 class SkinDocument(Schema):
@@ -173,12 +196,12 @@ def take_skin(request, document: SkinDocument) -> list[ArmDocument]:
     kept = arm.piece.model_copy(
         update={
             "faces": {**arm.piece.faces, "skin": "off"},
-            "mass": f"{mass / 1000:.3g} kg",
+            "mass": f"{say(mass / 1000, 3)} kg",
             "untrimmed": arm.piece.untrimmed or arm.piece.mass,
         }
     )
     alone = arm.piece.__class__(cut=skin.cut, mass=f"{skin.mass_g:.0f} g", surface="dry", faces=dict(skin.faces))
-    salted = LayerDocument(kind="pre-salt", grind="kosher-dense/flake", dose="1.5", hold="2 h")
+    salted = LayerDocument(kind="pre-salt", grind="kosher-dense/flake", dose="1.5", hold="2 h", place="fridge")
     return [
         arm.model_copy(update={"piece": kept}),
         ArmDocument(
@@ -264,14 +287,20 @@ def _store_layers(piece: Piece, documents: Sequence[LayerDocument], cores: Seque
 def _store(cook: Cook, document: CookSave, cores: Sequence[coat.Arm], blends: Blends) -> None:
     trial = cook.trial
     by_label = {arm.label: arm for arm in trial.arms.all()}
+    sent = {typed.label for typed in document.arms}
+    if trial.is_tasted() and any(hasattr(arm, "sample") and arm.label not in sent for arm in by_label.values()):
+        raise BadInput("arms", FROZEN)
     cook.name, cook.serve_at = document.name, document.serve_at
     cook.eaters, cook.appetite = document.eaters, document.appetite
     cook.save(update_fields=["name", "serve_at", "eaters", "appetite"])
-    tasted = trial.cards.exists()
+    tasted = trial.is_tasted()
     compared, kept = [], set()
     for typed, core in zip(document.arms, cores, strict=True):
         arm = by_label.get(typed.label)
-        if arm is None:
+        if arm is not None and tasted and hasattr(arm, "sample"):
+            if not same_arm(typed_arm(arm), typed):
+                raise BadInput(f"arms.{document.arms.index(typed)}", FROZEN)
+        elif arm is None:
             piece = Piece(cook=cook, cut=typed.piece.cut)
             write_piece(piece, typed.piece, core.piece)
             piece.target_percent, piece.target_typed = core.target_percent, typed.target
@@ -292,10 +321,6 @@ def _store(cook: Cook, document: CookSave, cores: Sequence[coat.Arm], blends: Bl
         kept.add(typed.label)
         if not typed.beside:
             compared.append(arm)
-    if tasted:
-        gone = [label for label, arm in by_label.items() if label not in kept and hasattr(arm, "sample")]
-        if gone:
-            raise BadInput("arms", "Tasting cards are in, so the arms that were tasted stay on the board.")
     if len(document.arms) > 1 or not tasted:
         compare(trial, compared if len(compared) == 2 else [])
     for label, arm in by_label.items():

@@ -4,18 +4,20 @@ from collections.abc import Iterable, Sequence
 from typing import Annotated, Literal
 from uuid import UUID
 
-from book.models import Blend, LayerRow, Piece, Revision, load_inside
+from book.models import Arm, Blend, LayerRow, Piece, Revision, load_inside
 from ninja import Schema
 from pydantic import BaseModel, Field
 from ravska_core import coat, cuts
 from ravska_core.blends import Blend as CoreBlend
 from ravska_core.catalogue import Bone
+from ravska_core.clocks import PLACES, STAGES, Stage, place_of
 from ravska_core.injection import Injection, injection_of
 from ravska_core.layers import BATHS, INJECTIONS, LAYER_KINDS, MOST_LAYERS, Layer, plain
 from ravska_core.portions import PORTION_G
 from ravska_core.quantities import (
     parse_amount,
     parse_duration_s,
+    parse_held_c,
     parse_length_cm,
     parse_mass_g,
     parse_number,
@@ -32,8 +34,21 @@ LayerKindKey = Literal[
     "pre-salt", "injection", "marinade", "binder", "rub", "paste", "spritz", "baste", "wrap", "cooking liquid",
     "drippings", "glaze", "finishing salt", "second injection",
 ]  # fmt: skip
-FaceState = Literal["bare", "coated", "off", "tied back"]
+FaceState = Literal["bare", "coated", "off", "tied back", "under"]
+Place = Literal["", "fridge", "cool box", "bench", "outside", "warm water", "pot"]
 Appetite = Literal["light", "usual", "hearty"]
+
+
+class StageDocument(BaseModel):
+    """What raw meat goes through beside its layers, as typed: thawed, or out before the fire; where, and how long.
+
+    `hold_at` is the temperature there as typed, empty for what is usual at the place.
+    """
+
+    what: Literal["thaw", "temper"]
+    place: Literal["fridge", "cool box", "bench", "outside", "warm water"] = "bench"
+    hold: Typed
+    hold_at: Typed = ""
 
 
 class PieceDocument(BaseModel):
@@ -61,13 +76,15 @@ class PieceDocument(BaseModel):
     bones: Annotated[
         list[Annotated[list[Number], Field(min_length=5, max_length=5)]], Field(max_length=cuts.MOST_BONES)
     ] = Field(default=[])
+    stages: Annotated[list[StageDocument], Field(max_length=len(STAGES))] = Field(default=[])
 
 
 class LayerDocument(BaseModel):
     """A layer as typed: of a blend or of a plain grind. An empty dose is the rest to the piece's salt target.
 
     `revision` pins what was mixed; `stays` and `eaten` are in %, empty for what is usual. `reserve` of a bath is set
-    aside before the meat goes in.
+    aside before the meat goes in, and what is left of it may go `into_pot`. It is held at `place` at `hold_c` [C];
+    `hold_at` is that temperature as typed, which goes first.
     """
 
     kind: LayerKindKey
@@ -78,6 +95,9 @@ class LayerDocument(BaseModel):
     vessel: Key = ""
     hold: Typed = ""
     hold_c: Number = 4.0
+    hold_at: Typed = ""
+    place: Place = ""
+    into_pot: bool = False
     stays: Typed = ""
     after: Literal["wiped", "rinsed", "as it is"] = "wiped"
     eaten: Typed = ""
@@ -172,13 +192,23 @@ def read_piece(document: PieceDocument, gather: Gather, at: str) -> cuts.Piece |
         lengths = [gather.attempt(at, lambda n=name, t=text: parse_length_cm(t, n)) for name, text in sizes.items()]
         if all(length is not None for length in lengths):
             measures = cuts.Measures(*lengths)
-    if mass is None:
+    stages = [
+        gather.attempt(f"{at}.stages.{n}", lambda stage=stage: _stage(stage)) for n, stage in enumerate(document.stages)
+    ]
+    if mass is None or any(stage is None for stage in stages):
         return None
     return cuts.Piece(
         document.cut, mass, document.count, untrimmed, document.grade, dict(document.faces), document.surface, measures,
         document.cut_into if size is not None else "", size, thin, endpoint, document.pierced,
-        tuple(Bone(*rod) for rod in document.bones),
+        tuple(Bone(*rod) for rod in document.bones), tuple(stages),  # type: ignore[arg-type]
     )  # fmt: skip
+
+
+def _stage(document: StageDocument) -> Stage:
+    celsius = PLACES[document.place].usual_c
+    if document.hold_at:
+        celsius = parse_held_c(document.hold_at, "hold_at")
+    return Stage(document.what, document.place, celsius, parse_duration_s(document.hold, "hold"))
 
 
 def read_layer(document: LayerDocument, blends: Blends, gather: Gather, at: str) -> Layer | None:
@@ -204,6 +234,11 @@ def read_layer(document: LayerDocument, blends: Blends, gather: Gather, at: str)
         read = gather.attempt(at, lambda: parse_duration_s(document.hold, "hold"))
         ok = ok and read is not None
         hold = read or 0.0
+    hold_c = document.hold_c
+    if document.hold_at and kind.hold_s is not None:
+        typed_c = gather.attempt(at, lambda: parse_held_c(document.hold_at, "hold_c"))
+        ok = ok and typed_c is not None
+        hold_c = hold_c if typed_c is None else typed_c
     stays = eaten = None
     if document.stays:
         stays = gather.attempt(at, lambda: parse_number(document.stays, "stays", 0, 100, "a share in %"))
@@ -223,9 +258,10 @@ def read_layer(document: LayerDocument, blends: Blends, gather: Gather, at: str)
     if not ok:
         return None
     return Layer(
-        document.kind, blend, dose, hold, document.hold_c, None if stays is None else stays / 100,
+        document.kind, blend, dose, hold, hold_c, None if stays is None else stays / 100,
         document.after if document.kind in BATHS else "wiped", None if eaten is None else eaten / 100,
-        document.times, reserve, injection,
+        document.times, reserve, injection, "" if document.kind == "cooking liquid" else document.place,
+        document.into_pot and document.kind == "marinade",
     )  # fmt: skip
 
 
@@ -259,7 +295,8 @@ def layers_of(arms: Iterable[ArmDocument]) -> Iterable[LayerDocument]:
 
 
 def layer_document(layer: LayerRow) -> LayerDocument:
-    """Write a layer of the book as it is typed."""
+    """Write a layer of the book as it is typed; a hold of before places were said is where its temperature is usual."""
+    held = LAYER_KINDS[layer.kind].hold_s is not None and layer.kind != "cooking liquid"
     revision = getattr(layer, "revision", None)
     return LayerDocument(
         kind=layer.kind,  # type: ignore[arg-type]
@@ -270,6 +307,9 @@ def layer_document(layer: LayerRow) -> LayerDocument:
         vessel=layer.vessel,
         hold=layer.hold_typed,
         hold_c=layer.hold_c,
+        hold_at=layer.hold_c_typed,
+        place=layer.place or (place_of(layer.hold_c) if held else ""),  # type: ignore[arg-type]
+        into_pot=layer.into_pot,
         stays=layer.stays_typed,
         after=layer.after,  # type: ignore[arg-type]
         eaten=layer.eaten_typed,
@@ -284,7 +324,9 @@ def write_layer(row: LayerRow, document: LayerDocument, core: Layer, blend: Blen
     held = LAYER_KINDS[document.kind].hold_s is not None
     row.kind, row.blend, row.grind = document.kind, blend, "" if blend else document.grind
     row.dose, row.dose_typed, row.vessel = core.dose, document.dose, document.vessel
-    row.hold_s, row.hold_typed, row.hold_c = (core.hold_s if held else None), document.hold, document.hold_c
+    row.hold_s, row.hold_typed = (core.hold_s if held else None), document.hold
+    row.hold_c, row.hold_c_typed, row.place = core.hold_c, document.hold_at, core.place
+    row.into_pot = core.into_pot
     row.stays, row.stays_typed, row.after = core.stays, document.stays, document.after
     row.eaten, row.eaten_typed, row.times = core.eaten, document.eaten, document.times
     row.reserve_typed = document.reserve if document.kind in BATHS else ""
@@ -298,6 +340,7 @@ def piece_document(piece: Piece) -> PieceDocument:
         grade=piece.grade, faces=piece.faces, surface=piece.surface, length=piece.length_typed,
         width=piece.width_typed, thickness=piece.thickness_typed, cut_into=piece.cut_into, cut_size=piece.cut_typed,
         thin=piece.thin_typed, endpoint=piece.endpoint_typed, pierced=piece.pierced, bones=piece.bones,
+        stages=[StageDocument(**{name: stage[name] for name in StageDocument.model_fields}) for stage in piece.stages],
     )  # type: ignore[arg-type]  # fmt: skip
 
 
@@ -315,3 +358,28 @@ def write_piece(row: Piece, document: PieceDocument, core: cuts.Piece) -> None:
     row.thin_cm, row.thin_typed = core.thin_cm, document.thin
     row.endpoint_c, row.endpoint_typed, row.pierced = core.endpoint_c, document.endpoint, document.pierced
     row.bones = [list(rod) for rod in document.bones]
+    row.stages = [
+        {**typed.model_dump(), "hold_c": stage.celsius, "hold_s": stage.lasts_s}
+        for typed, stage in zip(document.stages, core.stages, strict=True)
+    ]
+
+
+def typed_arm(arm: Arm) -> ArmDocument:
+    """Write an arm of the book as it is typed."""
+    return ArmDocument(
+        label=arm.label,
+        name=arm.name,
+        piece=piece_document(arm.piece),
+        layers=[layer_document(layer) for layer in arm.piece.layers.all()],
+        target=arm.piece.target_typed,
+        beside=not hasattr(arm, "sample"),
+    )
+
+
+def same_arm(kept: ArmDocument, sent: ArmDocument) -> bool:
+    """Tell whether an arm was sent as it is kept; a layer that was mixed since it was read pins its revision."""
+    layers = [
+        layer.model_copy(update={"revision": before.revision}) if layer.revision is None else layer
+        for layer, before in zip(sent.layers, kept.layers, strict=False)
+    ]
+    return len(sent.layers) == len(kept.layers) and kept == sent.model_copy(update={"layers": layers})

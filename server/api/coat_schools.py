@@ -3,8 +3,9 @@
 from collections.abc import Mapping, Sequence
 from uuid import UUID
 
-from book.cooks import layer_of_slot, usual_layer
+from book.cooks import begin_usual, layer_of_slot, usual_hold_s
 from book.models import Blend, Piece
+from ravska_core.quantities import say_duration
 from ravska_core.schools import SCHOOLS
 from ravska_core.working import BadInput
 
@@ -49,14 +50,15 @@ def stack_of(
         raise BadInput("school", f"A school is one of {', '.join(SCHOOLS)}.")
     blends = at_hand(arm, blend_ids) if known_blends is None else known_blends
     piece = piece_row(arm.piece)
-    layers = []
-    for at, slot in enumerate(known.slots):
-        row = layer_of_slot(slot, at, blends)
+    rows = [layer_of_slot(slot, at, blends) for at, slot in enumerate(known.slots)]
+    for row in rows:
         if row.kind == "marinade" and row.blend is not None:
-            usual = usual_layer(piece, at, row.blend, "marinade")
-            row.hold_s, row.hold_typed = usual.hold_s, usual.hold_typed
-        layers.append(layer_document(row))
-    return layers
+            row.hold_s = usual_hold_s("marinade", row.blend, piece)
+            row.hold_typed = say_duration(row.hold_s or 0.0)
+    for at, row in enumerate(rows):
+        # a school's coat is for a joint; on thin pieces, racks and birds it begins lighter
+        begin_usual(row, piece, [x.as_core() for x in rows[:at]], [x.as_core() for x in rows[at + 1 :]])
+    return [layer_document(row) for row in rows]
 
 
 def free_label(taken: Sequence[str]) -> str:

@@ -9,6 +9,7 @@ from functools import cache, wraps
 from typing import Annotated, Any, Literal, get_type_hints
 from uuid import UUID
 
+from book.models import line_key
 from django.http import HttpResponse
 from ninja import Schema, Status
 from pydantic import BaseModel, Field, TypeAdapter
@@ -76,11 +77,14 @@ def spoons_out(found: spoons.Spoonfuls, wanted_ml: float) -> SpoonsOut:
 
 @dataclass(frozen=True, slots=True)
 class CautionOut:
+    """A caution; one with a `layer` stands at that layer's step, by its place."""
+
     id: str
     level: Literal["stop", "caution", "note"]
     sentence: str
     action: str
     source: str
+    layer: int | None = None
 
 
 def caution_out(found: Caution) -> CautionOut:
@@ -90,6 +94,7 @@ def caution_out(found: Caution) -> CautionOut:
         sentence=found.sentence,
         action=found.action,
         source=catalogue().sources[found.source].title,
+        layer=found.layer,
     )
 
 
@@ -208,7 +213,7 @@ class BlendReadingOut:
     """What a blend comes to: shares, grams and spoons a line, its scales, keeping time, cautions and findings.
 
     `batch` goes into the bowl, `finished` comes out of the method, `after_g` is what is left after each of its steps.
-    `notes` say what does not fit on a bought blend's label.
+    `notes` say what does not fit on a bought blend's label; `held_g` is what its sieve holds back, with so much salt.
     """
 
     lines: list[LineReadingOut]
@@ -223,6 +228,8 @@ class BlendReadingOut:
     keeping: KeepingOut
     allergens: list[str]
     cautions: list[CautionOut]
+    held_g: float
+    held_salt_percent: float
 
 
 def _label_notes(blend: blends.Blend, found: composition.BlendReading) -> list[str]:
@@ -259,6 +266,8 @@ def blend_reading_out(
         keeping=KeepingOut(found.keeping.days, found.keeping.place, found.keeping.because, found.keeping.figure),
         allergens=list(found.allergens),
         cautions=[caution_out(caution) for caution in findings.find(blend, found)],
+        held_g=found.held_g,
+        held_salt_percent=found.held_salt_percent,
     )
 
 
@@ -448,7 +457,8 @@ class LineDocument(BaseModel):
     `error` says how far an amount by eye may be off [%], `said` how it was written where it came from.
 
     `exact` is the fraction the text stands for where it was rounded, such as 1359/50; it is left out as soon as
-    someone types. `least` and `most` bound the line's share [%] when the blend is aimed.
+    someone types. `least` and `most` bound the line's share [%] when the blend is aimed. `held` says that of the
+    blend what its sieve held back goes in.
     """
 
     grind: Key = ""
@@ -461,6 +471,11 @@ class LineDocument(BaseModel):
     most: Typed = ""
     error: Typed = ""
     said: Key = ""
+    held: bool = False
+
+    def key(self) -> str:
+        """Return what a step of the method calls this line."""
+        return line_key(self.grind, self.blend, self.held)
 
 
 class MethodStepDocument(BaseModel):

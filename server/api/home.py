@@ -1,12 +1,12 @@
 """Home: the cook in hand, its next step, and the ways to begin another."""
 
 from dataclasses import dataclass
-from datetime import datetime
+from datetime import datetime, timedelta
 from typing import Annotated, Literal
 from uuid import UUID
 
-from book.cooks import Beginning, begin_cook, even_salt, pin_layer
-from book.models import Blend, Cook, Piece, Stale, Step, claim_version
+from book.cooks import Beginning, begin_cook, check_untasted, copy_cook, even_salt, pin_layer
+from book.models import Blend, Cook, Look, Piece, Stale, Step, Taster, claim_version
 from django.db import transaction
 from django.http import Http404
 from django.utils import timezone
@@ -219,10 +219,12 @@ def tick(request, cook_id: UUID, step_id: UUID, document: TickDocument) -> CookO
 @router.post("/cooks/{uuid:cook_id}/even", response={200: CookOut, **ANSWERS})
 @sends
 def even_out(request, cook_id: UUID, document: EvenDocument) -> CookOut:
-    """Even out one difference: salt by adding to the arm with less, times by taking the longer for both."""
+    """Even out one difference: salt towards what is wanted, or usual, on both; times by taking the longer for both."""
     try:
         with transaction.atomic():
             cook = _claim(cook_id, document.version)
+            if document.what in ("salt", "bare face"):
+                check_untasted(cook, "what")
             if document.what == "salt":
                 even_salt(cook)
             elif document.what == "bare face":
@@ -238,19 +240,51 @@ def even_out(request, cook_id: UUID, document: EvenDocument) -> CookOut:
     return cook_out(one_cook(cook_id))
 
 
+WEEK = timedelta(days=7)
+
+
+@router.post("/cooks/{uuid:cook_id}/copy", response={201: CookOut, **ANSWERS})
+@sends
+def copy(request, cook_id: UUID):
+    """Begin a cook like this one and take it in hand, a week or more later; what was tasted stays as it was."""
+    cook = one_cook(cook_id)
+    weeks = max(1, -((cook.serve_at - timezone.now()) // WEEK))
+    made = copy_cook(cook, cook.serve_at + weeks * WEEK)
+    return Status(201, cook_out(one_cook(made.pk)))
+
+
+class LookDocument(Schema):
+    """Who looks at which plate is which, as whoever plates has to."""
+
+    who: Annotated[Name, Field(max_length=40)]
+
+
 @dataclass(frozen=True, slots=True)
 class PlatingOut:
-    """Which number an arm is plated under, for whoever plates and does not taste."""
+    """Which number an arm is plated under."""
 
     label: str
     code: str
 
 
-@router.get("/cooks/{uuid:cook_id}/plating", response={200: list[PlatingOut], **ANSWERS})
+@dataclass(frozen=True, slots=True)
+class PlatesOut:
+    """The plates by arm, and who has seen them: their cards are not blind."""
+
+    plates: list[PlatingOut]
+    seen_by: list[str]
+
+
+@router.post("/cooks/{uuid:cook_id}/plating", response={200: PlatesOut, **ANSWERS})
 @sends
-def read_plating(request, cook_id: UUID) -> list[PlatingOut]:
-    """Return the plate numbers by arm."""
+def look_at_plating(request, cook_id: UUID, document: LookDocument) -> PlatesOut:
+    """Tell the plate numbers by arm, and write down who looked: no other answer tells them before the reveal."""
     trial = one_cook(cook_id).trial
-    return [
-        PlatingOut(label=s.arm.label, code=s.code) for s in trial.samples.select_related("arm").order_by("arm__label")
-    ]
+    samples = list(trial.samples.select_related("arm").order_by("arm__label"))
+    if not samples:
+        raise BadInput("who", "No two pieces of this cook are compared, so there are no numbers to plate under.")
+    with transaction.atomic():
+        taster, _ = Taster.objects.get_or_create(household=household(), nickname=document.who)
+        Look.objects.get_or_create(trial=trial, taster=taster)
+    seen = trial.looks.select_related("taster").values_list("taster__nickname", flat=True)
+    return PlatesOut([PlatingOut(label=s.arm.label, code=s.code) for s in samples], list(seen))

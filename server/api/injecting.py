@@ -12,7 +12,7 @@ from ravska_core import coat, cuts
 from ravska_core.binder import Binder, bind_at, binders_for, plain_binders
 from ravska_core.layers import INJECTIONS, LAYER_KINDS
 from ravska_core.sites import face_of, lay_sites, off_the_bone
-from ravska_core.working import BadInput, Figure
+from ravska_core.working import BadInput, Figure, say
 
 from api.blend_document import BlendDocument, read_document
 from api.blend_store import begin_blend
@@ -85,8 +85,8 @@ def make_strength(request, cook_id: UUID, document: StrengthDocument):
         raise BadInput("wants", "The blend is as salty as that already.")
     name = f"{blend.name}, {strength.needed.value:.1f} % salt"
     lines = [
-        LineDocument(blend=blend.pk, parts=f"{max(strength.of_g, 0.001):.4g}", basis="scale"),
-        LineDocument(grind=strength.grind, parts=f"{strength.add_g:.3g}", basis="scale"),
+        LineDocument(blend=blend.pk, parts=say(max(strength.of_g, 0.001), 4), basis="scale"),
+        LineDocument(grind=strength.grind, parts=say(strength.add_g, 3), basis="scale"),
     ]
     batch = f"{strength.of_g + strength.add_g:.0f} g"
     typed = read_document(BlendDocument(name=name[:80], kind="injection", batch=batch, lines=lines))

@@ -9,6 +9,7 @@ from pydantic import Field
 from ravska_core.blends import Line, flatten
 from ravska_core.catalogue import ALLERGENS, Starter, catalogue
 from ravska_core.cautions import minimum_centre_c
+from ravska_core.clocks import PLACES
 from ravska_core.cuts import FACE_STATES, GRADES
 from ravska_core.doses import ADHESION_CEILING, COAT_WEIGHTS, SALT_ZONES, VESSELS
 from ravska_core.layers import AFTER_BATH, BATHS, EACH_TIME, LAYER_KINDS, LIQUID_FATES
@@ -49,6 +50,7 @@ class GrindOut:
     allergens: list[str]
     source: str
     mark: str
+    cure: bool
 
 
 @dataclass(frozen=True, slots=True)
@@ -159,6 +161,16 @@ class SpoonSetOut:
 
 
 @dataclass(frozen=True, slots=True)
+class PlaceOut:
+    """Where meat is held: its usual temperature [C], and whether the temperature there is to be set."""
+
+    key: str
+    says: str
+    usual_c: float
+    set: bool
+
+
+@dataclass(frozen=True, slots=True)
 class CatalogueOut:
     """Everything a screen chooses from."""
 
@@ -181,6 +193,7 @@ class CatalogueOut:
     zones: list[ZoneOut]
     spoon_sets: list[SpoonSetOut]
     jars_ml: list[float]
+    places: list[PlaceOut]
 
 
 class PreferencesDocument(Schema):
@@ -215,6 +228,7 @@ def read_catalogue(request) -> CatalogueOut:
                 allergens=list(g.ingredient.allergens),
                 source=tables.sources[g.source].title,
                 mark=tables.sources[g.source].mark,
+                cure="cure" in g.ingredient.flags,
             )
             for g in tables.grinds.values()
         ],
@@ -230,7 +244,7 @@ def read_catalogue(request) -> CatalogueOut:
                 bone_share=c.bone_share,
                 usual_low_g=c.usual_low_g,
                 usual_high_g=c.usual_high_g,
-                minimum_centre_c=minimum_centre_c(c.animal)[0],
+                minimum_centre_c=minimum_centre_c(c.animal, c.minced)[0],
             )
             for c in tables.cuts.values()
         ],
@@ -269,6 +283,9 @@ def read_catalogue(request) -> CatalogueOut:
             SpoonSetOut(key=s.key, title=s.title, spoons=[spoon_name(x) for x in s.spoons]) for s in SPOON_SETS.values()
         ],
         jars_ml=[float(size) for size in JARS_ML],
+        places=[
+            PlaceOut(key, place.says, place.usual_c, key not in ("fridge", "bench")) for key, place in PLACES.items()
+        ],
     )
 
 

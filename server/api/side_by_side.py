@@ -8,7 +8,7 @@ from ninja import Router, Schema
 from pydantic import Field
 from ravska_core.schools import ARM_KINDS, SCHOOLS
 from ravska_core.side_by_side import Side, side
-from ravska_core.working import BadInput, Figure
+from ravska_core.working import BadInput, Figure, say
 
 from api.coat_document import Appetite, ArmDocument, Blends, layers_of, read_arms, read_piece
 from api.coat_schools import at_hand, free_label, stack_of
@@ -159,7 +159,7 @@ def make_pair(request, document: PairDocument) -> list[ArmDocument]:
     if document.split:
         count = piece.count // 2 if piece.count > 1 else 1
         share = count / piece.count if piece.count > 1 else 0.5
-        mass = f"{piece.mass_g * share / 1000:.3g} kg"
+        mass = f"{say(piece.mass_g * share / 1000, 3)} kg"
         # halves have measures and bones of their own
         typed = typed.model_copy(
             update={

@@ -24,7 +24,7 @@ from ravska_core.layers import MOST_LAYERS
 from ravska_core.mixing import batch_for_dose_g, to_mix
 from ravska_core.quantities import parse_mass_g
 from ravska_core.spoons import measure_out
-from ravska_core.working import BadInput, Figure
+from ravska_core.working import BadInput, Figure, say
 
 from api.blend_document import BlendDocument, read_document
 from api.blend_store import begin_blend
@@ -276,7 +276,7 @@ def keep_drippings(request, cook_id: UUID, document: DrippingsDocument):
             kind="cooking liquid",
             batch=f"{sum(grams for _, grams in found):.0f} g",
             lines=[
-                LineDocument(grind=grind, parts=f"{grams:.3g}", basis="scale", error=f"{ERROR * 100:.0f}")
+                LineDocument(grind=grind, parts=say(grams, 3), basis="scale", error=f"{ERROR * 100:.0f}")
                 for grind, grams in found
             ],
         )
@@ -346,7 +346,7 @@ def weigh_back(request, cook_id: UUID, document: WeighBackDocument) -> OwnCoatOu
         surface = reading.layers[document.layer].surface
         figure = own_coat(CoreWeighBack(taken, left, fell, area))
         if not 0.1 <= figure.value <= 60:
-            sentence = f"That would be {figure.value:.2g} g on 100 cm², which no coat is; check the weights."
+            sentence = f"That would be {say(figure.value, 2)} g on 100 cm², which no coat is; check the weights."
             raise BadInput("taken", sentence)
         row = WeighBack.objects.create(
             household=household(), layer=layers[document.layer], cut=arm.piece.cut, surface=surface, taken_g=taken,

@@ -11,7 +11,7 @@ from django.http import Http404
 from django.utils import timezone
 from ninja import Router, Schema, Status
 from pydantic import Field
-from ravska_core.tasting import LIKING_SCALES, SALT_SCALE, scale_limits, serving_order
+from ravska_core.tasting import LIKING_SCALES, MOST_CARDS, SALT_SCALE, scale_limits, serving_order
 from ravska_core.working import BadInput
 
 from api.documents import sends
@@ -53,7 +53,10 @@ class RevealOut:
 
 @dataclass(frozen=True, slots=True)
 class TableOut:
-    """A trial as its tasters see it: codes, the next serving order, cards in. No arm names until the reveal."""
+    """A trial as its tasters see it: codes, the next serving order, cards in. No arm names until the reveal.
+
+    `planned_cards` is how many it takes, stated before the first is in; `seen_by` names who looked at the plating.
+    """
 
     trial_id: UUID
     cook_id: UUID
@@ -63,7 +66,9 @@ class TableOut:
     next_order: list[str]
     scales: list[ScaleOut]
     cards: list[CardOut]
+    planned_cards: int
     tasters: list[str]
+    seen_by: list[str]
     revealed: list[RevealOut] | None
 
 
@@ -131,6 +136,8 @@ def _out(trial: Trial) -> TableOut:
             )
             for card in cards
         ],
+        planned_cards=trial.planned_cards,
+        seen_by=list(trial.looks.values_list("taster__nickname", flat=True)),
         tasters=list(Taster.objects.filter(household=household()).values_list("nickname", flat=True)),
         revealed=revealed,
     )
@@ -166,10 +173,30 @@ def read_table(request, trial_id: UUID) -> TableOut:
     return _out(_trial(trial_id))
 
 
+class PlanDocument(Schema):
+    """How many cards a trial takes."""
+
+    cards: Annotated[int, Field(ge=1, le=MOST_CARDS)]
+
+
+@router.put("/trials/{uuid:trial_id}/plan", response={200: TableOut, **ANSWERS})
+@sends
+def plan_cards(request, trial_id: UUID, document: PlanDocument) -> TableOut:
+    """State how many cards the trial takes, before the first is in: the more looks, the less each may decide."""
+    with transaction.atomic():
+        trial = _trial(trial_id)
+        if trial.planned_cards != document.cards:
+            if trial.is_tasted():
+                raise BadInput("cards", "A card is in, so the number of cards stays; it was stated before the first.")
+            trial.planned_cards = document.cards
+            trial.save(update_fields=["planned_cards"])
+    return _out(_trial(trial_id))
+
+
 @router.post("/trials/{uuid:trial_id}/cards", response={201: TableOut, **ANSWERS})
 @sends
 def add_card(request, trial_id: UUID, document: CardDocument):
-    """Take in a card. After the reveal it still counts, and is marked as not blind."""
+    """Take in a card. After the reveal, or from who looked at the plating, it counts and is marked as not blind."""
     with transaction.atomic():
         trial = _trial(trial_id)
         _check(document, _codes(trial))
@@ -183,7 +210,7 @@ def add_card(request, trial_id: UUID, document: CardDocument):
             number=trial.cards.count(),
             served=document.served,
             prefers=samples[document.prefers] if document.prefers else None,
-            blind=trial.revealed_at is None,
+            blind=trial.revealed_at is None and not trial.looks.filter(taster=taster).exists(),
         )
         Score.objects.bulk_create(
             Score(card=card, sample=samples[s.code], scale=s.scale, value=s.value) for s in document.scores

@@ -1,5 +1,6 @@
 """Verdict: what the cards of a trial say, and whether they say it yet."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime
 from uuid import UUID
@@ -7,7 +8,7 @@ from uuid import UUID
 from book.models import Cook, Score
 from django.http import Http404
 from ninja import Router
-from ravska_core.tasting import LIKING_SCALES
+from ravska_core.tasting import JUST_RIGHT, LIKING_SCALES, SALT_SCALE
 from ravska_core.verdict import mean_liking, read_verdict
 
 from api.cook_document import DifferenceOut, cooks, fair_test, read_stored, spoons_for
@@ -45,8 +46,17 @@ class CardRow:
 
 
 @dataclass(frozen=True, slots=True)
+class SaltVotes:
+    """What the cards say of one side's salt: too little, just right, too much."""
+
+    too_little: int
+    just_right: int
+    too_much: int
+
+
+@dataclass(frozen=True, slots=True)
 class VerdictOut:
-    """State of a trial. `winner` is the index of the winning side."""
+    """State of a trial. `winner` is the index of the winning side; `cards_beyond` came after those it stated."""
 
     trial_id: UUID
     cook_id: UUID
@@ -59,12 +69,23 @@ class VerdictOut:
     winner: int | None
     sides: list[SideOut]
     no_preference: int
+    planned_cards: int
+    cards_beyond: int
     probability: Figure
-    cards_more: Figure
+    bound: Figure
+    cards_more: Figure | None
+    salt: list[SaltVotes]
     liking: list[LikingOut]
     cards: list[CardRow]
     differs: list[DifferenceOut]
     unknown: list[str]
+
+
+def _salt_votes(votes: Sequence[int | None]) -> SaltVotes:
+    cast = [vote for vote in votes if vote is not None]
+    return SaltVotes(
+        sum(vote < JUST_RIGHT for vote in cast), cast.count(JUST_RIGHT), sum(vote > JUST_RIGHT for vote in cast)
+    )
 
 
 def _verdict(cook: Cook) -> VerdictOut:
@@ -74,9 +95,11 @@ def _verdict(cook: Cook) -> VerdictOut:
     if not revealed:
         samples.sort(key=lambda sample: sample.code)  # arm order would tell
     cards = list(trial.cards.filter(deleted_at__isnull=True).select_related("taster"))
-    preferred = [sum(1 for card in cards if card.prefers_id == sample.id) for sample in samples]
-    no_preference = sum(1 for card in cards if card.prefers_id is None)
-    found = read_verdict(preferred[0], preferred[1], no_preference)
+    # only the cards that were stated decide, in the order they came in
+    counted = cards[: trial.planned_cards]
+    preferred = [sum(1 for card in counted if card.prefers_id == sample.id) for sample in samples]
+    no_preference = sum(1 for card in counted if card.prefers_id is None)
+    found = read_verdict(preferred[0], preferred[1], no_preference, trial.planned_cards)
 
     given: dict[UUID, dict[tuple[UUID, str], int]] = {card.id: {} for card in cards}
     rows_of_scores = Score.objects.filter(card__in=cards).values_list("card_id", "sample_id", "scale", "value")
@@ -124,8 +147,12 @@ def _verdict(cook: Cook) -> VerdictOut:
             for sample, count in zip(samples, preferred, strict=True)
         ],
         no_preference=no_preference,
+        planned_cards=trial.planned_cards,
+        cards_beyond=len(cards) - len(counted),
         probability=found.probability,
+        bound=found.bound,
         cards_more=found.cards_more,
+        salt=[_salt_votes([values.get((sample.id, SALT_SCALE)) for values in given.values()]) for sample in samples],
         liking=liking,
         cards=rows,
         # a difference named by arm would undo the blinding

@@ -4,23 +4,29 @@ import secrets
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from datetime import datetime
+from typing import TypeVar
 
 from django.db import transaction
+from ravska_core.binder import usual_binder_g
 from ravska_core.catalogue import catalogue
-from ravska_core.coat import read_arm, salt_to_even
+from ravska_core.coat import read_arm
 from ravska_core.coat_weights import learned_coat
 from ravska_core.composition import read_blend
+from ravska_core.cuts import Piece as CorePiece
 from ravska_core.cuts import find_cut, read_piece
 from ravska_core.doses import COAT_WEIGHTS, VESSELS
 from ravska_core.injection import learned_stays
-from ravska_core.layers import INJECTIONS, LAYER_KINDS, LAYER_OF_BLEND
+from ravska_core.layers import INJECTIONS, LAYER_KINDS, LAYER_OF_BLEND, plain
+from ravska_core.layers import Layer as CoreLayer
 from ravska_core.marinade import hold_window
 from ravska_core.quantities import say_duration
 from ravska_core.schedule import usual_steps
 from ravska_core.schools import Slot
+from ravska_core.stack import Arm as CoreArm
 from ravska_core.stack import as_weighed
+from ravska_core.target import Evened, brought_to, common_salt, usual_coat
 from ravska_core.tasting import blind_codes
-from ravska_core.working import BadInput
+from ravska_core.working import BadInput, say
 
 from book.models import Arm, Blend, Cook, Household, Layer, Piece, Sample, Step, Trial, WeighBack
 
@@ -45,11 +51,8 @@ def usual_hold_s(kind: str, blend: Blend | None, piece: Piece) -> float | None:
     if kind != "marinade" or blend is None:
         return usual
     try:
-        cut = find_cut(piece.cut)
-        # a piece that nobody weighed yet is taken as heavy as such a cut usually is
-        mass_g = piece.mass_g or (cut.usual_low_g + cut.usual_high_g) / 2
-        thickness = read_piece(replace(piece.as_core(), mass_g=mass_g)).thickness
-        window = hold_window(read_blend(blend.as_core()), cut.meat_class, thickness)
+        thickness = read_piece(weighed_piece(piece)).thickness
+        window = hold_window(read_blend(blend.as_core()), find_cut(piece.cut).meat_class, thickness)
     except BadInput:
         return usual
     return window.window.cautious_high_min * 60
@@ -76,17 +79,42 @@ def own_stays(household: Household, kind: str) -> list[float]:
     return found
 
 
-def usual_layer(piece: Piece, position: int, blend: Blend, kind: str = "") -> Layer:
-    """Return the layer a blend usually becomes on a piece; a coat as heavy, an injection staying, as it was weighed."""
+def weighed_piece(piece: Piece) -> CorePiece:
+    """Return a piece as the core reads it; one that nobody weighed yet is as heavy as such a cut usually is."""
+    if piece.mass_g:
+        return piece.as_core()
+    cut = find_cut(piece.cut)
+    return replace(piece.as_core(), mass_g=(cut.usual_low_g + cut.usual_high_g) / 2)
+
+
+def begin_usual(layer: Layer, piece: Piece, before: Sequence[CoreLayer], after: Sequence[CoreLayer]) -> None:
+    """Let a coat begin where the salt of all is usual, among the other layers of its piece."""
+    if layer.kind not in ("rub", "paste") or layer.dose is None:
+        return
+    try:
+        arm = CoreArm("A", weighed_piece(piece), (*before, layer.as_core(), *after))
+        layer.dose = usual_coat(arm, len(before))
+    except BadInput:
+        return  # the coat's own reading says what is wrong
+    layer.dose_typed = f"{layer.dose:g}"
+
+
+def usual_layer(piece: Piece, position: int, blend: Blend, kind: str = "", others: Sequence[CoreLayer] = ()) -> Layer:
+    """Return the layer a blend usually becomes on a piece; a coat as heavy, an injection staying, as it was weighed.
+
+    A coat that nobody weighed back on such a cut begins no saltier than is usual, with the `others` on the piece.
+    """
     found = LAYER_KINDS[kind or LAYER_OF_BLEND[blend.kind]]
     hold_s = usual_hold_s(found.key, blend, piece)
     dose = f"{found.usual:g}"
     own = own_coats(blend.household, piece.cut, "moist") if found.key == "rub" else []
     if own:
-        dose = f"{learned_coat(COAT_WEIGHTS['standard'], own).value:.2g}"
+        dose = say(learned_coat(COAT_WEIGHTS["standard"], own).value, 2)
+    elif found.key == "binder":
+        dose = f"{usual_binder_g(blend.as_core()):g}"
     stayed = own_stays(blend.household, found.key) if found.key in INJECTIONS else []
     stays = f"{learned_stays(found.stays or 1.0, stayed) * 100:.0f}" if stayed else ""
-    return Layer(
+    layer = Layer(
         piece=piece,
         position=position,
         kind=found.key,
@@ -101,6 +129,9 @@ def usual_layer(piece: Piece, position: int, blend: Blend, kind: str = "") -> La
         hold_s=hold_s,
         hold_typed="" if hold_s is None else say_duration(hold_s),
     )
+    if not own:
+        begin_usual(layer, piece, others[:position], others[position:])
+    return layer
 
 
 def layer_of_slot(slot: Slot, position: int, blends: Mapping[str, Blend]) -> Layer:
@@ -237,24 +268,64 @@ def take_cut(piece: Piece, cut: str) -> None:
 
 
 def even_salt(cook: Cook) -> None:
-    """Add salt to the arm of a cook that carries less, so that both carry the same share.
+    """Bring both arms of a cook to one salt: the one wanted, or the usual zone; the saltier one is lowered too.
 
     Raises
     ------
     BadInput
-        When the salt of an arm cannot be told, or nothing differs.
+        At ``what`` when the salt of an arm cannot be told, nothing differs, or no one layer can bring it there.
     """
     arms = list(cook.trial.arms.filter(sample__isnull=False).select_related("piece", "trial__cook"))
     if len(arms) < 2:
         raise BadInput("what", "Only one piece is on the board; make two arms in Coat first.")
     try:
-        a, b = (read_arm(arm.as_core()) for arm in arms[:2])
+        salts = [read_arm(arm.as_core(), cored=False).salt.value for arm in arms[:2]]
     except BadInput:
         raise BadInput("what", "The salt of an arm is not known yet; mend it in Coat first.") from None
-    label, percent = salt_to_even(a, b)
-    if percent < 0.01:
+    if abs(salts[0] - salts[1]) < 0.01:
         raise BadInput("what", "Both arms carry the same salt already.")
-    add_salt(next(arm.piece for arm in arms if arm.label == label), round(percent, 2))
+    wanted = [arm.piece.target_percent for arm in arms[:2] if arm.piece.target_percent is not None]
+    goal = common_salt(salts[0], salts[1], wanted)
+    salting = CoreLayer("pre-salt", plain(EVENING_SALT), 0.01, EVENING_HOLD_S)
+    found = []
+    for arm in arms[:2]:
+        layers = list(arm.piece.layers.order_by("position"))
+        found.append(brought_to(arm.as_core(), goal, salting, salting_place([layer.kind for layer in layers])))
+    for arm, evened in zip(arms, found, strict=False):
+        _put_evened(arm.piece, evened)
+
+
+def _put_evened(piece: Piece, evened: Evened) -> None:
+    """Write the doses and holds that even a piece out into its layers, and the salting that came among them."""
+    rows = list(piece.layers.order_by("position"))
+    if len(evened.layers) > len(rows):
+        place = salting_place([row.kind for row in rows])
+        _insert_salting(piece, rows, place, evened.layers[place].dose or 0.01)
+        rows = list(piece.layers.order_by("position"))
+    for row, layer in zip(rows, evened.layers, strict=True):
+        if layer.dose is not None and layer.dose != row.dose:
+            row.dose, row.dose_typed, row.vessel = layer.dose, say(layer.dose, 3), ""
+        if row.hold_s is not None and layer.hold_s != row.hold_s:
+            row.hold_s, row.hold_typed = layer.hold_s, say_duration(layer.hold_s)
+        row.save()
+
+
+def salting_place(kinds: Sequence[str]) -> int:
+    """Return where a salting goes among layers: after a bath is wiped off, before a rub goes on."""
+    coat = next((at for at, kind in enumerate(kinds) if kind in ("binder", "rub", "paste")), None)
+    bath = max((at + 1 for at, kind in enumerate(kinds) if kind == "marinade"), default=0)
+    return bath if coat is None else coat
+
+
+def _insert_salting(piece: Piece, layers: Sequence[Layer], place: int, percent: float) -> None:
+    for layer in reversed(layers[place:]):
+        layer.position += 1
+        layer.save(update_fields=["position"])
+    Layer.objects.create(
+        piece=piece, position=place, kind="pre-salt", grind=EVENING_SALT, dose=percent,
+        dose_typed=say(percent, 3), hold_s=EVENING_HOLD_S, hold_typed=say_duration(EVENING_HOLD_S),
+    )  # fmt: skip
+    lay_out_steps(piece)
 
 
 def add_salt(piece: Piece, percent: float) -> None:
@@ -263,17 +334,66 @@ def add_salt(piece: Piece, percent: float) -> None:
     salting = next((layer for layer in layers if layer.kind == "pre-salt" and layer.dose is not None), None)
     if salting is not None:
         salting.dose = (salting.dose or 0.0) + percent
-        salting.dose_typed = f"{salting.dose:.3g}"
+        salting.dose_typed = say(salting.dose, 3)
         salting.save(update_fields=["dose", "dose_typed"])
         return
-    first_coat = next((at for at, layer in enumerate(layers) if layer.kind in ("binder", "rub", "paste")), None)
-    if first_coat is None:
-        first_coat = max((at + 1 for at, layer in enumerate(layers) if layer.kind == "marinade"), default=0)
-    for layer in reversed(layers[first_coat:]):
-        layer.position += 1
-        layer.save(update_fields=["position"])
-    Layer.objects.create(
-        piece=piece, position=first_coat, kind="pre-salt", grind=EVENING_SALT, dose=percent,
-        dose_typed=f"{percent:.3g}", hold_s=EVENING_HOLD_S, hold_typed=say_duration(EVENING_HOLD_S),
-    )  # fmt: skip
-    lay_out_steps(piece)
+    _insert_salting(piece, layers, salting_place([layer.kind for layer in layers]), percent)
+
+
+def copy_cook(cook: Cook, serve_at: datetime) -> Cook:
+    """Begin another cook like this one: its pieces with their layers, nothing ticked, no card, codes of its own.
+
+    Layers follow their blends again, as they are now.
+    """
+    with transaction.atomic():
+        Cook.objects.filter(household=cook.household, in_hand=True).update(in_hand=False)
+        copy = Cook.objects.create(
+            household=cook.household, name=f"{cook.name}, again"[:80], serve_at=serve_at, in_hand=True,
+            eaters=cook.eaters, appetite=cook.appetite,
+        )  # fmt: skip
+        trial = Trial.objects.create(
+            cook=copy, question=cook.trial.question, factor=cook.trial.factor, seed=secrets.randbits(31),
+            planned_cards=cook.trial.planned_cards,
+        )  # fmt: skip
+        compared = []
+        for arm in cook.trial.arms.select_related("piece"):
+            tasted = hasattr(arm, "sample")
+            layers, steps = list(arm.piece.layers.all()), list(arm.piece.steps.all())
+            piece = _copied(arm.piece, cook=copy)
+            new_layers = {layer.pk: _copied(layer, piece=piece, revision=None) for layer in layers}
+            for step in steps:
+                _copied(step, piece=piece, layer=new_layers.get(step.layer_id), done_at=None)
+            arm_copy = Arm.objects.create(trial=trial, label=arm.label, name=arm.name, piece=piece)
+            if tasted:
+                compared.append(arm_copy)
+        if compared:
+            compare(trial, compared)
+            Trial.objects.filter(pk=trial.pk).update(question=cook.trial.question)
+    return copy
+
+
+Copied = TypeVar("Copied", Piece, Layer, Step)
+
+
+def _copied(row: Copied, **changed: object) -> Copied:
+    """Save a copy of a row under a key of its own, with some of its fields changed."""
+    kept = {field.name: getattr(row, field.name) for field in row._meta.concrete_fields if not field.primary_key}
+    return type(row).objects.create(**{**kept, **changed})
+
+
+def check_untasted(cook: Cook, field: str = "") -> None:
+    """Refuse to change what was tasted.
+
+    Raises
+    ------
+    BadInput
+        When a card is in.
+    """
+    if cook.trial.is_tasted():
+        raise BadInput(field, FROZEN)
+
+
+FROZEN = (
+    "Tasting cards are in, so the pieces that were tasted stay as they were: their layers, names and numbers. "
+    "Make a copy of this cook and change that."
+)

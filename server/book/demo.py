@@ -34,6 +34,7 @@ from book.models import (
     StackLayer,
     Step,
     Taster,
+    Trial,
     WeighBack,
     label_of,
 )
@@ -415,6 +416,7 @@ def load_demo(now: datetime) -> bool:
             seed=418,
         )  # fmt: skip
         duck.pieces.update(count=4)
+        Trial.objects.filter(cook=duck).update(planned_cards=len(TASTERS))
         even_salt(duck)
         rubbed, bathed = (8, 8, 7, 7, 8, 3), (6, 5, 7, 7, 6, 3)
         better, worse = (9, 9, 7, 6, 8, 3), (7, 5, 8, 7, 6, 2)

@@ -1,34 +1,55 @@
-"""Every caution of a coat, on and off, each judged from a situation. Work.md, cautions."""
+"""Every caution of a coat, on and off, each judged from a situation. Work.md, cautions; clocks in test_clocks."""
 
 import dataclasses
+from fractions import Fraction
 
 import pytest
-from ravska_core import cautions
-from ravska_core.cautions import Situation, cautions_for
+from ravska_core import caution_rules
+from ravska_core.blends import Line
+from ravska_core.caution_rules import cautions_for
+from ravska_core.cautions import Situation
+from ravska_core.clocks import Clocks
+from ravska_core.coat import Arm, read_arm
+from ravska_core.cuts import Piece
+from ravska_core.layers import Layer, plain
+from ravska_core.naming import match
+from ravska_core.swaps import swaps
+from tests_blends import blend
 
-HOUR = 3600.0
+HOUR, DAY = 3600.0, 86_400.0
+GARLIC = {"flags": frozenset({"raw_allium"}), "fat_share": 0.5}
+ENZYME = {"flags": frozenset({"protease"})}
 
 # each rule of the cautions, on and off
 CAUTIONS = {
     "cure": ({"flags": frozenset({"cure"})}, {}),
-    "garlic-oil": (
-        {"flags": frozenset({"raw_allium"}), "fat_share": 0.5},
-        {"flags": frozenset({"raw_allium"}), "fat_share": 0.05},
+    "garlic-oil": (GARLIC | {"on_s": 4.1 * DAY}, GARLIC | {"on_s": 4 * DAY}),
+    "garlic-oil-cold": (GARLIC | {"on_s": 1.1 * DAY}, GARLIC | {"on_s": DAY}),
+    "garlic-oil-today": (GARLIC | {"on_s": 2 * HOUR}, {"flags": frozenset({"raw_allium"}), "fat_share": 0.05}),
+    "warm-hold": ({"clocks": Clocks(off_cold_s=2.5 * HOUR)}, {"clocks": Clocks(off_cold_s=2 * HOUR)}),
+    "warm-bath": ({"clocks": Clocks(bath_s=2 * HOUR)}, {"clocks": Clocks(bath_s=HOUR)}),
+    "raw-long": (
+        {"animal": "duck", "clocks": Clocks(raw_s=3 * DAY)},
+        {"animal": "lamb", "clocks": Clocks(raw_s=3 * DAY)},
     ),
-    "warm-hold": ({"warm_s": 2.5 * HOUR}, {"warm_s": 2 * HOUR}),
+    "raw-too-long": (
+        {"animal": "fish", "clocks": Clocks(raw_s=5 * DAY)},
+        {"animal": "fish", "clocks": Clocks(raw_s=3 * DAY)},
+    ),
     "acid-24h": (
         {"has_marinade": True, "acid": True, "hold_s": 25 * HOUR},
         {"has_marinade": True, "acid": True, "hold_s": 23 * HOUR},
     ),
     "past-window": (
-        {"has_marinade": True, "hold_s": 3 * HOUR, "window_high_s": 2 * HOUR},
+        {"has_marinade": True, "hold_s": 30 * HOUR, "window_high_s": 24 * HOUR},
         {"has_marinade": True, "hold_s": 2 * HOUR, "window_high_s": 2 * HOUR},
     ),
-    "protease": (
-        {"has_marinade": True, "flags": frozenset({"protease"}), "hold_s": 2 * HOUR},
-        {"has_marinade": True, "flags": frozenset({"protease"}), "hold_s": HOUR},
-    ),
+    "protease": (ENZYME | {"coated": True, "on_s": 2 * HOUR}, ENZYME | {"has_marinade": True, "on_s": HOUR}),
     "discard-or-boil": ({"has_marinade": True}, {"has_marinade": True, "boiled": True}),
+    "rinse-splash": ({"animal": "quail", "rinsed": True}, {"animal": "pork", "rinsed": True}),
+    "below-minimum-fish": ({"animal": "fish", "endpoint_c": 50.0}, {"animal": "beef", "endpoint_c": 50.0}),
+    "centre-slow": ({"minced": True, "fire_s": 5 * HOUR}, {"fire_s": 5 * HOUR}),
+    "surface-slow": ({"wet": True, "fire_s": 5 * HOUR}, {"wet": True, "fire_s": 4 * HOUR}),
     "over-salt": ({"salt_percent": 2.3}, {"salt_percent": 2.2}),
     "thin-salty": ({"thin": True, "salt_percent": 2.0}, {"thin": False, "salt_percent": 2.0}),
     "thin-end-salty": ({"thin_percent": 2.5, "salt_percent": 1.5}, {"thin_percent": 2.1, "salt_percent": 1.5}),
@@ -71,25 +92,20 @@ CAUTIONS = {
         {"has_marinade": True, "flags": frozenset({"heat_treated", "protease"})},
     ),
     "falls-off": ({"coat_over_ceiling": True}, {}),
-    "cold-hold": ({"hold_s": 2 * HOUR}, {"hold_s": HOUR / 2}),
+    "cold-hold": ({"clocks": Clocks(cold_s=2 * HOUR)}, {"clocks": Clocks(cold_s=HOUR / 2)}),
     "minimum-centre": ({"animal": "duck"}, {}),
     "allergens": ({"allergens": ("milk",)}, {}),
     "chilli-hands": ({"flags": frozenset({"chilli"})}, {}),
 }
 
 
-@pytest.mark.parametrize("rule", [rule.id for rule in cautions._RULES])
+@pytest.mark.parametrize("rule", [rule.id for rule in caution_rules._RULES])
 def test_every_caution_shows_when_it_applies_and_only_then(rule):
     on, off = CAUTIONS[rule]
     found = {c.id: c for c in cautions_for(dataclasses.replace(Situation(), **on))}
-    assert found[rule].action.endswith(".")
+    said = found[rule].action or found[rule].sentence
+    assert said.endswith((".", "measure."))
     assert rule not in {c.id for c in cautions_for(dataclasses.replace(Situation(), **off))}
-
-
-def test_minimum_temperatures_are_the_usual_ones():
-    # usual US guidance, from memory
-    usual = {"duck": 74, "turkey": 74, "lamb": 63, "venison": 71, "fish": 63, "goat": 63}
-    assert {animal: cautions.minimum_centre_c(animal)[0] for animal in usual} == usual
 
 
 def test_what_is_not_intact_asks_for_more_where_the_animal_does():
@@ -100,3 +116,121 @@ def test_what_is_not_intact_asks_for_more_where_the_animal_does():
     assert "74 °C (165 °F)" in goal("turkey")
     assert "71 °C (160 °F)" in goal("venison")
     assert "local food authority" in goal("lamb")
+
+
+def test_what_the_plan_meets_is_one_line_and_keeps_what_must_never_disappear():
+    def said(rule: str, **known) -> tuple[str, str, str]:
+        found = next(c for c in cautions_for(Situation(**known)) if c.id == rule)
+        return found.level, found.sentence, found.action
+
+    level, sentence, action = said("minimum-centre", animal="duck", endpoint_c=80.0)
+    assert (level, action) == ("note", "")
+    assert "74 °C (165 °F). Met if the centre reaches 74 °C (165 °F): measure; your local food authority" in sentence
+    assert said("minimum-centre", animal="duck")[2].endswith("your local food authority's rules come first.")
+    assert "Met if" not in said("minimum-centre", animal="duck", endpoint_c=70.0)[1]
+    met = said("pierced", animal="lamb", pierced=True, endpoint_c=65.0)[1]
+    assert met.startswith("Not intact: surface bacteria are inside now. Met if the centre reaches 63 °C (145 °F)")
+    assert met.endswith("It stays there 3 min.")
+    assert "3 min" not in said("pierced", animal="venison", pierced=True, endpoint_c=72.0)[1]
+    level, sentence, action = said("discard-or-boil", has_marinade=True)
+    assert (level, action) == ("note", "")
+    assert sentence.startswith("Met if the bath is thrown away")
+    assert said("cold-hold", clocks=Clocks(cold_s=16 * HOUR))[2] == ""
+
+
+def test_fish_below_its_minimum_is_only_for_frozen_fish_and_searing_does_not_help():
+    (found,) = (c for c in cautions_for(Situation(animal="fish", endpoint_c=48.0)) if c.id == "below-minimum-fish")
+    assert "a seared outside does not help" in found.sentence
+    assert "−20 °C (−4 °F) for 7 days" in found.action
+    beef = next(c for c in cautions_for(Situation(animal="beef", endpoint_c=48.0)) if c.id == "below-minimum")
+    assert "sear all of its surface" in beef.action
+
+
+@pytest.mark.parametrize(
+    ("known", "rule", "level", "says"),
+    [
+        ({"on_s": 3 * HOUR}, "garlic-oil-today", "note", "made for today"),
+        ({"on_s": 3 * DAY}, "garlic-oil-cold", "caution", "for 3.0 days"),
+        ({"on_s": 5 * DAY}, "garlic-oil", "stop", "more than 4 days"),
+        ({"on_s": 3 * HOUR, "on_warm_s": 2.1 * HOUR}, "garlic-oil", "stop", "warm for more than 2 h"),
+        ({"in_jar": True}, "garlic-oil", "stop", "in a jar that is not frozen"),
+        ({"in_jar": True, "frozen": True}, "garlic-oil-today", "note", ""),
+    ],
+)
+def test_raw_garlic_in_oil_is_told_by_how_it_is_kept(known, rule, level, says):
+    found = [c for c in cautions_for(Situation(**GARLIC, **known)) if c.id.startswith("garlic-oil")]
+    assert [(c.id, c.level) for c in found] == [(rule, level)]
+    assert says in found[0].sentence
+
+
+PESTO = blend(
+    ("garlic-fresh/crushed", 1, "scale"),
+    ("olive-oil/liquid", 3, "scale"),
+    ("table-salt/fine", 1, "scale"),
+    kind="paste",
+)
+GINGER = blend(("ginger-fresh/grated", 1, "scale"), ("table-salt/fine", 1, "scale"), kind="paste")
+BATH = blend(("buttermilk/liquid", 9, "scale"), ("table-salt/fine", 1, "scale"), kind="marinade", batch_g=500)
+
+
+def coat(*layers: Layer, piece: Piece | None = None) -> dict[str, tuple[str, int | None]]:
+    found = read_arm(Arm("A", piece or Piece("lamb-shoulder", 2300), layers), cored=False)
+    return {caution.id: (caution.level, caution.layer) for caution in found.cautions}
+
+
+def test_a_layer_is_on_for_its_own_hold_and_those_after_it_until_a_bath_takes_it_off():
+    paste, rub = Layer("paste", PESTO, 5, 20 * HOUR), Layer("rub", plain("paprika/powder"), 1, 6 * HOUR)
+    assert coat(paste)["garlic-oil-today"][0] == "note"
+    assert coat(paste, rub)["garlic-oil-cold"][0] == "caution"
+    assert coat(paste, Layer("marinade", BATH, 250, 6 * HOUR), rub)["garlic-oil-today"][0] == "note"
+    warm = dataclasses.replace(paste, hold_s=1.5 * HOUR, hold_c=21.0)
+    assert coat(warm)["garlic-oil-today"][0] == "note"
+    assert coat(warm, dataclasses.replace(rub, hold_s=HOUR, hold_c=21.0))["garlic-oil"][0] == "stop"
+    # an enzyme works in paste and rub as in a bath
+    assert coat(Layer("paste", GINGER, 5, 2 * HOUR))["protease"][0] == "caution"
+    assert "protease" not in coat(Layer("paste", GINGER, 5, 0.9 * HOUR))
+    assert coat(Layer("paste", GINGER, 5, 0.9 * HOUR), rub)["protease"][0] == "caution"
+
+
+def test_boiling_reserve_needle_and_splash_stand_at_the_step_they_concern():
+    bath = Layer("marinade", BATH, 250, 4 * HOUR)
+    stock = blend(("stock/liquid", 19, "scale"), ("table-salt/fine", 1, "scale"), kind="injection")
+    needle = Layer("injection", stock, 10, HOUR)
+    first = Layer("pre-salt", plain("table-salt/fine"), 0.3, HOUR)
+    found = coat(first, needle, dataclasses.replace(bath, eaten=0.5), Layer("baste", BATH, 1.5))
+    assert found["needle"] == ("caution", 1)
+    assert found["boil-first"] == ("caution", 2)
+    assert found["reserve"] == ("caution", 2)
+    assert found["minimum-centre"][1] is None
+    duck = coat(first, dataclasses.replace(bath, after="rinsed"), piece=Piece("duck-leg", 1100, 4))
+    assert duck["rinse-splash"] == ("caution", 1)
+    assert duck["discard-or-boil"] == ("note", 1)
+    # a bath that goes into the pot is eaten too
+    pot = Layer("cooking liquid", plain("stock/liquid"), 300, 2 * HOUR, 90.0)
+    assert coat(dataclasses.replace(bath, into_pot=True), pot)["boil-first"] == ("caution", 0)
+
+
+def test_a_bath_past_its_window_warns_however_long_and_in_warm_water_the_window_is_short():
+    mild = blend(("water/liquid", 19, "scale"), ("table-salt/fine", 1, "scale"), kind="marinade", batch_g=500)
+    steak = Piece("beef-rib-steak", 400)
+    assert "past-window" in coat(Layer("marinade", mild, 250, 40 * HOUR), piece=steak)
+    sharp = blend(("cider-vinegar/liquid", 1, "scale"), ("water/liquid", 1, "scale"), kind="marinade", batch_g=500)
+    assert {"past-window", "acid-24h"} <= set(coat(Layer("marinade", sharp, 250, 30 * HOUR)))
+    # at 54.4 C a bath works 2^(50.4/10) = 33 times as fast as at 4 C
+    cold, warm = (
+        read_arm(Arm("A", steak, (Layer("marinade", sharp, 250, HOUR, celsius),)), cored=False).layers[0].window
+        for celsius in (4.0, 54.4)
+    )
+    assert warm.window.long_high_min == pytest.approx(cold.window.long_high_min / 2**5.04, rel=1e-6)
+    assert "at 54 °C it works about 33 times as fast" in warm.because
+    assert "past-window" in coat(Layer("marinade", sharp, 250, 0.2 * HOUR, 54.4), piece=steak)
+
+
+def test_a_cure_is_never_offered_for_a_seasoning():
+    for said in ("pink salt", "cure", "himalayan pink salt", "sea salt pink"):
+        named = match(said)
+        assert "curing-salt/fine" not in (named.grind, *named.closest)
+    assert match("pink curing salt").grind == "curing-salt/fine"
+    offered = swaps(Line("table-salt/fine", Fraction(1), "scale"))
+    assert offered
+    assert not any("curing" in swap.line.grind for swap in offered)

@@ -39,8 +39,10 @@ GRAINS = (("garlic-granulated/granulated", 3, "scale"), ("onion-granulated/granu
             blend(SALT, ("black-pepper/ground", 3, "scale"), fire="hot iron"), "finer",
         ),
         (
-            "garlic-oil", blend(("garlic-fresh/crushed", 1, "spoon"), ("olive-oil/liquid", 2, "spoon"), kind="paste"),
-            blend(("garlic-granulated/powder", 1, "spoon"), ("olive-oil/liquid", 2, "spoon"), kind="paste"), "botulism",
+            "garlic-oil-today",
+            blend(("garlic-fresh/crushed", 1, "spoon"), ("olive-oil/liquid", 2, "spoon"), kind="paste"),
+            blend(("garlic-granulated/powder", 1, "spoon"), ("olive-oil/liquid", 2, "spoon"), kind="paste"),
+            "the same day",
         ),
         (
             "enzyme", blend(("pineapple-fresh/liquid", 3, "spoon"), SALT, kind="marinade"),

@@ -116,8 +116,9 @@ def test_measuring_a_piece_as_it_was_taken_to_be_changes_nothing_but_the_error(c
 
 @given(cuts, masses)
 def test_a_face_left_bare_and_the_rest_make_the_whole(cut, mass_g):
-    bare = read_piece(Piece(cut, mass_g))
-    whole = read_piece(Piece(cut, mass_g, faces={face.name: "coated" for face in bare.faces}))
+    names = [name for name, _ in catalogue().cuts[cut].faces]
+    bare = read_piece(Piece(cut, mass_g, faces=dict.fromkeys(names, "bare")))
+    whole = read_piece(Piece(cut, mass_g, faces=dict.fromkeys(names, "coated")))
     hidden = sum(face.area_cm2 for face in bare.faces)
     assert bare.coatable.value + hidden == pytest.approx(whole.coatable.value)
     assert bare.open_cm2 == pytest.approx(whole.open_cm2)

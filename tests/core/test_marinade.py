@@ -84,8 +84,9 @@ def test_the_cut_as_it_lies_on_the_board_decides_its_thickness():
     assert read_piece(joint).thickness == "thick"
     assert read_piece(dataclasses.replace(joint, cut_into="cubes", cut_cm=3.5)).thickness == "medium"
     assert read_piece(dataclasses.replace(joint, cut_into="strips", cut_cm=1.5)).thickness == "thin"
-    # by hand: a bird of 1.8 kg has 1,697 cm3 under 2,036 cm2 of skin, so its meat is 1.7 cm thick, not 11
-    assert read_piece(Piece("chicken-whole", 1800)).meat_cm == pytest.approx(1.67, abs=0.02)
+    # a bird is as thick as its breast, 3.5 cm, not as it is high
+    assert read_piece(Piece("chicken-whole", 1800)).thickness == "medium"
+    assert read_piece(Piece("quail-whole", 180)).thickness == "thin"
     acid = read_blend(SHARP)
     ends = [hold_window(acid, "tough", thickness).window.long_high_min for thickness in THICKNESSES]
     assert ends == [240, 480, 480]
@@ -128,7 +129,7 @@ def read(*layers: Layer, piece: Piece | None = None):
 def test_what_a_bath_gives_is_said_in_grams_and_agrees_with_the_ledger():
     found = read(Layer("marinade", BATH, 250, 16 * HOUR))
     layer = found.layers[0]
-    inside = layer.fate.meat * layer.dose_g * read_blend(BATH).salt.value / 100
+    inside = (layer.fate.meat + layer.fate.surface) * layer.dose_g * read_blend(BATH).salt.value / 100
     cling = 0.05 * found.piece.open_cm2
     assert f"{inside:.1f} g go into the meat" in layer.says
     assert f"about {cling:.0f} g of the bath cling" in layer.says

@@ -4,14 +4,15 @@ from collections import Counter
 from dataclasses import replace
 from datetime import UTC, datetime
 
+import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 from ravska_core.confounds import ArmRecord, compare_arms
 from ravska_core.layers import Layer, plain
 from ravska_core.schedule import Planned, count_back, usual_steps
-from ravska_core.tasting import blind_codes, preference, serving_order
-from ravska_core.verdict import CHANCE, mean_liking, read_verdict
+from ravska_core.tasting import blind_codes, look_bound, preference, serving_order, spent
+from ravska_core.verdict import mean_liking, names, read_verdict
 from scipy.stats import binomtest
 from tests_blends import blend
 
@@ -23,24 +24,67 @@ def test_preference_is_the_exact_two_sided_binomial(first, second):
         assert preference(first, second).probability == pytest.approx(expected, rel=1e-9)
 
 
-def test_three_cards_are_not_yet_known_and_eight_of_eight_are_a_winner():
+def test_a_winner_is_named_at_a_look_from_the_eighth_card_on_or_at_the_number_stated():
     three = read_verdict(3, 0)
     assert (three.state, three.winner, three.probability.value) == ("not yet known", None, 0.25)
-    assert three.cards_more.value == 3  # six of six: 2 / 2^6 = 0.031
+    assert three.cards_more.value == 5  # no look before the eighth card
+    seven = read_verdict(7, 0)
+    assert (seven.state, seven.cards_more.value) == ("not yet known", 1)
     eight = read_verdict(0, 8)
     assert (eight.state, eight.winner) == ("winner", 1)
     assert eight.probability.value == pytest.approx(2 / 256)
     assert read_verdict(0, 0).state == "no cards"
     assert read_verdict(0, 0, no_preference=2).state == "not yet known"
+    # with fewer cards stated there is one look, at the last; four can name nobody
+    assert read_verdict(5, 0, planned=6).state == "not yet known"
+    assert read_verdict(6, 0, planned=6).state == "winner"  # 2 / 2^6 = 0.031
+    assert read_verdict(4, 0, planned=4).state == "no winner"
+    assert read_verdict(5, 5, planned=12).state == "no winner"
+    assert read_verdict(5, 5, planned=12).cards_more is None
 
 
-@given(st.integers(0, 30), st.integers(0, 30))
-def test_the_cards_said_to_settle_it_do_and_one_fewer_does_not(first, second):
-    more = int(read_verdict(first, second).cards_more.value)
+# science.md section 9: what looking after every card spends
+@pytest.mark.parametrize(
+    ("cards", "bound", "wrong"),
+    [(20, 0.05, 0.1066), (30, 0.05, 0.1336), (20, 0.02, 0.040), (30, 0.016, 0.046), (40, 0.012, 0.041)],
+)
+def test_looking_after_every_card_is_wrong_as_often_as_said(cards, bound, wrong):
+    assert spent(cards, bound, 1) == pytest.approx(wrong, abs=0.0005)
+
+
+@pytest.mark.parametrize("cards", [6, 8, 9, 12, 20, 30, 60])
+def test_all_looks_together_spend_at_most_five_percent_and_the_next_bound_would_spend_more(cards):
+    limit = look_bound(cards)
+    assert 0 < spent(cards, limit) <= 0.05
+    steps = sorted({preference(k, n - k).probability for n in range(min(8, cards), cards + 1) for k in range(n + 1)})
+    above = next(p for p in steps if p > limit * (1 + 1e-9))
+    assert above > 0.05 or spent(cards, above) > 0.05
+
+
+def test_chance_alone_names_a_winner_as_often_as_it_spends():
+    # 40,000 trials of fair coins, looked at after every card from the eighth on: an own simulation
+    flips = np.random.default_rng(5).random((40_000, 20)) < 0.5
+    ups = flips.cumsum(axis=1)
+    named = np.zeros(len(flips), bool)
+    for n in range(8, 21):
+        ahead = np.maximum(ups[:, n - 1], n - ups[:, n - 1])
+        named |= np.isin(ahead, [k for k in range(n + 1) if names(k, n - k, 0, 20) and k > n - k])
+    assert named.mean() == pytest.approx(spent(20, look_bound(20)), abs=0.004)
+
+
+@given(st.integers(0, 15), st.integers(0, 15), st.integers(0, 4), st.integers(1, 30))
+def test_the_cards_said_to_settle_it_do_and_one_fewer_does_not(first, second, neither, planned):
+    found = read_verdict(first, second, neither, planned)
     ahead, behind = max(first, second), min(first, second)
-    assert preference(ahead + more, behind).probability <= CHANCE
+    if found.cards_more is None:
+        left = max(0, planned - first - second - neither)
+        assert not any(names(ahead + more, behind, neither, planned) for more in range(left + 1))
+        return
+    more = int(found.cards_more.value)
+    assert names(ahead + more, behind, neither, planned)
+    assert (found.state == "winner") == (more == 0)
     if more:
-        assert preference(ahead + more - 1, behind).probability > CHANCE
+        assert not names(ahead + more - 1, behind, neither, planned)
 
 
 def test_means_carry_their_standard_error():

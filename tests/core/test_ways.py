@@ -104,7 +104,9 @@ def test_side_by_side_each_way_shows_what_it_is_known_for():
     assert found["plain"].ahead.value == 16 * HOUR
     assert found["rubbed"].ahead.value == 2 * HOUR + 900  # and mixing
     assert found["plain"].cautions == found["plain"].stops == 0
-    assert [caution.id for caution in found["marinated"].worst] == ["discard-or-boil"]
+    assert found["marinated"].worst == ()  # its bath is thrown away, as planned
+    boiled = (dataclasses.replace(stacks()["marinated"][0], eaten=0.5),)
+    assert [caution.id for caution in side("marinated", Arm("A", SHOULDER, boiled)).worst] == ["boil-first"]
     assert found["injected"].centre_percent == pytest.approx(found["injected"].arm.salt.value, rel=0.01)
 
 

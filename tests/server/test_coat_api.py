@@ -28,7 +28,7 @@ def test_one_joint_becomes_two_arms_with_a_stack_each_and_two_numbered_plates(ap
     assert [arm["name"] for arm in saved["arms"]] == ["Marinated, then rubbed", "Plain"]
     assert [arm["beside"] for arm in saved["arms"]] == [False, False]
     assert cook.trial.samples.count() == 2
-    plates = api("GET", f"cooks/{cook.id}/plating")[1]
+    plates = api("POST", f"cooks/{cook.id}/plating", {"who": "Kittiwake"})[1]["plates"]
     assert len({plate["code"] for plate in plates}) == 2
     assert pair(api, made[0], ["plain", "plain"])[0] == 422
     assert pair(api, made[0], ["plain", "smoked"])[1]["errors"][0]["field"] == "kinds"
@@ -78,7 +78,8 @@ def test_the_core_sample_is_taken_at_the_hour_asked_for(api, cook):
 def test_a_target_is_met_by_the_layer_that_gives_way_or_says_why_not(api, cook):
     arm = pieces(api)[0] | {"target": "1.1"}
     given = api("POST", "coat/aim", {"arm": arm, "layer": 1})[1]
-    arm["layers"][1] = given
+    arm["layers"][1] = given["layer"]
+    assert given["says"] == ""
     assert api("POST", "coat/read", {"arms": [arm]})[1][0]["salt"]["value"] == pytest.approx(1.1, abs=0.01)
     status, problem = api("POST", "coat/aim", {"arm": arm | {"target": "0.3"}, "layer": 1})
     assert status == 422
@@ -86,7 +87,10 @@ def test_a_target_is_met_by_the_layer_that_gives_way_or_says_why_not(api, cook):
     assert api("POST", "coat/aim", {"arm": arm | {"target": ""}, "layer": 1})[0] == 422
     bath = pieces(api)[1] | {"target": "0.5"}
     shorter = api("POST", "coat/aim", {"arm": bath, "layer": 0})[1]
-    assert shorter["hold"] not in ("", "16 h")
+    assert shorter["layer"]["hold"] not in ("", "16 h")
+    far = api("POST", "coat/aim", {"arm": arm | {"target": "4"}, "layer": 1})[1]
+    assert far["layer"]["dose"] == "6"
+    assert "points short of 4 %" in far["says"]
 
 
 def test_eaters_skin_and_schools(api, cook):

@@ -54,7 +54,14 @@ def test_plating_has_no_length_and_a_step_of_another_cook_is_not_found(api, cook
         ("coat/layer", {"piece": {"cut": "lamb-shoulder", "mass": "2 kg"}}, "which kind of layer"),
         (
             "coat/skin",
-            {"arm": {"label": "A", "name": "A", "piece": {"cut": "duck-breast", "mass": "2 g"}, "layers": []}},
+            {
+                "arm": {
+                    "label": "A",
+                    "name": "A",
+                    "piece": {"cut": "chicken-wing", "mass": "1 g", "count": 1},
+                    "layers": [],
+                }
+            },
             "check the weight of the piece",
         ),
     ],

@@ -94,12 +94,13 @@ class Pour(Row):
 
 
 class Jar(Row):
-    """A batch on the shelf: how much of it is left [g], and whether raw-meat hands touched it."""
+    """A batch on the shelf: how much of it is left [g], whether raw-meat hands touched it, and whether it is frozen."""
 
     batch = models.OneToOneField(Batch, on_delete=models.CASCADE, related_name="jar")
     size_ml = models.FloatField()
     left_g = models.FloatField()
     clean = models.BooleanField(default=True)
+    frozen = models.BooleanField(default=False)
     filled_at = models.DateTimeField(default=timezone.now)
 
     class Meta:

@@ -44,6 +44,11 @@ def method_of(steps: Sequence[Mapping[str, Any]], keys: Sequence[str]) -> tuple[
     return tuple(found)
 
 
+def line_key(grind: str, blend: uuid.UUID | None, held: bool) -> str:
+    """Return what a step of a method calls a line: its grind, its blend, or the sieve of that."""
+    return grind or f"{'sieve:' if held else ''}{blend}"
+
+
 def label_of(typed: Mapping[str, Any] | None) -> Label | None:
     """Return a bought blend's label as the core reads it.
 
@@ -189,7 +194,8 @@ class Line(Row):
     """A line of a revision: a grind or a blend inside, and how many parts of it, exactly and as typed.
 
     A draft's line follows the draft of the blend inside; a kept one pins its revision. `error` says how far an amount
-    by eye may be off, `said` how it was written where it came from.
+    by eye may be off, `said` how it was written where it came from; `held` that of the blend inside what its sieve
+    held back goes in.
     """
 
     revision = models.ForeignKey(Revision, on_delete=models.CASCADE, related_name="lines")
@@ -207,6 +213,7 @@ class Line(Row):
     lock = models.CharField(max_length=8, default="", blank=True)
     least_percent = models.FloatField(null=True)
     most_percent = models.FloatField(null=True)
+    held = models.BooleanField(default=False)
 
     class Meta:
         ordering: ClassVar = ["position"]
@@ -225,22 +232,23 @@ class Line(Row):
             models.CheckConstraint(
                 condition=Q(inside_revision__isnull=True) | Q(inside__isnull=False), name="line_pins_what_it_holds"
             ),
+            models.CheckConstraint(condition=Q(held=False) | Q(inside__isnull=False), name="line_held_of_a_blend"),
         ]
 
     def content(self) -> tuple[object, ...]:
         return (
             self.grind, self.inside_id, self.inside_revision_id, self.parts_numerator, self.parts_denominator,
-            self.basis, self.error,
+            self.basis, self.error, self.held,
         )  # fmt: skip
 
     def as_core(self, met: dict[uuid.UUID, core_blends.Blend] | None = None, depth: int = 0) -> core_blends.Line:
         inside = self.inside.as_core(self.inside_revision, met, depth + 1) if self.inside is not None else None
         parts = Fraction(self.parts_numerator, self.parts_denominator)
-        return core_blends.Line(self.grind, parts, self.basis, self.lock, inside, self.error)
+        return core_blends.Line(self.grind, parts, self.basis, self.lock, inside, self.error, self.held)
 
     def key(self) -> str:
         """Return what a step of the method calls this line."""
-        return self.grind or str(self.inside_id)
+        return line_key(self.grind, self.inside_id, self.held)
 
     def copy_to(self, revision: Revision) -> "Line":
         """Return a copy of the line for a draft, which follows the blend inside again."""
@@ -259,6 +267,7 @@ class Line(Row):
             lock=self.lock,
             least_percent=self.least_percent,
             most_percent=self.most_percent,
+            held=self.held,
         )
 
 

@@ -8,6 +8,7 @@ from django.utils import timezone
 from ravska_core import cuts as core_cuts
 from ravska_core import layers as core_layers
 from ravska_core.catalogue import Bone
+from ravska_core.clocks import PLACES, Stage
 from ravska_core.injection import injection_of
 from ravska_core.layers import AFTER_BATH, LAYER_KINDS
 from ravska_core.portions import PORTION_G
@@ -76,6 +77,7 @@ class Piece(Row):
     bones = models.JSONField(default=list, blank=True)
     target_percent = models.FloatField(null=True)
     target_typed = models.CharField(max_length=40, default="", blank=True)
+    stages = models.JSONField(default=list, blank=True)
 
     class Meta:
         constraints: ClassVar = [
@@ -107,6 +109,7 @@ class Piece(Row):
             self.cut, self.mass_g, self.count, self.untrimmed_g, self.grade, self.faces, self.surface, measures,
             self.cut_into, self.cut_cm, self.thin_cm, self.endpoint_c, self.pierced,
             tuple(Bone(*rod) for rod in self.bones),
+            tuple(Stage(one["what"], one["place"], one["hold_c"], one["hold_s"]) for one in self.stages),
         )  # fmt: skip
 
 
@@ -124,6 +127,7 @@ def _layer_constraints(of: str) -> list[models.CheckConstraint]:
         models.CheckConstraint(condition=Q(dose__isnull=True) | Q(dose__gt=0), name=f"{of}_dose"),
         models.CheckConstraint(condition=~Q(kind__in=held) | above_zero("hold_s"), name=f"{of}_held"),
         one_of("after", tuple(AFTER_BATH), f"{of}_after"),
+        one_of("place", ("", *PLACES), f"{of}_place"),
         between("times", 1, 40, f"{of}_times"),
     ]
 
@@ -141,6 +145,9 @@ class LayerRow(Row):
     hold_s = models.FloatField(null=True)
     hold_typed = models.CharField(max_length=40, default="", blank=True)
     hold_c = models.FloatField(default=4.0)
+    hold_c_typed = models.CharField(max_length=40, default="", blank=True)
+    place = models.CharField(max_length=12, default="", blank=True)
+    into_pot = models.BooleanField(default=False)
     stays = models.FloatField(null=True)
     stays_typed = models.CharField(max_length=40, default="", blank=True)
     after = models.CharField(max_length=8, default="wiped")
@@ -162,7 +169,7 @@ class LayerRow(Row):
         return core_layers.Layer(
             self.kind, blend, self.dose, self.hold_s or 0.0, self.hold_c, self.stays, self.after, self.eaten,
             self.times, parse_amount(self.reserve_typed, "reserve") if self.reserve_typed else None,
-            injection_of(self.injection),
+            injection_of(self.injection), self.place, self.into_pot,
         )  # fmt: skip
 
 

@@ -7,6 +7,7 @@ from django.db.models import Q
 from django.utils import timezone
 from ravska_core import coat as core_coat
 from ravska_core.portions import PORTION_G
+from ravska_core.tasting import MOST_CARDS, PLANNED_CARDS
 
 from book.models.cooks import Cook, Piece
 from book.models.household import Household
@@ -16,6 +17,7 @@ from book.models.rows import Row, between, named, one_of
 class Trial(Row):
     """What a cook compares: a question, the one factor that should differ, and the seed of its shuffling.
 
+    `planned_cards` is how many cards it takes, stated before the first is in.
     It has no version: cards are only added, taken back or put in again, from several phones at once.
     """
 
@@ -23,7 +25,15 @@ class Trial(Row):
     question = models.CharField(max_length=200)
     factor = models.CharField(max_length=80, default="seasoning")
     seed = models.BigIntegerField()
+    planned_cards = models.PositiveSmallIntegerField(default=PLANNED_CARDS)
     revealed_at = models.DateTimeField(null=True)
+
+    class Meta:
+        constraints: ClassVar = [between("planned_cards", 1, MOST_CARDS, "trial_planned_cards")]
+
+    def is_tasted(self) -> bool:
+        """Tell whether a card is in, so that what was tasted must not change any more."""
+        return self.cards.filter(deleted_at__isnull=True).exists()
 
 
 class Arm(Row):
@@ -72,6 +82,18 @@ class Taster(Row):
             models.UniqueConstraint(fields=["household", "nickname"], name="taster_nickname"),
             named("nickname", "taster_named"),
         ]
+
+
+class Look(Row):
+    """Who saw which plate is which before the reveal, as whoever plates has to; that person's card is not blind."""
+
+    trial = models.ForeignKey(Trial, on_delete=models.CASCADE, related_name="looks")
+    taster = models.ForeignKey(Taster, on_delete=models.PROTECT, related_name="looks")
+    at = models.DateTimeField(default=timezone.now)
+
+    class Meta:
+        ordering: ClassVar = ["at"]
+        constraints: ClassVar = [models.UniqueConstraint(fields=["trial", "taster"], name="one_look_a_taster")]
 
 
 class Card(Row):

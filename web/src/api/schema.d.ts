@@ -159,9 +159,29 @@ export interface paths {
         put?: never;
         /**
          * Even Out
-         * @description Even out one difference: salt by adding to the arm with less, times by taking the longer for both.
+         * @description Even out one difference: salt towards what is wanted, or usual, on both; times by taking the longer for both.
          */
         post: operations["api_home_even_out"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cooks/{cook_id}/copy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Copy
+         * @description Begin a cook like this one and take it in hand, a week or more later; what was tasted stays as it was.
+         */
+        post: operations["api_home_copy"];
         delete?: never;
         options?: never;
         head?: never;
@@ -175,13 +195,13 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * Read Plating
-         * @description Return the plate numbers by arm.
-         */
-        get: operations["api_home_read_plating"];
+        get?: never;
         put?: never;
-        post?: never;
+        /**
+         * Look At Plating
+         * @description Tell the plate numbers by arm, and write down who looked: no other answer tells them before the reveal.
+         */
+        post: operations["api_home_look_at_plating"];
         delete?: never;
         options?: never;
         head?: never;
@@ -496,6 +516,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/blends/{blend_id}/sieve": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Keep Sieve
+         * @description Make a blend of what the sieve holds back of another, to go into the pot or into one more.
+         */
+        post: operations["api_blend_keep_sieve"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/blends/{blend_id}/archive": {
         parameters: {
             query?: never;
@@ -707,7 +747,7 @@ export interface paths {
         put?: never;
         /**
          * Aim
-         * @description Return the layer with the dose or hold that meets the arm's target, without saving anything.
+         * @description Return the layer with the dose or hold that meets the arm's target, or comes nearest, without saving anything.
          */
         post: operations["api_coat_aim"];
         delete?: never;
@@ -1084,6 +1124,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/trials/{trial_id}/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Plan Cards
+         * @description State how many cards the trial takes, before the first is in: the more looks, the less each may decide.
+         */
+        put: operations["api_table_plan_cards"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/trials/{trial_id}/cards": {
         parameters: {
             query?: never;
@@ -1095,7 +1155,7 @@ export interface paths {
         put?: never;
         /**
          * Add Card
-         * @description Take in a card. After the reveal it still counts, and is marked as not blind.
+         * @description Take in a card. After the reveal, or from who looked at the plating, it counts and is marked as not blind.
          */
         post: operations["api_table_add_card"];
         delete?: never;
@@ -1692,7 +1752,10 @@ export interface components {
             /** Cautions */
             cautions: components["schemas"]["CautionOut"][];
         };
-        /** CautionOut */
+        /**
+         * CautionOut
+         * @description A caution; one with a `layer` stands at that layer's step, by its place.
+         */
         CautionOut: {
             /** Id */
             id: string;
@@ -1707,6 +1770,8 @@ export interface components {
             action: string;
             /** Source */
             source: string;
+            /** Layer */
+            layer?: number | null;
         };
         /** CoarseOut */
         CoarseOut: {
@@ -1966,7 +2031,8 @@ export interface components {
          * @description A layer as typed: of a blend or of a plain grind. An empty dose is the rest to the piece's salt target.
          *
          *     `revision` pins what was mixed; `stays` and `eaten` are in %, empty for what is usual. `reserve` of a bath is set
-         *     aside before the meat goes in.
+         *     aside before the meat goes in, and what is left of it may go `into_pot`. It is held at `place` at `hold_c` [C];
+         *     `hold_at` is that temperature as typed, which goes first.
          */
         LayerDocument: {
             /**
@@ -2003,6 +2069,22 @@ export interface components {
              * @default 4
              */
             hold_c: number;
+            /**
+             * Hold At
+             * @default
+             */
+            hold_at: string;
+            /**
+             * Place
+             * @default
+             * @enum {string}
+             */
+            place: "" | "fridge" | "cool box" | "bench" | "outside" | "warm water" | "pot";
+            /**
+             * Into Pot
+             * @default false
+             */
+            into_pot: boolean;
             /**
              * Stays
              * @default
@@ -2181,7 +2263,7 @@ export interface components {
              * @default {}
              */
             faces: {
-                [key: string]: "bare" | "coated" | "off" | "tied back";
+                [key: string]: "bare" | "coated" | "off" | "tied back" | "under";
             };
             /**
              * Surface
@@ -2235,6 +2317,11 @@ export interface components {
              * @default []
              */
             bones: number[][];
+            /**
+             * Stages
+             * @default []
+             */
+            stages: components["schemas"]["StageDocument"][];
         };
         /** PieceReadingOut */
         PieceReadingOut: {
@@ -2318,6 +2405,32 @@ export interface components {
             /** Rows */
             rows: string[];
             seasoned: components["schemas"]["Figure"];
+        };
+        /**
+         * StageDocument
+         * @description What raw meat goes through beside its layers, as typed: thawed, or out before the fire; where, and how long.
+         *
+         *     `hold_at` is the temperature there as typed, empty for what is usual at the place.
+         */
+        StageDocument: {
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "thaw" | "temper";
+            /**
+             * Place
+             * @default bench
+             * @enum {string}
+             */
+            place: "fridge" | "cool box" | "bench" | "outside" | "warm water";
+            /** Hold */
+            hold: string;
+            /**
+             * Hold At
+             * @default
+             */
+            hold_at: string;
         };
         /**
          * Step
@@ -2530,14 +2643,32 @@ export interface components {
             what: "salt" | "fire" | "rest" | "bare face";
         };
         /**
+         * PlatesOut
+         * @description The plates by arm, and who has seen them: their cards are not blind.
+         */
+        PlatesOut: {
+            /** Plates */
+            plates: components["schemas"]["PlatingOut"][];
+            /** Seen By */
+            seen_by: string[];
+        };
+        /**
          * PlatingOut
-         * @description Which number an arm is plated under, for whoever plates and does not taste.
+         * @description Which number an arm is plated under.
          */
         PlatingOut: {
             /** Label */
             label: string;
             /** Code */
             code: string;
+        };
+        /**
+         * LookDocument
+         * @description Who looks at which plate is which, as whoever plates has to.
+         */
+        LookDocument: {
+            /** Who */
+            who: string;
         };
         /**
          * BandOut
@@ -2554,7 +2685,7 @@ export interface components {
          * @description What a blend comes to: shares, grams and spoons a line, its scales, keeping time, cautions and findings.
          *
          *     `batch` goes into the bowl, `finished` comes out of the method, `after_g` is what is left after each of its steps.
-         *     `notes` say what does not fit on a bought blend's label.
+         *     `notes` say what does not fit on a bought blend's label; `held_g` is what its sieve holds back, with so much salt.
          */
         BlendReadingOut: {
             /** Lines */
@@ -2575,6 +2706,10 @@ export interface components {
             allergens: string[];
             /** Cautions */
             cautions: components["schemas"]["CautionOut"][];
+            /** Held G */
+            held_g: number;
+            /** Held Salt Percent */
+            held_salt_percent: number;
         };
         /**
          * BlendScaleOut
@@ -2700,7 +2835,8 @@ export interface components {
          *     `error` says how far an amount by eye may be off [%], `said` how it was written where it came from.
          *
          *     `exact` is the fraction the text stands for where it was rounded, such as 1359/50; it is left out as soon as
-         *     someone types. `least` and `most` bound the line's share [%] when the blend is aimed.
+         *     someone types. `least` and `most` bound the line's share [%] when the blend is aimed. `held` says that of the
+         *     blend what its sieve held back goes in.
          */
         LineDocument: {
             /**
@@ -2749,6 +2885,11 @@ export interface components {
              * @default
              */
             said: string;
+            /**
+             * Held
+             * @default false
+             */
+            held: boolean;
         };
         /**
          * MethodStepDocument
@@ -4063,7 +4204,7 @@ export interface components {
          * NewLayer
          * @description What to put on: a blend or a plain grind, as which kind of layer (as the blend's usual one when empty).
          *
-         *     `among` are the kinds of the layers it goes among, in order.
+         *     `layers` are those it goes among, in order.
          */
         NewLayer: {
             piece: components["schemas"]["PieceDocument"];
@@ -4077,10 +4218,10 @@ export interface components {
              */
             grind: string;
             /**
-             * Among
+             * Layers
              * @default []
              */
-            among: ("pre-salt" | "injection" | "marinade" | "binder" | "rub" | "paste" | "spritz" | "baste" | "wrap" | "cooking liquid" | "drippings" | "glaze" | "finishing salt" | "second injection")[];
+            layers: components["schemas"]["LayerDocument"][];
         };
         /**
          * SchoolDocument
@@ -4095,6 +4236,15 @@ export interface components {
              * @default []
              */
             blend_ids: string[];
+        };
+        /**
+         * AimedOut
+         * @description The layer that gave way; `says` by how much the target is missed, why and what would do it, empty when met.
+         */
+        AimedOut: {
+            layer: components["schemas"]["LayerDocument"];
+            /** Says */
+            says: string;
         };
         /**
          * AimDocument
@@ -4560,6 +4710,8 @@ export interface components {
         /**
          * TableOut
          * @description A trial as its tasters see it: codes, the next serving order, cards in. No arm names until the reveal.
+         *
+         *     `planned_cards` is how many it takes, stated before the first is in; `seen_by` names who looked at the plating.
          */
         TableOut: {
             /**
@@ -4584,10 +4736,22 @@ export interface components {
             scales: components["schemas"]["ScaleOut"][];
             /** Cards */
             cards: components["schemas"]["CardOut"][];
+            /** Planned Cards */
+            planned_cards: number;
             /** Tasters */
             tasters: string[];
+            /** Seen By */
+            seen_by: string[];
             /** Revealed */
             revealed: components["schemas"]["RevealOut"][] | null;
+        };
+        /**
+         * PlanDocument
+         * @description How many cards a trial takes.
+         */
+        PlanDocument: {
+            /** Cards */
+            cards: number;
         };
         /**
          * CardDocument
@@ -4636,6 +4800,18 @@ export interface components {
             means: components["schemas"]["Figure"][];
         };
         /**
+         * SaltVotes
+         * @description What the cards say of one side's salt: too little, just right, too much.
+         */
+        SaltVotes: {
+            /** Too Little */
+            too_little: number;
+            /** Just Right */
+            just_right: number;
+            /** Too Much */
+            too_much: number;
+        };
+        /**
          * SideOut
          * @description One arm in the verdict. Before the reveal only its code is told.
          */
@@ -4651,7 +4827,7 @@ export interface components {
         };
         /**
          * VerdictOut
-         * @description State of a trial. `winner` is the index of the winning side.
+         * @description State of a trial. `winner` is the index of the winning side; `cards_beyond` came after those it stated.
          */
         VerdictOut: {
             /**
@@ -4685,8 +4861,15 @@ export interface components {
             sides: components["schemas"]["SideOut"][];
             /** No Preference */
             no_preference: number;
+            /** Planned Cards */
+            planned_cards: number;
+            /** Cards Beyond */
+            cards_beyond: number;
             probability: components["schemas"]["Figure"];
-            cards_more: components["schemas"]["Figure"];
+            bound: components["schemas"]["Figure"];
+            cards_more: components["schemas"]["Figure"] | null;
+            /** Salt */
+            salt: components["schemas"]["SaltVotes"][];
             /** Liking */
             liking: components["schemas"]["LikingOut"][];
             /** Cards */
@@ -4745,6 +4928,8 @@ export interface components {
             spoon_sets: components["schemas"]["SpoonSetOut"][];
             /** Jars Ml */
             jars_ml: number[];
+            /** Places */
+            places: components["schemas"]["PlaceOut"][];
         };
         /** CoatWeightOut */
         CoatWeightOut: {
@@ -4804,6 +4989,8 @@ export interface components {
             source: string;
             /** Mark */
             mark: string;
+            /** Cure */
+            cure: boolean;
         };
         /**
          * LayerKindOut
@@ -4836,6 +5023,20 @@ export interface components {
             bath: boolean;
             /** Plain */
             plain: string[];
+        };
+        /**
+         * PlaceOut
+         * @description Where meat is held: its usual temperature [C], and whether the temperature there is to be set.
+         */
+        PlaceOut: {
+            /** Key */
+            key: string;
+            /** Says */
+            says: string;
+            /** Usual C */
+            usual_c: number;
+            /** Set */
+            set: boolean;
         };
         /**
          * SchoolOut
@@ -5004,7 +5205,10 @@ export interface components {
             bands: components["schemas"]["BandOut"][];
             jar: components["schemas"]["JarRowOut"] | null;
         };
-        /** JarRowOut */
+        /**
+         * JarRowOut
+         * @description A jar on the shelf, and what there is to be said of keeping it.
+         */
         JarRowOut: {
             /** Size Ml */
             size_ml: number;
@@ -5012,8 +5216,12 @@ export interface components {
             left_g: number;
             /** Clean */
             clean: boolean;
+            /** Frozen */
+            frozen: boolean;
             /** Full */
             full: number;
+            /** Cautions */
+            cautions: components["schemas"]["CautionOut"][];
         };
         /** AdditionOut */
         AdditionOut: {
@@ -5312,7 +5520,7 @@ export interface components {
         };
         /**
          * JarDocument
-         * @description What of a jar changed: how much is left as typed, and whether it is still clean.
+         * @description What of a jar changed: how much is left as typed, whether it is still clean, and whether it is frozen.
          */
         JarDocument: {
             /** Version */
@@ -5324,6 +5532,8 @@ export interface components {
             left: string;
             /** Clean */
             clean: boolean;
+            /** Frozen */
+            frozen?: boolean | null;
         };
         /**
          * OrderOut
@@ -5940,7 +6150,7 @@ export interface operations {
             };
         };
     };
-    api_home_read_plating: {
+    api_home_copy: {
         parameters: {
             query?: never;
             header?: never;
@@ -5951,13 +6161,75 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CookOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_home_look_at_plating: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cook_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LookDocument"];
+            };
+        };
+        responses: {
             /** @description OK */
             200: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PlatingOut"][];
+                    "application/json": components["schemas"]["PlatesOut"];
                 };
             };
             /** @description Not Found */
@@ -6977,6 +7249,64 @@ export interface operations {
             };
         };
     };
+    api_blend_keep_sieve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                blend_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BlendOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     api_blend_archive_blend: {
         parameters: {
             query?: never;
@@ -7602,7 +7932,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["LayerDocument"];
+                    "application/json": components["schemas"]["AimedOut"];
                 };
             };
             /** @description Not Found */
@@ -8788,6 +9118,68 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TableOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_table_plan_cards: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                trial_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlanDocument"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {

@@ -17,6 +17,7 @@ interface Item {
   words: string
   says: string
   colour: string
+  cure: boolean
 }
 const items = computed<Item[]>(() =>
   [
@@ -26,6 +27,7 @@ const items = computed<Item[]>(() =>
       words: `${grind.name} ${grind.grind} ${grind.family}`,
       says: `${grind.density_g_ml.toFixed(2)} g/ml`,
       colour: grind.colour,
+      cure: grind.cure,
     })),
     ...(blends.value ?? [])
       .filter((blend) => !blend.archived && blend.id !== props.own)
@@ -35,12 +37,15 @@ const items = computed<Item[]>(() =>
         words: `${blend.name} ${blend.kind} blend`,
         says: blend.kind,
         colour: '',
+        cure: false,
       })),
   ].filter((item) => !props.taken.includes(item.value)),
 )
 
 /** Every word typed must stand somewhere in the name, the grind or the family. */
 function matches(_: string, typed: string, item?: { raw: Item }): boolean {
+  // a cure is never offered for a seasoning: it is found by its own name alone
+  if (item?.raw.cure && !/cur|nitri/i.test(typed)) return false
   return hasWords(item?.raw.words ?? '', typed)
 }
 

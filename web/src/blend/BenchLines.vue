@@ -7,7 +7,7 @@ import AddLine from './AddLine.vue'
 import LineMore from './LineMore.vue'
 import LineRow from './LineRow.vue'
 import RatioBar from './RatioBar.vue'
-import { newLine, type BlendOnBench, type Doc, type LineDoc } from './useBlend'
+import { lineKey, newLine, type BlendOnBench, type Doc, type LineDoc } from './useBlend'
 
 /** The lines of a blend, typed, nudged, locked, reordered; blends inside them. */
 const props = defineProps<{ bench: BlendOnBench; id: string }>()
@@ -17,14 +17,13 @@ const { reading, errors, pending, seen, rework, typeParts, move } = props.bench
 const open = ref(-1)
 /** The rows by what they hold, as rows change places. */
 const rows = new Map<string, InstanceType<typeof LineRow>>()
-const keyOf = (line: LineDoc) => line.blend ?? line.grind
 /** A key a row: the same ingredient may stand in two lines, as after a blend was unfolded. */
 const keys = computed(() => {
   const met = new Map<string, number>()
   return doc.value.lines.map((line) => {
-    const times = (met.get(keyOf(line)) ?? 0) + 1
-    met.set(keyOf(line), times)
-    return times > 1 ? `${keyOf(line)} ${times}` : keyOf(line)
+    const times = (met.get(lineKey(line)) ?? 0) + 1
+    met.set(lineKey(line), times)
+    return times > 1 ? `${lineKey(line)} ${times}` : lineKey(line)
   })
 })
 function note(key: string, row: unknown) {
@@ -40,7 +39,9 @@ function readingOf(line: LineDoc, at: number) {
   return found && found.grind === line.grind && (found.inside?.id ?? null) === (line.blend ?? null) ? found : null
 }
 const nameOf = (line: LineDoc, at: number) =>
-  line.blend ? (readingOf(line, at)?.inside?.name ?? 'A blend') : (grinds.value.get(line.grind)?.name ?? line.grind)
+  line.blend
+    ? ((line.held ? readingOf(line, at)?.name : readingOf(line, at)?.inside?.name) ?? 'A blend')
+    : (grinds.value.get(line.grind)?.name ?? line.grind)
 const names = computed(() => doc.value.lines.map(nameOf))
 function coloursOf(line: LineDoc, at: number): string[] {
   if (!line.blend) return [grinds.value.get(line.grind)?.colour ?? '#888888']
@@ -159,7 +160,7 @@ async function restore(id: string) {
     </LineRow>
     <AddLine
       ref="adder"
-      :taken="doc.lines.map(keyOf)"
+      :taken="doc.lines.map(lineKey)"
       :own="id"
       :error="refused || errors.lines"
       @grind="add($event)"

@@ -28,7 +28,7 @@ import RevisionPlate from './RevisionPlate.vue'
 import SharePanel from './SharePanel.vue'
 import StartWith from './StartWith.vue'
 import type { Node } from './tree'
-import { typed, useBlend, type LineDoc } from './useBlend'
+import { lineKey, typed, useBlend, type LineDoc } from './useBlend'
 import { useProposal } from './useProposal'
 
 const props = defineProps<{ id: string }>()
@@ -161,7 +161,7 @@ async function goBack() {
 }
 const lineNames = computed(() =>
   doc.value!.lines.map((line, at) => ({
-    key: line.blend ?? line.grind,
+    key: lineKey(line),
     name: stretches.value[at]?.name ?? grinds.value.get(line.grind)?.name ?? line.grind,
   })),
 )

@@ -76,8 +76,8 @@ const wide = (figure: Schemas['Figure']) => ({
     <div class="panel">
       <Field
         :model-value="label.portion"
-        label="A portion weighs"
-        placeholder="0.9 g"
+        label="A portion is"
+        placeholder="¼ tsp (1 g)"
         :error="errors.portion"
         @update:model-value="set({ portion: $event })"
       />

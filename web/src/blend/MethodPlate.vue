@@ -1,10 +1,13 @@
 <script setup lang="ts">
 import { mdiArrowDown, mdiArrowUp, mdiClose } from '@mdi/js'
 import { computed } from 'vue'
+import { useRouter } from 'vue-router'
 import { api, call, sentenceOf, type Schemas } from '../api/client'
 import Field from '../ui/Field.vue'
 import { say } from '../ui/notice'
+import { once } from '../ui/once'
 import { usePreferences } from '../ui/preferences'
+import { percent } from '../ui/units'
 import Why from '../ui/Why.vue'
 import type { BlendOnBench } from './useBlend'
 
@@ -46,6 +49,19 @@ function shift(at: number, by: number) {
   moved.splice(at + by, 0, ...moved.splice(at, 1))
   steps.value = moved
 }
+const router = useRouter()
+/** Make a blend of what the sieve holds back, as it is in the book. */
+const keepSieve = once(async () => {
+  try {
+    await props.bench.autosave.flush()
+    const path = { blend_id: props.bench.stored.value!.id }
+    const made = await call(api.POST('/api/blends/{blend_id}/sieve', { params: { path } }))
+    say(`“${made.name}” is a blend now; put it into the pot or into another.`)
+    await router.push(`/blend/${made.id}`)
+  } catch (failure) {
+    say(sentenceOf(failure))
+  }
+})
 async function usual() {
   try {
     steps.value = await call(api.POST('/api/blends/usual-method', { body: props.bench.body() }))
@@ -165,6 +181,10 @@ async function usual() {
         </span>
       </li>
     </ol>
+    <p v-if="reading && reading.held_g > 0.5" class="muted sieve">
+      The sieve holds back {{ show.mass(reading.held_g) }} with {{ percent(reading.held_salt_percent) }} salt.
+      <button type="button" class="link" @click="keepSieve">Make a blend of it</button>
+    </p>
     <div class="add">
       <button v-for="(says, kind) in does" :key="kind" type="button" @click="add(kind)">+ {{ says }}</button>
     </div>

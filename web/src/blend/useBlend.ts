@@ -28,7 +28,12 @@ export const newLine = (grind: string): LineDoc => ({
   most: '',
   error: '',
   said: '',
+  held: false,
 })
+
+/** What a step of the method calls a line: its grind, its blend, or what that one's sieve held back. */
+export const lineKey = (line: LineDoc): string =>
+  line.blend ? `${line.held ? 'sieve:' : ''}${line.blend}` : (line.grind ?? '')
 
 /** What is typed of a blend, out of the server's answer. */
 export const typed = (out: Out): Doc =>

@@ -1,13 +1,17 @@
 <script setup lang="ts">
-import { useQuery } from '@tanstack/vue-query'
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, defineAsyncComponent, ref } from 'vue'
+import { useRouter } from 'vue-router'
 import { api, call, sentenceOf, within, type Schemas } from '../api/client'
+import { refresh } from '../api/kept'
 import { bandsOfShares } from '../blend/bands'
 import ArmBadge from '../ui/ArmBadge.vue'
 import CautionList from '../ui/CautionList.vue'
 import { useCatalogue } from '../ui/catalogue'
 import ConflictBar from '../ui/ConflictBar.vue'
 import { differences } from '../ui/differences'
+import { say } from '../ui/notice'
+import { once } from '../ui/once'
 import SaveMark from '../ui/SaveMark.vue'
 import TitleInput from '../ui/TitleInput.vue'
 import { asTyped, fromTyped } from '../ui/units'
@@ -83,6 +87,19 @@ const wet = computed(() =>
     return (read?.injection || read?.window) && read.kind === layer.kind ? [{ layer, at, read }] : []
   }),
 )
+const router = useRouter()
+const queries = useQueryClient()
+const copy = once(async () => {
+  try {
+    await autosave.flush()
+    const made = await call(api.POST('/api/cooks/{cook_id}/copy', { params: { path: coat.path() } }))
+    await refresh(queries, ['home'], ['cooks'])
+    say(`“${made.name}” is in hand now.`)
+    await router.push(`/coat/${made.id}`)
+  } catch (failure) {
+    say(sentenceOf(failure))
+  }
+})
 const errorsOfLayer = (at: number) => within(coat.errorsOf(current.value), `layers.${at}.`)
 const conflict = computed(() =>
   autosave.theirs.value && doc.value ? differences(doc.value, typed(autosave.theirs.value)) : [],
@@ -114,6 +131,11 @@ const compared = computed(() => (doc.value?.arms ?? []).filter((other) => !other
       @mine="autosave.keepMine()"
       @theirs="autosave.takeTheirs()"
     />
+    <p v-if="coat.tasted.value && !arm.beside" class="plate tasted" role="status">
+      <b>Tasted, {{ cook.cards }} {{ cook.cards === 1 ? 'card' : 'cards' }} in.</b>
+      What was tasted stays as it was: pieces, layers, names and numbers.
+      <v-btn @click="copy">Change a copy of it</v-btn>
+    </p>
     <PieceTabs v-model="current" :arms="doc.arms" :readings="reading ?? []" @add="coat.addPiece()" />
     <SideBySide v-if="pairing" :coat="coat" :blends="blends" @done="pairing = false" />
     <section :aria-label="`Arm ${arm.label}, ${arm.name}`">
@@ -214,6 +236,17 @@ const compared = computed(() => (doc.value?.arms ?? []).filter((other) => !other
 </template>
 
 <style scoped>
+.tasted {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 6px 12px;
+  padding: 10px 18px;
+  margin: 0 0 14px;
+}
+.tasted .v-btn {
+  margin-left: auto;
+}
 .title {
   flex: 1 1 340px;
   min-width: 0;

@@ -1,37 +1,72 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import Choice from '../ui/Choice.vue'
+import { useCatalogue } from '../ui/catalogue'
 import Field from '../ui/Field.vue'
 import { usePreferences } from '../ui/preferences'
 
-/** How long a layer is held, and where. */
+/** How long something is held, where, and how warm it is there. */
 const hold = defineModel<string>('hold', { required: true })
-const celsius = defineModel<number>('celsius', { required: true })
-const props = defineProps<{ hot?: boolean; error?: string; placeError?: string }>()
+const place = defineModel<string>('place', { required: true })
+const heldAt = defineModel<string>('heldAt', { required: true })
+const props = defineProps<{
+  /** What is read of it so far, where nothing is typed [°C]. */
+  celsius?: number
+  label?: string
+  placeholder?: string
+  pot?: boolean
+  errors: { hold?: string; place?: string; heldAt?: string }
+}>()
+const { catalogue } = useCatalogue()
 const { show } = usePreferences()
-const PLACES = { cold: 4, bench: 21, simmer: 90 }
-type Place = keyof typeof PLACES
-const place = computed({
-  get: (): Place => (celsius.value > 50 ? 'simmer' : celsius.value > 10 ? 'bench' : 'cold'),
-  set: (where) => (celsius.value = PLACES[where]),
-})
-const places = computed(() => (props.hot ? (['simmer'] as const) : (['cold', 'bench'] as const)).map((value) => ({
-  value, text: `${value}, ${show.value.temperature(PLACES[value])}`,
-}))) // prettier-ignore
+const places = computed(() => (catalogue.value?.places ?? []).filter((one) => (one.key === 'pot') === !!props.pot))
+const chosen = computed(() => places.value.find((one) => one.key === place.value))
+function move(to: string) {
+  place.value = to
+  heldAt.value = ''
+}
 </script>
 
 <template>
   <div class="hold">
-    <Field v-model="hold" label="Hold" placeholder="2 h" :error="error" />
-    <Choice v-model="place" label="Where" :error="placeError" :options="places" />
+    <Field v-model="hold" :label="label ?? 'Hold'" :placeholder="placeholder ?? '2 h'" :error="errors.hold" />
+    <label v-if="!pot">
+      <span>Where</span>
+      <select :value="place" @change="move(($event.target as HTMLSelectElement).value)">
+        <option v-for="one in places" :key="one.key" :value="one.key">{{ one.says }}</option>
+      </select>
+      <span v-if="errors.place" class="says" role="alert">{{ errors.place }}</span>
+    </label>
+    <Field
+      v-model="heldAt"
+      label="At"
+      :placeholder="show.temperature(celsius ?? chosen?.usual_c ?? places[0]?.usual_c ?? 4)"
+      :error="errors.heldAt"
+    />
   </div>
 </template>
 
 <style scoped>
 .hold {
   display: grid;
-  grid-template-columns: 130px minmax(0, 1fr);
-  gap: 12px;
+  grid-template-columns: minmax(84px, 1fr) minmax(0, 1.7fr) 84px;
+  gap: 10px;
   align-items: start;
+}
+.hold:not(:has(select)) {
+  grid-template-columns: repeat(2, minmax(0, 1fr));
+}
+label span:first-child {
+  font-size: 13px;
+  color: var(--muted);
+  display: block;
+  padding-bottom: 4px;
+}
+select {
+  width: 100%;
+  text-overflow: ellipsis;
+}
+.says {
+  color: var(--stop);
+  font-size: 13px;
 }
 </style>

@@ -69,7 +69,14 @@ const dose = text('dose')
 const hold = text('hold')
 const stays = text('stays')
 const eaten = text('eaten')
-const celsius = computed({ get: () => layer.value.hold_c ?? 4, set: (value: number) => (layer.value.hold_c = value) })
+const heldAt = computed({ get: () => layer.value.hold_at ?? '', set: (typed: string) => (layer.value.hold_at = typed) })
+const place = computed({
+  get: () => layer.value.place ?? '',
+  set: (where: string) => {
+    layer.value.place = where as NonNullable<typeof layer.value.place>
+    layer.value.hold_c = catalogue.value?.places.find((one) => one.key === where)?.usual_c ?? 4
+  },
+})
 const times = computed({
   get: () => String(layer.value.times ?? 1),
   set: (typed) => (layer.value.times = (/^\d+$/.test(typed) ? Number(typed) : typed) as number),
@@ -94,7 +101,10 @@ const of = computed({
 const gone = computed(() => !!layer.value.blend_id && !props.blends.some((blend) => blend.id === layer.value.blend_id))
 const plain = computed(() =>
   layer.value.grind
-    ? (catalogue.value?.grinds ?? []).filter((g) => g.family === grinds.value.get(layer.value.grind!)?.family)
+    ? (catalogue.value?.grinds ?? []).filter(
+        // a cure is never offered for a seasoning
+        (g) => g.family === grinds.value.get(layer.value.grind!)?.family && (!g.cure || g.key === layer.value.grind),
+      )
     : [],
 )
 const fate = computed(() => {
@@ -166,10 +176,11 @@ const dosed = computed(() => layer.value.kind !== 'drippings')
     <HoldFields
       v-if="kind?.held"
       v-model:hold="hold"
-      v-model:celsius="celsius"
-      :hot="layer.kind === 'cooking liquid'"
-      :error="errors.hold"
-      :place-error="errors.hold_c"
+      v-model:place="place"
+      v-model:held-at="heldAt"
+      :celsius="layer.hold_c"
+      :pot="layer.kind === 'cooking liquid'"
+      :errors="{ hold: errors.hold, place: errors.place, heldAt: errors.hold_c }"
     />
     <Choice
       v-if="layer.kind === 'cooking liquid'"

@@ -35,9 +35,20 @@ const afters = computed(() =>
   (catalogue.value?.after_bath ?? []).map((one) => ({ value: one.key as 'wiped', text: one.key })),
 )
 const fate = computed({
-  get: () => (layer.value.eaten && layer.value.eaten !== '0' ? 'boiled' : 'thrown'),
-  set: (value: string) =>
-    (layer.value.eaten = value === 'boiled' ? String((catalogue.value?.liquid_fates.gravy ?? 0) * 100) : ''),
+  get: () => (layer.value.into_pot ? 'pot' : layer.value.eaten && layer.value.eaten !== '0' ? 'boiled' : 'thrown'),
+  set: (value: string) => {
+    layer.value.eaten = value === 'boiled' ? String((catalogue.value?.liquid_fates.gravy ?? 0) * 100) : ''
+    layer.value.into_pot = value === 'pot'
+  },
+})
+/** What may become of it: into the pot only where one comes later. */
+const fates = computed(() => {
+  const pot = props.coat.arm.value!.layers.some((other, n) => n > props.at && other.kind === 'cooking liquid')
+  const found = [
+    { value: 'thrown', text: 'thrown away' },
+    { value: 'boiled', text: 'boiled' },
+  ]
+  return pot || layer.value.into_pot ? [...found, { value: 'pot', text: 'into the pot' }] : found
 })
 function take(time: string) {
   props.coat.history.mark()
@@ -75,14 +86,7 @@ function take(time: string) {
       </div>
       <Choice v-model="after" label="Out of the bath it is" :options="afters" />
       <div class="fields">
-        <Choice
-          v-model="fate"
-          label="The bath then is"
-          :options="[
-            { value: 'thrown', text: 'thrown away' },
-            { value: 'boiled', text: 'boiled' },
-          ]"
-        />
+        <Choice v-model="fate" label="The bath then is" :options="fates" :error="errors.after" />
         <Field v-if="fate === 'boiled'" v-model="eaten" label="Of it is eaten, %" :error="errors.eaten" />
       </div>
       <p>{{ reading.says }}</p>

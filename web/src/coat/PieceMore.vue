@@ -5,6 +5,7 @@ import { useCatalogue } from '../ui/catalogue'
 import Choice from '../ui/Choice.vue'
 import Field from '../ui/Field.vue'
 import { usePreferences } from '../ui/preferences'
+import HoldFields from './HoldFields.vue'
 
 /** What can be known of a piece besides: grade, what was trimmed, its measures, its thin end, and how it is cut up. */
 const piece = defineModel<Schemas['PieceDocument']>({ required: true })
@@ -22,6 +23,20 @@ const width = text('width')
 const thickness = text('thickness')
 const size = text('cut_size')
 const thin = text('thin')
+type Stage = NonNullable<Schemas['PieceDocument']['stages']>[number]
+/** What raw meat goes through beside its layers; all of it counts on the clocks of raw meat. */
+const STAGES: { what: Stage['what']; says: string; usual: string; place: Stage['place'] }[] = [
+  { what: 'thaw', says: 'thawed from frozen', usual: '24 h', place: 'fridge' },
+  { what: 'temper', says: 'taken out some time before the fire', usual: '45 min', place: 'bench' },
+]
+const staged = (what: Stage['what']) => piece.value.stages?.find((stage) => stage.what === what)
+function toggle(what: Stage['what']) {
+  const others = (piece.value.stages ?? []).filter((stage) => stage.what !== what)
+  const { usual, place } = STAGES.find((stage) => stage.what === what)!
+  piece.value.stages = staged(what) ? others : [...others, { what, place, hold: usual, hold_at: '' }]
+}
+const saysOf = (what: Stage['what'], field: string) =>
+  props.errors[`piece.stages.${piece.value.stages?.findIndex((stage) => stage.what === what)}.${field}`]
 type Grade = NonNullable<Schemas['PieceDocument']['grade']>
 const grade = computed({
   get: () => piece.value.grade ?? 'ordinary',
@@ -62,8 +77,27 @@ const ways: { value: Into; text: string }[] = [
     />
     <label class="pierced">
       <input v-model="piece.pierced" type="checkbox" />
-      needled or deeply scored, so no longer intact
+      needled, rolled or deeply scored, so no longer intact
     </label>
+    <div v-for="stage in STAGES" :key="stage.what" class="stage">
+      <label class="pierced">
+        <input type="checkbox" :checked="!!staged(stage.what)" @change="toggle(stage.what)" />
+        {{ stage.says }}
+      </label>
+      <HoldFields
+        v-if="staged(stage.what)"
+        v-model:hold="staged(stage.what)!.hold"
+        v-model:place="staged(stage.what)!.place as string"
+        v-model:held-at="staged(stage.what)!.hold_at as string"
+        label="How long"
+        :placeholder="stage.usual"
+        :errors="{
+          hold: saysOf(stage.what, 'hold'),
+          place: saysOf(stage.what, 'place'),
+          heldAt: saysOf(stage.what, 'hold_at') ?? saysOf(stage.what, 'hold_c'),
+        }"
+      />
+    </div>
     <Field
       v-model="untrimmed"
       label="Weight before trimming"
@@ -107,6 +141,7 @@ const ways: { value: Into; text: string }[] = [
   accent-color: var(--cobalt);
 }
 .more,
+.stage,
 .three {
   display: grid;
   gap: 12px;

@@ -44,12 +44,14 @@ const endpoint = computed({
   set: (typed: string) => (piece.value.endpoint = typed),
 })
 const states = computed(() => catalogue.value?.face_states ?? [])
+/** What may be done with a face: only skin can be lifted to season under it. */
+const statesOf = (face: string) => states.value.filter((state) => state.key !== 'under' || face === 'skin')
 type State = NonNullable<Schemas['PieceDocument']['faces']>[string]
 function setFace(name: string, state: string) {
   piece.value.faces = { ...piece.value.faces, [name]: state as State }
 }
 function nextFace(name: string) {
-  const keys = states.value.map((state) => state.key)
+  const keys = statesOf(name).map((state) => state.key)
   const now = props.reading?.faces.find((face) => face.name === name)?.state ?? 'bare'
   setFace(name, keys[(keys.indexOf(now) + 1) % keys.length])
 }
@@ -109,7 +111,9 @@ const says = (name: string) => props.errors[`piece.${name}`] ?? props.errors[`pi
       <label>
         <span>{{ face.name }}, {{ show.area(face.area_cm2) }}</span>
         <select :value="face.state" @change="setFace(face.name, ($event.target as HTMLSelectElement).value)">
-          <option v-for="state in states" :key="state.key" :value="state.key">{{ state.key }}: {{ state.says }}</option>
+          <option v-for="state in statesOf(face.name)" :key="state.key" :value="state.key">
+            {{ state.key === 'under' ? 'under the skin' : state.key }}: {{ state.says }}
+          </option>
         </select>
       </label>
       <button v-if="face.name === 'skin' && face.state !== 'off'" type="button" class="link" @click="$emit('skin')">

@@ -4,6 +4,7 @@ import { within, type Schemas } from '../api/client'
 import { useCatalogue } from '../ui/catalogue'
 import AddLayer from './AddLayer.vue'
 import { layerColour, layerName } from './layers'
+import CautionList from '../ui/CautionList.vue'
 import LayerFields from './LayerFields.vue'
 import LayerRow from './LayerRow.vue'
 import StackChoice from './StackChoice.vue'
@@ -79,6 +80,7 @@ const name = (at: number) =>
           @toggle="open = open === at ? null : at"
           @move="move"
         />
+        <CautionList v-if="reading" :cautions="reading.cautions" :layer="at" class="at-step" />
         <LayerFields
           v-if="open === at"
           v-model="arm.layers[at]"
@@ -101,6 +103,9 @@ const name = (at: number) =>
 </template>
 
 <style scoped>
+.at-step {
+  padding: 4px 14px 8px;
+}
 .stack {
   display: grid;
   grid-template-columns: minmax(0, 1fr);

@@ -1,4 +1,4 @@
-import { VueQueryPlugin } from '@tanstack/vue-query'
+import { QueryClient, VueQueryPlugin } from '@tanstack/vue-query'
 import { mount } from '@vue/test-utils'
 import { expect, it } from 'vitest'
 import type { Schemas } from '../api/client'
@@ -57,10 +57,24 @@ it('puts a layer on only when it is chosen what it is of', async () => {
   expect(form.emitted('add')).toEqual([[{ kind: 'rub', blend_id: 'rub' }]])
 })
 
-it('holds in the cold or on the bench', async () => {
-  const fields = mount(HoldFields, { props: { hold: '2 h', celsius: 4 }, global })
-  await fields.findAll('input[type=radio]')[1].setValue(true)
-  expect(fields.emitted('update:celsius')).toEqual([[21]])
+it('holds in the cold, on the bench, outside or in warm water, each with its own temperature', async () => {
+  const props = { hold: '2 h', place: 'fridge', heldAt: '3 °C', celsius: 3, errors: { heldAt: 'Too warm.' } }
+  const queryClient = new QueryClient()
+  const place = (key: string, says: string, usual_c: number) => ({ key, says, usual_c, set: true })
+  const places = [place('fridge', 'in the fridge', 4), place('warm water', 'in a warm water bath', 57)]
+  queryClient.setQueryData(['catalogue'], { places: [...places, place('pot', 'in the pot', 90)] })
+  const fields = mount(HoldFields, { props, global: { stubs, plugins: [[VueQueryPlugin, { queryClient }]] } })
+  const where = fields.find('select')
+  expect(where.findAll('option').map((option) => option.text())).toEqual(['in the fridge', 'in a warm water bath'])
+  await where.setValue('warm water')
+  expect(fields.emitted('update:place')).toEqual([['warm water']])
+  // what was typed for another place is not this one's
+  expect(fields.emitted('update:heldAt')).toEqual([['']])
+  await fields.findAll('input')[1].setValue('135 °F')
+  expect(fields.emitted('update:heldAt')!.at(-1)).toEqual(['135 °F'])
+  expect(fields.text()).toContain('Too warm.')
+  await fields.setProps({ ...props, pot: true })
+  expect(fields.find('select').exists()).toBe(false)
 })
 
 it('draws pieces to one scale, says their size, and has every face tapped', async () => {

@@ -95,6 +95,7 @@ export function useCoat(id?: string) {
     (now, before) => {
       if (!now) return
       if (current.value >= now.arms.length) current.value = 0
+      if (putBack(now)) return say('Cards are in, so what was tasted stays as it was; make a copy to change it.')
       read()
       if (before) autosave.touch()
     },
@@ -102,6 +103,20 @@ export function useCoat(id?: string) {
   )
   watch([atS, usePreferences().spoons], read)
 
+  /** Whether cards are in, so that the pieces that were tasted do not change any more. */
+  const tasted = computed(() => (cook.value?.cards ?? 0) > 0)
+  /** Put pieces that were tasted back as they were when something of them was changed; tell whether that was so. */
+  function putBack(now: Doc): boolean {
+    if (!tasted.value) return false
+    const kept = typed(cook.value!).arms.filter((one) => !one.beside)
+    const same = (one: Arm) => JSON.stringify(one) === JSON.stringify(now.arms.find((x) => x.label === one.label))
+    if (kept.every(same)) return false
+    const others = now.arms.filter((one) => !kept.some((of) => of.label === one.label))
+    now.arms = [...kept, ...others.map((one) => ({ ...one, beside: true }))].sort((a, b) =>
+      a.label.localeCompare(b.label),
+    )
+    return true
+  }
   const arm = computed(() => doc.value?.arms[current.value] ?? null)
   const stored = computed(() => cook.value?.arms.find((other) => other.label === arm.value?.label))
   /** The errors of one arm, by their field within it. */
@@ -139,8 +154,8 @@ export function useCoat(id?: string) {
 
   const addLayer = (what: { kind?: Layer['kind']; blend_id?: string; grind?: string }) =>
     change(async (now, at) => {
-      const among = now.arms[at].layers.map((layer) => layer.kind)
-      const body = { piece: plain(now.arms[at].piece), grind: '', among, ...what }
+      const { piece, layers } = plain(now.arms[at])
+      const body = { piece, grind: '', layers, ...what }
       const made = await call(api.POST('/api/coat/layer', { body }))
       return (board, to) => void board.arms[to].layers.splice(made.place, 0, made.layer)
     })
@@ -177,7 +192,8 @@ export function useCoat(id?: string) {
   const giveWay = (layer: number) =>
     change(async (now, at) => {
       const found = await call(api.POST('/api/coat/aim', { body: { arm: plain(now.arms[at]), layer } }))
-      return replaced(layer, found)
+      if (found.says) say(found.says)
+      return replaced(layer, found.layer)
     })
   /** Move the sites of an injection that lie on bone or beyond the edge to where a needle can go in. */
   const moveOff = (layer: number) =>
@@ -208,7 +224,7 @@ export function useCoat(id?: string) {
   }
   return {
     doc, cook, reading, errors, errorsOf, atS, cored, current, binding, arm, stored, loaded, error, autosave, history,
-    addLayer, takeSchool, makePair, takeSkin, giveWay, moveOff, layBinders, aimAt, putStack, addPiece, removePiece, path,
+    tasted, addLayer, takeSchool, makePair, takeSkin, giveWay, moveOff, layBinders, aimAt, putStack, addPiece, removePiece, path,
   } // prettier-ignore
 }
 

@@ -2,6 +2,7 @@
 import { mdiCheck } from '@mdi/js'
 import { ref } from 'vue'
 import { api, call, sentenceOf, type Schemas } from '../api/client'
+import CautionList from '../ui/CautionList.vue'
 import { say } from '../ui/notice'
 import { usePreferences } from '../ui/preferences'
 import { dayAndTime, duration } from '../ui/units'
@@ -25,11 +26,17 @@ function finish() {
 }
 
 const plate = ref('')
+const asking = ref(false)
+const who = ref('')
+/** Tell whoever plates which number this goes under; who looked is written down, as their card is not blind then. */
 async function showPlate() {
+  if (!who.value.trim()) return
   try {
     const path = { cook_id: props.cookId }
-    const plates = await call(api.GET('/api/cooks/{cook_id}/plating', { params: { path } }))
-    plate.value = plates.find((one) => one.label === props.arm.label)?.code ?? ''
+    const body = { who: who.value }
+    const seen = await call(api.POST('/api/cooks/{cook_id}/plating', { params: { path }, body }))
+    plate.value = seen.plates.find((one) => one.label === props.arm.label)?.code ?? ''
+    asking.value = false
   } catch (failure) {
     say(sentenceOf(failure))
   }
@@ -58,7 +65,14 @@ async function showPlate() {
           }}</Why>
           <template v-if="step.kind === 'plate'">
             <template v-if="plate">, under {{ plate }}</template>
-            <button v-else type="button" class="link" @click="showPlate">its number, if you do not taste</button>
+            <form v-else-if="asking" class="who" @submit.prevent="showPlate">
+              <label :for="`who-${arm.label}`">Who plates? Their card will not be blind.</label>
+              <input :id="`who-${arm.label}`" v-model="who" maxlength="40" autofocus @keydown.esc="asking = false" />
+              <v-btn type="submit" :disabled="!who.trim()">Show it</v-btn>
+            </form>
+            <button v-else-if="!arm.beside" type="button" class="link" @click="asking = true">
+              its number, for whoever plates
+            </button>
           </template>
           <template v-else-if="editing === step.id">
             <input
@@ -82,6 +96,12 @@ async function showPlate() {
             change
           </button>
         </span>
+        <CautionList
+          v-if="arm.reading && step.layer !== null"
+          :cautions="arm.reading.cautions"
+          :layer="step.layer"
+          class="at-step"
+        />
       </div>
     </li>
   </ol>
@@ -158,6 +178,23 @@ i {
   min-height: 30px !important;
   padding: 2px 8px !important;
   margin-left: 6px;
+}
+.at-step {
+  padding: 2px 0 4px;
+}
+.who {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 4px 8px;
+  padding-top: 4px;
+}
+.who label {
+  flex: 1 0 100%;
+  font-size: 14px;
+}
+.who input {
+  width: 150px;
 }
 @media (max-width: 720px) {
   li {

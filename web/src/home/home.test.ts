@@ -1,7 +1,7 @@
 import { VueQueryPlugin } from '@tanstack/vue-query'
 import { mount } from '@vue/test-utils'
 import { afterEach, beforeEach, expect, it, vi } from 'vitest'
-import type { Schemas } from '../api/client'
+import { api, type Schemas } from '../api/client'
 import FairTest from './FairTest.vue'
 import NextBar from './NextBar.vue'
 import StepList from './StepList.vue'
@@ -23,7 +23,18 @@ const step = (kind: string, begins_at: string, lasts_s: number, done_at: string 
   lasts_s,
   done_at,
 })
+const boil = {
+  id: 'boil-first',
+  level: 'caution',
+  sentence: 'This bath has held raw meat.',
+  action: 'Boil it.',
+  source: '',
+}
 const reading = {
+  cautions: [
+    { ...boil, layer: 0 },
+    { ...boil, id: 'allergens', sentence: 'Holds milk.', layer: null },
+  ],
   layers: [
     {
       kind: 'rub',
@@ -35,6 +46,7 @@ const reading = {
 const arm = {
   label: 'A',
   name: 'Rubbed',
+  beside: false,
   layers: [{ typed: { kind: 'rub' }, blend_name: 'Weir House lamb rub' }],
   steps: [
     step('mix', '2027-06-12T10:15:00Z', 900, '2027-06-10T09:00:00Z'),
@@ -90,10 +102,29 @@ it('leaves a time as it was when the typing is called off', async () => {
   expect(list.emitted('length')).toBeUndefined()
 })
 
-it('keeps the plate’s number to whoever asks for it', () => {
+it('tells the plate’s number only to who says that they plate', async () => {
   const list = mount(StepList, { props: { arm, cookId: 'c' }, global })
-  expect(list.text()).toContain('its number, if you do not taste')
   expect(list.text()).not.toMatch(/under \d{3}/)
+  const asked = () => list.findAll('button').find((button) => button.text() === 'its number, for whoever plates')
+  await asked()!.trigger('click')
+  expect(list.find('form').text()).toContain('Their card will not be blind.')
+  const plates = { plates: [{ label: 'A', code: '418' }], seen_by: ['Kittiwake'] }
+  const sent = vi.spyOn(api, 'POST').mockResolvedValue({ data: plates, response: new Response() } as never)
+  await list.find('.who input').setValue('Kittiwake')
+  await list.find('form').trigger('submit')
+  await vi.waitFor(() => expect(list.text()).toContain('under 418'))
+  expect((sent.mock.calls[0] as unknown[])[1]).toMatchObject({ body: { who: 'Kittiwake' } })
+  // a piece that cooks beside the others has none
+  expect(
+    mount(StepList, { props: { arm: { ...arm, beside: true }, cookId: 'c' }, global })
+      .find('.what .link')
+      .text(),
+  ).toBe('change')
+})
+
+it('says at a step what has to be done there, and nothing else', () => {
+  const list = mount(StepList, { props: { arm, cookId: 'c' }, global })
+  expect(list.findAll('li[data-rule]').map((found) => found.attributes('data-rule'))).toEqual(['boil-first'])
 })
 
 it('says the next thing, and that it is late when it is', async () => {

@@ -5,6 +5,7 @@ import { api, call, sentenceOf, type Schemas } from '../api/client'
 import { refresh } from '../api/kept'
 import { bandsOfShares } from '../blend/bands'
 import { useCatalogue } from '../ui/catalogue'
+import CautionList from '../ui/CautionList.vue'
 import Field from '../ui/Field.vue'
 import JarDrawing from '../ui/JarDrawing.vue'
 import { say } from '../ui/notice'
@@ -24,8 +25,9 @@ const bands = (row: Row) => bandsOfShares(row.bands, grinds.value)
 
 const left = ref<Record<string, string>>({})
 const wrong = ref<Record<string, string>>({})
-async function save(row: Row, clean: boolean) {
-  const body = { version: row.version, left: left.value[row.id]?.trim() ?? '', clean }
+async function save(row: Row, change: { clean?: boolean; frozen?: boolean } = {}) {
+  const { clean, frozen } = { ...row.jar!, ...change }
+  const body = { version: row.version, left: left.value[row.id]?.trim() ?? '', clean, frozen }
   try {
     await call(api.PUT('/api/batches/{batch_id}/jar', { params: { path: { batch_id: row.id } }, body }))
     left.value[row.id] = wrong.value[row.id] = ''
@@ -85,7 +87,9 @@ async function remove(row: Row) {
           <p :class="{ touched: !row.jar!.clean }">
             {{ row.jar!.clean ? 'clean' : 'touched: use it up now or throw it away' }}
           </p>
-          <form class="acts" @submit.prevent="save(row, row.jar!.clean)">
+          <p v-if="row.jar!.frozen">frozen</p>
+          <CautionList :cautions="row.jar!.cautions" />
+          <form class="acts" @submit.prevent="save(row)">
             <Field
               :model-value="left[row.id] ?? ''"
               :label="`Left of ${row.name}`"
@@ -95,7 +99,13 @@ async function remove(row: Row) {
               @update:model-value="left[row.id] = $event"
             />
             <v-btn type="submit" :disabled="!left[row.id]?.trim()">Set</v-btn>
-            <v-btn v-if="row.jar!.clean" class="quiet" @click="save(row, false)">Raw hands touched it</v-btn>
+            <v-btn v-if="row.jar!.clean" class="quiet" @click="save(row, { clean: false })">Raw hands touched it</v-btn>
+            <v-btn
+              class="quiet"
+              :aria-label="`${row.name} is ${row.jar!.frozen ? 'thawed' : 'frozen'}`"
+              @click="save(row, { frozen: !row.jar!.frozen })"
+              >{{ row.jar!.frozen ? 'Thawed' : 'Freeze it' }}</v-btn
+            >
             <v-btn class="quiet" :aria-label="`Remove ${row.name} from the shelf`" @click="remove(row)">Remove</v-btn>
           </form>
         </div>

@@ -4,6 +4,7 @@ import { computed, ref } from 'vue'
 import { api, call, sentenceOf, type Schemas } from '../api/client'
 import { keep, refresh } from '../api/kept'
 import ArmBadge from '../ui/ArmBadge.vue'
+import Field from '../ui/Field.vue'
 import { say } from '../ui/notice'
 import NumberedPlate from './NumberedPlate.vue'
 import TastingCard from './TastingCard.vue'
@@ -31,6 +32,23 @@ function show(now: Table) {
 function taken(now: Table) {
   scoring.value = false
   show(now)
+}
+
+const own = ref('')
+const refused = ref('')
+const planned = computed({
+  get: () => own.value || String(table.value?.planned_cards ?? ''),
+  set: (typed) => (own.value = typed),
+})
+async function plan() {
+  const path = { trial_id: table.value!.trial_id }
+  const cards = Number(planned.value)
+  try {
+    show(await call(api.PUT('/api/trials/{trial_id}/plan', { params: { path }, body: { cards } })))
+    own.value = refused.value = ''
+  } catch (failure) {
+    refused.value = sentenceOf(failure)
+  }
 }
 
 async function takeBack(card: Schemas['CardOut']) {
@@ -95,9 +113,18 @@ const armOf = computed(() => new Map((table.value?.revealed ?? []).map((told) =>
                 : 'No card in yet'
             }}
           </h2>
-          <p v-if="!table.cards.length" class="muted">
-            Pass the phone round: each taster scores both plates alone, in the order the card says. Three cards are a
-            beginning.
+          <form v-if="!table.cards.length" class="plan" @submit.prevent="plan">
+            <p class="muted">
+              Pass the phone round: each taster scores both plates alone, in the order the card says. Say first how many
+              cards this trial takes: only those name a winner.
+            </p>
+            <Field v-model="planned" label="Cards" :error="refused" />
+            <v-btn type="submit" :disabled="planned === String(table.planned_cards)">State it</v-btn>
+          </form>
+          <p v-else class="muted">{{ table.cards.length }} of the {{ table.planned_cards }} this trial stated.</p>
+          <p v-if="table.seen_by.length" class="muted">
+            {{ table.seen_by.join(', ') }} {{ table.seen_by.length === 1 ? 'has' : 'have' }} seen the plating and
+            {{ table.seen_by.length === 1 ? 'knows' : 'know' }} which is which.
           </p>
           <ul>
             <li v-for="card in table.cards" :key="card.id">
@@ -161,6 +188,19 @@ const armOf = computed(() => new Map((table.value?.revealed ?? []).map((told) =>
 }
 .cards {
   padding: 20px 24px;
+}
+.plan {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: end;
+  gap: 8px;
+}
+.plan p {
+  flex: 1 0 100%;
+  margin: 4px 0;
+}
+.plan .field {
+  width: 90px;
 }
 .link {
   font-weight: 600;

@@ -6,11 +6,15 @@ import { unbroken } from './units'
 
 /**
  * Cautions in plain sentences, a word and an icon each, most serious first. `only` takes the stops out to where they
- * cannot be scrolled past unseen.
+ * cannot be scrolled past unseen; those of one `layer` stand at its step, and nowhere else.
  */
-const props = defineProps<{ cautions: Schemas['CautionOut'][]; only?: 'stops' | 'others' }>()
+const props = defineProps<{ cautions: Schemas['CautionOut'][]; only?: 'stops' | 'others'; layer?: number | null }>()
 const shown = computed(() =>
-  props.cautions.filter((caution) => !props.only || (caution.level === 'stop') === (props.only === 'stops')),
+  props.cautions.filter(
+    (caution) =>
+      (caution.layer ?? null) === (props.layer ?? null) &&
+      (!props.only || (caution.level === 'stop') === (props.only === 'stops')),
+  ),
 )
 const looks = {
   stop: { word: 'Stop', icon: mdiOctagon },
@@ -21,7 +25,7 @@ const looks = {
 
 <template>
   <ul v-if="shown.length" class="cautions" :class="only">
-    <li v-for="caution in shown" :key="caution.sentence" :class="caution.level">
+    <li v-for="caution in shown" :key="caution.sentence" :class="caution.level" :data-rule="caution.id">
       <v-icon :icon="looks[caution.level].icon" size="18" aria-hidden="true" />
       <p>
         <b>{{ looks[caution.level].word }}</b> {{ unbroken(caution.sentence) }}

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { computed } from 'vue'
 import type { Schemas } from '../api/client'
 import { useCatalogue } from './catalogue'
 import { usePreferences } from './preferences'
@@ -9,6 +10,11 @@ const { catalogue } = useCatalogue()
 const { show } = usePreferences()
 const say = (value: number, unit: string) => show.value.inUnit(value, unit)
 const source = (key: string) => catalogue.value?.sources[key]
+/** Whether it may lie anywhere but where it is said to. */
+const ranges = computed(() => {
+  const { low, high, unit } = props.figure
+  return low !== null && high !== null && say(low!, unit) !== say(high!, unit)
+})
 const result = () => say(props.figure.value, props.figure.unit)
 </script>
 
@@ -16,7 +22,7 @@ const result = () => say(props.figure.value, props.figure.unit)
   <section class="working" :aria-label="`Working of ${of}`">
     <h3>{{ of }}</h3>
     <p class="result">{{ result() }}</p>
-    <p v-if="figure.low !== null && figure.high !== null" class="range">
+    <p v-if="ranges" class="range">
       between {{ say(figure.low!, figure.unit) }} and {{ say(figure.high!, figure.unit) }}
     </p>
     <ol>

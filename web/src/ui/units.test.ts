@@ -46,7 +46,7 @@ describe('numbers in the household’s units', () => {
     expect([percent(26.43), percent(1.158), percent(0.02), percent(0)]).toEqual([
       '26.4 %',
       '1.16 %',
-      '0.020 %',
+      '0.02 %',
       '0.00 %',
     ])
     expect([inUnit(0.0126, 'cm³', 'us'), inUnit(0.0012, '', 'us'), inUnit(1886, 'g', 'metric')]).toEqual([

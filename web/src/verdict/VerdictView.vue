@@ -39,13 +39,12 @@ const heading = computed(() => {
   if (!found) return ''
   if (found.state === 'no cards') return 'No card is in yet'
   if (found.state === 'winner') return `${called(found.winner ?? 0)} won`
-  return 'Not yet known'
+  return found.state === 'no winner' ? 'No winner' : 'Not yet known'
 })
-const chance = computed(() => {
-  const p = verdict.value?.probability.value ?? 1
-  return p >= 0.1 ? `${(p * 100).toFixed(0)} %` : `${(p * 100).toFixed(p < 0.01 ? 2 : 1)} %`
-})
-const more = computed(() => verdict.value?.cards_more.value ?? 0)
+const inPercent = (p: number) => (p >= 0.1 ? `${(p * 100).toFixed(0)} %` : `${(p * 100).toFixed(p < 0.01 ? 2 : 1)} %`)
+const chance = computed(() => inPercent(verdict.value?.probability.value ?? 1))
+const more = computed(() => verdict.value?.cards_more?.value ?? 0)
+const aboutSalt = computed(() => verdict.value?.differs.some((difference) => difference.what === 'salt') ?? false)
 </script>
 
 <template>
@@ -68,15 +67,29 @@ const more = computed(() => verdict.value?.cards_more.value ?? 0)
             splits this lopsided in
             <Why :figure="verdict.probability" of="Chance of a split this lopsided">{{ chance }}</Why> of tastings.
           </p>
-          <p v-if="verdict.state === 'not yet known'">
+          <p v-if="verdict.state !== 'no cards'">
+            This trial stated {{ verdict.planned_cards }} cards, and names a winner at
+            <Why :figure="verdict.bound" of="What names a winner">{{ inPercent(verdict.bound.value) }}</Why> or less, so
+            that all its looks together are wrong in at most 5 %.
+            <template v-if="verdict.cards_beyond">
+              {{ verdict.cards_beyond }} {{ verdict.cards_beyond === 1 ? 'card' : 'cards' }} came after those and
+              {{ verdict.cards_beyond === 1 ? 'does' : 'do' }} not count.
+            </template>
+          </p>
+          <p v-if="verdict.state === 'not yet known' && verdict.cards_more">
             At least
             <Why :figure="verdict.cards_more" of="Cards still needed"
               >{{ more }} more {{ more === 1 ? 'card' : 'cards' }}</Why
             >
             would do, if all of them agree with the plate ahead.
           </p>
+          <p v-if="verdict.state === 'no winner'">
+            Even if all cards that are left agreed, they would not name one. Begin a copy of this cook for another
+            trial.
+          </p>
           <p v-if="verdict.state === 'no cards'">
-            Taste and score at the table; three cards are a beginning, six that agree are enough.
+            Taste and score at the table. This trial states {{ verdict.planned_cards }} cards; it is first looked at
+            with eight, or with fewer if it stated so.
           </p>
           <p v-if="verdict.state === 'winner' && verdict.differs.length">
             <b>Not a clean pair.</b> {{ verdict.differs.map((difference) => difference.sentence).join(' ') }}
@@ -97,6 +110,27 @@ const more = computed(() => verdict.value?.cards_more.value ?? 0)
         <section v-if="verdict.revealed">
           <h2>What muddies it</h2>
           <p v-for="difference in verdict.differs" :key="difference.what">{{ difference.sentence }}</p>
+          <table v-if="aboutSalt" class="votes">
+            <caption>
+              What the cards say of the salt
+            </caption>
+            <thead>
+              <tr>
+                <th scope="col" />
+                <th scope="col">too little</th>
+                <th scope="col">just right</th>
+                <th scope="col">too much</th>
+              </tr>
+            </thead>
+            <tbody>
+              <tr v-for="(side, n) in verdict.sides" :key="side.code">
+                <th scope="row">{{ called(n) }}</th>
+                <td>{{ verdict.salt[n].too_little }}</td>
+                <td>{{ verdict.salt[n].just_right }}</td>
+                <td>{{ verdict.salt[n].too_much }}</td>
+              </tr>
+            </tbody>
+          </table>
           <p v-if="!verdict.differs.length">Nothing recorded differs but the seasoning.</p>
           <p class="muted">Not recorded: {{ verdict.unknown.join(', ') }}.</p>
         </section>
@@ -163,6 +197,36 @@ aside {
 aside p {
   margin: 6px 0 0;
   font-size: 15px;
+}
+.votes {
+  border-collapse: collapse;
+  margin: 10px 0 4px;
+  font-size: 14px;
+  width: 100%;
+}
+.votes caption {
+  text-align: left;
+  font-weight: 600;
+  padding-bottom: 4px;
+}
+.votes th,
+.votes td {
+  padding: 4px 0;
+  border-top: 1px solid var(--line);
+  font-variant-numeric: tabular-nums;
+}
+.votes thead th {
+  font-weight: 400;
+  color: var(--muted);
+  border: 0;
+}
+.votes th[scope='row'] {
+  text-align: left;
+  font-weight: 400;
+}
+.votes td,
+.votes thead th {
+  text-align: right;
 }
 ul {
   list-style: none;

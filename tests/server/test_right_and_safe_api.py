@@ -1,0 +1,290 @@
+"""Places and stages, what was tasted, who looked, how many cards, what a sieve holds, over the API."""
+
+import json
+import os
+import sqlite3
+import subprocess
+import sys
+from contextlib import closing
+
+import pytest
+from book.models import Blend, Card, Cook, Jar, Look, Sample, Trial
+from server.test_cook_api import as_sent, opened
+from server.test_table_api import card, hand_in, seat
+
+
+def ids(reading: dict) -> dict[str, str]:
+    return {caution["id"]: caution["level"] for caution in reading["cautions"]}
+
+
+def test_where_a_hold_is_and_how_warm_is_kept_as_typed_and_counts_on_the_clocks(api, cook):
+    sent = as_sent(opened(api))
+    hold = sent["arms"][0]["layers"][1]
+    assert (hold["place"], hold["hold_at"]) == ("fridge", "")
+    hold |= {"place": "warm water", "hold_at": "122 °F", "hold": "3 h"}
+    saved = api("PUT", f"cooks/{cook.id}", sent)[1]
+    kept = saved["arms"][0]["layers"][1]["typed"]
+    assert (kept["place"], kept["hold_at"], kept["hold_c"]) == ("warm water", "122 °F", pytest.approx(50))
+    assert ids(saved["arms"][0]["reading"])["warm-bath"] == "caution"
+    again = as_sent(saved)
+    again["arms"][0]["layers"][1] |= {"place": "fridge", "hold_at": "40 °F", "hold": "16 h"}
+    cold = api("PUT", f"cooks/{cook.id}", again)[1]["arms"][0]["reading"]
+    assert not {"warm-hold", "warm-bath"} & set(ids(cold))
+    assert ids(cold)["cold-hold"] == "note"
+
+
+def test_a_piece_says_how_it_was_thawed_and_how_long_it_was_out(api, cook):
+    sent = as_sent(opened(api))
+    sent["arms"][0]["piece"]["stages"] = [
+        {"what": "thaw", "place": "warm water", "hold": "40 min", "hold_at": "38 °C"},
+        {"what": "temper", "place": "outside", "hold": "30 min", "hold_at": ""},
+    ]
+    arm = api("PUT", f"cooks/{cook.id}", sent)[1]["arms"][0]
+    assert [stage["hold"] for stage in arm["piece"]["stages"]] == ["40 min", "30 min"]
+    assert "thawed in warm water" in next(
+        caution["sentence"] for caution in arm["reading"]["cautions"] if caution["id"] == "warm-hold"
+    )
+
+
+def test_cautions_of_a_step_name_its_layer(api, cook):
+    cautions = opened(api)["arms"][1]["reading"]["cautions"]
+    assert {c["id"]: c["layer"] for c in cautions}["discard-or-boil"] == 0
+    assert {c["id"]: c["layer"] for c in cautions}["minimum-centre"] is None
+
+
+def test_what_was_tasted_is_frozen_and_a_copy_is_not(api, cook):
+    before = hand_in(api, cook, "Kittiwake", None)
+    assert before["cards"]
+    document = opened(api)
+    sent = as_sent(document)
+
+    def refused(change) -> str:
+        copy = json.loads(json.dumps(sent))
+        change(copy)
+        status, problem = api("PUT", f"cooks/{cook.id}", copy)
+        assert status == 422
+        assert "Make a copy of this cook" in problem["errors"][0]["sentence"]
+        return problem["errors"][0]["field"]
+
+    def swap(c):
+        c["arms"][0]["name"], c["arms"][1]["name"] = c["arms"][1]["name"], c["arms"][0]["name"]
+
+    assert refused(swap) == "arms.0"
+    assert refused(lambda c: c["arms"][1]["piece"].update(mass="2.4 kg")) == "arms.1"
+    assert refused(lambda c: c["arms"][0]["layers"].pop()) == "arms.0"
+    assert refused(lambda c: c["arms"][0].update(target="2")) == "arms.0"
+    assert refused(lambda c: c["arms"][1].update(beside=True)) == "arms.1"
+    assert refused(lambda c: c["arms"].pop()) == "arms"
+    version = document["version"]
+    assert api("POST", f"cooks/{cook.id}/even", {"version": version, "what": "salt"})[0] == 422
+    codes = sorted(Sample.objects.filter(trial=cook.trial).values_list("code", flat=True))
+    # its name, its time and what cooks beside it may still change
+    salmon = {
+        "label": "C",
+        "name": "Salmon",
+        "beside": True,
+        "layers": [],
+        "piece": {"cut": "salmon-side", "mass": "1 kg"},
+    }
+    open_still = sent | {"name": "Lock-side supper, first table", "arms": [*sent["arms"], salmon]}
+    status, saved = api("PUT", f"cooks/{cook.id}", open_still)
+    assert (status, len(saved["arms"])) == (200, 3)
+    assert sorted(Sample.objects.filter(trial=cook.trial).values_list("code", flat=True)) == codes
+    # a screen that was open before the first card knows no revision yet, and has changed nothing
+    stale = as_sent(saved)
+    for layer in stale["arms"][0]["layers"]:
+        layer["revision"] = None
+    assert api("PUT", f"cooks/{cook.id}", stale)[0] == 200
+
+    status, copy = api("POST", f"cooks/{cook.id}/copy")
+    assert status == 201
+    assert (copy["name"], copy["cards"], copy["in_hand"]) == ("Lock-side supper, first table, again", 0, True)
+    assert copy["serve_at"] > document["serve_at"]
+    assert [arm["beside"] for arm in copy["arms"]] == [False, False, True]
+    kinds = [[layer["typed"]["kind"] for layer in arm["layers"]] for arm in copy["arms"]]
+    assert kinds == [[layer["typed"]["kind"] for layer in arm["layers"]] for arm in saved["arms"]]
+    assert not any(step["done_at"] for arm in copy["arms"] for step in arm["steps"])
+    assert copy["arms"][0]["layers"][1]["typed"]["revision"] is None
+    changed = as_sent(copy)
+    changed["arms"][0]["name"] = "Rubbed twice"
+    assert api("PUT", f"cooks/{copy['id']}", changed)[0] == 200
+    assert Cook.objects.get(pk=cook.pk).trial.arms.get(label="A").name == "Rubbed"
+
+    # with its only card taken back, it is open again
+    card_id = seat(api, cook)["cards"][0]["id"]
+    api("POST", f"trials/{cook.trial.id}/cards/{card_id}/delete")
+    mended = as_sent(api("GET", f"cooks/{cook.id}")[1])
+    mended["arms"][0]["name"] = "Rubbed, renamed"
+    assert api("PUT", f"cooks/{cook.id}", mended)[0] == 200
+
+
+def test_plate_numbers_stand_beside_pieces_in_one_answer_that_notes_who_looked(api, cook):
+    codes = set(Sample.objects.filter(trial=cook.trial).values_list("code", flat=True))
+    for path in ("home", f"cooks/{cook.id}", "cooks", f"trials/{cook.trial.id}", f"verdicts/{cook.trial.id}"):
+        text = json.dumps(api("GET", path)[1])
+        if any(f'"{code}"' in text for code in codes):
+            assert '"label": "A"' not in text
+    assert api("GET", f"cooks/{cook.id}/plating")[0] == 405
+    assert api("POST", f"cooks/{cook.id}/plating", {"who": " "})[0] == 422
+    seen = api("POST", f"cooks/{cook.id}/plating", {"who": "Kittiwake"})[1]
+    assert {plate["code"] for plate in seen["plates"]} == codes
+    assert seen["seen_by"] == ["Kittiwake"]
+    api("POST", f"cooks/{cook.id}/plating", {"who": "Kittiwake"})
+    assert Look.objects.count() == 1
+    assert seat(api, cook)["seen_by"] == ["Kittiwake"]
+    # that card is not blind, the others' are
+    hand_in(api, cook, "Marigold", None)
+    table = hand_in(api, cook, "Kittiwake", None)
+    assert {c["taster"]: c["blind"] for c in table["cards"]} == {"Marigold": True, "Kittiwake": False}
+    api("POST", f"trials/{cook.trial.id}/reveal")
+    muddies = {d["what"]: d["sentence"] for d in api("GET", f"verdicts/{cook.trial.id}")[1]["differs"]}
+    assert muddies["blind"].startswith("1 of 2 cards are from tasters who knew")
+    # a card handed in before its taster looked stays blind
+    api("POST", f"cooks/{cook.id}/plating", {"who": "Marigold"})
+    assert Card.objects.get(trial=cook.trial, taster__nickname="Marigold").blind
+
+
+def test_a_trial_states_its_number_of_cards_before_the_first(api, cook):
+    assert seat(api, cook)["planned_cards"] == 12
+    assert api("PUT", f"trials/{cook.trial.id}/plan", {"cards": 6})[1]["planned_cards"] == 6
+    for bad in (0, 61):
+        assert api("PUT", f"trials/{cook.trial.id}/plan", {"cards": bad})[0] == 422
+    code = {sample.arm.label: sample.code for sample in cook.trial.samples.select_related("arm")}
+    for n in range(5):
+        hand_in(api, cook, f"Boat {n}", code["B"])
+    assert api("GET", f"verdicts/{cook.trial.id}")[1]["state"] == "not yet known"
+    status, problem = api("PUT", f"trials/{cook.trial.id}/plan", {"cards": 5})
+    assert (status, problem["errors"][0]["field"]) == (422, "cards")
+    hand_in(api, cook, "Boat 5", code["B"])
+    verdict = api("GET", f"verdicts/{cook.trial.id}")[1]
+    assert (verdict["state"], verdict["cards_beyond"]) == ("winner", 0)
+    # only the cards that were stated decide: what comes after them is shown, and counts for nothing
+    for n in range(6, 12):
+        hand_in(api, cook, f"Boat {n}", code["A"])
+    verdict = api("GET", f"verdicts/{cook.trial.id}")[1]
+    assert (verdict["state"], verdict["cards_beyond"]) == ("winner", 6)
+    assert sorted(side["preferred"] for side in verdict["sides"]) == [0, 6]
+    assert len(verdict["cards"]) == 12
+
+
+def test_the_verdict_shows_the_salt_votes_of_its_cards(api, cook):
+    codes = seat(api, cook)["codes"]
+    for taster, votes in (("Kittiwake", (2, 4)), ("Marigold", (3, 5)), ("Tamarisk", (3, 3))):
+        document = card(seat(api, cook), taster, None)
+        document["scores"] += [
+            {"code": code, "scale": "salt", "value": vote} for code, vote in zip(codes, votes, strict=True)
+        ]
+        assert api("POST", f"trials/{cook.trial.id}/cards", document)[0] == 201
+    votes = api("GET", f"verdicts/{cook.trial.id}")[1]["salt"]
+    assert votes == [
+        {"too_little": 1, "just_right": 2, "too_much": 0}, {"too_little": 0, "just_right": 1, "too_much": 2},
+    ]  # fmt: skip
+
+
+def test_what_the_sieve_holds_back_becomes_a_blend_that_follows_its_source(api, book):
+    lines = [{"grind": "water/liquid", "parts": "500", "basis": "scale"},
+             {"grind": "onion-fresh/blended", "parts": "235", "basis": "scale"},
+             {"grind": "table-salt/fine", "parts": "50", "basis": "scale"}]  # fmt: skip
+    document = {
+        "name": "Onion brine",
+        "kind": "injection",
+        "batch": "785 g",
+        "lines": lines,
+        "method": [{"do": "strain"}],
+    }
+    brine = api("POST", "blends", document)[1]
+    assert brine["reading"]["held_g"] == pytest.approx(94, abs=0.5)
+    status, sieve = api("POST", f"blends/{brine['id']}/sieve")
+    assert status == 201
+    assert (sieve["name"], sieve["kind"], sieve["batch"]) == ("Sieved out of Onion brine", "cooking liquid", "94 g")
+    assert sieve["lines"][0]["held"]
+    assert sieve["reading"]["salt"]["value"] == pytest.approx(brine["reading"]["held_salt_percent"])
+    # it follows the blend it came out of, and is kept with it
+    saltier = {key: brine[key] for key in ("name", "kind", "batch", "method", "version")}
+    saltier["lines"] = [*lines[:2], lines[2] | {"parts": "90"}]
+    api("PUT", f"blends/{brine['id']}", saltier)
+    assert api("GET", f"blends/{sieve['id']}")[1]["reading"]["salt"]["value"] > 1.5 * sieve["reading"]["salt"]["value"]
+    kept = Blend.objects.get(pk=sieve["id"]).keep("in the pot")
+    assert kept.lines.get().held
+    assert Blend.objects.get(pk=sieve["id"]).draft().lines.get().held
+    unstrained = api("POST", "blends", document | {"name": "Whole", "method": []})[1]
+    assert api("POST", f"blends/{unstrained['id']}/sieve")[0] == 422
+    wrong = [lines[0] | {"held": True}]
+    problem = api("POST", "blends", document | {"lines": wrong})[1]
+    assert problem["errors"][0]["field"] == "lines.0.held"
+
+
+def test_a_jar_of_raw_garlic_in_oil_is_a_stop_until_it_is_frozen(api, book):
+    lines = [{"grind": "garlic-fresh/crushed", "parts": "1"}, {"grind": "olive-oil/liquid", "parts": "3"}]
+    blend = api("POST", "blends", {"name": "Lock garlic", "kind": "paste", "batch": "60 g", "lines": lines})[1]
+    assert ids(blend["reading"])["garlic-oil-today"] == "note"
+    jar = Jar.objects.first()
+    jar.batch.blend_id = blend["id"]
+    jar.batch.revision = Blend.objects.get(pk=blend["id"]).keep("mixed")
+    jar.batch.save()
+    jar.batch.lines.all().delete()
+    for at, grams in enumerate((15, 45)):
+        line = jar.batch.lines.create(position=at, line=at, name="x", wanted_g=grams, done=True)
+        line.pours.create(grams=grams, key=f"{at:032x}")
+    row = next(row for row in api("GET", "batches")[1] if row["id"] == str(jar.batch_id))
+    assert [(c["id"], c["level"]) for c in row["jar"]["cautions"]] == [("garlic-oil", "stop")]
+    body = {"version": row["version"], "clean": True, "frozen": True}
+    assert api("PUT", f"batches/{row['id']}/jar", body)[0] == 200
+    row = next(row for row in api("GET", "batches")[1] if row["id"] == str(jar.batch_id))
+    assert (row["jar"]["frozen"], row["jar"]["cautions"]) == (True, [])
+
+
+def test_a_default_coat_on_thin_meat_and_on_birds_is_usual_not_salty(api, book):
+    rub = str(Blend.objects.get(name="Cumin and sumac goat rub").id)
+    for cut, mass in (("chicken-whole", "1.8 kg"), ("lamb-cubes", "1 kg"), ("pork-back-ribs", "900 g")):
+        piece = {"cut": cut, "mass": mass}
+        layer = api("POST", "coat/layer", {"blend_id": rub, "piece": piece})[1]["layer"]
+        arm = {"label": "A", "name": "A", "piece": piece, "layers": [layer]}
+        found = api("POST", "coat/read", {"arms": [arm]})[1][0]
+        assert 1.2 <= found["salt"]["value"] <= 1.8, cut
+        school = api("POST", "coat/school", {"school": "ahead", "arm": arm, "blend_ids": [rub]})[1]
+        both = api("POST", "coat/read", {"arms": [school]})[1][0]
+        assert both["salt"]["value"] <= 1.8, cut
+    mustard = api("POST", "coat/layer", {"kind": "binder", "grind": "mustard-prepared/paste", "piece": piece})[1]
+    assert mustard["layer"]["dose"] == "2.4"
+
+
+def test_a_trial_that_was_tasted_before_trials_stated_their_cards_stated_those_it_has(tmp_path):
+    env = os.environ | {"RAVSKA_DATA": str(tmp_path)}
+
+    def manage(*words: str) -> None:
+        subprocess.run([sys.executable, "server/manage.py", *words], env=env, check=True, capture_output=True)
+
+    manage("migrate", "--skip-checks", "book", "0005")
+    key = [f"{n:032x}" for n in range(60)]
+    when = "2026-11-01 12:00:00"
+    with closing(sqlite3.connect(tmp_path / "ravska.sqlite3")) as book, book:
+
+        def put(table: str, **row) -> None:
+            names = ", ".join(f'"{name}"' for name in row)
+            book.execute(f"INSERT INTO book_{table} ({names}) VALUES ({', '.join('?' * len(row))})", list(row.values()))
+
+        put("household", id=key[0], name="Weir House")
+        for n, cards in ((1, 0), (2, 15)):
+            put(
+                "cook",
+                id=key[n],
+                name="Old",
+                serve_at=when,
+                in_hand=0,
+                version=1,
+                household_id=key[0],
+                appetite="usual",
+            )
+            put("trial", id=key[n], question="?", factor="seasoning", seed=5, cook_id=key[n])
+            for at in range(cards):
+                put("taster", id=key[20 + at], nickname=f"Boat {at}", household_id=key[0])
+                put("card", id=key[40 + at], number=at, served="[]", blind=1, scored_at=when, taster_id=key[20 + at],
+                    trial_id=key[n])  # fmt: skip
+    manage("migrate", "--skip-checks")
+    with closing(sqlite3.connect(tmp_path / "ravska.sqlite3")) as book:
+        stated = dict(book.execute("SELECT cook_id, planned_cards FROM book_trial").fetchall())
+        cards = book.execute("SELECT COUNT(*) FROM book_card").fetchone()[0]
+    assert stated == {key[1]: 12, key[2]: 15}
+    assert cards == 15
+    assert Trial._meta.get_field("planned_cards").default == 12
