@@ -73,7 +73,7 @@ def measure_shots(wide: Page, address: str) -> None:
     wide.screenshot(path=OUT / "blend-bring.png")
     wide.goto(f"{address}/blend/label")
     wide.get_by_label("Name").fill("Market-hall steak rub")
-    wide.get_by_label("A portion weighs").fill("1.2 g")
+    wide.get_by_label("A portion is").fill("1.2 g")
     wide.get_by_label("Sodium in it").fill("310 mg")
     words = "Salt, garlic, black pepper, sugar, spices, onion, contains 2 % or less of: silicon dioxide"
     wide.get_by_label("Ingredients, in the order").fill(words)

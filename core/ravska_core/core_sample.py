@@ -118,6 +118,11 @@ def _least_of_each(stack: Stack, arm: Arm, at_s: float) -> Array | None:
     return least if needled else None
 
 
+def _little(percent: float) -> str:
+    """Say a percentage that may be none to speak of."""
+    return f"{percent:.2f} %" if percent >= 0.005 else "next to nothing"
+
+
 def _in_words(stack: Stack, arm: Arm, whole_s: float) -> tuple[str, ...]:
     """Say what the hold does, and what twice the time would add."""
     assert stack.middle is not None
@@ -153,12 +158,12 @@ def _in_words(stack: Stack, arm: Arm, whole_s: float) -> tuple[str, ...]:
         )
     words = [
         f"In {said} salt reaches {mm:.1f} mm; {deeper * 100:.0f} % of it lies deeper than {near * 10:.0f} mm, "
-        f"and the centre has {middle:.2f} %."
+        f"and the centre has {_little(middle)}."
     ]
     more = f", and {(total_again / total - 1) * 100:.0f} % more of it goes in" if total_again > total * 1.02 else ""
     words.append(
         f"Twice the time would reach {mm_again:.1f} mm, put {again * 100:.0f} % deeper than {near * 10:.0f} mm and "
-        f"bring the centre to {middle_again:.2f} %{more}."
+        f"bring the centre to {_little(middle_again)}{more}."
     )
     if mm < 4:
         words.append(

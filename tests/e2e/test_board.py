@@ -56,7 +56,7 @@ def test_one_joint_becomes_two_arms_with_their_ledgers(page: Page):
 
     # the bath goes over the rub, and takes most of it off; then back by one step
     layers = page.get_by_role("region", name="Layers, in order")
-    rows = layers.get_by_role("listitem")
+    rows = layers.locator("ol > li")
     before = ledger.get_by_role("button", name="why: Salt on A").inner_text().split("%")[0]
     rows.nth(1).get_by_role("button", name=re.compile("up$")).click()
     expect(rows.nth(0)).to_contain_text("rub ·")

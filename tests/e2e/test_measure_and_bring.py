@@ -196,7 +196,7 @@ def test_a_bought_blend_is_entered_from_its_label(page: Page):
     to_blends(page)
     page.get_by_role("link", name="From a label").click()
     page.get_by_label("Name").fill("Chandlery rub")
-    page.get_by_label("A portion weighs").fill("1.2 g")
+    page.get_by_label("A portion is").fill("1.2 g")
     page.get_by_label("Sodium in it").fill("900 mg")
     page.get_by_label("Ingredients, in the order").fill(
         "Salt, wizard root, sugar, garlic, contains 2 % or less of: silica"
@@ -265,7 +265,7 @@ class TestOnAPhone:
         fits(page)
         to_blends(page)
         page.get_by_role("link", name="From a label").click()
-        page.get_by_label("A portion weighs").fill("1 g")
+        page.get_by_label("A portion is").fill("1 g")
         page.get_by_label("Sodium in it").fill("230 mg")
         page.get_by_label("Ingredients, in the order").fill("salt, sugar, paprika")
         expect(page.get_by_text("most likely about")).to_be_visible()

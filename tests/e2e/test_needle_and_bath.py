@@ -122,7 +122,7 @@ def test_a_marinade_too_long_for_its_acid_is_put_right(page: Page):
     bath.get_by_role("radio", name="boiled").check()
     expect(page.get_by_text("Bring it to a full, rolling boil")).to_be_visible()
     bath.get_by_role("radio", name="thrown away").check()
-    expect(page.get_by_text("Set the reserve aside before the meat goes in")).to_be_visible()
+    expect(page.get_by_text("Met if the bath is thrown away afterwards")).to_be_visible()
     saved(page)
     totals = page.get_by_role("region", name="What to mix for all of it")
     expect(totals).to_contain_text("set aside")

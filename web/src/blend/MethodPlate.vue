@@ -7,7 +7,6 @@ import Field from '../ui/Field.vue'
 import { say } from '../ui/notice'
 import { once } from '../ui/once'
 import { usePreferences } from '../ui/preferences'
-import { percent } from '../ui/units'
 import Why from '../ui/Why.vue'
 import type { BlendOnBench } from './useBlend'
 
@@ -182,7 +181,8 @@ async function usual() {
       </li>
     </ol>
     <p v-if="reading && reading.held_g > 0.5" class="muted sieve">
-      The sieve holds back {{ show.mass(reading.held_g) }} with {{ percent(reading.held_salt_percent) }} salt.
+      The sieve holds back {{ show.mass(reading.held_g) }}, about
+      {{ Number(reading.held_salt_percent.toPrecision(1)) }} % of it salt.
       <button type="button" class="link" @click="keepSieve">Make a blend of it</button>
     </p>
     <div class="add">

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, useId } from 'vue'
 import { useCatalogue } from '../ui/catalogue'
 import Field from '../ui/Field.vue'
 import { usePreferences } from '../ui/preferences'
@@ -16,6 +16,7 @@ const props = defineProps<{
   pot?: boolean
   errors: { hold?: string; place?: string; heldAt?: string }
 }>()
+const id = useId()
 const { catalogue } = useCatalogue()
 const { show } = usePreferences()
 const places = computed(() => (catalogue.value?.places ?? []).filter((one) => (one.key === 'pot') === !!props.pot))
@@ -28,14 +29,14 @@ function move(to: string) {
 
 <template>
   <div class="hold">
-    <Field v-model="hold" :label="label ?? 'Hold'" :placeholder="placeholder ?? '2 h'" :error="errors.hold" />
-    <label v-if="!pot">
-      <span>Where</span>
-      <select :value="place" @change="move(($event.target as HTMLSelectElement).value)">
+    <div v-if="!pot" class="where">
+      <label :for="id">Where</label>
+      <select :id="id" :value="place" @change="move(($event.target as HTMLSelectElement).value)">
         <option v-for="one in places" :key="one.key" :value="one.key">{{ one.says }}</option>
       </select>
       <span v-if="errors.place" class="says" role="alert">{{ errors.place }}</span>
-    </label>
+    </div>
+    <Field v-model="hold" :label="label ?? 'Hold'" :placeholder="placeholder ?? '2 h'" :error="errors.hold" />
     <Field
       v-model="heldAt"
       label="At"
@@ -48,14 +49,14 @@ function move(to: string) {
 <style scoped>
 .hold {
   display: grid;
-  grid-template-columns: minmax(84px, 1fr) minmax(0, 1.7fr) 84px;
-  gap: 10px;
+  grid-template-columns: repeat(2, minmax(0, 1fr));
+  gap: 8px 10px;
   align-items: start;
 }
-.hold:not(:has(select)) {
-  grid-template-columns: repeat(2, minmax(0, 1fr));
+.where {
+  grid-column: 1 / -1;
 }
-label span:first-child {
+label {
   font-size: 13px;
   color: var(--muted);
   display: block;

@@ -95,7 +95,7 @@ export function useCoat(id?: string) {
     (now, before) => {
       if (!now) return
       if (current.value >= now.arms.length) current.value = 0
-      if (putBack(now)) return say('Cards are in, so what was tasted stays as it was; make a copy to change it.')
+      if (spoilt(now)) return void nextTick(putBack)
       read()
       if (before) autosave.touch()
     },
@@ -105,17 +105,22 @@ export function useCoat(id?: string) {
 
   /** Whether cards are in, so that the pieces that were tasted do not change any more. */
   const tasted = computed(() => (cook.value?.cards ?? 0) > 0)
-  /** Put pieces that were tasted back as they were when something of them was changed; tell whether that was so. */
-  function putBack(now: Doc): boolean {
-    if (!tasted.value) return false
-    const kept = typed(cook.value!).arms.filter((one) => !one.beside)
-    const same = (one: Arm) => JSON.stringify(one) === JSON.stringify(now.arms.find((x) => x.label === one.label))
-    if (kept.every(same)) return false
-    const others = now.arms.filter((one) => !kept.some((of) => of.label === one.label))
-    now.arms = [...kept, ...others.map((one) => ({ ...one, beside: true }))].sort((a, b) =>
+  const asTasted = () => typed(cook.value!).arms.filter((one) => !one.beside)
+  /** Whether something of the pieces that were tasted was changed. */
+  const spoilt = (now: Doc) =>
+    tasted.value &&
+    !asTasted().every(
+      (one) => JSON.stringify(one) === JSON.stringify(now.arms.find((other) => other.label === one.label)),
+    )
+  /** Put them back as they were, once the screen has shown what was typed, so that it shows that they stay. */
+  function putBack() {
+    if (!doc.value || !spoilt(doc.value)) return
+    const kept = asTasted()
+    const others = doc.value.arms.filter((one) => !kept.some((of) => of.label === one.label))
+    doc.value.arms = [...kept, ...others.map((one) => ({ ...one, beside: true }))].sort((a, b) =>
       a.label.localeCompare(b.label),
     )
-    return true
+    say('Cards are in, so what was tasted stays as it was; make a copy to change it.')
   }
   const arm = computed(() => doc.value?.arms[current.value] ?? null)
   const stored = computed(() => cook.value?.arms.find((other) => other.label === arm.value?.label))

@@ -194,7 +194,8 @@ i {
   font-size: 14px;
 }
 .who input {
-  width: 150px;
+  flex: 1 1 100px;
+  width: 0;
 }
 @media (max-width: 720px) {
   li {

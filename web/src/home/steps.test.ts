@@ -8,15 +8,16 @@ const show = {
   volume: (ml: number) => `${ml} ml`,
   temperature: (c: number) => `${c} °C`,
 }
-const layer = (kind: string, value: number, more: object = {}) => ({
+const layer = (kind: string, value: number, more: object = {}, place = '') => ({
   kind,
+  place,
   ...more,
   dose: { value, unit: kind === 'marinade' ? 'ml' : 'g' },
   spoons: { text: '2 tsp' },
 })
 const arm = (name: string, ...layers: ReturnType<typeof layer>[]) =>
   ({
-    layers: layers.map(({ kind }) => ({ typed: { kind }, blend_name: kind === 'pre-salt' ? '' : name })),
+    layers: layers.map(({ kind, place }) => ({ typed: { kind, place }, blend_name: kind === 'pre-salt' ? '' : name })),
     reading: { layers },
   }) as unknown as Schemas['ArmOut']
 
@@ -25,13 +26,17 @@ it('says what each step takes', () => {
   expect(stepDetail('mix', null, rubbed, '15 min', show)).toBe('37 g of Weir House lamb rub')
   expect(stepDetail('salt', 0, rubbed, '30 min', show)).toBe('13 g, 2 tsp, hold 30 min')
   expect(stepDetail('coat', 1, rubbed, '2 h', show)).toBe('37 g, hold 2 h')
-  const bathed = arm('Orange and buttermilk', layer('marinade', 563))
+  const bathed = arm('Orange and buttermilk', layer('marinade', 563, {}, 'fridge'))
   expect(stepDetail('mix', null, bathed, '15 min', show)).toContain('set a reserve aside first')
   expect(stepDetail('bag', 0, bathed, '16 h', show)).toBe('563 ml, hold 16 h cold')
   const aside = arm('Orange and buttermilk', layer('marinade', 563, { reserve_g: 120 }))
   expect(stepDetail('mix', null, aside, '', show)).toBe(
     '563 ml of Orange and buttermilk; and 120 g more to set aside first',
   )
+  const places = ['bench', 'cool box', 'outside', 'warm water'].map((place) =>
+    stepDetail('bag', 0, arm('Bath', layer('marinade', 9, {}, place)), '1 h', show).replace('9 ml, hold 1 h ', ''),
+  )
+  expect(places).toEqual(['on the bench', 'in a cool box', 'outside', 'in warm water'])
   const needled = arm('Stock', layer('injection', 268, { injection: { sites_in_all: 43 } }))
   expect(stepDetail('inject', 0, needled, '8 h', show)).toBe('268 g, 43 sites, hold 8 h')
   expect(stepDetail('on', null, bathed, '5 h', show)).toBe('5 h')

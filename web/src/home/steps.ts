@@ -21,6 +21,15 @@ const names: Record<string, string> = {
   plate: 'Plate',
 }
 
+/** Where a step's layer is held, as it ends a line. */
+const where: Record<string, string> = {
+  fridge: ' cold',
+  'cool box': ' in a cool box',
+  bench: ' on the bench',
+  outside: ' outside',
+  'warm water': ' in warm water',
+}
+
 export const stepName = (kind: string) => names[kind] ?? kind
 
 /** What a step is about, from what the arm comes to; `at` is the place of its layer. */
@@ -28,19 +37,19 @@ export function stepDetail(kind: string, at: number | null, arm: Arm, lasts: str
   const layers = arm.reading?.layers ?? []
   const layer = at === null ? undefined : layers[at]
   const amount = layer && (layer.dose.unit === 'ml' ? show.volume(layer.dose.value) : show.dose(layer.dose.value))
+  const held = `hold ${lasts}${where[(at === null ? '' : arm.layers[at]?.typed.place) || ''] ?? ''}`
   switch (kind) {
     case 'mix':
       return mixed(arm, show)
     case 'inject':
-      return `${amount ? `${amount}, ` : ''}${layer?.injection ? `${layer.injection.sites_in_all} sites, ` : ''}hold ${lasts}`
+      return `${amount ? `${amount}, ` : ''}${layer?.injection ? `${layer.injection.sites_in_all} sites, ` : ''}${held}`
     case 'coat':
-      return `${amount ? `${amount}, ` : ''}hold ${lasts}`
     case 'bag':
-      return `${amount ? `${amount}, ` : ''}hold ${lasts} cold`
+      return `${amount ? `${amount}, ` : ''}${held}`
     case 'wipe':
       return 'so that smoke and crust take'
     case 'salt':
-      return layer ? `${show.mass(layer.dose.value)}, ${layer.spoons.text}, hold ${lasts}` : ''
+      return layer ? `${show.mass(layer.dose.value)}, ${layer.spoons.text}, ${held}` : ''
     case 'on':
     case 'rest':
       return lasts

@@ -101,6 +101,7 @@ async function remove(row: Row) {
             <v-btn type="submit" :disabled="!left[row.id]?.trim()">Set</v-btn>
             <v-btn v-if="row.jar!.clean" class="quiet" @click="save(row, { clean: false })">Raw hands touched it</v-btn>
             <v-btn
+              v-if="row.jar!.frozen || row.jar!.cautions.length"
               class="quiet"
               :aria-label="`${row.name} is ${row.jar!.frozen ? 'thawed' : 'frozen'}`"
               @click="save(row, { frozen: !row.jar!.frozen })"

@@ -43,10 +43,11 @@ describe('numbers in the household’s units', () => {
 
   it('shows times, shares and working in the core’s units', () => {
     expect([duration(2700), duration(57600), duration(9000)]).toEqual(['45 min', '16 h', '2 h 30 min'])
-    expect([percent(26.43), percent(1.158), percent(0.02), percent(0)]).toEqual([
+    expect([percent(26.43), percent(1.158), percent(0.02), percent(2e-15), percent(0)]).toEqual([
       '26.4 %',
       '1.16 %',
       '0.02 %',
+      '0.00 %',
       '0.00 %',
     ])
     expect([inUnit(0.0126, 'cm³', 'us'), inUnit(0.0012, '', 'us'), inUnit(1886, 'g', 'metric')]).toEqual([

@@ -53,7 +53,7 @@ export function temperature(celsius: number, scale: Temperature): string {
 export function percent(value: number): string {
   const size = Math.abs(value)
   // below a tenth of a percent nothing here is known to more than one figure
-  if (size > 0 && size < 0.1) return `${Number(value.toPrecision(1))} %`
+  if (size >= 0.0005 && size < 0.1) return `${Number(value.toPrecision(1))} %`
   return `${fixed(value, size < 10 ? 2 : 1)} %`
 }
 
