@@ -6,14 +6,14 @@ each layer of seasoning, move by the same diffusion side by side, so that salt c
 """
 
 from dataclasses import dataclass
-from functools import lru_cache
+from functools import cached_property, lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
 
 Array = NDArray[np.float64]
 
-_FIRST_CM, _CELLS = 0.0012, 80
+_FIRST_CM, _CELLS = 0.0012, 66
 """Width of the cell at the surface [cm], fine enough for a wash of a minute (2 sqrt(Dt) is 0.24 mm), and how many."""
 
 DISSOLVES = 0.264 / (1 - 0.264)
@@ -38,16 +38,18 @@ class Column:
         """Depths of the cells' edges [cm]: each cell wider than the one before it."""
         return _edges(self.half_cm)
 
-    @property
+    @cached_property
     def middles_cm(self) -> Array:
         """Depths of the cells' middles [cm]."""
         edges = self.edges_cm
-        return (edges[1:] + edges[:-1]) / 2
+        found: Array = (edges[1:] + edges[:-1]) / 2
+        return found
 
-    @property
+    @cached_property
     def cells_g(self) -> Array:
         """Edible meat in each cell [g/cm2 of surface]."""
-        return _cells(self.half_cm, self.exponent) * self.density_g_cm3
+        found: Array = _cells(self.half_cm, self.exponent) * self.density_g_cm3
+        return found
 
     def lying(self, salt_g: Array, water_share: float) -> Array:
         """Return the share of each cell's salt [g/cm2 of surface] that its water cannot hold: crystals, not gone in."""

@@ -97,9 +97,13 @@ class _Board:
     clock: float = 0.0
 
     def lose(self, where: str, shares: Array) -> None:
-        for fate, share in zip(self.fates, shares.tolist(), strict=True):
-            if share > 0:
-                fate.lost[where] = fate.lost.get(where, 0.0) + share
+        for at, share in enumerate(shares.tolist()):
+            self.lose_of(at, where, share)
+
+    def lose_of(self, at: int, where: str, share: float) -> None:
+        if share > 0:
+            lost = self.fates[at].lost
+            lost[where] = lost.get(where, 0.0) + share
 
     def lying(self) -> Array:
         """Return what lies on the open meat as crystals, as a share of each cell."""
@@ -110,12 +114,9 @@ class _Board:
     def moment(self) -> Moment:
         """Return where everything is now."""
         crystals = self.lying() @ self.cells
-        inside = self.cells.sum(axis=0) - crystals
-        at_surface = crystals + self.cover
-        found = tuple(
-            Fate(float(inside[k]), float(at_surface[k]), float(self.plate[k]), dict(fate.lost))
-            for k, fate in enumerate(self.fates)
-        )
+        inside = (self.cells.sum(axis=0) - crystals).tolist()
+        at_surface, plate = (crystals + self.cover).tolist(), self.plate.tolist()
+        found = tuple(Fate(inside[k], at_surface[k], plate[k], dict(fate.lost)) for k, fate in enumerate(self.fates))
         return Moment(self.clock, found, self.cells.copy())
 
 
@@ -126,6 +127,7 @@ def follow(
     drips: float = 0.0,
     faster: float = 1.0,
     until_s: float | None = None,
+    times: float = 1.0,
     told: Callable[[int, Callable[[], Moment]], None] | None = None,
 ) -> Moment:
     """Determine where the solute of every layer is at the end of a stack, or at a time of its holds.
@@ -142,6 +144,8 @@ def follow(
         Factor on the diffusivity, for the band of a result.
     until_s : float, optional
         Stop at this time since the first layer went on [s], over the layers that go on before the fire.
+    times : float
+        Factor on every hold.
     told : callable, optional
         Told the index of each layer after its hold, with a way to ask for the moment.
     """
@@ -157,10 +161,11 @@ def follow(
         if until_s is not None and ((board.clock >= until_s and at > 0) or kind.when != "before"):
             break
         left = None if until_s is None else max(0.0, until_s - board.clock)
-        held = (layer.hold_s if kind.hold_s is not None else 0.0) if left is None else min(layer.hold_s, left)
+        hold_s = layer.hold_s * times
+        held = (hold_s if kind.hold_s is not None else 0.0) if left is None else min(hold_s, left)
         dt = diffusivity_m2_s(layer.hold_c) * faster * held * 1e4
         if layer.kind in BATHS:
-            _bathe(board, dosed, at, dt, lifted=left is None or layer.hold_s <= left)
+            _bathe(board, dosed, at, dt, lifted=left is None or hold_s <= left)
         else:
             _put_on(board, dosed, at, drips)
             if column is not None and kind.when == "before":
@@ -188,10 +193,9 @@ def _put_on(board: _Board, dosed: Dosed, at: int, drips: float) -> None:
         stays = layer.eaten
     assert stays is not None
     share = dosed.sticks * stays
-    own = np.eye(len(board.fates))[at]
-    board.lose("did not stick", own * (1 - dosed.sticks))
-    board.lose("ran out again" if layer.kind in INJECTIONS else "fell or ran off", own * (dosed.sticks - share))
-    board.lose("melted off", own * share * (1 - dosed.clings))
+    board.lose_of(at, "did not stick", 1 - dosed.sticks)
+    board.lose_of(at, "ran out again" if layer.kind in INJECTIONS else "fell or ran off", dosed.sticks - share)
+    board.lose_of(at, "melted off", share * (1 - dosed.clings))
     share *= dosed.clings
     if layer.kind in INJECTIONS and board.column is not None:
         board.cells[:, at] += share * even(board.column)

@@ -217,11 +217,9 @@ class Stack:
 
     def follow(self, faster: float = 1.0, until_s: float | None = None, times: float = 1.0) -> Moment:
         dosed = self.dosed
-        if times != 1.0:
-            dosed = [replace(d, layer=replace(d.layer, hold_s=d.layer.hold_s * times)) for d in dosed]
         drip = drip_share(self.piece.cook_yield, self.piece.water_share)
         if until_s is not None or times != 1.0:
-            return follow(dosed, self.middle, self.piece.water_share, drip, faster, until_s)
+            return follow(dosed, self.middle, self.piece.water_share, drip, faster, until_s, times)
         if faster not in self._ends:
             last = max((n for n, put in enumerate(self.puts) if put.kind.when == "before"), default=-1)
             first = min((n for n, put in enumerate(self.puts) if put.kind.when != "before"), default=len(self.puts))

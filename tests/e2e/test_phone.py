@@ -51,7 +51,7 @@ def test_a_cook_is_begun_put_right_deleted_and_brought_back_on_a_phone(page: Pag
     bath = page.get_by_role("region", name="Arm B, Marinated")
     bath.get_by_role("button", name=re.compile("^Soy and honey bath marinade")).click()
     bath.get_by_label("Hold", exact=True).fill("3 h")
-    bath.get_by_label("Where", exact=True).select_option("bench")
+    bath.get_by_role("region", name="In the bath").get_by_label("Where", exact=True).select_option("bench")
     stop = bath.get_by_text("Raw, it is off the cold for 3 h in all")
     expect(stop).to_be_visible()
     expect(bath.get_by_text("longer than either school")).to_be_visible()

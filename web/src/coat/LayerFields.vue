@@ -10,7 +10,7 @@ import { once } from '../ui/once'
 import { usePreferences } from '../ui/preferences'
 import { percent } from '../ui/units'
 import Why from '../ui/Why.vue'
-import HoldFields from './HoldFields.vue'
+import LayerHold from './LayerHold.vue'
 import type { Coat } from './useCoat'
 import { useOwnCoat } from './useOwnCoat'
 import WeighBack from './WeighBack.vue'
@@ -62,21 +62,12 @@ const keepDrippings = once(async () => {
     say(sentenceOf(failure))
   }
 })
-type Text = 'dose' | 'hold' | 'stays' | 'eaten'
+type Text = 'dose' | 'stays' | 'eaten'
 const text = (key: Text) =>
   computed({ get: () => layer.value[key] ?? '', set: (typed: string) => (layer.value[key] = typed) })
 const dose = text('dose')
-const hold = text('hold')
 const stays = text('stays')
 const eaten = text('eaten')
-const heldAt = computed({ get: () => layer.value.hold_at ?? '', set: (typed: string) => (layer.value.hold_at = typed) })
-const place = computed({
-  get: () => layer.value.place ?? '',
-  set: (where: string) => {
-    layer.value.place = where as NonNullable<typeof layer.value.place>
-    layer.value.hold_c = catalogue.value?.places.find((one) => one.key === where)?.usual_c ?? 4
-  },
-})
 const times = computed({
   get: () => String(layer.value.times ?? 1),
   set: (typed) => (layer.value.times = (/^\d+$/.test(typed) ? Number(typed) : typed) as number),
@@ -173,15 +164,7 @@ const dosed = computed(() => layer.value.kind !== 'drippings')
         :error="errors.stays"
       />
     </div>
-    <HoldFields
-      v-if="kind?.held"
-      v-model:hold="hold"
-      v-model:place="place"
-      v-model:held-at="heldAt"
-      :celsius="layer.hold_c"
-      :pot="layer.kind === 'cooking liquid'"
-      :errors="{ hold: errors.hold, place: errors.place, heldAt: errors.hold_c }"
-    />
+    <LayerHold v-if="kind?.held" v-model="layer" :errors="errors" />
     <Choice
       v-if="layer.kind === 'cooking liquid'"
       v-model="eaten"

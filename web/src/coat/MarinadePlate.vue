@@ -7,6 +7,7 @@ import Field from '../ui/Field.vue'
 import { usePreferences } from '../ui/preferences'
 import { percent } from '../ui/units'
 import Why from '../ui/Why.vue'
+import LayerHold from './LayerHold.vue'
 import TwoSides from './TwoSides.vue'
 import type { Coat } from './useCoat'
 import WindowScale from './WindowScale.vue'
@@ -22,9 +23,8 @@ const props = defineProps<{
 const { catalogue } = useCatalogue()
 const { show } = usePreferences()
 const layer = computed(() => props.coat.arm.value!.layers[props.at])
-const text = (key: 'hold' | 'reserve' | 'eaten') =>
+const text = (key: 'reserve' | 'eaten') =>
   computed({ get: () => layer.value[key], set: (typed: string) => (layer.value[key] = typed) })
-const hold = text('hold')
 const reserve = text('reserve')
 const eaten = text('eaten')
 const after = computed({
@@ -74,8 +74,8 @@ function take(time: string) {
       />
     </template>
     <template #numbers>
+      <LayerHold v-model="layer" label="In it for" :errors="errors" />
       <div class="fields">
-        <Field v-model="hold" label="In it for" placeholder="2 h" :error="errors.hold" />
         <Field
           v-model="reserve"
           label="Set aside first, for a sauce"

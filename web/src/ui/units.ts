@@ -72,7 +72,9 @@ export function inUnit(value: number, unit: string, units: Units): string {
   if (unit === 'cm') return length(value, units)
   if (unit === 's') return duration(value)
   if (unit === '%') return percent(value)
-  const text = value !== 0 && Math.abs(value) < 0.01 ? value.toPrecision(2) : String(Number(value.toPrecision(4)))
+  // never with an exponent: nobody in a kitchen reads one
+  const figures = value !== 0 && Math.abs(value) < 0.01 ? 2 : 4
+  const text = value.toLocaleString('en', { maximumSignificantDigits: figures, useGrouping: false })
   return unit ? `${text} ${unit}` : text
 }
 

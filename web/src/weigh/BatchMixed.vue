@@ -2,6 +2,7 @@
 import { computed, ref } from 'vue'
 import { bandsOfShares } from '../blend/bands'
 import { useCatalogue } from '../ui/catalogue'
+import CautionList from '../ui/CautionList.vue'
 import JarDrawing from '../ui/JarDrawing.vue'
 import { usePreferences } from '../ui/preferences'
 import { percent } from '../ui/units'
@@ -54,6 +55,7 @@ const mixed = computed(() => batch.value.state === 'mixed')
         <li v-for="step in batch.steps" :key="step">{{ step }}</li>
       </ol>
     </section>
+    <CautionList v-if="batch.jar" :cautions="batch.jar.cautions" />
     <form v-if="!mixed" class="jar" @submit.prevent="bench.finish(chosen)">
       <label
         >Jar
