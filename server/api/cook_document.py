@@ -208,6 +208,9 @@ def fair_test(cook: Cook, readings: dict[str, coat.ArmReading | BadInput]) -> Fa
         return FairTest((), (), ())
     for arm in compared:
         reading = readings[arm.label]
+        salt, states = None, list(arm.piece.faces.values())
+        if not isinstance(reading, BadInput):
+            salt, states = reading.salt.value, [face.state for face in reading.piece.faces]
         lasts = {step.kind: step.length_s() for step in arm.piece.steps.all()}
         records.append(
             ArmRecord(
@@ -215,10 +218,10 @@ def fair_test(cook: Cook, readings: dict[str, coat.ArmReading | BadInput]) -> Fa
                 cut=arm.piece.cut,
                 count=arm.piece.count,
                 mass_g=arm.piece.mass_g,
-                salt_percent=None if isinstance(reading, BadInput) else reading.salt.value,
+                salt_percent=salt,
                 fire_s=lasts.get("on"),
                 rest_s=lasts.get("rest"),
-                surface_coated="coated" in arm.piece.faces.values(),
+                surface_coated="coated" in states,
             )
         )
     return compare_arms(records[0], records[1], cook.handed_in, cook.knowing)

@@ -300,6 +300,8 @@ class CutUpOut:
 
 @dataclass(frozen=True, slots=True)
 class PieceReadingOut:
+    """What is read of a piece; `meat_cm` is the thickness of its meat [cm], of a hollow bird that of its breast."""
+
     solid: SolidOut
     coatable: Figure
     open_cm2: float
@@ -308,6 +310,7 @@ class PieceReadingOut:
     trimmed_g: float
     thin_cm: float
     thick_cm: float
+    meat_cm: float
     question: str
     bones: list[list[float]]
     cut_up: CutUpOut | None
@@ -401,6 +404,7 @@ def arm_reading_out(found: coat.ArmReading) -> ArmReadingOut:
             trimmed_g=piece.trimmed_g,
             thin_cm=piece.thin_cm,
             thick_cm=piece.thick_cm,
+            meat_cm=piece.meat_cm,
             question=piece.question,
             bones=[[bone.x0, bone.y0, bone.x1, bone.y1, bone.wide] for bone in piece.bones],
             cut_up=None if cut_up is None else CutUpOut(cut_up.whole_cm2, cut_up.cut_cm2, cut_up.times),

@@ -229,7 +229,8 @@ def even_out(request, cook_id: UUID, document: EvenDocument) -> CookOut:
                 even_salt(cook)
             elif document.what == "bare face":
                 for piece in Piece.objects.filter(cook=cook):
-                    piece.faces = {face: "bare" if done == "coated" else done for face, done in piece.faces.items()}
+                    # what nothing is said of is done as usual: a fat cap left bare, the skin of a bird coated
+                    piece.faces = {face: done for face, done in piece.faces.items() if done not in ("coated", "bare")}
                     piece.save(update_fields=["faces"])
             else:
                 kind = {"fire": "on", "rest": "rest"}[document.what]

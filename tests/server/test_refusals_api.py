@@ -3,7 +3,7 @@
 from uuid import uuid4
 
 import pytest
-from book.models import Blend, Cook, Piece, Stack, WeighBack
+from book.models import Blend, Cook, Stack, WeighBack
 from test_cook_api import as_sent, opened, step
 
 WHEN = "2027-06-12T18:30:00+02:00"
@@ -101,6 +101,21 @@ def test_a_face_left_bare_on_one_arm_is_evened_out_on_both(api, cook):
     saved = api("PUT", f"cooks/{cook.id}", sent)[1]
     status, found = api("POST", f"cooks/{cook.id}/even", {"version": saved["version"], "what": "bare face"})
     assert status == 200
-    assert [piece.faces["fat cap"] for piece in Piece.objects.filter(cook=cook)] == ["bare", "bare"]
+    states = [[face["state"] for face in arm["reading"]["piece"]["faces"]] for arm in found["arms"]]
+    assert states == [["bare"], ["bare"]]
     assert "bare face" not in {one["what"] for one in found["fair"]["differs"]}
     assert found["version"] > saved["version"]
+
+
+def test_the_skin_of_a_bird_is_seasoned_as_it_comes_and_evened_out_to_that(api, cook):
+    sent = as_sent(opened(api))
+    for arm, faces in zip(sent["arms"], ({"skin": "coated"}, {}), strict=True):
+        arm["piece"] |= {"cut": "duck-whole", "faces": faces, "length": "", "width": "", "thickness": ""}
+    saved = api("PUT", f"cooks/{cook.id}", sent)[1]
+    assert "faces left bare" in saved["fair"]["same"]
+    saved["arms"][1]["piece"]["faces"] = {"skin": "bare"}
+    bare = api("PUT", f"cooks/{cook.id}", as_sent(saved))[1]
+    assert "bare face" in {one["what"] for one in bare["fair"]["differs"]}
+    evened = api("POST", f"cooks/{cook.id}/even", {"version": bare["version"], "what": "bare face"})[1]
+    states = [[face["state"] for face in arm["reading"]["piece"]["faces"]] for arm in evened["arms"]]
+    assert states == [["coated"], ["coated"]]

@@ -2323,7 +2323,10 @@ export interface components {
              */
             stages: components["schemas"]["StageDocument"][];
         };
-        /** PieceReadingOut */
+        /**
+         * PieceReadingOut
+         * @description What is read of a piece; `meat_cm` is the thickness of its meat [cm], of a hollow bird that of its breast.
+         */
         PieceReadingOut: {
             solid: components["schemas"]["SolidOut"];
             coatable: components["schemas"]["Figure"];
@@ -2338,6 +2341,8 @@ export interface components {
             thin_cm: number;
             /** Thick Cm */
             thick_cm: number;
+            /** Meat Cm */
+            meat_cm: number;
             /** Question */
             question: string;
             /** Bones */

@@ -10,6 +10,8 @@ const props = defineProps<{
   bones: number[][]
   thin: number
   thick: number
+  /** Thickness of the meat, of a hollow bird that of its breast. */
+  meat: number
   longest: number
   tallest: number
 }>()
@@ -116,7 +118,10 @@ const inWords = computed(
       <text v-if="solid.pieces > 1" :x="LEFT + w / 2" :y="h / 2 + 14" text-anchor="middle" class="count">
         × {{ solid.pieces }}
       </text>
-      <text :x="LEFT" :y="high - 4">{{ show.length(solid.thickness_cm) }} thick in the middle</text>
+      <text :x="LEFT" :y="high - 4">
+        {{ show.length(solid.thickness_cm) }}
+        {{ solid.shape === 'bird' ? `high, the breast ${show.length(meat)} thick` : 'thick in the middle' }}
+      </text>
     </g>
   </svg>
 </template>

@@ -102,6 +102,7 @@ const says = (name: string) => props.errors[`piece.${name}`] ?? props.errors[`pi
       :faces="reading.faces"
       :thin="reading.thin_cm"
       :thick="reading.thick_cm"
+      :meat="reading.meat_cm"
       :bones="reading.bones"
       :longest="longest"
       :tallest="tallest"

@@ -81,7 +81,10 @@ it('draws pieces to one scale, says their size, and has every face tapped', asyn
   const solid = { shape: 'box', length_cm: 20, width_cm: 10, thickness_cm: 3, pieces: 1 }
   const faces = [{ name: 'skin', state: 'bare', area_cm2: 90 }]
   const drawn = (of: typeof solid) =>
-    mount(PieceDrawing, { props: { solid: of, faces, bones: [], thin: 3, thick: 3, longest: 30, tallest: 13 }, global })
+    mount(PieceDrawing, {
+      props: { solid: of, faces, bones: [], thin: 3, thick: 3, meat: 3, longest: 30, tallest: 13 },
+      global,
+    })
   const wide = (of: typeof solid) => {
     const xs = [
       ...drawn(of)
@@ -92,6 +95,8 @@ it('draws pieces to one scale, says their size, and has every face tapped', asyn
     return Math.max(...xs) - 12
   }
   expect(wide(solid) / wide({ ...solid, length_cm: 10 })).toBeGreaterThan(1.9)
+  expect(drawn(solid).text()).toContain('3.0 cm thick in the middle')
+  expect(drawn({ ...solid, shape: 'bird', thickness_cm: 11 }).text()).toContain('11.0 cm high, the breast 3.0 cm thick')
   const four = drawn({ ...solid, pieces: 4 })
   expect(four.find('svg').attributes('aria-label')).toBe('4 pieces, each 20.0 cm long, 10.0 cm wide, 3.0 cm thick')
   await four.find('[aria-label="skin: bare"]').trigger('click')
