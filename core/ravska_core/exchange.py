@@ -20,7 +20,7 @@ from typing import Any
 
 from ravska_core.blends import DRY_KINDS, KINDS, Blend, parts_of
 from ravska_core.composition import read_blend
-from ravska_core.lists import LONGEST_TEXT, MOST_LIST_LINES, ListLine, read_list
+from ravska_core.lists import LONGEST_TEXT, MOST_LIST_LINES, SIEVED, ListLine, read_list
 from ravska_core.measures import measures
 from ravska_core.method import MOST_STEPS, parse_step, say_step
 from ravska_core.spoons import SPOON_SETS, SpoonSet
@@ -55,7 +55,9 @@ def ingredient_lines(blend: Blend, written: str = "parts") -> list[str]:
     """Return a blend's lines as text that reads back the same: ``4 parts by spoon of black pepper, cracked``."""
     found = []
     for line, part in zip(blend.lines, parts_of(blend.lines), strict=True):
-        name = f"“{part.name}”" if line.blend is not None else part.name
+        name = part.name
+        if line.blend is not None:
+            name = f"{SIEVED} “{line.blend.name}”" if line.held else f"“{name}”"
         number = str(line.parts)
         amount = (
             f"{number} %" if written == "percent" else f"{number} part{'' if line.parts == 1 else 's'} by {line.basis}"

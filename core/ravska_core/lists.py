@@ -98,7 +98,8 @@ class Amount:
 class Item:
     """An ingredient of a line: what it was understood as, how much, and what must be asked.
 
-    `column` is where it begins in its line (from 1), `understood` says back what was read.
+    `column` is where it begins in its line (from 1), `understood` says back what was read; `held` says that of `blend`
+    what its sieve holds back is meant.
     """
 
     line: int
@@ -112,6 +113,7 @@ class Item:
     amount: Amount | None = None
     note: str = ""
     question: str = ""
+    held: bool = False
 
 
 @dataclass(frozen=True)
@@ -349,15 +351,18 @@ def _names_in(opened: _Open) -> list[str]:
     return [", ".join(filter(None, both))] if words or rest else []
 
 
-_QUOTED = re.compile(r"[“\"«„]([^”\"»“]{1,80})[”\"»“]")
+SIEVED = "what the sieve holds back of"
+"""What a list calls what was strained off one of the cook's own blends, before its name in quotation marks."""
+
+_QUOTED = re.compile(rf"({SIEVED}\s+)?[“\"«„]([^”\"»“]{{1,80}})[”\"»“]", re.IGNORECASE)
 
 
 def _own_names(text: str, blends: Mapping[str, str]) -> str:
     """Put quoted names of the cook's own blends into one word each, whatever numbers and commas they hold."""
 
     def word(found: re.Match[str]) -> str:
-        key = blends.get(folded(found[1]).strip())
-        return f" ⟦blend:{key}⟧ " if key else found[0]
+        key = blends.get(folded(found[2]).strip())
+        return f" ⟦{'sieve' if found[1] else 'blend'}:{key}⟧ " if key else found[0]
 
     return _QUOTED.sub(word, text) if blends else text
 
@@ -368,8 +373,8 @@ def _named(name: str, blends: Mapping[str, str]) -> tuple[str, str, tuple[str, .
     if said in blends:
         return "", blends[said], (), ""
     keyed = re.fullmatch(r"⟦([^⟧]+)⟧\s*,?\s*(.*)", name)
-    if keyed and keyed[1].startswith("blend:"):
-        return "", keyed[1].removeprefix("blend:"), (), ""
+    if keyed and keyed[1].startswith(("blend:", "sieve:")):
+        return "", keyed[1].partition(":")[2], (), ""
     if keyed and not match(keyed[2]).closest:
         return keyed[1], "", (), ""
     found = match(re.sub(r"[⟦⟧]", " ", name.replace("/", " / ")))
@@ -476,13 +481,15 @@ def _items_of(one: _Open, number: int, text: str, reader: _Reader, blends: Mappi
             if amount is None:
                 status = "how much"
                 question = "How much is one of these? Write it as a weight or in spoons."
-        items.append(Item(number, one.column, text, status, shown, grind, blend, closest, amount, note, question))
+        held = bool(blend) and "⟦sieve:" in name
+        items.append(Item(number, one.column, text, status, shown, grind, blend, closest, amount, note, question, held))
     return items
 
 
 def _long_name(key: str, blends: Mapping[str, str]) -> str:
-    if key.startswith("blend:"):
-        return next(name for name, known in blends.items() if known == key.removeprefix("blend:"))
+    if key.startswith(("blend:", "sieve:")):
+        found = next(name for name, known in blends.items() if known == key.partition(":")[2])
+        return found if key.startswith("blend:") else f"sieved out of {found}"
     return next((name for name, known in exact_names().items() if known == key), key)
 
 
@@ -623,7 +630,8 @@ def take(items: Sequence[tuple[Item, Line | None]]) -> Taken:
         if not LOWEST_PARTS <= parts <= HIGHEST_PARTS:
             raise BadInput(f"items.{at}.amount", "That is too little or too much for one line; check the measure.")
         error = round(amount.error, 3) if by_eye(amount) else 0.0
-        lines.append(Line(item.grind, parts, basis, "", own.blend if own else None, error))
+        blend = own.blend if own else None
+        lines.append(Line(item.grind, parts, basis, "", blend, error, blend is not None and item.held))
     written = "percent" if kinds == {"percent"} else "parts"
     batch = 100.0
     if kinds <= {"g", "ml"}:

@@ -6,7 +6,7 @@ from fractions import Fraction
 from typing import Annotated, Literal
 from uuid import UUID
 
-from book.models import Blend, label_of
+from book.models import Blend, label_of, line_key
 from django.http import HttpResponse
 from ninja import Router, Schema
 from pydantic import Field
@@ -124,14 +124,14 @@ def _says(item: lists.Item) -> str:
 
 def _answered(item: lists.Item, answer: AnswerDocument, gather: Gather, field: str) -> lists.Item:
     """Return an item with what the cook said of it."""
-    grind, blend = item.grind, item.blend
+    grind, blend, held = item.grind, item.blend, item.held
     if answer.grind:
         if answer.grind not in catalogue().grinds:
             gather.refuse(f"{field}.grind", "This ingredient is not in the catalogue; choose another.")
         else:
-            grind, blend = answer.grind, ""
+            grind, blend, held = answer.grind, "", False
     elif answer.blend is not None:
-        grind, blend = "", str(answer.blend)
+        grind, blend, held = "", str(answer.blend), False
     amount = item.amount
     if answer.amount:
         amount = gather.attempt(field, lambda: lists.read_amount(answer.amount, spoon_set()), amount)
@@ -148,7 +148,7 @@ def _answered(item: lists.Item, answer: AnswerDocument, gather: Gather, field: s
     elif amount is None:
         status = "how much"
     question = item.question if status == item.status else ("" if status == "understood" else _ASKS[status])
-    return replace(item, grind=grind, blend=blend, amount=amount, status=status, question=question)
+    return replace(item, grind=grind, blend=blend, held=held, amount=amount, status=status, question=question)
 
 
 _ASKS = {
@@ -250,7 +250,7 @@ def _nested(item: lists.Item) -> core.Line | None:
     row = Blend.objects.filter(household=household(), pk=item.blend).with_drafts().first()
     if row is None:
         raise BadInput("items", "A blend that this list names is not in the book any more; choose another.")
-    return core.Line("", Fraction(1), "spoon", blend=row.as_core())
+    return core.Line("", Fraction(1), "spoon", blend=row.as_core(), held=item.held)
 
 
 def _lines_out(made: lists.Taken, items: Sequence[lists.Item]) -> list[LineDocument]:
@@ -261,6 +261,7 @@ def _lines_out(made: lists.Taken, items: Sequence[lists.Item]) -> list[LineDocum
             LineDocument(
                 grind=item.grind if not item.blend else "",
                 blend=UUID(item.blend) if item.blend else None,
+                held=line.held,
                 parts=text,
                 exact=exact,
                 basis=line.basis,
@@ -274,7 +275,7 @@ def _lines_out(made: lists.Taken, items: Sequence[lists.Item]) -> list[LineDocum
 def _method(steps: Sequence[str], made: lists.Taken, items: Sequence[lists.Item]) -> list[MethodStepDocument]:
     """Return steps as documents: our own sentences become what they do, others keep their words."""
     names = [said_name(item.grind) if item.grind else item.name.strip('“”"') for item in items]
-    keys = [item.blend or item.grind for item in items]
+    keys = [line_key(item.grind, UUID(item.blend) if item.blend else None, item.held) for item in items]
     found = []
     for step in exchange.steps_of(steps, names):
         found.append(

@@ -207,6 +207,16 @@ def test_what_the_sieve_holds_back_becomes_a_blend_that_follows_its_source(api, 
     kept = Blend.objects.get(pk=sieve["id"]).keep("in the pot")
     assert kept.lines.get().held
     assert Blend.objects.get(pk=sieve["id"]).draft().lines.get().held
+    # taken out as a list and brought in again it is still what the sieve held
+    pot = {"name": "Pot", "kind": "cooking liquid", "batch": "400 g", "method": [{"do": "rest", "lasts": "5 min"}]}
+    pot["lines"] = [{"blend": brine["id"], "parts": "1", "basis": "scale", "held": True},
+                    {"blend": brine["id"], "parts": "3", "basis": "scale"}]  # fmt: skip
+    pot["method"] = [{"do": "mix", "of": [f"sieve:{brine['id']}"]}]
+    made = api("POST", "blends", pot)[1]
+    text = api.client.get(f"/api/blends/{made['id']}/take-out/markdown").content.decode()
+    found = api("POST", "blends/bring", {"text": text})[1]
+    assert [(line["blend"], line["held"]) for line in found["made"]] == [(brine["id"], True), (brine["id"], False)]
+    assert found["method"][0]["of"] == [f"sieve:{brine['id']}"]
     unstrained = api("POST", "blends", document | {"name": "Whole", "method": []})[1]
     assert api("POST", f"blends/{unstrained['id']}/sieve")[0] == 422
     wrong = [lines[0] | {"held": True}]
