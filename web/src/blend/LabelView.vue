@@ -93,7 +93,7 @@ const keep = once(async () => {
                 >{{ percent(reading.salt.low ?? 0) }} to {{ percent(reading.salt.high ?? 0) }}</Why
               >
             </p>
-            <p>salt, most likely about {{ percent(reading.salt.value) }}</p>
+            <p>salt, most likely about {{ Number(reading.salt.value.toPrecision(2)) }} %</p>
           </template>
           <template v-else>
             <p class="big">Not known yet</p>

@@ -7,7 +7,7 @@ import { useCatalogue } from '../ui/catalogue'
 import Choice from '../ui/Choice.vue'
 import { once } from '../ui/once'
 import { usePreferences } from '../ui/preferences'
-import { duration, percent, unbroken } from '../ui/units'
+import { duration, little, percent, unbroken } from '../ui/units'
 import Why from '../ui/Why.vue'
 import type { Coat } from './useCoat'
 
@@ -142,7 +142,7 @@ const share = (value: number, most: number) => `${Math.min(100, (value / most) *
               :viewBox="`0 0 ${WIDE} ${HIGH}`"
               preserveAspectRatio="none"
               role="img"
-              :aria-label="`Salt below the surface, ${one.centre_percent.toFixed(2)} % in the centre`"
+              :aria-label="`Salt below the surface, ${little(one.centre_percent)} in the centre`"
             >
               <rect :width="WIDE" :height="HIGH" class="flesh" />
               <path :d="curve(one, one.percent)" :class="one.least.length ? 'needled' : 'salted'" />
@@ -153,7 +153,7 @@ const share = (value: number, most: number) => `${Math.min(100, (value / most) *
                 >{{ one.deeper!.value.toFixed(0) }} %</Why
               >
               of it deeper than 5&nbsp;mm<template v-if="one.least.length"
-                >, {{ one.least.at(-1)!.toFixed(2) }} % where least</template
+                >, {{ little(one.least.at(-1)!) }} where least</template
               ></span
             >
           </div>

@@ -7,6 +7,7 @@ import {
   fromTyped,
   inUnit,
   length,
+  little,
   mass,
   percent,
   temperature,
@@ -50,6 +51,7 @@ describe('numbers in the household’s units', () => {
       '0.00 %',
       '0.00 %',
     ])
+    expect([little(0.004), little(0.006), little(1.2)]).toEqual(['next to none', '0.006 %', '1.20 %'])
     expect([inUnit(0.0126, 'cm³', 'us'), inUnit(0.0012, '', 'us'), inUnit(1886, 'g', 'metric')]).toEqual([
       '0.0126 cm³',
       '0.0012',

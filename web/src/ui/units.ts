@@ -57,6 +57,11 @@ export function percent(value: number): string {
   return `${fixed(value, size < 10 ? 2 : 1)} %`
 }
 
+/** A salt that may be next to none; "0.00 %" of an estimate would say more than is known. */
+export function little(value: number): string {
+  return value < 0.005 ? 'next to none' : percent(value)
+}
+
 export function duration(seconds: number): string {
   const minutes = Math.round(seconds / 60)
   const hours = Math.floor(minutes / 60)
