@@ -83,8 +83,8 @@ class LayerDocument(BaseModel):
     """A layer as typed: of a blend or of a plain grind. An empty dose is the rest to the piece's salt target.
 
     `revision` pins what was mixed; `stays` and `eaten` are in %, empty for what is usual. `reserve` of a bath is set
-    aside before the meat goes in, and what is left of it may go `into_pot`. It is held at `place` at `hold_c` [C];
-    `hold_at` is that temperature as typed, which goes first.
+    aside before the meat goes in, and what is left of it may go `into_pot`. It is held at `place` at `hold_c` [C], none
+    for what is usual there; `hold_at` is that temperature as typed, which goes first.
     """
 
     kind: LayerKindKey
@@ -94,7 +94,7 @@ class LayerDocument(BaseModel):
     dose: Typed = ""
     vessel: Key = ""
     hold: Typed = ""
-    hold_c: Number = 4.0
+    hold_c: Number | None = None
     hold_at: Typed = ""
     place: Place = ""
     into_pot: bool = False
@@ -234,7 +234,8 @@ def read_layer(document: LayerDocument, blends: Blends, gather: Gather, at: str)
         read = gather.attempt(at, lambda: parse_duration_s(document.hold, "hold"))
         ok = ok and read is not None
         hold = read or 0.0
-    hold_c = document.hold_c
+    usual_at = "pot" if document.kind == "cooking liquid" else document.place or "fridge"
+    hold_c = PLACES[usual_at].usual_c if document.hold_c is None else document.hold_c
     if document.hold_at and kind.hold_s is not None:
         typed_c = gather.attempt(at, lambda: parse_held_c(document.hold_at, "hold_c"))
         ok = ok and typed_c is not None

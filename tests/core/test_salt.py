@@ -105,6 +105,51 @@ def test_a_wash_takes_only_what_has_neither_dissolved_nor_gone_in():
     assert lost(strips, 1 / 60) > lost(strips, 1 / 2) > lost(strips, 2) > lost(strips, 24)
 
 
+SHEET = Column(2.0, 0.0, 1.0)
+
+
+def dosed(kind: str, hold_s: float, **of) -> Dosed:
+    more = {key: of.pop(key) for key in ("after", "eaten", "into_pot") if key in of}
+    return Dosed(Layer(kind, SALT, 1.0, hold_s, **more), 0.01, **of)
+
+
+def test_a_stack_is_told_at_any_time_of_its_holds():
+    stack = [dosed("rub", 2 * HOUR), dosed("marinade", 8 * HOUR, bath_g_cm2=5.0, after="rinsed"), dosed("glaze", 0)]
+
+    def lost(hours: float, at: int) -> dict[str, float]:
+        return follow(stack, SHEET, 0.74, until_s=hours * HOUR).fates[at].lost
+
+    # the bath has not begun, it is in it, it is out of it; the glaze is of the fire, and not on at any of them
+    assert follow(stack, SHEET, 0.74, until_s=HOUR).fates[1].whole == 0
+    assert set(lost(5, 1)) == {"in the bath"}
+    assert set(lost(10, 1)) == {"left in the bath", "wiped or rinsed off"}
+    assert all(follow(stack, SHEET, 0.74, until_s=h * HOUR).fates[2].whole == 0 for h in (1, 5, 10, 30))
+    # rinsed in the bath the rub gives up more the longer it lies there, and none of it before
+    assert "in the bath" not in lost(1, 0)
+    assert 0 < lost(3, 0)["in the bath"] < lost(6, 0)["in the bath"]
+    # a first layer that is not held is on at once
+    assert follow([dosed("binder", 0), *stack], SHEET, 0.74, until_s=0.0).fates[0].whole == pytest.approx(1)
+    whole = follow(stack, SHEET, 0.74)
+    assert whole.time_s == 10 * HOUR
+    assert whole.fates[2].whole == pytest.approx(1)
+
+
+@pytest.mark.parametrize(("after", "kept"), [("as it is", 1.0), ("wiped", 0.5), ("rinsed", 0.0)])
+def test_of_a_bath_5_g_on_100_cm2_cling_and_of_a_pot_none(after, kept):
+    # 0.05 of 5 g/cm2 cling; in a tenth of a second next to nothing goes in
+    (bath,) = follow([dosed("marinade", 0.1, bath_g_cm2=5.0, after=after)], SHEET, 0.74).fates
+    assert bath.stays == pytest.approx(0.01 * kept, abs=1e-4)
+    assert bath.lost["left in the bath"] == pytest.approx(0.99, abs=1e-3)
+    (thin,) = follow([dosed("marinade", 0.1, bath_g_cm2=0.02, after=after)], SHEET, 0.74).fates
+    assert thin.lost.get("left in the bath", 0.0) == 0
+    (pot,) = follow([dosed("cooking liquid", 0.1, bath_g_cm2=5.0, after=after, eaten=0.25)], SHEET, 0.74).fates
+    assert pot.stays == pytest.approx(0.25, abs=1e-3)
+    assert pot.lost == {"left in the liquid": pytest.approx(0.75, abs=1e-3)}
+    # on skin all over nothing goes in, but it clings
+    (covered,) = follow([dosed("marinade", HOUR, bath_g_cm2=5.0, after=after)], None, 0.74).fates
+    assert (covered.meat, covered.surface) == (0, pytest.approx(0.01 * kept))
+
+
 def test_a_sheet_in_much_water_gives_up_what_diffusion_takes_in_a_minute():
     # M lost / M = 2 sqrt(D t / pi) / l of an evenly salted sheet: 2.76 % in 60 s at 4 C, l 0.5 cm
     column = Column(0.5, 0.0, 1.0)
@@ -215,6 +260,34 @@ def test_the_rest_and_meet_are_one_solver():
     assert "0.24 points short of 1.5 %" in says
 
 
+def test_a_rest_that_others_leave_nothing_of_says_what_they_hold():
+    ahead = (Layer("pre-salt", SALT, 1.0, HOUR), Layer("rub", RUB, 3, HOUR))
+    found = read(*ahead, Layer("rub", RUB, None, HOUR), target=1.2)
+    others = sum(layer.salt.value for layer in found.layers[:2])
+    assert found.layers[2].dose_g == 0
+    assert f"The other layers already hold {others:.2f} %, more than the 1.2 % wanted" in found.layers[2].note
+    # a target at what the others hold at least is met, not refused; below it, it is refused with what they hold
+    with pytest.raises(
+        BadInput, match=r"At its least this layer and the others already hold 1\.\d\d %, more than 0\.9"
+    ):
+        give_way(Arm("A", SHOULDER, ahead, 0.9), 1)
+
+
+def test_a_bath_gives_way_by_its_hold_and_says_what_it_cannot():
+    arm = Arm("A", SHOULDER, (Layer("marinade", BATH, 250, 8 * HOUR),), 0.3)
+    given, says = give_way(arm, 0)
+    assert says == ""
+    assert read(given).salt.value == pytest.approx(0.3, abs=0.005)
+    with pytest.raises(BadInput, match="Between 1 min and 7 days this bath brings 0"):
+        give_way(dataclasses.replace(arm, target_percent=3.0), 0)
+    # plain water takes salt away: for more of it, it is held shorter
+    salted = (Layer("pre-salt", SALT, 1.5, 12 * HOUR), Layer("marinade", plain("water/liquid"), 3000, HOUR))
+    long, _ = give_way(Arm("A", SHOULDER, salted, 1.0), 1)
+    short, _ = give_way(Arm("A", SHOULDER, salted, 1.3), 1)
+    assert short.hold_s < long.hold_s
+    assert read(salted[0], short).salt.value == pytest.approx(1.3, abs=0.02)
+
+
 @given(
     st.floats(0.1, 1.0), st.floats(0.3, 2.6), st.sampled_from(["rub", "pre-salt", "finishing salt", "paste"]),
     st.booleans(),
@@ -270,6 +343,9 @@ def test_a_default_coat_begins_where_the_usual_zone_is_met(cut, mass_g):
     ahead = Layer("pre-salt", SALT, 0.7, HOUR)
     assert usual_coat(dataclasses.replace(arm, layers=(ahead, *arm.layers)), 1) < dose
     assert usual_coat(dataclasses.replace(arm, piece=SHOULDER), 0) == 5
+    # a layer that takes the rest leaves room, it does not take it
+    rest = Layer("pre-salt", SALT, None, HOUR)
+    assert usual_coat(dataclasses.replace(arm, layers=(rest, *arm.layers), target_percent=1.5), 1) == dose
 
 
 def test_a_bird_has_skin_and_a_breast():

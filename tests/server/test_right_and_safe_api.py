@@ -33,6 +33,21 @@ def test_where_a_hold_is_and_how_warm_is_kept_as_typed_and_counts_on_the_clocks(
     assert ids(cold)["cold-hold"] == "note"
 
 
+def test_a_hold_without_a_temperature_is_as_warm_as_its_place_usually_is(api, cook):
+    sent = as_sent(opened(api))
+    hold = sent["arms"][0]["layers"][1]
+    for place, celsius in (("outside", 35), ("bench", 21), ("warm water", 57), ("cool box", 4), ("", 4)):
+        del (copy := json.loads(json.dumps(sent)))["arms"][0]["layers"][1]["hold_c"]
+        copy["arms"][0]["layers"][1] |= {"place": place, "hold": "50 min", "hold_at": ""}
+        copy["arms"][0]["piece"]["stages"] = [{"what": "temper", "place": "bench", "hold": "75 min"}]
+        copy["version"] = opened(api)["version"]
+        arm = api("PUT", f"cooks/{cook.id}", copy)[1]["arms"][0]
+        assert arm["layers"][1]["typed"]["hold_c"] == celsius
+        # 50 min outside and 75 on the bench are more than two hours off the cold
+        assert ("warm-hold" in ids(arm["reading"])) == (place in ("outside", "bench"))
+    assert hold["hold_c"] == 4
+
+
 def test_a_piece_says_how_it_was_thawed_and_how_long_it_was_out(api, cook):
     sent = as_sent(opened(api))
     sent["arms"][0]["piece"]["stages"] = [

@@ -8,17 +8,23 @@ import HoldFields from './HoldFields.vue'
 const layer = defineModel<Schemas['LayerDocument']>({ required: true })
 defineProps<{ label?: string; errors: Record<string, string> }>()
 const { catalogue } = useCatalogue()
-const text = (key: 'hold' | 'hold_at') =>
-  computed({ get: () => layer.value[key] ?? '', set: (typed: string) => (layer.value[key] = typed) })
-const hold = text('hold')
-const heldAt = text('hold_at')
+const hold = computed({ get: () => layer.value.hold ?? '', set: (typed: string) => (layer.value.hold = typed) })
 const place = computed({
   get: () => layer.value.place ?? '',
   set: (where: string) => {
     layer.value.place = where as NonNullable<typeof layer.value.place>
-    layer.value.hold_c = catalogue.value?.places.find((one) => one.key === where)?.usual_c ?? 4
+    layer.value.hold_c = null
   },
 })
+const heldAt = computed({
+  get: () => layer.value.hold_at ?? '',
+  set: (typed: string) => {
+    layer.value.hold_at = typed
+    // nothing typed is what is usual at the place, not what was typed before
+    if (!typed) layer.value.hold_c = null
+  },
+})
+const usual = computed(() => catalogue.value?.places.find((one) => one.key === place.value)?.usual_c)
 </script>
 
 <template>
@@ -27,7 +33,7 @@ const place = computed({
     v-model:place="place"
     v-model:held-at="heldAt"
     :label="label"
-    :celsius="layer.hold_c"
+    :celsius="layer.hold_c ?? usual"
     :pot="layer.kind === 'cooking liquid'"
     :errors="{ hold: errors.hold, place: errors.place, heldAt: errors.hold_c }"
   />
