@@ -234,3 +234,58 @@ def test_a_cure_is_never_offered_for_a_seasoning():
     offered = swaps(Line("table-salt/fine", Fraction(1), "scale"))
     assert offered
     assert not any("curing" in swap.line.grind for swap in offered)
+
+
+@pytest.mark.parametrize(
+    ("known", "rule", "words"),
+    [
+        ({"sodium_mg": 1000.0}, "sodium-share", "puts 1,000 mg of sodium into a serving: 50 % of the 2,000 mg"),
+        ({"sodium_mg": 1000.0}, "sodium-share", "43 % of the US guideline's 2,300 mg"),
+        ({"sodium_mg": 2100.0}, "sodium", "puts 2,100 mg of sodium into a serving"),
+        ({"animal": "duck", "clocks": Clocks(raw_s=3 * DAY)}, "raw-long", "Raw for 3.0 days: duck is usually kept"),
+        ({"animal": "duck", "clocks": Clocks(raw_s=3 * DAY)}, "raw-long", "for at most 2. Cook it earlier, or freeze"),
+        ({"animal": "goat", "clocks": Clocks(raw_s=6 * DAY)}, "raw-long", "from 10 days on do not eat it"),
+        ({"animal": "beef", "minced": True, "clocks": Clocks(raw_s=5 * DAY)}, "raw-too-long",
+         "Raw for 5.0 days: twice as long as minced beef is usually kept cold, 2 days"),
+        ({"animal": "quail", "endpoint_c": 60.0}, "below-minimum-poultry",
+         "60 °C (140 °F) in the centre is below the usual minimum for quail, 74 °C (165 °F)"),
+        ({"animal": "beef", "pierced": True, "endpoint_c": 55.0}, "not-intact",
+         "and 55 °C (131 °F) in the centre is too low for it. Bring the centre to 63 °C (145 °F) for 3 min"),
+        ({"animal": "venison", "pierced": True, "endpoint_c": 63.0}, "not-intact", "the centre to 71 °C (160 °F)"),
+        ({"has_marinade": True, "hold_s": 2 * HOUR, "window_high_s": HOUR, "hold_c": 57.0}, "past-window",
+         "in this marinade at 57 °C: 1 h. Shorten the hold, or hold it in the cold."),
+        ({"has_marinade": True, "hold_s": 30 * HOUR, "window_high_s": 24 * HOUR, "hold_c": 4.0}, "past-window",
+         "in this marinade: 24 h. Shorten the hold, and let the rest of the time pass without it."),
+        ({"has_marinade": True, "acid": True, "hold_s": 9 * HOUR, "window_high_s": 8 * HOUR}, "past-window",
+         "or weaken the acid."),
+        ({"clocks": Clocks(bath_s=2 * HOUR)}, "warm-bath", "it is above 32 °C (90 °F) for 2 h"),
+        ({"clocks": Clocks(off_cold_s=1.5 * HOUR, bath_s=0.75 * HOUR)}, "warm-bath", "off the cold for 2 h 15 min"),
+        ({"clocks": Clocks(off_cold_s=1.5 * HOUR, bath_s=0.75 * HOUR)}, "warm-bath", "or shorten it; 4 h in all is"),
+        ({"clocks": Clocks(off_cold_s=2.5 * HOUR)}, "warm-hold", "Raw, it is off the cold for 2 h 30 min in all"),
+        ({"clocks": Clocks(off_cold_s=1.5 * HOUR, off_cold_hot_s=1.25 * HOUR)}, "warm-hold",
+         "Raw, it is above 32 °C (90 °F) for 1 h 15 min"),
+        ({"clocks": Clocks(off_cold_s=HOUR, bath_s=3.5 * HOUR)}, "warm-hold",
+         "off the cold for 4 h 30 min, bench, bag and bath together"),
+        ({"clocks": Clocks(thawed_warm=True)}, "warm-hold", "It is thawed in warm water"),
+        ({"phosphate_percent": 0.75}, "phosphate", "0.75 % phosphate of the meat's weight"),
+        ({"thin_percent": 2.51, "salt_percent": 1.5}, "thin-end-salty", "The thin end comes to 2.51 % salt"),
+        (GARLIC | {"on_s": 3 * DAY}, "garlic-oil-cold", "lie in oil for 3.0 days"),
+        (GARLIC | {"on_s": HOUR, "on_warm_s": 2.5 * HOUR}, "garlic-oil", "in oil, warm for more than 2 h"),
+        (GARLIC | {"on_s": 5 * DAY}, "garlic-oil", "in oil, kept for more than 4 days"),
+        (GARLIC | {"in_jar": True}, "garlic-oil", "in oil, in a jar that is not frozen"),
+    ],
+)  # fmt: skip
+def test_a_caution_says_its_own_figures(known, rule, words):
+    (found,) = cautions_for(Situation(**known), (rule,))
+    assert words in f"{found.sentence} {found.action}"
+
+
+def test_a_stop_and_the_caution_before_it_are_never_both_said():
+    for days in range(1, 12):
+        said = {c.id for c in cautions_for(Situation(animal="goat", clocks=Clocks(raw_s=days * DAY)))}
+        assert ({"raw-long"} <= said) == (5 < days <= 10)
+        assert ({"raw-too-long"} <= said) == (days > 10)
+    for hours in range(1, 7):
+        said = {c.id for c in cautions_for(Situation(clocks=Clocks(bath_s=hours * HOUR)))}
+        assert ({"warm-bath"} <= said) == (1 < hours <= 4)
+        assert ({"warm-hold"} <= said) == (hours > 4)
