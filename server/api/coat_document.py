@@ -211,6 +211,12 @@ def _stage(document: StageDocument) -> Stage:
     return Stage(document.what, document.place, celsius, parse_duration_s(document.hold, "hold"))
 
 
+def _held_c(document: LayerDocument) -> float:
+    """Return how warm a layer is held [C]: as it says, else as is usual at its place."""
+    usual = PLACES["pot" if document.kind == "cooking liquid" else document.place or "fridge"].usual_c
+    return usual if document.hold_c is None else document.hold_c
+
+
 def read_layer(document: LayerDocument, blends: Blends, gather: Gather, at: str) -> Layer | None:
     """Read a layer as typed; all that cannot be read is gathered under `at`."""
     kind = LAYER_KINDS[document.kind]
@@ -234,8 +240,7 @@ def read_layer(document: LayerDocument, blends: Blends, gather: Gather, at: str)
         read = gather.attempt(at, lambda: parse_duration_s(document.hold, "hold"))
         ok = ok and read is not None
         hold = read or 0.0
-    usual_at = "pot" if document.kind == "cooking liquid" else document.place or "fridge"
-    hold_c = PLACES[usual_at].usual_c if document.hold_c is None else document.hold_c
+    hold_c = _held_c(document)
     if document.hold_at and kind.hold_s is not None:
         typed_c = gather.attempt(at, lambda: parse_held_c(document.hold_at, "hold_c"))
         ok = ok and typed_c is not None
@@ -380,7 +385,9 @@ def typed_arm(arm: Arm) -> ArmDocument:
 def same_arm(kept: ArmDocument, sent: ArmDocument) -> bool:
     """Tell whether an arm was sent as it is kept; a layer that was mixed since it was read pins its revision."""
     layers = [
-        layer.model_copy(update={"revision": before.revision}) if layer.revision is None else layer
+        layer.model_copy(
+            update={"revision": before.revision if layer.revision is None else layer.revision, "hold_c": _held_c(layer)}
+        )
         for layer, before in zip(sent.layers, kept.layers, strict=False)
     ]
     return len(sent.layers) == len(kept.layers) and kept == sent.model_copy(update={"layers": layers})

@@ -203,6 +203,7 @@ def add_card(request, trial_id: UUID, document: CardDocument):
         taster, _ = Taster.objects.get_or_create(household=household(), nickname=document.taster)
         if trial.cards.filter(taster=taster, deleted_at__isnull=True).exists():
             raise BadInput("taster", f"{taster.nickname} has a card already; take it back first or use another name.")
+        knew = trial.revealed_at is not None or trial.looks.filter(taster__nickname__iexact=taster.nickname).exists()
         samples = {sample.code: sample for sample in trial.samples.all()}
         card = Card.objects.create(
             trial=trial,
@@ -210,7 +211,7 @@ def add_card(request, trial_id: UUID, document: CardDocument):
             number=trial.cards.count(),
             served=document.served,
             prefers=samples[document.prefers] if document.prefers else None,
-            blind=trial.revealed_at is None and not trial.looks.filter(taster=taster).exists(),
+            blind=not knew,
         )
         Score.objects.bulk_create(
             Score(card=card, sample=samples[s.code], scale=s.scale, value=s.value) for s in document.scores

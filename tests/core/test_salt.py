@@ -113,6 +113,28 @@ def dosed(kind: str, hold_s: float, **of) -> Dosed:
     return Dosed(Layer(kind, SALT, 1.0, hold_s, **more), 0.01, **of)
 
 
+@pytest.mark.parametrize(("half_cm", "exponent"), [(0.05, 0.0), (0.8, 0.0), (3.0, 1.0), (6.5, 1.7)])
+def test_the_column_is_fine_at_its_surface_and_keeps_its_volume(half_cm, exponent):
+    column = Column(half_cm, exponent, 1.06)
+    widths = np.diff(column.edges_cm)
+    # 12 um at the surface, or as fine as evenly cut where the piece is thinner than that needs
+    assert widths[0] == pytest.approx(min(0.0012, half_cm / 66), rel=0.01)
+    assert np.all(np.diff(widths) > -1e-12)
+    assert column.edges_cm[-1] == pytest.approx(half_cm)
+    # under 1 cm2 of a sheet lies R, of a log R / 2, of a ball R / 3 (m = 0, 1, 2)
+    assert column.mass_g_cm2 == pytest.approx(1.06 * half_cm / (exponent + 1), rel=1e-6)
+    assert np.all(np.diff(column.middles_cm) > 0)
+
+
+def test_crystals_are_what_is_above_a_saturated_brine_in_the_meats_own_water():
+    # 26.4 g of salt in 100 g of brine: 1 g of meat, 0.7 of it water, dissolves 0.251 g
+    column = Column(1.0, 0.0, 1.0)
+    most = 0.7 * 26.4 / 73.6 * column.cells_g
+    assert column.lying(2 * most, 0.7) == pytest.approx(0.5)
+    assert column.lying(0.99 * most, 0.7) == pytest.approx(0)
+    assert column.lying(0 * most, 0.7) == pytest.approx(0)
+
+
 def test_a_stack_is_told_at_any_time_of_its_holds():
     stack = [dosed("rub", 2 * HOUR), dosed("marinade", 8 * HOUR, bath_g_cm2=5.0, after="rinsed"), dosed("glaze", 0)]
 
