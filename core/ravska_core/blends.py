@@ -7,7 +7,7 @@ share = mass over the total of all lines. A line may be another blend; its grind
 from collections.abc import Hashable, Mapping, Sequence
 from dataclasses import dataclass, field
 from fractions import Fraction
-from functools import cache
+from functools import cache, cached_property
 from typing import TYPE_CHECKING, TypeVar
 
 from ravska_core.catalogue import Catalogue, Grind, catalogue
@@ -79,6 +79,14 @@ class Blend:
     fire: str = ""
     method: tuple[MethodStep, ...] = ()
     label: "Label | None" = None
+
+    @cached_property
+    def _hashed(self) -> int:
+        return hash((self.kind, self.lines, self.batch_g, self.name, self.fire, self.method, self.label))
+
+    def __hash__(self) -> int:
+        # readings are kept by their blend, and asked for by every layer of it: its lines are gone through once
+        return self._hashed
 
 
 @dataclass(frozen=True)
