@@ -2031,7 +2031,7 @@ export interface components {
          * @description A layer as typed: of a blend or of a plain grind. An empty dose is the rest to the piece's salt target.
          *
          *     `revision` pins what was mixed; `stays` and `eaten` are in %, empty for what is usual. `reserve` of a bath is set
-         *     aside before the meat goes in, and what is left of it may go `into_pot`. It is held at `place` at `hold_c` [C], empty
+         *     aside before the meat goes in, and what is left of it may go `into_pot`. It is held at `place` at `hold_c` [C], none
          *     for what is usual there; `hold_at` is that temperature as typed, which goes first.
          */
         LayerDocument: {
