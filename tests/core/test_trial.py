@@ -147,3 +147,19 @@ def test_steps_are_counted_back_from_serving_by_their_holds():
     assert [step.kind for step in bath] == ["mix", "bag", "wipe", "on", "rest", "plate"]
     begins, before = count_back(serve, [Planned("bag", 3600), Planned("plate", 0)])[0]
     assert before.value == (serve - begins).total_seconds() == 3600
+
+
+def test_cards_without_a_preference_are_cards_and_decide_nothing():
+    assert read_verdict(1, 1, 2).state == "not yet known"
+    assert read_verdict(0, 0, 3).state == "not yet known"
+    assert read_verdict(0, 0).state == "no cards"
+    # six of six are 2/64, below the 0.0386 of 12 cards; two that do not care make it the eighth card, its first look
+    assert not names(6, 0, 0, 12)
+    assert not names(6, 0, 1, 12)
+    assert names(6, 0, 2, 12)
+    assert read_verdict(6, 0, 2).probability.value == pytest.approx(2 / 64)
+    # and they use up cards: four left at 8 of 12, of which the fewest that settle it are counted
+    found = read_verdict(5, 1, 2)
+    more = found.cards_more.value
+    assert more == next(k for k in range(5) if names(5 + k, 1, 2, 12))
+    assert read_verdict(5, 1, 6).state == "no winner"
