@@ -163,3 +163,15 @@ def test_cards_without_a_preference_are_cards_and_decide_nothing():
     more = found.cards_more.value
     assert more == next(k for k in range(5) if names(5 + k, 1, 2, 12))
     assert read_verdict(5, 1, 6).state == "no winner"
+
+
+def test_the_working_of_a_verdict_says_its_looks_and_what_would_settle_it():
+    early = read_verdict(5, 1, 0, 12)
+    *_, reached, fewest = early.cards_more.steps
+    assert f"{5 + fewest.value} to 1" in reached.formula
+    assert reached.value == pytest.approx(preference(5 + int(fewest.value), 1).probability)
+    assert reached.value <= early.bound.value
+    assert [step.formula for step in early.bound.steps][2] == "looked at after each card from 8 to 12"
+    assert [step.formula for step in read_verdict(2, 1, 0, 6).bound.steps][2] == "looked at once, at 6 cards"
+    assert [step.formula for step in read_verdict(2, 1, 0, 8).bound.steps][2] == "looked at once, at 8 cards"
+    assert early.bound.steps[2].value <= 0.05

@@ -2,6 +2,7 @@
 
 import dataclasses
 import json
+import re
 from fractions import Fraction
 
 import numpy as np
@@ -16,11 +17,11 @@ from ravska_core.composition import read_blend
 from ravska_core.exchange import write_jsonld
 from ravska_core.layers import plain
 from ravska_core.measuring import spoon_batch
-from ravska_core.method import ABSORBS, JUICE, MethodStep
+from ravska_core.method import ABSORBS, JUICE, MethodStep, Stuff, finish
 from ravska_core.nudges import NUDGES, nudge
 from ravska_core.schools import SCHOOLS
 from ravska_core.spoons import SPOON_SETS, Spoon, SpoonSet, measure_out
-from ravska_core.volume import dissolved_salt_ml_g, volume_ml
+from ravska_core.volume import dissolved_salt_ml_g, solid_share, volume_ml
 from ravska_core.working import BadInput, say
 from tests_blends import blend, lines
 
@@ -331,3 +332,53 @@ def test_a_binder_has_one_usual_weight_wherever_it_is_begun():
         for slot in school.slots:
             if slot.kind == "binder":
                 assert slot.dose == usual_binder_g(plain(slot.grind)) == usual[slot.grind]
+
+
+PEPPER, WATER, SALT = GRINDS["black-pepper/cracked"], GRINDS["water/liquid"], GRINDS["table-salt/fine"]
+
+
+def test_a_sieve_holds_its_solids_and_their_own_weight_of_liquid_however_far_it_was_simmered():
+    solid = solid_share(PEPPER)
+    for by in (0.0, 0.3, 0.6):
+        steps = (MethodStep("simmer", by=by), STRAIN) if by else (STRAIN,)
+        done = finish([Stuff(leaves=((WATER, 0.95),)), Stuff(leaves=((PEPPER, 0.05),))], steps, GRINDS)
+        # dry spices take up their own weight: 0.05 of liquid beside what of them no water dissolves
+        assert done.held.mass == pytest.approx(0.05 * solid + ABSORBS * 0.05)
+        assert done.stuff.mass + done.held.mass == pytest.approx(done.after[0] if by else 1.0)
+        # what was driven off is gone from both by their share of the liquid, and nothing else is
+        whole = Stuff(leaves=((WATER, 0.95), (PEPPER, 0.05)))
+        assert done.stuff.water + done.held.water == pytest.approx(whole.water - by * whole.volume_ml)
+    # strained a second time there is nothing in it to strain, and nothing more is lost
+    again = finish([Stuff(leaves=((WATER, 0.95),)), Stuff(leaves=((PEPPER, 0.05),))], (STRAIN, STRAIN), GRINDS)
+    once = finish([Stuff(leaves=((WATER, 0.95),)), Stuff(leaves=((PEPPER, 0.05),))], (STRAIN,), GRINDS)
+    assert again.stuff.mass == pytest.approx(once.stuff.mass)
+
+
+def test_what_a_sieve_held_is_held_again_with_as_much_liquid_as_its_solids_weigh():
+    pulp = Stuff(spent=((PEPPER, 0.1),))
+    assert pulp.mass == pytest.approx(0.1 * solid_share(PEPPER))
+    done = finish([Stuff(leaves=((WATER, 1 - pulp.mass),)), pulp], (STRAIN,), GRINDS)
+    assert done.held.mass == pytest.approx(pulp.mass + ABSORBS * pulp.mass)
+    assert done.stuff.mass == pytest.approx(1 - 2 * pulp.mass)
+
+
+@pytest.mark.parametrize("before", [(), (MethodStep("simmer", by=0.5),)])
+def test_a_pot_says_how_far_it_can_be_simmered_down_and_can_be_just_so_far(before):
+    brine = [Stuff(leaves=((WATER, 0.7),)), Stuff(leaves=((SALT, 0.3),))]
+    with pytest.raises(BadInput, match="not that much water") as refused:
+        finish(brine, (*before, MethodStep("simmer", by=0.94)), GRINDS)
+    most = float(re.search(r"at most ([\d.]+) %", refused.value.sentence)[1]) / 100
+    left = finish(brine, (*before, MethodStep("simmer", by=most - 0.002)), GRINDS).stuff
+    # all but a fiftieth of its water is gone, and none of its salt
+    pot = finish(brine, before, GRINDS).stuff
+    assert left.water == pytest.approx(0.02 * pot.water, abs=0.005)
+    assert left.mass - left.water == pytest.approx(pot.mass - pot.water)
+    with pytest.raises(BadInput):
+        finish(brine, (*before, MethodStep("simmer", by=most + 0.002)), GRINDS)
+
+
+def test_what_holds_no_liquid_cannot_be_strained():
+    with pytest.raises(BadInput, match="nothing liquid in it to strain"):
+        finish([Stuff(leaves=((PEPPER, 0.9),)), Stuff(leaves=((WATER, 0.1),))], (STRAIN,), GRINDS)
+    with pytest.raises(BadInput, match="nothing liquid in it to strain"):
+        finish([Stuff(leaves=((PEPPER, 1.0),))], (STRAIN,), GRINDS)
