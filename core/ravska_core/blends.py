@@ -11,7 +11,8 @@ from functools import cache, cached_property
 from typing import TYPE_CHECKING, TypeVar
 
 from ravska_core.catalogue import Catalogue, Grind, catalogue
-from ravska_core.method import MethodStep, Stuff, check_method, finish, gathered
+from ravska_core.method import LeafMass, MethodStep, Stuff, check_method, finish, gathered
+from ravska_core.volume import solid_share
 from ravska_core.working import BadInput
 
 if TYPE_CHECKING:
@@ -184,6 +185,11 @@ def _part_of_sieve(mixed: "Mixed", said: str) -> Part:
     )  # fmt: skip
 
 
+def seen_in(leaves: Sequence[LeafMass], spent: Sequence[LeafMass]) -> tuple[LeafMass, ...]:
+    """Return what something is drawn with, clogs with and crumbles into: its grinds, and the solids a sieve kept."""
+    return (*leaves, *((grind, mass * solid_share(grind)) for grind, mass in spent))
+
+
 @dataclass(frozen=True)
 class Mixed:
     """What 1 g of a finished blend holds: its grinds, what it lost [g/g], its volume [ml], and its yield.
@@ -298,7 +304,7 @@ def flatten(lines: Sequence[Line], tables: Catalogue | None = None) -> dict[str,
     parts = parts_of(lines, tables)
     found: dict[str, float] = {}
     for share, part in zip(shares(lines, parts), parts, strict=True):
-        for grind, of in part.leaves:
+        for grind, of in seen_in(part.leaves, part.spent):
             found[grind.key] = found.get(grind.key, 0.0) + share * of
     return found
 

@@ -102,7 +102,7 @@ def read_portion(text: str) -> tuple[float | None, float, float | None]:
     half = 0.0
     left = text
     for found in _PORTION.finditer(text):
-        unit = found["unit"].lower().replace(".", "").rstrip("s") if found["unit"].lower() not in ("g",) else "g"
+        unit = found["unit"].lower().replace(".", "").rstrip("s")
         if unit in LABEL_ML:
             volume = float(read_number(found["number"], "portion")) * LABEL_ML[unit] if volume is None else volume
         else:

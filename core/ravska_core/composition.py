@@ -19,6 +19,7 @@ from ravska_core.blends import (
     masses,
     mix,
     parts_of,
+    seen_in,
 )
 from ravska_core.blends import shares as shares_of
 from ravska_core.bought import Label, estimate, label_figure
@@ -610,7 +611,7 @@ def read_blend(
                 mass=figure((steps[-1], grams), error, **{end: value * blend.batch_g for end, value in ends.items()}),
                 volume_ml=volume,
                 spoons=measure_out(volume, spoon_set),
-                leaves=part.leaves,
+                leaves=seen_in(part.leaves, part.spent),
             )
         )
 
@@ -632,9 +633,9 @@ def read_blend(
     if ranges is not None and blend.label is not None:
         salt_figure = label_figure(blend.label, estimate(blend.label, tuple(part.leaves[0][0] for part in parts)))
         scales[0] = replace(scales[0], figure=salt_figure)
-    leaves, all_leaves = mixed.leaves, (*mixed.leaves, *mixed.strained, *mixed.spent)
+    leaves, all_leaves = seen_in(mixed.leaves, mixed.spent), (*mixed.leaves, *mixed.strained, *mixed.spent)
     finished = method_working(blend.method, mixed.after, mixed.share, blend.batch_g)
-    lactic = sum(share * g.ingredient.acid for g, share in leaves if "dairy" in g.ingredient.flags)
+    lactic = sum(share * g.ingredient.acid for g, share in mixed.leaves if "dairy" in g.ingredient.flags)
     return BlendReading(
         lines=tuple(lines),
         leaves=leaves,
@@ -649,7 +650,7 @@ def read_blend(
         held_salt_percent=_held_salt(mixed),
         sodium_share=sum(share * grind.ingredient.sodium for grind, share in (*mixed.leaves, *mixed.strained)),
         scales=(*scales, _spread_scale(leaves)),
-        keeping=keeping(blend.kind, leaves, {scale.key: scale.figure.value for scale in scales}),
+        keeping=keeping(blend.kind, all_leaves, {scale.key: scale.figure.value for scale in scales}),
         dairy_acid_share=lactic,
         allergens=tuple(sorted({a for g, _ in all_leaves for a in g.ingredient.allergens})),
         flags=_flags(blend, parts, all_leaves),

@@ -10,7 +10,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 from ravska_core.binder import plain_binders, usual_binder_g
-from ravska_core.blends import Blend, Line
+from ravska_core.blends import Blend, Line, flatten
 from ravska_core.bought import DRIED, estimate, parse_label, read_ingredients, read_portion, weighed
 from ravska_core.catalogue import catalogue
 from ravska_core.composition import read_blend
@@ -18,6 +18,7 @@ from ravska_core.exchange import write_jsonld
 from ravska_core.layers import plain
 from ravska_core.measuring import spoon_batch
 from ravska_core.method import ABSORBS, JUICE, MethodStep, Stuff, finish
+from ravska_core.needle import clogging
 from ravska_core.nudges import NUDGES, nudge
 from ravska_core.schools import SCHOOLS
 from ravska_core.spoons import SPOON_SETS, Spoon, SpoonSet, measure_out
@@ -382,3 +383,23 @@ def test_what_holds_no_liquid_cannot_be_strained():
         finish([Stuff(leaves=((PEPPER, 0.9),)), Stuff(leaves=((WATER, 0.1),))], (STRAIN,), GRINDS)
     with pytest.raises(BadInput, match="nothing liquid in it to strain"):
         finish([Stuff(leaves=((PEPPER, 1.0),))], (STRAIN,), GRINDS)
+
+
+def test_pulp_is_drawn_clogs_a_needle_and_a_strained_garlic_oil_keeps_no_longer_than_a_whole_one():
+    stock = blend(("water/liquid", 9, "scale"), ("juniper/cracked", 1, "scale"), kind="marinade", batch_g=300)
+    strained = dataclasses.replace(stock, method=(STRAIN,), name="Stock")
+    pulp = Blend("injection", (Line("", Fraction(1), "scale", blend=strained, held=True),), 30.0)
+    found = read_blend(pulp)
+    drawn = {grind.key: share for grind, share in found.leaves}
+    # juniper holds back its solids, and as much liquid as it weighs
+    solid = solid_share(GRINDS["juniper/cracked"])
+    assert drawn["juniper/cracked"] == pytest.approx(solid / (solid + ABSORBS), rel=0.01)
+    assert found.lines[0].leaves == found.leaves
+    assert flatten(pulp.lines)["juniper/cracked"] == pytest.approx(drawn["juniper/cracked"])
+    assert [grind.key for grind in clogging(found.leaves)] == ["juniper/cracked"]
+    assert not clogging(read_blend(dataclasses.replace(strained, kind="injection")).leaves)
+
+    oil = blend(("olive-oil/liquid", 9, "scale"), ("garlic-fresh/crushed", 1, "scale"), kind="marinade", batch_g=300)
+    kept = read_blend(dataclasses.replace(oil, method=(MethodStep("strain", (1,)),))).keeping
+    assert (kept.days, kept.because) == (4, "raw garlic, onion or herbs lie in oil")
+    assert kept.days == read_blend(oil).keeping.days

@@ -41,13 +41,17 @@ const { grinds } = useCatalogue()
 const empty = computed(() => !doc.value?.lines.length)
 const shown = computed(() => (empty.value ? null : reading.value))
 const stretches = computed(() =>
-  bandsOfLines(shown.value, grinds.value).map((bands, at) => ({
-    name: shown.value!.lines[at].inside?.name ?? bands[0]?.name ?? '',
-    short: shown.value!.lines[at].inside?.name ?? grinds.value.get(shown.value!.lines[at].grind)?.name ?? '',
-    share: shown.value!.lines[at].share.value / 100,
-    locked: !!doc.value?.label || !!doc.value?.lines[at]?.lock,
-    bands,
-  })),
+  bandsOfLines(shown.value, grinds.value).map((bands, at) => {
+    const line = shown.value!.lines[at]
+    const inside = doc.value?.lines[at]?.held ? line.name : line.inside?.name
+    return {
+      name: inside ?? bands[0]?.name ?? '',
+      short: inside ?? grinds.value.get(line.grind)?.name ?? '',
+      share: line.share.value / 100,
+      locked: !!doc.value?.label || !!doc.value?.lines[at]?.lock,
+      bands,
+    }
+  }),
 )
 const now = computed(() => bandsOf(shown.value, grinds.value))
 const ghost = computed(() => bandsOfShares(stored.value?.before?.bands ?? [], grinds.value))

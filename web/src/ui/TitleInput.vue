@@ -14,7 +14,14 @@ const id = useId()
 <template>
   <div class="title">
     <label class="sr-only" :for="id">{{ label }}</label>
-    <input :id="id" v-model="model" :class="size" :maxlength="most" autocomplete="off" :aria-invalid="!!error" />
+    <input
+      :id="id"
+      v-model="model"
+      :class="[size, { long: model.length > 34 }]"
+      :maxlength="most"
+      autocomplete="off"
+      :aria-invalid="!!error"
+    />
     <p v-if="error" class="says" role="alert">{{ error }}</p>
   </div>
 </template>
@@ -31,6 +38,7 @@ input {
   padding: 0 6px !important;
   margin-left: -6px;
   field-sizing: content;
+  text-overflow: ellipsis;
   width: auto !important;
   max-width: 100%;
   min-width: 120px !important;
@@ -41,6 +49,9 @@ input {
 .part {
   font-size: 22px !important;
 }
+.page.long {
+  font-size: 25px !important;
+}
 .says {
   color: var(--stop);
   font-size: 14px;
@@ -49,6 +60,9 @@ input {
 @media (max-width: 720px) {
   .page {
     font-size: 25px !important;
+  }
+  .page.long {
+    font-size: 18px !important;
   }
 }
 </style>
