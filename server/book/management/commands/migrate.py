@@ -1,0 +1,50 @@
+from pathlib import Path
+
+from django.core.management import CommandError
+from django.core.management.commands.migrate import Command as Migrate
+from django.db import DEFAULT_DB_ALIAS, connections
+from django.db.migrations.executor import MigrationExecutor
+
+from book.carry import Spoiled, carried_over
+
+
+class Command(Migrate):
+    help = f"{Migrate.help} A book with something in it is copied first, and only replaced when all went well."
+
+    def handle(self, *args, **options):
+        connection = connections[options.get("database") or DEFAULT_DB_ALIAS]
+        book = Path(str(connection.settings_dict["NAME"]))
+        if not connection.introspection.table_names() or not book.is_file():
+            return super().handle(*args, **options)
+        plan = self._plan(connection, options)
+        if not plan:
+            return super().handle(*args, **options)
+        # a migration names the tables that it puts rows into or takes rows out of
+        reshaped = {f"book_{model}" for migration, _ in plan for model in getattr(migration, "reshapes", ())}
+        connection.close()
+        try:
+            with carried_over(book, reshaped) as aside:
+                connection.settings_dict["NAME"] = str(aside)
+                try:
+                    super().handle(*args, **options)
+                finally:
+                    connection.close()
+                    connection.settings_dict["NAME"] = str(book)
+        except Spoiled as fault:
+            raise CommandError(f"The book was not carried over and is as it was. {fault}") from fault
+
+    def _plan(self, connection, options):
+        """Return the migrations this run would apply or take back."""
+        executor = MigrationExecutor(connection)
+        label, name = options.get("app_label"), options.get("migration_name")
+        if options.get("run_syncdb") or options.get("check_unapplied") or options.get("plan") or options.get("fake"):
+            return []
+        if not label:
+            targets = executor.loader.graph.leaf_nodes()
+        elif not name:
+            targets = [key for key in executor.loader.graph.leaf_nodes() if key[0] == label]
+        elif name == "zero":
+            targets = [(label, None)]
+        else:
+            targets = [(label, executor.loader.get_migration_by_prefix(label, name).name)]
+        return executor.migration_plan(targets)

@@ -1,0 +1,85 @@
+"""Write the demo book of a released schema as an SQL dump: ``python make_dump.py CHECKOUT > 0006.sql``.
+
+CHECKOUT is a work tree of the commit that released the schema. Keys, codes and times are seeded, so that a dump made
+again is the same. Beside the demo there are cooks of one piece, of eight, and with a question of their own where the
+schema has them.
+"""
+
+import os
+import random
+import secrets
+import sqlite3
+import sys
+import tempfile
+import uuid
+from contextlib import closing
+from datetime import UTC, datetime
+from pathlib import Path
+from unittest import mock
+
+NOW = datetime(2027, 5, 4, 9, 0, tzinfo=UTC)
+
+
+def fill(checkout: Path) -> None:
+    """Make the book of a checkout in RAVSKA_DATA."""
+    sys.path[:0] = [str(checkout / "core"), str(checkout / "server")]
+    os.environ["DJANGO_SETTINGS_MODULE"] = "ravska.settings"
+    import django
+
+    django.setup()
+    from django.core.management import call_command
+
+    call_command("migrate", verbosity=0)
+    from book import demo
+
+    demo.load_demo(NOW)
+    more_cooks()
+
+
+def more_cooks() -> None:
+    """Add a cook of one piece, one of eight, and one that asks a question of its own, where arms may be those."""
+    from book import models
+    from book.cooks import Beginning, begin_cook
+
+    if not hasattr(models, "StackLayer"):
+        return  # a cook had two arms then, always
+    house = models.Household.objects.get()
+    rub = models.Blend.objects.filter(kind="dry rub").order_by("created_at").first()
+    begin_cook(house, "Trout for one", NOW, [Beginning("Rubbed", "trout-whole", 400.0, "400 g", rub)], seed=11)
+    eight = begin_cook(
+        house, "Weir night", NOW, [Beginning(f"Leg {n}", "duck-leg", 300.0, "300 g", rub) for n in range(8)], seed=12
+    )
+    # of eight pieces two are compared at most
+    models.Sample.objects.filter(trial=eight.trial, arm__label__gt="B").delete()
+    asked = begin_cook(
+        house, "Ferry lunch", NOW, [Beginning(f"Breast {n}", "duck-breast", 350.0, "350 g", rub) for n in "xy"], seed=13
+    )
+    models.Trial.objects.filter(cook=asked).update(question="Which skin shatters?")
+    dealt = begin_cook(
+        house, "Lock-keeper's tea", NOW, [Beginning(n, "duck-breast", 350.0, "350 g", rub) for n in ("Dry", "Wet")],
+        seed=14,
+    )  # fmt: skip
+    models.Sample.objects.filter(trial=dealt.trial).delete()  # set beside each other, nothing is compared
+
+
+def main() -> None:
+    seeded = random.Random(7)
+    data = Path(tempfile.mkdtemp())
+    os.environ["RAVSKA_DATA"] = str(data)
+
+    def key() -> uuid.UUID:
+        return uuid.UUID(int=seeded.getrandbits(128), version=4)
+
+    with (
+        mock.patch.object(uuid, "uuid4", key),
+        mock.patch.object(secrets, "randbits", seeded.getrandbits),
+        mock.patch("django.utils.timezone.now", return_value=NOW),
+    ):
+        fill(Path(sys.argv[1]).resolve())
+    with closing(sqlite3.connect(data / "ravska.sqlite3")) as book:
+        for line in book.iterdump():
+            print(line)
+
+
+if __name__ == "__main__":
+    main()
