@@ -4,12 +4,12 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 from ravska_core.blends import Blend
-from ravska_core.coat import ArmReading, read_arm
+from ravska_core.coat import CoatReading, read_coat
 from ravska_core.composition import BlendReading, read_blend
 from ravska_core.doses import ADHESION_CEILING, BINDER_DOSES, STICKY_SUGAR, surface_after
 from ravska_core.layers import BATHS, LAYER_KINDS, Layer, check_layer, plain
 from ravska_core.spoons import SPOON_SETS, SpoonSet
-from ravska_core.stack import Arm
+from ravska_core.stack import Seasoned
 from ravska_core.working import BadInput, Figure, Step, figure, say
 
 PLAIN_BINDERS = ("vegetable-oil/liquid", "mustard-prepared/paste", "honey/liquid")
@@ -129,22 +129,25 @@ def flavour_of(reading: BlendReading) -> str:
     return "; ".join(said) or "no taste of its own"
 
 
-def binders_for(arm: Arm, binders: Sequence[Binder], spoon_set: SpoonSet = SPOON_SETS["us"]) -> BinderReading:
-    """Determine what every binder, and none, does for the coat of an arm.
+def binders_for(seasoned: Seasoned, binders: Sequence[Binder], spoon_set: SpoonSet = SPOON_SETS["us"]) -> BinderReading:
+    """Determine what every binder, and none, does for the coat of a piece.
 
     Raises
     ------
     BadInput
-        At ``layers`` when no rub lies on the surface, else as `read_arm` does.
+        At ``layers`` when no rub lies on the surface, else as `read_coat` does.
     """
-    coats = coats_at(arm.layers)
+    coats = coats_at(seasoned.layers)
     tried = [Binder("none", None), *binders]
-    found = [_bound(arm, binder, spoon_set) for binder in tried]
-    own = next((arm.layers[at].blend for at in _binders_at(arm.layers)), None)
+    found = [_bound(seasoned, binder, spoon_set) for binder in tried]
+    own = next((seasoned.layers[at].blend for at in _binders_at(seasoned.layers)), None)
     chosen = next((at for at, binder in enumerate(tried) if binder.blend == own), -1)
     found = [replace(one, chosen=at == chosen) for at, one in enumerate(found)]
-    dials = [check_layer(arm.layers[at]).usual if arm.layers[at].dose is None else arm.layers[at].dose for at in coats]
-    needs = sum(dial or 0.0 for dial in dials)
+    settings = [
+        check_layer(seasoned.layers[at]).usual if seasoned.layers[at].dose is None else seasoned.layers[at].dose
+        for at in coats
+    ]
+    needs = sum(dose_setting or 0.0 for dose_setting in settings)
     least = next((at for at, one in enumerate(found) if one.enough), None)
     bare = found[0]
     if least == 0:
@@ -153,13 +156,19 @@ def binders_for(arm: Arm, binders: Sequence[Binder], spoon_set: SpoonSet = SPOON
         says = f"Nothing here holds {say(needs, 2)} g on 100 cm²: coat lighter, or in two coats with a bath between."
     else:
         says = f"{say(needs, 2)} g is more than the {bare.ceiling:g} g this surface holds by itself; a binder holds it."
-    step = Step("Rub on the surface", " + ".join(say(dial or 0.0, 2) for dial in dials), needs, "g/100 cm²", "trade")
+    step = Step(
+        "Rub on the surface",
+        " + ".join(say(dose_setting or 0.0, 2) for dose_setting in settings),
+        needs,
+        "g/100 cm²",
+        "trade",
+    )
     return BinderReading(figure([step], "as dosed"), tuple(found), least, says)
 
 
-def _bound(arm: Arm, binder: Binder, spoon_set: SpoonSet) -> Bound:
-    layers = with_binder(arm.layers, binder)
-    read: ArmReading = read_arm(replace(arm, layers=layers), spoon_set, cored=False)
+def _bound(seasoned: Seasoned, binder: Binder, spoon_set: SpoonSet) -> Bound:
+    layers = with_binder(seasoned.layers, binder)
+    read: CoatReading = read_coat(replace(seasoned, layers=layers), spoon_set, cored=False)
     coats = [read.layers[at] for at in coats_at(layers)]
     laid = [read.layers[at] for at in _binders_at(layers)]
     falls = sum(one.fate.lost.get("did not stick", 0.0) * one.dose_g for one in coats)

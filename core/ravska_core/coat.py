@@ -20,7 +20,7 @@ from ravska_core.marinade import Window, hold_window, says_where
 from ravska_core.needle import THICK_BRIX, brine_share
 from ravska_core.sites import face_of
 from ravska_core.spoons import SPOON_SETS, Spoonfuls, SpoonSet, measure_out
-from ravska_core.stack import Arm, Put, Stack, holding, moved_cm2
+from ravska_core.stack import Put, Seasoned, Stack, holding, moved_cm2
 from ravska_core.target import dose_stack, usually_gives
 from ravska_core.working import BadInput, Figure, Step, figure, say
 
@@ -42,7 +42,7 @@ class LayerReading:
     kind: str
     dose: Figure
     dose_g: float
-    dial: float
+    dose_setting: float
     spoons: Spoonfuls
     spoons_wanted_ml: float
     salt: Figure
@@ -64,13 +64,13 @@ class LayerReading:
 
 
 @dataclass(frozen=True)
-class ArmReading:
-    """What an arm comes to: its piece, its layers, the ledger of its salt, a serving, the core sample, cautions.
+class CoatReading:
+    """What a piece comes to: its piece, its layers, the ledger of its salt, a serving, the core sample, cautions.
 
     `gives` is the place of the layer that usually gives way to a target, None where one takes the rest already.
     """
 
-    label: str
+    letter: str
     piece: PieceReading
     cut_up: CutUp | None
     layers: tuple[LayerReading, ...]
@@ -86,14 +86,14 @@ class ArmReading:
     cautions: tuple[Caution, ...]
 
 
-def read_arm(
-    arm: Arm,
+def read_coat(
+    seasoned: Seasoned,
     spoon_set: SpoonSet = SPOON_SETS["us"],
     tables: Catalogue | None = None,
     at_s: float | None = None,
     cored: bool = True,
-) -> ArmReading:
-    """Determine what one arm comes to: doses, where its salt ends, the core sample and cautions.
+) -> CoatReading:
+    """Determine what one piece comes to: doses, where its salt ends, the core sample and cautions.
 
     Parameters
     ----------
@@ -107,24 +107,24 @@ def read_arm(
     BadInput
         At ``piece.…``, ``target`` or ``layers.N.…``, with a sentence that says what to do.
     """
-    return read_stack(arm, spoon_set, tables, at_s, cored)[0]
+    return read_stack(seasoned, spoon_set, tables, at_s, cored)[0]
 
 
 def read_stack(
-    arm: Arm,
+    seasoned: Seasoned,
     spoon_set: SpoonSet = SPOON_SETS["us"],
     tables: Catalogue | None = None,
     at_s: float | None = None,
     cored: bool = True,
-) -> tuple[ArmReading, Stack]:
-    """Return what `read_arm` does, with the stack it was read from."""
-    stack, notes = dose_stack(arm, spoon_set, tables)
+) -> tuple[CoatReading, Stack]:
+    """Return what `read_coat` does, with the stack it was read from."""
+    stack, notes = dose_stack(seasoned, spoon_set, tables)
     piece, puts = stack.piece, stack.puts
-    cut = find_cut(arm.piece.cut, tables)
+    cut = find_cut(seasoned.piece.cut, tables)
     moment = stack.follow()
     percents = stack.percent(moment)
     band = [stack.percent(stack.follow(factor)) for factor in DIFFUSIVITY_BAND]
-    servings = servings_of(piece, arm.portion_g)
+    servings = servings_of(piece, seasoned.portion_g)
     layers: list[LayerReading] = []
     so_far = clock = 0.0
     room = stack.sticks(1 - ADHESION_ERROR), stack.sticks(1 + ADHESION_ERROR)
@@ -134,34 +134,34 @@ def read_stack(
         note = notes.get(at) or stack.notes[at]
         stuck = room[0][at], room[1][at]
         read = _layer_reading(put, stack, at, moment.fates[at], spread, stuck, cut.meat_class, spoon_set)
-        rest = None if arm.target_percent is None else arm.target_percent - so_far
-        injected = _injection(put, stack, arm, at) if put.layer.kind in INJECTIONS else None
+        rest = None if seasoned.target_percent is None else seasoned.target_percent - so_far
+        injected = _injection(put, stack, seasoned, at) if put.layer.kind in INJECTIONS else None
         says = _aside(put, stack, moment.fates[at], servings.value)
         layers.append(replace(read, so_far=so_far, rest=rest, note=note, says=says, injection=injected, begins_s=clock))
         if put.kind.when == "before" and put.kind.hold_s:
             clock += put.layer.hold_s
     stays = [fate.stays for fate in moment.fates]
-    nitrite = nitrite_of(puts, stays, arm.piece.mass_g, arm.piece.cut)
+    nitrite = nitrite_of(puts, stays, seasoned.piece.mass_g, seasoned.piece.cut)
     salt = total_salt([layer.salt for layer in layers], puts, [layer.doubts for layer in layers])
     thin_value, more = stack.thin_percent()
     thin = thin_end(piece, salt, thin_value, more)
     sodium, sugar = a_serving(puts, moment, servings.value)
-    reading = ArmReading(
-        label=arm.label,
+    reading = CoatReading(
+        letter=seasoned.letter,
         piece=piece,
-        cut_up=cutting(arm.piece, tables),
+        cut_up=cutting(seasoned.piece, tables),
         layers=tuple(layers),
         salt=salt,
         zone=salt_zone(salt.value),
-        target=arm.target_percent,
-        gives=None if any(layer.dose is None for layer in arm.layers) else usually_gives(arm.layers),
+        target=seasoned.target_percent,
+        gives=None if any(layer.dose is None for layer in seasoned.layers) else usually_gives(seasoned.layers),
         thin=thin,
         servings=servings,
         sodium=sodium,
         sugar=sugar,
-        sample=core_sample(stack, arm, at_s) if cored else None,
+        sample=core_sample(stack, seasoned, at_s) if cored else None,
         cautions=_cautions(
-            arm, layers, puts, stack,
+            seasoned, layers, puts, stack,
             Situation(
                 animal=cut.animal,
                 minced=cut.minced,
@@ -169,7 +169,7 @@ def read_stack(
                 salt_percent=salt.value,
                 thin_percent=thin.value,
                 sodium_mg=sodium.value,
-                phosphate_percent=phosphate_percent(puts, stays, arm.piece.mass_g),
+                phosphate_percent=phosphate_percent(puts, stays, seasoned.piece.mass_g),
             ),
             nitrite,
         ),
@@ -177,17 +177,17 @@ def read_stack(
     return reading, stack
 
 
-def _injection(put: Put, stack: Stack, arm: Arm, at: int) -> InjectionReading:
+def _injection(put: Put, stack: Stack, seasoned: Seasoned, at: int) -> InjectionReading:
     """Read how a layer is injected; what its plan cannot be is named at the layer."""
     assert put.blend is not None
     piece = stack.piece
-    dt_cm2 = moved_cm2(holding(arm.layers[at:]))
+    dt_cm2 = moved_cm2(holding(seasoned.layers[at:]))
     stays = put.kind.stays if put.layer.stays is None else put.layer.stays
     assert stays is not None
     try:
         return read_injection(
-            put.layer.injection, face_of(piece.solid, piece.bones), piece.solid.pieces, put.blend, arm.piece.mass_g,
-            piece.edible.value, put.dose_g, stays, put.layer.stays is not None, dt_cm2,
+            put.layer.injection, face_of(piece.solid, piece.bones), piece.solid.pieces, put.blend,
+            seasoned.piece.mass_g, piece.edible.value, put.dose_g, stays, put.layer.stays is not None, dt_cm2,
         )  # fmt: skip
     except BadInput as refusal:
         raise refusal.under(f"layers.{at}") from refusal
@@ -295,7 +295,7 @@ def _layer_reading(
         kind=layer.kind,
         dose=said,
         dose_g=dose,
-        dial=put.dial,
+        dose_setting=put.dose_setting,
         spoons=measure_out(round(dose / density, 3), spoon_set),
         spoons_wanted_ml=dose / density,
         salt=salt,
@@ -313,10 +313,10 @@ def _layer_reading(
     )
 
 
-def stages_of(arm: Arm) -> list[Stage]:
+def stages_of(seasoned: Seasoned) -> list[Stage]:
     """Return the stages of a piece's raw meat in order: thawed, each layer's hold, out before the fire."""
-    holds = [Stage("hold", layer.held_in, layer.hold_c, layer.hold_s) for layer in holding(arm.layers)]
-    own = arm.piece.stages
+    holds = [Stage("hold", layer.held_in, layer.hold_c, layer.hold_s) for layer in holding(seasoned.layers)]
+    own = seasoned.piece.stages
     return [
         *(stage for stage in own if stage.what == "thaw"),
         *holds,
@@ -324,21 +324,21 @@ def stages_of(arm: Arm) -> list[Stage]:
     ]
 
 
-def _on_for(arm: Arm, at: int) -> tuple[float, float]:
+def _on_for(seasoned: Seasoned, at: int) -> tuple[float, float]:
     """Return how long a layer lies on the raw meat, until a bath takes it off, and of that off the cold [s]."""
-    after = list(arm.layers[at + 1 :])
+    after = list(seasoned.layers[at + 1 :])
     ends_at = next((n for n, layer in enumerate(after) if layer.kind in BATHS), len(after))
-    if arm.layers[at].kind in BATHS:
+    if seasoned.layers[at].kind in BATHS:
         ends_at = 0
-    on = holding([arm.layers[at], *after[:ends_at]])
-    stays_on = arm.layers[at].kind not in BATHS and ends_at == len(after)
-    temper = [stage for stage in arm.piece.stages if stage.what == "temper" and stays_on]
+    on = holding([seasoned.layers[at], *after[:ends_at]])
+    stays_on = seasoned.layers[at].kind not in BATHS and ends_at == len(after)
+    temper = [stage for stage in seasoned.piece.stages if stage.what == "temper" and stays_on]
     warm = sum(layer.hold_s for layer in on if layer.hold_c > COLD_C)
     warm += sum(stage.lasts_s for stage in temper if stage.celsius > COLD_C)
     return sum(layer.hold_s for layer in on) + sum(stage.lasts_s for stage in temper), warm
 
 
-def _layer_situation(arm: Arm, read: LayerReading, puts: Sequence[Put], stack: Stack, at: int) -> Situation:
+def _layer_situation(seasoned: Seasoned, read: LayerReading, puts: Sequence[Put], stack: Stack, at: int) -> Situation:
     """Return what is known of one layer when its cautions are asked for."""
     put = puts[at]
     layer, blend = put.layer, put.blend
@@ -346,9 +346,9 @@ def _layer_situation(arm: Arm, read: LayerReading, puts: Sequence[Put], stack: S
     before = put.kind.when == "before"
     clog = read.injection.clog if read.injection else None
     after, short = _used_after(puts, at)
-    on_s, on_warm_s = _on_for(arm, at) if before else (0.0, 0.0)
+    on_s, on_warm_s = _on_for(seasoned, at) if before else (0.0, 0.0)
     return Situation(
-        animal=find_cut(arm.piece.cut).animal,
+        animal=find_cut(seasoned.piece.cut).animal,
         flags=blend.flags,
         allergens=blend.allergens,
         fat_share=blend.fat_share,
@@ -379,30 +379,30 @@ _OF_LAYERS = ("minimum-centre", "pierced", "not-intact", "below-minimum", "below
 
 
 def _cautions(
-    arm: Arm, layers: Sequence[LayerReading], puts: Sequence[Put], stack: Stack, whole: Situation,
+    seasoned: Seasoned, layers: Sequence[LayerReading], puts: Sequence[Put], stack: Stack, whole: Situation,
     nitrite: Sequence[float],
 ) -> tuple[Caution, ...]:  # fmt: skip
     """Return the cautions of all layers and of the `whole`, each sentence once at its step, most serious first."""
     found: dict[tuple[str, int | None], Caution] = {}
-    pierced = arm.piece.pierced or any(layer.kind in INJECTIONS for layer in arm.layers)
+    pierced = seasoned.piece.pierced or any(layer.kind in INJECTIONS for layer in seasoned.layers)
     cure = any(put.blend is not None and "cure" in put.blend.flags for put in puts)
     said: list[Caution] = []
     for at, (read, put) in enumerate(zip(layers, puts, strict=True)):
         if put.blend is not None:
-            situation = replace(_layer_situation(arm, read, puts, stack, at), nitrite_mg_kg=nitrite[at])
+            situation = replace(_layer_situation(seasoned, read, puts, stack, at), nitrite_mg_kg=nitrite[at])
             said += [caution for caution in cautions_for(situation, layer=at) if caution.id not in _OF_LAYERS]
         elif put.layer.kind == "drippings":
             said += cautions_for(Situation(drippings=True), layer=at)
-    raw = [layer for layer in arm.layers if LAYER_KINDS[layer.kind].when == "before"]
+    raw = [layer for layer in seasoned.layers if LAYER_KINDS[layer.kind].when == "before"]
     said += cautions_for(
         replace(
             whole,
             thin=stack.piece.solid.thickness_cm < THIN_CM,
-            clocks=clocks_of(stages_of(arm), stack.piece.meat_cm / 2, not (pierced or whole.minced)),
+            clocks=clocks_of(stages_of(seasoned), stack.piece.meat_cm / 2, not (pierced or whole.minced)),
             wet=bool(raw) and raw[-1].kind == "marinade" and raw[-1].after == "as it is",
             pierced=pierced,
             cure=cure,
-            endpoint_c=arm.piece.endpoint_c,
+            endpoint_c=seasoned.piece.endpoint_c,
         )
     )
     for caution in said:

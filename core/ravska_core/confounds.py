@@ -16,7 +16,7 @@ TIME_S = 10 * 60.0
 class ArmRecord:
     """What is recorded of one arm so far. Weight [g], salt [% of raw edible weight], times [s]; None when not known."""
 
-    label: str
+    letter: str
     cut: str
     count: int
     mass_g: float
@@ -64,7 +64,7 @@ def compare_arms(a: ArmRecord, b: ArmRecord, cards: int, cards_not_blind: int) -
     if a.count == b.count:
         same.append("number of pieces")
     else:
-        sentence = f"{a.label} is {a.count} and {b.label} {b.count} pieces: they cook at different speed."
+        sentence = f"{a.letter} is {a.count} and {b.letter} {b.count} pieces: they cook at different speed."
         differs.append(Difference("count", sentence, False))
 
     heavier = max(a, b, key=lambda arm: arm.mass_g)
@@ -73,7 +73,7 @@ def compare_arms(a: ArmRecord, b: ArmRecord, cards: int, cards_not_blind: int) -
         same.append("weight" if off < 0.005 else f"weight within {max(1, round(off * 100))} %")
     else:
         more = (heavier.mass_g / min(a.mass_g, b.mass_g) - 1) * 100
-        sentence = f"{heavier.label} weighs {more:.0f} % more: it takes longer and salts less deeply."
+        sentence = f"{heavier.letter} weighs {more:.0f} % more: it takes longer and salts less deeply."
         differs.append(Difference("weight", sentence, False))
 
     if a.salt_percent is None or b.salt_percent is None:
@@ -86,7 +86,7 @@ def compare_arms(a: ArmRecord, b: ArmRecord, cards: int, cards_not_blind: int) -
             same.append(f"salt within {max(points, 0.01):.2f} points")
         else:
             sentence = (
-                f"{saltier.label} carries {points:.2f} points more salt than {other.label}: "
+                f"{saltier.letter} carries {points:.2f} points more salt than {other.letter}: "
                 "tasters may be voting for salt."
             )
             differs.append(Difference("salt", sentence, True))
@@ -102,7 +102,7 @@ def compare_arms(a: ArmRecord, b: ArmRecord, cards: int, cards_not_blind: int) -
         else:
             longer = a if first > second else b
             minutes = abs(first - second) / 60
-            sentence = f"{longer.label} has {minutes:.0f} min more {'on the fire' if what == 'fire' else 'rest'}."
+            sentence = f"{longer.letter} has {minutes:.0f} min more {'on the fire' if what == 'fire' else 'rest'}."
             differs.append(Difference(what, sentence, True))
 
     if a.surface_coated == b.surface_coated:

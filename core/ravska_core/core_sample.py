@@ -14,7 +14,7 @@ from ravska_core.layers import INJECTIONS, Layer
 from ravska_core.quantities import say_duration
 from ravska_core.sites import face_of
 from ravska_core.spread import least_tenth
-from ravska_core.stack import Arm, Stack, holding, moved_cm2
+from ravska_core.stack import Seasoned, Stack, holding, moved_cm2
 from ravska_core.working import Figure, Step, figure
 
 DEPTHS = 41
@@ -59,9 +59,9 @@ def reach_of(layers: Sequence[Layer]) -> Figure:
     return figure(steps, "±40 %: diffusivity halved and doubled", low=mm / root, high=mm * root)
 
 
-def core_sample(stack: Stack, arm: Arm, at_s: float | None) -> CoreSample | None:
+def core_sample(stack: Stack, seasoned: Seasoned, at_s: float | None) -> CoreSample | None:
     """Return the core sample at a time of the hold, at its end when none is given."""
-    held = holding(arm.layers)
+    held = holding(seasoned.layers)
     if stack.middle is None or not held:
         return None
     whole = sum(layer.hold_s for layer in held)
@@ -70,7 +70,7 @@ def core_sample(stack: Stack, arm: Arm, at_s: float | None) -> CoreSample | None
     low, mid, high = (stack.at_hold(factor, at, whole) for factor in (DIFFUSIVITY_BAND[0], 1.0, DIFFUSIVITY_BAND[1]))
     curves = [stack.curve(moment, depths) for moment in (low, mid, high)]
     ends = np.array(curves)
-    least = _least_of_each(stack, arm, at)
+    least = _least_of_each(stack, seasoned, at)
     return CoreSample(
         at,
         whole,
@@ -79,8 +79,8 @@ def core_sample(stack: Stack, arm: Arm, at_s: float | None) -> CoreSample | None
         tuple(float(value) for value in ends.min(axis=0)),
         tuple(float(value) for value in ends.max(axis=0)),
         () if least is None else tuple(float(value) for value in stack.curve(mid, depths, least)),
-        reach_of(_reaching(stack, arm, at)),
-        _in_words(stack, arm, whole),
+        reach_of(_reaching(stack, seasoned, at)),
+        _in_words(stack, seasoned, whole),
     )
 
 
@@ -93,23 +93,23 @@ def _until(held: Sequence[Layer], at_s: float) -> list[Layer]:
     return found
 
 
-def _reaching(stack: Stack, arm: Arm, at_s: float) -> list[Layer]:
+def _reaching(stack: Stack, seasoned: Seasoned, at_s: float) -> list[Layer]:
     """Return the holds that move salt, as they are at a time since the first hold began."""
-    held = holding(arm.layers)
-    moving = holding(salted(stack, arm.layers))
+    held = holding(seasoned.layers)
+    moving = holding(salted(stack, seasoned.layers))
     return _until(held, at_s)[len(held) - len(moving) :]
 
 
-def _least_of_each(stack: Stack, arm: Arm, at_s: float) -> Array | None:
+def _least_of_each(stack: Stack, seasoned: Seasoned, at_s: float) -> Array | None:
     """Return for each layer what of its mean the tenth of the meat has that a needle reached least, at a time.
 
     Of a layer that no needle puts in it is all; None without an injection.
     """
     face = face_of(stack.piece.solid, stack.piece.bones)
-    least = np.ones(len(arm.layers))
+    least = np.ones(len(seasoned.layers))
     needled = False
-    for n, layer in enumerate(arm.layers):
-        held = holding(arm.layers[n:])
+    for n, layer in enumerate(seasoned.layers):
+        held = holding(seasoned.layers[n:])
         if layer.kind in INJECTIONS and holding([layer]):
             needled = True
             least[n] = least_tenth(face, good_sites(layer.injection, face), moved_cm2(_until(held, at_s)))
@@ -123,7 +123,7 @@ def _little(percent: float) -> str:
     return f"{percent:.2f} %" if percent >= 0.005 else "next to nothing"
 
 
-def _in_words(stack: Stack, arm: Arm, whole_s: float) -> tuple[str, ...]:
+def _in_words(stack: Stack, seasoned: Seasoned, whole_s: float) -> tuple[str, ...]:
     """Say what the hold does, and what twice the time would add."""
     assert stack.middle is not None
     salt = stack.salt_g
@@ -140,11 +140,11 @@ def _in_words(stack: Stack, arm: Arm, whole_s: float) -> tuple[str, ...]:
     if total <= 0:
         return ("Nothing salty is in the meat yet.",)
     again, middle_again, total_again = told(later)
-    longer = replace(arm, layers=tuple(replace(layer, hold_s=2 * layer.hold_s) for layer in arm.layers))
-    moving = holding(salted(stack, arm.layers))
+    longer = replace(seasoned, layers=tuple(replace(layer, hold_s=2 * layer.hold_s) for layer in seasoned.layers))
+    moving = holding(salted(stack, seasoned.layers))
     mm, mm_again = reach_of(moving).value, reach_of(holding(salted(stack, longer.layers))).value
     said = say_duration(sum(layer.hold_s for layer in moving))
-    least, least_again = _least_of_each(stack, arm, whole_s), _least_of_each(stack, longer, 2 * whole_s)
+    least, least_again = _least_of_each(stack, seasoned, whole_s), _least_of_each(stack, longer, 2 * whole_s)
     if least is not None and least_again is not None:
         tenth, tenth_again = (
             float(stack.curve(moment, centre, share)[0]) for moment, share in ((now, least), (later, least_again))

@@ -6,7 +6,7 @@ from types import MappingProxyType
 from ravska_core.cuts import find_cut
 from ravska_core.fates import DRIPS, drip_share
 from ravska_core.spoons import SPOON_SETS, SpoonSet
-from ravska_core.stack import Arm
+from ravska_core.stack import Seasoned
 from ravska_core.target import dose_stack
 from ravska_core.working import BadInput
 
@@ -21,8 +21,8 @@ FAT = MappingProxyType({"pork": "lard/soft", "chicken": "duck-fat/melted", "turk
 """Which fat that is, by animal; tallow of all others, none of fish."""
 
 
-def drippings_of(arm: Arm, spoon_set: SpoonSet = SPOON_SETS["us"]) -> tuple[tuple[str, float], ...]:
-    """Determine the drippings of an arm as grinds with their masses [g]: water, rendered fat, and salt of its layers.
+def drippings_of(seasoned: Seasoned, spoon_set: SpoonSet = SPOON_SETS["us"]) -> tuple[tuple[str, float], ...]:
+    """Determine the drippings of a piece as grinds with their masses [g]: water, rendered fat, and salt of its layers.
 
     Half the weight lost drips (estimate); salt leaves at the mean saltiness of the meat's water.
 
@@ -31,18 +31,18 @@ def drippings_of(arm: Arm, spoon_set: SpoonSet = SPOON_SETS["us"]) -> tuple[tupl
     BadInput
         When the piece cannot be read, or hardly anything drips out of it.
     """
-    caught = replace(arm, layers=tuple(layer for layer in arm.layers if layer.kind != "drippings"))
+    caught = replace(seasoned, layers=tuple(layer for layer in seasoned.layers if layer.kind != "drippings"))
     stack, _ = dose_stack(caught, spoon_set, None)
     piece = stack.piece
     mass = piece.edible.value * (1 - piece.cook_yield) * DRIPS
     if mass < 5:
-        raise BadInput("label", "Hardly anything drips out of this piece; leave the drippings.")
+        raise BadInput("letter", "Hardly anything drips out of this piece; leave the drippings.")
     in_meat = sum(
         (fate.meat + fate.surface) * salt for fate, salt in zip(stack.follow().fates, stack.salt_g, strict=True)
     )
     salt = float(in_meat) * drip_share(piece.cook_yield, piece.water_share)
-    fat = mass * FAT_SHARE[arm.piece.grade]
-    animal = find_cut(arm.piece.cut).animal
+    fat = mass * FAT_SHARE[seasoned.piece.grade]
+    animal = find_cut(seasoned.piece.cut).animal
     lines = [("water/liquid", mass - fat), ("table-salt/fine", salt / 0.985)]
     if animal != "fish":
         lines.insert(1, (FAT.get(animal, "tallow/melted"), fat))

@@ -125,7 +125,7 @@ def follow(
     column: Column | None,
     water_share: float,
     drips: float = 0.0,
-    faster: float = 1.0,
+    diffusivity_factor: float = 1.0,
     until_s: float | None = None,
     times: float = 1.0,
     told: Callable[[int, Callable[[], Moment]], None] | None = None,
@@ -140,7 +140,7 @@ def follow(
         Water in the raw meat, mass fraction.
     drips : float
         Drippings over the water of the raw meat, by `drip_share`.
-    faster : float
+    diffusivity_factor : float
         Factor on the diffusivity, for the band of a result.
     until_s : float, optional
         Stop at this time since the first layer went on [s], over the layers that go on before the fire.
@@ -163,7 +163,7 @@ def follow(
         left = None if until_s is None else max(0.0, until_s - board.clock)
         hold_s = layer.hold_s * times
         held = (hold_s if kind.hold_s is not None else 0.0) if left is None else min(hold_s, left)
-        dt = diffusivity_m2_s(layer.hold_c) * faster * held * 1e4
+        dt = diffusivity_m2_s(layer.hold_c) * diffusivity_factor * held * 1e4
         if layer.kind in BATHS:
             _bathe(board, dosed, at, dt, lifted=left is None or hold_s <= left)
         else:

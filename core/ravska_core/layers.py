@@ -14,7 +14,7 @@ from ravska_core.working import BadInput
 
 @dataclass(frozen=True)
 class LayerKind:
-    """A kind of layer: the blend it takes, its dial with unit, usual value and limits, and what of it stays.
+    """A kind of layer: the blend it takes, its dose setting with unit, usual value and limits, and what of it stays.
 
     `by` says what the dose is counted on: ``area``, ``edible`` raw weight, ``raw`` weight or ``sliced`` weight.
     `stays` is the share of its salt that is eaten in the end [0 to 1], None where diffusion decides. `when` it goes

@@ -1,4 +1,4 @@
-"""When each step of an arm begins, counted back from serving by its holds."""
+"""When each step of a piece begins, counted back from serving by its holds."""
 
 from collections.abc import Sequence
 from dataclasses import dataclass
@@ -29,7 +29,7 @@ STEP_KINDS = tuple(STEP_NAMES)
 
 @dataclass(frozen=True)
 class Planned:
-    """A step of an arm: what it is, how long it lasts until the next one [s], and the place of its layer."""
+    """A step of a piece: what it is, how long it lasts until the next one [s], and the place of its layer."""
 
     kind: str
     lasts_s: float
@@ -37,7 +37,7 @@ class Planned:
 
 
 def usual_steps(layers: Sequence[Layer], fire_s: float, rest_s: float) -> tuple[Planned, ...]:
-    """Return the steps an arm usually goes through, in order: mix, each layer that is held, the fire, the rest.
+    """Return the steps a piece usually goes through, in order: mix, each layer that is held, the fire, the rest.
 
     Parameters
     ----------

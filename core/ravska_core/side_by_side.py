@@ -5,11 +5,11 @@ from dataclasses import dataclass
 from types import MappingProxyType
 
 from ravska_core.cautions import Caution
-from ravska_core.coat import ArmReading, read_stack
+from ravska_core.coat import CoatReading, read_stack
 from ravska_core.column import reach_share
 from ravska_core.schedule import MIX_S, WIPE_S, usual_steps
 from ravska_core.spoons import SPOON_SETS, SpoonSet
-from ravska_core.stack import Arm
+from ravska_core.stack import Seasoned
 from ravska_core.wetness import SurfaceReading, surface_at_fire
 from ravska_core.working import Figure, Step, figure
 
@@ -25,7 +25,7 @@ class Side:
     """
 
     key: str
-    arm: ArmReading
+    reading: CoatReading
     deeper: Figure
     centre_percent: float
     surface: SurfaceReading
@@ -45,15 +45,15 @@ OF_EVERY_COOK = ("minimum-centre", "allergens", "sodium-share", "cold-hold")
 """Notes that do not tell one way from another."""
 
 
-def side(key: str, arm: Arm, spoon_set: SpoonSet = SPOON_SETS["us"]) -> Side:
+def side(key: str, seasoned: Seasoned, spoon_set: SpoonSet = SPOON_SETS["us"]) -> Side:
     """Determine what one way to season a joint does.
 
     Raises
     ------
     BadInput
-        As `read_arm` does.
+        As `read_coat` does.
     """
-    read, stack = read_stack(arm, spoon_set)
+    read, stack = read_stack(seasoned, spoon_set)
     moment = stack.follow()
     cells = moment.cells @ stack.salt_g
     total = float(sum((fate.stays * salt for fate, salt in zip(moment.fates, stack.salt_g, strict=True)), 0.0))
@@ -63,13 +63,13 @@ def side(key: str, arm: Arm, spoon_set: SpoonSet = SPOON_SETS["us"]) -> Side:
         inside = reach_share(stack.middle, cells, near) * float(cells.sum())
     deeper = inside / total * 100 if total else 0.0
     sample = read.sample
-    steps = usual_steps(arm.layers, 0.0, 0.0)
+    steps = usual_steps(seasoned.layers, 0.0, 0.0)
     ahead = sum(step.lasts_s for step in steps)
     hands = sum(_HANDS_S.get(step.kind, 0.0) for step in steps)
     telling = [caution for caution in read.cautions if caution.id not in OF_EVERY_COOK]
     return Side(
         key=key,
-        arm=read,
+        reading=read,
         deeper=figure(
             [
                 Step("Salt that stays", "all layers", total, "g"),
@@ -93,6 +93,6 @@ def side(key: str, arm: Arm, spoon_set: SpoonSet = SPOON_SETS["us"]) -> Side:
     )
 
 
-def sides(arms: Sequence[tuple[str, Arm]], spoon_set: SpoonSet = SPOON_SETS["us"]) -> tuple[Side, ...]:
+def sides(pieces: Sequence[tuple[str, Seasoned]], spoon_set: SpoonSet = SPOON_SETS["us"]) -> tuple[Side, ...]:
     """Determine what several ways to season one joint do, in the order given."""
-    return tuple(side(key, arm, spoon_set) for key, arm in arms)
+    return tuple(side(key, seasoned, spoon_set) for key, seasoned in pieces)

@@ -35,10 +35,10 @@ from ravska_core.working import BadInput, say
 
 
 @dataclass(frozen=True)
-class Arm:
+class Seasoned:
     """A piece with its layers in order; `target_percent` is the salt wanted in all [% of raw edible weight]."""
 
-    label: str
+    letter: str
     piece: Piece
     layers: tuple[Layer, ...]
     target_percent: float | None = None
@@ -60,18 +60,18 @@ def _blend_reading(blend: Blend, spoon_set: SpoonSet, tables: Catalogue | None) 
 
 @dataclass(frozen=True)
 class Put:
-    """A layer being read: its kind, its blend's reading, grams for 1 of its dial, and the dial."""
+    """A layer being read: its kind, its blend's reading, grams for 1 of its dose setting, and that setting."""
 
     layer: Layer
     kind: LayerKind
     blend: BlendReading | None
-    per_dial_g: float
-    dial: float
+    per_setting_g: float
+    dose_setting: float
     formula: str
 
     @property
     def dose_g(self) -> float:
-        return self.per_dial_g * self.dial
+        return self.per_setting_g * self.dose_setting
 
     @property
     def salt_g(self) -> float:
@@ -95,24 +95,24 @@ def as_weighed(
     kind = check_layer(layer)
     if kind.when != "before" and layer.injection.before_g is None:
         raise BadInput("injection.before", "Weigh it before too: on the fire it has lost weight since it was raw.")
-    dial = kind.usual if layer.dose is None else layer.dose
+    dose_setting = kind.usual if layer.dose is None else layer.dose
     density = _blend_reading(layer.blend, spoon_set, tables).density_g_ml
     found = settle(
-        layer.injection, mass_g, liquid_g(mass_g, dial, _injected_stays(layer)), density, kind.low, kind.high
+        layer.injection, mass_g, liquid_g(mass_g, dose_setting, _injected_stays(layer)), density, kind.low, kind.high
     )
     return layer if found is None else replace(layer, dose=found[0], stays=found[1])
 
 
 def _put(layer: Layer, piece: PieceReading, mass_g: float, spoon_set: SpoonSet, tables: Catalogue | None) -> Put:
-    """Determine what 1 on the dial of a layer weighs on this piece."""
+    """Determine what 1 of the dose setting of a layer weighs on this piece."""
     kind = check_layer(layer)
     blend = None if layer.blend is None else _blend_reading(layer.blend, spoon_set, tables)
-    dial = kind.usual if layer.dose is None else layer.dose
+    dose_setting = kind.usual if layer.dose is None else layer.dose
     times = layer.times if layer.kind in EACH_TIME else 1
     area, edible = piece.coatable.value, piece.edible.value
     often = f" × {times}" if times > 1 else ""
     if layer.kind == "drippings" or blend is None:
-        return Put(layer, kind, None, 0.0, dial, "what drips out of the meat")
+        return Put(layer, kind, None, 0.0, dose_setting, "what drips out of the meat")
     if layer.kind == "pre-salt":
         share = blend.salt.value / 100
         if share < 0.3:
@@ -121,23 +121,42 @@ def _put(layer: Layer, piece: PieceReading, mass_g: float, spoon_set: SpoonSet, 
         if "cure" in blend.flags:
             raise BadInput("blend", "Curing salt is not dosed here; use a tested cure recipe with its own weights.")
         return Put(
-            layer, kind, blend, edible / 100 / share, dial, f"{say(dial, 3)} % × {edible:.0f} g, / {say(share, 4)} salt"
+            layer,
+            kind,
+            blend,
+            edible / 100 / share,
+            dose_setting,
+            f"{say(dose_setting, 3)} % × {edible:.0f} g, / {say(share, 4)} salt",
         )
     if kind.by == "area":
-        return Put(layer, kind, blend, area / 100 * times, dial, f"{say(dial, 3)} g/100 cm² × {area:.0f} cm²{often}")
+        return Put(
+            layer,
+            kind,
+            blend,
+            area / 100 * times,
+            dose_setting,
+            f"{say(dose_setting, 3)} g/100 cm² × {area:.0f} cm²{often}",
+        )
     if kind.by == "sliced":
         sliced = edible * piece.cook_yield
-        return Put(layer, kind, blend, sliced / 1000, dial, f"{say(dial, 3)} g/kg × {sliced / 1000:.3f} kg sliced")
+        return Put(
+            layer,
+            kind,
+            blend,
+            sliced / 1000,
+            dose_setting,
+            f"{say(dose_setting, 3)} g/kg × {sliced / 1000:.3f} kg sliced",
+        )
     if layer.kind in INJECTIONS:
         stays = _injected_stays(layer)
-        formula = f"{say(dial, 3)} % × {mass_g:.0f} g / {stays:g} that stays"
-        return Put(layer, kind, blend, liquid_g(mass_g, 1.0, stays), dial, formula)
+        formula = f"{say(dose_setting, 3)} % × {mass_g:.0f} g / {stays:g} that stays"
+        return Put(layer, kind, blend, liquid_g(mass_g, 1.0, stays), dose_setting, formula)
     if layer.kind in BATHS:
         if blend.water_share < 0.05:
             raise BadInput("blend", "This bath holds hardly any water, so no salt moves; add a juice, stock or dairy.")
-        formula = f"{say(dial, 3)} ml/kg × {mass_g / 1000:.3f} kg"
-        return Put(layer, kind, blend, mass_g / 1000 * blend.density_g_ml, dial, formula)
-    return Put(layer, kind, blend, mass_g / 1000, dial, f"{say(dial, 3)} g/kg × {mass_g / 1000:.3f} kg")
+        formula = f"{say(dose_setting, 3)} ml/kg × {mass_g / 1000:.3f} kg"
+        return Put(layer, kind, blend, mass_g / 1000 * blend.density_g_ml, dose_setting, formula)
+    return Put(layer, kind, blend, mass_g / 1000, dose_setting, f"{say(dose_setting, 3)} g/kg × {mass_g / 1000:.3f} kg")
 
 
 def _dosed(
@@ -157,7 +176,7 @@ def _dosed(
         surfaces.append(surface)
         if put.layer.kind == "rub":
             room = max(0.0, ADHESION_CEILING[surface] * ceiling - lying)
-            weight = put.dial
+            weight = put.dose_setting
             if weight > room + 1e-9:
                 sticks = room / weight
                 note = f"At most {say(room, 2)} g on 100 cm² more sticks to this {surface} surface."
@@ -168,7 +187,7 @@ def _dosed(
         elif put.layer.kind in BATHS:
             surface, lying = "moist", 0.0
         if put.layer.kind in COATS and put.blend is not None and melts(put.blend) and put.layer.stays is None:
-            clings = min(1.0, MELTED_CLINGS / put.dial) if put.dial > 0 else 1.0
+            clings = min(1.0, MELTED_CLINGS / put.dose_setting) if put.dose_setting > 0 else 1.0
         into = put.layer.kind in BATHS
         bath = put.dose_g / piece.open_cm2 if into and piece.open_cm2 > 0 else 0.0
         water = put.blend.water_share if into and put.blend is not None else 1.0
@@ -206,37 +225,39 @@ def moved_cm2(layers: Sequence[Layer]) -> float:
 class Stack:
     """A piece with its stack, dosed: follows it with one diffusivity or another, on the middle or the thin end."""
 
-    def __init__(self, arm: Arm, piece: PieceReading, puts: Sequence[Put]) -> None:
+    def __init__(self, seasoned: Seasoned, piece: PieceReading, puts: Sequence[Put]) -> None:
         self.piece, self.puts = piece, puts
-        self.dosed, self.surfaces, self.notes = _dosed(puts, piece, arm.piece.surface)
-        self.surface = arm.piece.surface
+        self.dosed, self.surfaces, self.notes = _dosed(puts, piece, seasoned.piece.surface)
+        self.surface = seasoned.piece.surface
         self.middle, self.thin_end = _columns(piece)
         self.salt_g = np.array([put.salt_g for put in puts])
         self._ends: dict[float, Moment] = {}
         self._holds: dict[float, Moment] = {}
 
-    def follow(self, faster: float = 1.0, until_s: float | None = None, times: float = 1.0) -> Moment:
+    def follow(self, diffusivity_factor: float = 1.0, until_s: float | None = None, times: float = 1.0) -> Moment:
         dosed = self.dosed
         drip = drip_share(self.piece.cook_yield, self.piece.water_share)
         if until_s is not None or times != 1.0:
-            return follow(dosed, self.middle, self.piece.water_share, drip, faster, until_s, times)
-        if faster not in self._ends:
+            return follow(dosed, self.middle, self.piece.water_share, drip, diffusivity_factor, until_s, times)
+        if diffusivity_factor not in self._ends:
             last = max((n for n, put in enumerate(self.puts) if put.kind.when == "before"), default=-1)
             first = min((n for n, put in enumerate(self.puts) if put.kind.when != "before"), default=len(self.puts))
 
             def told(at: int, moment: Callable[[], Moment]) -> None:
                 # on the way to the end it passes the end of the holds, unless something of the fire came before
                 if at == last < first:
-                    self._holds[faster] = moment()
+                    self._holds[diffusivity_factor] = moment()
 
-            self._ends[faster] = follow(dosed, self.middle, self.piece.water_share, drip, faster, told=told)
-        return self._ends[faster]
+            self._ends[diffusivity_factor] = follow(
+                dosed, self.middle, self.piece.water_share, drip, diffusivity_factor, told=told
+            )
+        return self._ends[diffusivity_factor]
 
-    def at_hold(self, faster: float, at_s: float, whole_s: float) -> Moment:
+    def at_hold(self, diffusivity_factor: float, at_s: float, whole_s: float) -> Moment:
         """Return the stack at a time of its holds; at their end without following it once more."""
-        self.follow(faster)
-        known = self._holds.get(faster)
-        return known if at_s == whole_s and known is not None else self.follow(faster, at_s)
+        self.follow(diffusivity_factor)
+        known = self._holds.get(diffusivity_factor)
+        return known if at_s == whole_s and known is not None else self.follow(diffusivity_factor, at_s)
 
     def sticks(self, ceiling: float) -> list[float]:
         """Return what sticks of every layer [0 to 1] when surfaces hold `ceiling` times what they usually do."""
@@ -278,28 +299,34 @@ class Stack:
         return found
 
 
-def put_layers(arm: Arm, piece: PieceReading, spoon_set: SpoonSet, tables: Catalogue | None) -> list[Put]:
-    """Read the layers of an arm, each at its dose; one without a dose at its usual.
+def put_layers(seasoned: Seasoned, piece: PieceReading, spoon_set: SpoonSet, tables: Catalogue | None) -> list[Put]:
+    """Read the layers of a piece, each at its dose; one without a dose at its usual.
 
     Raises
     ------
     BadInput
         At ``layers`` or ``layers.N.…``.
     """
-    if len(arm.layers) > MOST_LAYERS:
+    if len(seasoned.layers) > MOST_LAYERS:
         raise BadInput("layers", f"A stack has at most {MOST_LAYERS} layers.")
     puts = []
-    for at, layer in enumerate(arm.layers):
+    for at, layer in enumerate(seasoned.layers):
         try:
             if layer.kind in INJECTIONS and piece.solid.shape in ("cubes", "strips") and piece.solid.thickness_cm < 2:
                 raise BadInput("kind", "These pieces are too small for a needle; use a bath or a coat.")
-            later = [after.kind for after in arm.layers[at + 1 :]]
+            later = [after.kind for after in seasoned.layers[at + 1 :]]
             if layer.into_pot and layer.kind == "marinade" and "cooking liquid" not in later:
                 raise BadInput(
                     "after", "No pot comes after this bath; put a cooking liquid on, or throw the bath away."
                 )
             puts.append(
-                _put(as_weighed(layer, arm.piece.mass_g, spoon_set, tables), piece, arm.piece.mass_g, spoon_set, tables)
+                _put(
+                    as_weighed(layer, seasoned.piece.mass_g, spoon_set, tables),
+                    piece,
+                    seasoned.piece.mass_g,
+                    spoon_set,
+                    tables,
+                )
             )
         except BadInput as refusal:
             raise refusal.under(f"layers.{at}") from refusal

@@ -95,11 +95,11 @@ def surface_at_fire(stack: Stack) -> SurfaceReading:
             store = min(store, SALTED_KG_M2)
             steps.append(Step("Salt draws it in again", "a long hold in the cold", store * 10, "g/100 cm²", "estimate"))
         elif layer.kind in ("binder", "paste"):
-            added: float = put.dial * dosed.sticks * (put.blend.water_share if put.blend else 0.0)
+            added: float = put.dose_setting * dosed.sticks * (put.blend.water_share if put.blend else 0.0)
             store += added / 10
             steps.append(Step(f"Water of the {layer.kind}", "its dose × water", added, "g/100 cm²"))
         if layer.kind in ("rub", "paste"):
-            crust += put.dial * dosed.sticks
+            crust += put.dose_setting * dosed.sticks
     steps.append(Step("Water on the surface", "when it goes to the fire", store * 10, "g/100 cm²"))
     rate = evaporation_kg_m2_s()
     minutes = drying_s(store, rate) / 60

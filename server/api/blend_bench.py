@@ -471,7 +471,7 @@ def _offers(key: UUID | None) -> dict[str, OfferOut]:
     for layer in layers:
         try:
             arm = layer.piece.arm.as_core()
-            reading = coat.read_arm(arm)
+            reading = coat.read_coat(arm)
         except BadInput:
             continue
         at = [other.pk for other in layer.piece.layers.all()].index(layer.pk)

@@ -49,11 +49,11 @@ from api.typed import Key, Name, Version
 router = Router(tags=["coat"])
 
 
-def _read(arms: Sequence[coat.Arm], at_s: float | None = None) -> list[coat.ArmReading]:
+def _read(arms: Sequence[coat.Seasoned], at_s: float | None = None) -> list[coat.CoatReading]:
     gather = Gather()
     spoons = spoon_set()
     readings = [
-        gather.attempt(f"arms.{at}", lambda arm=arm: coat.read_arm(arm, spoons, at_s=at_s))
+        gather.attempt(f"arms.{at}", lambda arm=arm: coat.read_coat(arm, spoons, at_s=at_s))
         for at, arm in enumerate(arms)
     ]
     gather.finish()
@@ -284,7 +284,7 @@ def _store_layers(piece: Piece, documents: Sequence[LayerDocument], cores: Seque
         lay_out_steps(piece)
 
 
-def _store(cook: Cook, document: CookSave, cores: Sequence[coat.Arm], blends: Blends) -> None:
+def _store(cook: Cook, document: CookSave, cores: Sequence[coat.Seasoned], blends: Blends) -> None:
     trial = cook.trial
     by_label = {arm.label: arm for arm in trial.arms.all()}
     sent = {typed.label for typed in document.arms}

@@ -271,7 +271,7 @@ def read_layer(document: LayerDocument, blends: Blends, gather: Gather, at: str)
     )  # fmt: skip
 
 
-def read_arms(arms: Sequence[ArmDocument], blends: Blends, appetite: str) -> list[coat.Arm]:
+def read_arms(arms: Sequence[ArmDocument], blends: Blends, appetite: str) -> list[coat.Seasoned]:
     """Read every arm as typed; all fields that cannot be read are named together.
 
     Raises
@@ -290,7 +290,7 @@ def read_arms(arms: Sequence[ArmDocument], blends: Blends, appetite: str) -> lis
                 f"arms.{at}", lambda arm=arm: parse_number(arm.target, "target", 0.1, 5, "a salt target in %")
             )
         if piece is not None and all(layer is not None for layer in layers):
-            found.append(coat.Arm(arm.label, piece, tuple(layers), target, PORTION_G[appetite]))  # type: ignore[arg-type]
+            found.append(coat.Seasoned(arm.label, piece, tuple(layers), target, PORTION_G[appetite]))  # type: ignore[arg-type]
     gather.finish()
     return found
 

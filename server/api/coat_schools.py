@@ -6,7 +6,7 @@ from uuid import UUID
 from book.cooks import begin_usual, layer_of_slot, usual_hold_s
 from book.models import Blend, Piece
 from ravska_core.quantities import say_duration
-from ravska_core.schools import SCHOOLS
+from ravska_core.ways import WAYS
 from ravska_core.working import BadInput
 
 from api.coat_document import ArmDocument, LayerDocument, PieceDocument, layer_document, read_piece, write_piece
@@ -45,9 +45,9 @@ def stack_of(
     BadInput
         At ``school`` when there is no such school, or the book has no blend it needs.
     """
-    known = SCHOOLS.get(school)
+    known = WAYS.get(school)
     if known is None:
-        raise BadInput("school", f"A school is one of {', '.join(SCHOOLS)}.")
+        raise BadInput("school", f"A school is one of {', '.join(WAYS)}.")
     blends = at_hand(arm, blend_ids) if known_blends is None else known_blends
     piece = piece_row(arm.piece)
     rows = [layer_of_slot(slot, at, blends) for at, slot in enumerate(known.slots)]

@@ -159,17 +159,17 @@ def _blend_lines(arms: Iterable[Arm]) -> Iterator[Line]:
                     yield from layer.revision.lines.all()
 
 
-def read_stored(arms: Iterable[Arm], spoon_set: SpoonSet) -> dict[str, coat.ArmReading | BadInput]:
+def read_stored(arms: Iterable[Arm], spoon_set: SpoonSet) -> dict[str, coat.CoatReading | BadInput]:
     """Read every arm by itself, so that one that cannot be read leaves the other's numbers standing.
 
     Core samples are left out: only Coat shows them, and asks for the hour it shows.
     """
     arms = list(arms)
     load_inside(_blend_lines(arms))
-    found: dict[str, coat.ArmReading | BadInput] = {}
+    found: dict[str, coat.CoatReading | BadInput] = {}
     for arm in arms:
         try:
-            found[arm.label] = coat.read_arm(arm.as_core(), spoon_set, cored=False)
+            found[arm.label] = coat.read_coat(arm.as_core(), spoon_set, cored=False)
         except BadInput as refusal:
             found[arm.label] = refusal
     return found
@@ -200,7 +200,7 @@ def _layer_out(layer: Layer) -> LayerOut:
     )
 
 
-def fair_test(cook: Cook, readings: dict[str, coat.ArmReading | BadInput]) -> FairTest:
+def fair_test(cook: Cook, readings: dict[str, coat.CoatReading | BadInput]) -> FairTest:
     """Compare what is recorded of the cook's two arms so far."""
     records = []
     compared = [arm for arm in cook.trial.arms.all() if hasattr(arm, "sample")]
@@ -214,7 +214,7 @@ def fair_test(cook: Cook, readings: dict[str, coat.ArmReading | BadInput]) -> Fa
         lasts = {step.kind: step.length_s() for step in arm.piece.steps.all()}
         records.append(
             ArmRecord(
-                label=arm.label,
+                letter=arm.label,
                 cut=arm.piece.cut,
                 count=arm.piece.count,
                 mass_g=arm.piece.mass_g,

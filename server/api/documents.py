@@ -331,7 +331,7 @@ class LayerReadingOut:
     kind: str
     dose: Figure
     dose_g: float
-    dial: float
+    dose_setting: float
     spoons: SpoonsOut
     salt: Figure
     in_meat: float
@@ -392,7 +392,7 @@ class ArmReadingOut:
     cautions: list[CautionOut]
 
 
-def arm_reading_out(found: coat.ArmReading) -> ArmReadingOut:
+def arm_reading_out(found: coat.CoatReading) -> ArmReadingOut:
     piece, solid, cut_up, sample = found.piece, found.piece.solid, found.cut_up, found.sample
     return ArmReadingOut(
         piece=PieceReadingOut(
@@ -414,7 +414,7 @@ def arm_reading_out(found: coat.ArmReading) -> ArmReadingOut:
                 kind=layer.kind,
                 dose=layer.dose,
                 dose_g=layer.dose_g,
-                dial=layer.dial,
+                dose_setting=layer.dose_setting,
                 spoons=spoons_out(layer.spoons, layer.spoons_wanted_ml),
                 salt=layer.salt,
                 in_meat=layer.fate.meat,

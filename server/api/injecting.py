@@ -35,7 +35,7 @@ class LayerOfArm(Schema):
     layer: Place
 
 
-def _injection(document: LayerOfArm) -> tuple[coat.Arm, LayerDocument]:
+def _injection(document: LayerOfArm) -> tuple[coat.Seasoned, LayerDocument]:
     layers = document.arm.layers
     if document.layer >= len(layers) or layers[document.layer].kind not in INJECTIONS:
         raise BadInput("layer", "That layer is no injection; open the injection's own sites.")
@@ -76,7 +76,7 @@ def make_strength(request, cook_id: UUID, document: StrengthDocument):
     layers = list(arm.piece.layers.all())
     if document.layer >= len(layers):
         raise BadInput("layer", "That layer is not on the board any more.")
-    reading = coat.read_arm(arm.as_core(), spoon_set(), cored=False).layers[document.layer].injection
+    reading = coat.read_coat(arm.as_core(), spoon_set(), cored=False).layers[document.layer].injection
     blend = layers[document.layer].blend
     if reading is None or reading.strength is None or blend is None:
         raise BadInput("wants", "Say first how much salt this injection is to bring.")

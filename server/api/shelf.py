@@ -16,8 +16,8 @@ from ravska_core.layers import AFTER_BATH, BATHS, EACH_TIME, LAYER_KINDS, LIQUID
 from ravska_core.measuring import JARS_ML
 from ravska_core.portions import PORTION_G
 from ravska_core.quantities import parse_number, parse_parts
-from ravska_core.schools import ARM_KINDS, SCHOOLS
 from ravska_core.spoons import SPOON_SETS, spoon_name
+from ravska_core.ways import SIDE_BY_SIDE, WAYS
 from ravska_core.working import BadInput
 
 from api.documents import BandOut, LineDocument, sends
@@ -269,8 +269,8 @@ def read_catalogue(request) -> CatalogueOut:
             )
             for k in LAYER_KINDS.values()
         ],
-        schools=[SchoolOut(x.key, x.name, x.says, [slot.kind for slot in x.slots]) for x in SCHOOLS.values()],
-        arm_kinds=list(ARM_KINDS),
+        schools=[SchoolOut(x.key, x.name, x.says, [slot.kind for slot in x.slots]) for x in WAYS.values()],
+        arm_kinds=list(SIDE_BY_SIDE),
         grades=list(GRADES),
         face_states=[WordOut(key, says) for key, says in FACE_STATES.items()],
         after_bath=[WordOut(key, says) for key, says in AFTER_BATH.items()],

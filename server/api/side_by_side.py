@@ -6,8 +6,8 @@ from uuid import UUID
 
 from ninja import Router, Schema
 from pydantic import Field
-from ravska_core.schools import ARM_KINDS, SCHOOLS
 from ravska_core.side_by_side import Side, side
+from ravska_core.ways import SIDE_BY_SIDE, WAYS
 from ravska_core.working import BadInput, Figure, say
 
 from api.coat_document import Appetite, ArmDocument, Blends, layers_of, read_arms, read_piece
@@ -63,14 +63,14 @@ class WayOut:
 
 
 def _way_out(key: str, found: Side, blends: list[str]) -> WayOut:
-    sample, surface = found.arm.sample, found.surface
+    sample, surface = found.reading.sample, found.surface
     return WayOut(
         key=key,
-        name=SCHOOLS[key].name,
-        says=SCHOOLS[key].says,
+        name=WAYS[key].name,
+        says=WAYS[key].says,
         blends=blends,
-        salt=found.arm.salt,
-        zone=found.arm.zone,
+        salt=found.reading.salt,
+        zone=found.reading.zone,
         deeper=found.deeper,
         centre_percent=found.centre_percent,
         depths_cm=list(sample.depths_cm) if sample else [],
@@ -92,7 +92,7 @@ def _way_out(key: str, found: Side, blends: list[str]) -> WayOut:
 
 def _untold(key: str, problem: str) -> WayOut:
     return WayOut(
-        key, SCHOOLS[key].name, SCHOOLS[key].says, [], None, "", None, 0.0, [], [], [], None, 0.0, 0.0, None, "", None,
+        key, WAYS[key].name, WAYS[key].says, [], None, "", None, 0.0, [], [], [], None, 0.0, 0.0, None, "", None,
         0.0, 0, 0, [], problem,
     )  # fmt: skip
 
@@ -108,7 +108,7 @@ def side_by_side(request, document: SidesDocument) -> list[WayOut]:
     known = at_hand(document.arm, document.blend_ids)
     typed: dict[str, ArmDocument] = {}
     untold: dict[str, str] = {}
-    for key in ARM_KINDS:
+    for key in SIDE_BY_SIDE:
         try:
             layers = stack_of(key, document.arm, document.blend_ids, known)
             typed[key] = document.arm.model_copy(update={"layers": layers, "target": ""})
@@ -116,7 +116,7 @@ def side_by_side(request, document: SidesDocument) -> list[WayOut]:
             untold[key] = refusal.sentence
     blends = Blends(layers_of(typed.values()))
     found = []
-    for key in ARM_KINDS:
+    for key in SIDE_BY_SIDE:
         if key in untold:
             found.append(_untold(key, untold[key]))
             continue
@@ -146,8 +146,8 @@ class PairDocument(Schema):
 def make_pair(request, document: PairDocument) -> list[ArmDocument]:
     """Return one piece as two arms, each with the stack of its kind, without saving anything."""
     for kind in document.kinds:
-        if kind not in ARM_KINDS:
-            raise BadInput("kinds", f"An arm can be {', '.join(ARM_KINDS)}.")
+        if kind not in SIDE_BY_SIDE:
+            raise BadInput("kinds", f"An arm can be {', '.join(SIDE_BY_SIDE)}.")
     if document.kinds[0] == document.kinds[1]:
         raise BadInput("kinds", "Two arms that are the same say nothing; make them differ.")
     arm = document.arm
@@ -177,7 +177,7 @@ def make_pair(request, document: PairDocument) -> list[ArmDocument]:
         arm.model_copy(
             update={
                 "label": label,
-                "name": SCHOOLS[kind].name,
+                "name": WAYS[kind].name,
                 "piece": typed,
                 "layers": stack_of(kind, arm, document.blend_ids),
                 "beside": False,

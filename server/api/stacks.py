@@ -341,7 +341,7 @@ def weigh_back(request, cook_id: UUID, document: WeighBackDocument) -> OwnCoatOu
         layers = list(arm.piece.layers.all())
         if document.layer >= len(layers) or layers[document.layer].kind not in ("rub", "paste"):
             raise BadInput("layer", "Only a rub or a paste on a piece of this cook is weighed back.")
-        reading = coat.read_arm(arm.as_core())
+        reading = coat.read_coat(arm.as_core())
         area = reading.piece.coatable.value
         surface = reading.layers[document.layer].surface
         figure = own_coat(CoreWeighBack(taken, left, fell, area))

@@ -9,7 +9,7 @@ from typing import TypeVar
 from django.db import transaction
 from ravska_core.binder import usual_binder_g
 from ravska_core.catalogue import catalogue
-from ravska_core.coat import read_arm
+from ravska_core.coat import read_coat
 from ravska_core.coat_weights import learned_coat
 from ravska_core.composition import read_blend
 from ravska_core.cuts import Piece as CorePiece
@@ -21,11 +21,10 @@ from ravska_core.layers import Layer as CoreLayer
 from ravska_core.marinade import hold_window
 from ravska_core.quantities import say_duration
 from ravska_core.schedule import usual_steps
-from ravska_core.schools import Slot
-from ravska_core.stack import Arm as CoreArm
-from ravska_core.stack import as_weighed
+from ravska_core.stack import Seasoned, as_weighed
 from ravska_core.target import Evened, brought_to, common_salt, usual_coat
 from ravska_core.tasting import blind_codes
+from ravska_core.ways import Slot
 from ravska_core.working import BadInput, say
 
 from book.models import Arm, Blend, Cook, Household, Layer, Piece, Sample, Step, Trial, WeighBack
@@ -92,7 +91,7 @@ def begin_usual(layer: Layer, piece: Piece, before: Sequence[CoreLayer], after: 
     if layer.kind not in ("rub", "paste") or layer.dose is None:
         return
     try:
-        arm = CoreArm("A", weighed_piece(piece), (*before, layer.as_core(), *after))
+        arm = Seasoned("A", weighed_piece(piece), (*before, layer.as_core(), *after))
         layer.dose = usual_coat(arm, len(before))
     except BadInput:
         return  # the coat's own reading says what is wrong
@@ -279,7 +278,7 @@ def even_salt(cook: Cook) -> None:
     if len(arms) < 2:
         raise BadInput("what", "Only one piece is on the board; make two arms in Coat first.")
     try:
-        salts = [read_arm(arm.as_core(), cored=False).salt.value for arm in arms[:2]]
+        salts = [read_coat(arm.as_core(), cored=False).salt.value for arm in arms[:2]]
     except BadInput:
         raise BadInput("what", "The salt of an arm is not known yet; mend it in Coat first.") from None
     if abs(salts[0] - salts[1]) < 0.01:

@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 from ravska_core.blends import Blend, Line
 from ravska_core.bought import Label, estimate, parse_label, read_ingredients, rounding_half_g
 from ravska_core.catalogue import SODIUM_IN_NACL, catalogue
-from ravska_core.coat import Arm, read_arm
+from ravska_core.coat import Seasoned, read_coat
 from ravska_core.composition import QUALITIES, read_blend
 from ravska_core.cuts import Piece
 from ravska_core.findings import find
@@ -91,9 +91,11 @@ def test_the_doubt_of_a_label_shows_in_every_result_that_uses_the_blend():
     assert read_blend(twice).salt.high - read_blend(twice).salt.value == pytest.approx(
         (alone.salt.high - alone.salt.value) / 4, rel=0.1
     )
-    arms = [read_arm(Arm("A", Piece("lamb-shoulder", 2300), (Layer("rub", of, 5, 3600),))) for of in (bought, half)]
+    arms = [
+        read_coat(Seasoned("A", Piece("lamb-shoulder", 2300), (Layer("rub", of, 5, 3600),))) for of in (bought, half)
+    ]
     known = Blend("dry rub", tuple(Line(x.grind, x.parts, "scale") for x in bought.lines), 100.0)
-    sure = read_arm(Arm("A", Piece("lamb-shoulder", 2300), (Layer("rub", known, 5, 3600),)))
+    sure = read_coat(Seasoned("A", Piece("lamb-shoulder", 2300), (Layer("rub", known, 5, 3600),)))
     wide = [(a.salt.high - a.salt.low) / a.salt.value for a in (*arms, sure)]
     assert wide[0] > 1.3 * wide[2]
     assert wide[1] > 1.2 * wide[2]

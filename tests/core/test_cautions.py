@@ -9,7 +9,7 @@ from ravska_core.blends import Line
 from ravska_core.caution_rules import cautions_for
 from ravska_core.cautions import Situation
 from ravska_core.clocks import Clocks
-from ravska_core.coat import Arm, read_arm
+from ravska_core.coat import Seasoned, read_coat
 from ravska_core.cuts import Piece
 from ravska_core.layers import Layer, plain
 from ravska_core.naming import match
@@ -174,7 +174,7 @@ BATH = blend(("buttermilk/liquid", 9, "scale"), ("table-salt/fine", 1, "scale"),
 
 
 def coat(*layers: Layer, piece: Piece | None = None) -> dict[str, tuple[str, int | None]]:
-    found = read_arm(Arm("A", piece or Piece("lamb-shoulder", 2300), layers), cored=False)
+    found = read_coat(Seasoned("A", piece or Piece("lamb-shoulder", 2300), layers), cored=False)
     return {caution.id: (caution.level, caution.layer) for caution in found.cautions}
 
 
@@ -218,7 +218,7 @@ def test_a_bath_past_its_window_warns_however_long_and_in_warm_water_the_window_
     assert {"past-window", "acid-24h"} <= set(coat(Layer("marinade", sharp, 250, 30 * HOUR)))
     # at 54.4 C a bath works 2^(50.4/10) = 33 times as fast as at 4 C
     cold, warm = (
-        read_arm(Arm("A", steak, (Layer("marinade", sharp, 250, HOUR, celsius),)), cored=False).layers[0].window
+        read_coat(Seasoned("A", steak, (Layer("marinade", sharp, 250, HOUR, celsius),)), cored=False).layers[0].window
         for celsius in (4.0, 54.4)
     )
     assert warm.window.long_high_min == pytest.approx(cold.window.long_high_min / 2**5.04, rel=1e-6)

@@ -18,7 +18,7 @@ from ravska_core.clocks import (
     place_of,
     surface_warms_s,
 )
-from ravska_core.coat import Arm, read_arm, stages_of
+from ravska_core.coat import Seasoned, read_coat, stages_of
 from ravska_core.cuts import Piece
 from ravska_core.layers import Layer, plain
 from ravska_core.working import BadInput
@@ -103,7 +103,7 @@ def test_minced_meat_keeps_two_days_and_is_never_intact():
     two = clocks_of([Stage("hold", "fridge", 4, 2.1 * DAY)], 1.0, False)
     found = levels(Situation(animal="beef", minced=True, clocks=two, endpoint_c=65))
     assert (found["raw-long"], found["not-intact"]) == ("caution", "stop")
-    patties = read_arm(Arm("A", Piece("beef-patties", 800, 5, endpoint_c=65.0), ()))
+    patties = read_coat(Seasoned("A", Piece("beef-patties", 800, 5, endpoint_c=65.0), ()))
     stop = next(caution for caution in patties.cautions if caution.level == "stop")
     assert "Minced meat is not intact" in stop.sentence
     assert "71 °C (160 °F)" in stop.action
@@ -190,23 +190,23 @@ def test_the_stages_of_a_piece_are_its_thaw_its_holds_and_its_time_out_before_th
         Layer("rub", SALT, 1, 1.2 * HOUR, 21.0, place="bench"),
         Layer("spritz", WATER, 0.5),
     )
-    assert [(stage.what, stage.place, stage.lasts_s) for stage in stages_of(Arm("A", piece, layers))] == [
+    assert [(stage.what, stage.place, stage.lasts_s) for stage in stages_of(Seasoned("A", piece, layers))] == [
         ("thaw", "fridge", DAY), ("hold", "fridge", 8 * HOUR), ("hold", "bench", 1.2 * HOUR), ("temper", "bench", HOUR),
     ]  # fmt: skip
-    found = {caution.id: caution for caution in read_arm(Arm("A", piece, layers)).cautions}
+    found = {caution.id: caution for caution in read_coat(Seasoned("A", piece, layers)).cautions}
     assert found["warm-hold"].sentence == "Raw, it is off the cold for 2 h 12 min in all."
-    assert "warm-hold" not in {c.id for c in read_arm(Arm("A", replace(piece, stages=(thaw,)), layers)).cautions}
+    assert "warm-hold" not in {c.id for c in read_coat(Seasoned("A", replace(piece, stages=(thaw,)), layers)).cautions}
     for bad in ((temper,) * 3, (replace(temper, place="cellar"),), (replace(temper, lasts_s=0),),
                 (replace(temper, what="hang"),)):  # fmt: skip
         with pytest.raises(BadInput) as refusal:
-            read_arm(Arm("A", replace(piece, stages=bad), ()))
+            read_coat(Seasoned("A", replace(piece, stages=bad), ()))
         assert refusal.value.field.startswith("piece.stages")
 
 
 def test_a_bath_in_warm_water_is_warned_of_through_the_whole_coat():
     def ids(celsius: float, hours: float, **piece) -> dict[str, str]:
         bath = Layer("marinade", BRINE, 250, hours * HOUR, celsius, place="warm water")
-        read = read_arm(Arm("A", Piece("beef-rib-steak", 400, **piece), (bath,)), cored=False)
+        read = read_coat(Seasoned("A", Piece("beef-rib-steak", 400, **piece), (bath,)), cored=False)
         return {caution.id: caution.level for caution in read.cautions}
 
     assert ids(52, 3)["warm-bath"] == "caution"
@@ -215,15 +215,17 @@ def test_a_bath_in_warm_water_is_warned_of_through_the_whole_coat():
     # needled, a roast 11 cm thick warms up for hours
     roast = Layer("marinade", BRINE, 250, 9 * HOUR, 57, place="warm water")
     thick = Piece("beef-round", 3000, pierced=True, endpoint_c=63.0)
-    assert "warm-hold" in {c.id for c in read_arm(Arm("A", thick, (roast,)), cored=False).cautions}
+    assert "warm-hold" in {c.id for c in read_coat(Seasoned("A", thick, (roast,)), cored=False).cautions}
 
 
 def test_on_the_fire_what_is_not_intact_and_what_goes_there_wet_are_timed():
     wet = Layer("marinade", BRINE, 250, HOUR, after="as it is")
-    shoulder = read_arm(Arm("A", Piece("pork-shoulder", 2500, pierced=True, endpoint_c=90.0), (wet,)), cored=False)
+    shoulder = read_coat(
+        Seasoned("A", Piece("pork-shoulder", 2500, pierced=True, endpoint_c=90.0), (wet,)), cored=False
+    )
     ids = {caution.id: caution.level for caution in shoulder.cautions}
     assert (ids["centre-slow"], ids["surface-slow"]) == ("caution", "caution")
-    dry = read_arm(Arm("A", Piece("pork-shoulder", 2500), (replace(wet, after="wiped"),)), cored=False)
+    dry = read_coat(Seasoned("A", Piece("pork-shoulder", 2500), (replace(wet, after="wiped"),)), cored=False)
     assert not {"centre-slow", "surface-slow"} & {caution.id for caution in dry.cautions}
-    chop = read_arm(Arm("A", Piece("pork-chop", 250, pierced=True), (wet,)), cored=False)
+    chop = read_coat(Seasoned("A", Piece("pork-chop", 250, pierced=True), (wet,)), cored=False)
     assert not {"centre-slow", "surface-slow"} & {caution.id for caution in chop.cautions}

@@ -5,14 +5,14 @@ import dataclasses
 import pytest
 from ravska_core import coat, doses
 from ravska_core.catalogue import catalogue
-from ravska_core.coat import Arm, read_arm
+from ravska_core.coat import Seasoned, read_coat
 from ravska_core.coat_weights import WeighBack, learned_coat, own_coat
 from ravska_core.cuts import Measures, Piece, cutting, read_piece, skin_piece
 from ravska_core.layers import LAYER_KINDS, Layer, place_for, plain
 from ravska_core.mixing import to_mix
 from ravska_core.portions import PORTION_G, raw_weight
-from ravska_core.schools import SCHOOLS
 from ravska_core.target import give_way, usually_gives
+from ravska_core.ways import WAYS
 from ravska_core.working import BadInput
 from tests_blends import blend
 
@@ -31,8 +31,8 @@ def bath(hours: float = 16, **more) -> Layer:
     return Layer("marinade", BATH, 250, hours * HOUR, **more)
 
 
-def arm(piece: Piece, *layers: Layer, target: float | None = None) -> coat.ArmReading:
-    return read_arm(Arm("A", piece, layers, target))
+def arm(piece: Piece, *layers: Layer, target: float | None = None) -> coat.CoatReading:
+    return read_coat(Seasoned("A", piece, layers, target))
 
 
 def test_a_standard_coat_on_a_small_shoulder_is_the_trades_thirty_grams():
@@ -116,14 +116,14 @@ def test_the_rest_goes_to_the_layer_without_a_dose_and_the_ledger_runs():
 @pytest.mark.parametrize("at", [0, 1, 2])
 def test_whichever_layer_gives_way_the_target_is_met(at):
     layers = (bath(8), Layer("pre-salt", SALT, 0.5, HOUR), rub(2))
-    now = read_arm(Arm("A", Piece("goat-leg", 2100), layers)).salt.value
+    now = read_coat(Seasoned("A", Piece("goat-leg", 2100), layers)).salt.value
     target = round(now + 0.1, 2)
-    given, says = give_way(Arm("A", Piece("goat-leg", 2100), layers, target), at)
+    given, says = give_way(Seasoned("A", Piece("goat-leg", 2100), layers, target), at)
     assert says == ""
     changed = tuple(given if n == at else layer for n, layer in enumerate(layers))
-    assert read_arm(Arm("A", Piece("goat-leg", 2100), changed)).salt.value == pytest.approx(target, abs=0.02)
+    assert read_coat(Seasoned("A", Piece("goat-leg", 2100), changed)).salt.value == pytest.approx(target, abs=0.02)
     with pytest.raises(BadInput) as refusal:
-        give_way(Arm("A", Piece("goat-leg", 2100), (Layer("pre-salt", SALT, 2, HOUR), rub(5)), 0.9), 1)
+        give_way(Seasoned("A", Piece("goat-leg", 2100), (Layer("pre-salt", SALT, 2, HOUR), rub(5)), 0.9), 1)
     assert "already hold" in refusal.value.sentence
 
 
@@ -238,7 +238,7 @@ def test_every_cut_of_the_catalogue_can_be_coated(cut):
     assert found.thin.value >= found.salt.value * 0.999
 
 
-@pytest.mark.parametrize("school", SCHOOLS.values(), ids=lambda school: school.key)
+@pytest.mark.parametrize("school", WAYS.values(), ids=lambda school: school.key)
 def test_every_school_can_be_built_on_a_joint(school):
     of = {"dry rub": RUB, "marinade": BATH, "injection": BATH, "spritz": BATH, "glaze": BATH}
     layers = tuple(

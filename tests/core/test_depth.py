@@ -9,7 +9,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 from ravska_core import depth
 from ravska_core.catalogue import catalogue
-from ravska_core.coat import Arm, read_arm
+from ravska_core.coat import Seasoned, read_coat
 from ravska_core.column import Column, at_depths, column_of, diffuse, soak
 from ravska_core.composition import read_blend
 from ravska_core.cuts import Piece, read_piece
@@ -133,7 +133,7 @@ def test_reach_is_what_people_are_told(hours, mm):
 def test_salt_of_a_bath_agrees_with_a_hand_calculation():
     piece = Piece("lamb-shoulder-boneless", 1500, faces={"fat cap": "off"})
     rinsed = Layer("marinade", BATH, 3000, 16 * HOUR, after="rinsed")
-    found = read_arm(Arm("A", piece, (rinsed,)))
+    found = read_coat(Seasoned("A", piece, (rinsed,)))
     # a sheet of V/A = 1415.1 / 628.6 = 2.251 cm: Dt/l2 = 0.02842; salt lives in the water of both sides, so that
     # alpha is 3 ml of bath a gram x its density x its water over 0.745, and the meat gets Crank's share of it
     reading = read_blend(BATH)
@@ -150,36 +150,37 @@ def test_a_bath_over_a_dry_coat_washes_off_what_has_not_gone_in():
     piece = Piece("lamb-shoulder", 2300)
     coat = Layer("pre-salt", SALT, 1.0, 0.25 * HOUR)
     plain_bath = Layer("marinade", BATH, 250, HOUR)
-    at_once = read_arm(Arm("A", piece, (coat, plain_bath))).layers[0]
-    later = read_arm(Arm("A", piece, (dataclasses.replace(coat, hold_s=16 * HOUR), plain_bath))).layers[0]
+    at_once = read_coat(Seasoned("A", piece, (coat, plain_bath))).layers[0]
+    later = read_coat(Seasoned("A", piece, (dataclasses.replace(coat, hold_s=16 * HOUR), plain_bath))).layers[0]
     assert at_once.fate.lost["left in the bath"] > later.fate.lost["left in the bath"] > 0.05
     assert at_once.salt.value < later.salt.value < 1.0
     # and wiping takes some of what clings, rinsing all of it
     stays = [
-        read_arm(Arm("A", piece, (dataclasses.replace(plain_bath, after=after),))).salt.value for after in AFTER_BATH
+        read_coat(Seasoned("A", piece, (dataclasses.replace(plain_bath, after=after),))).salt.value
+        for after in AFTER_BATH
     ]
     assert stays[1] < stays[0] < stays[2]
 
 
 def test_what_drips_out_is_what_the_ledger_moves_to_the_plate_and_can_be_mixed():
     salted = Layer("pre-salt", SALT, 1.0, 16 * HOUR)
-    arm = Arm("A", Piece("lamb-shoulder", 2300), (salted,))
+    arm = Seasoned("A", Piece("lamb-shoulder", 2300), (salted,))
     found = dict(drippings_of(arm))
     # by hand: half of 38 % of 1886 g is 358 g, 15 % of it fat; 25.5 % of 18.86 g of salt leaves with it
     assert sum(found.values()) - found["table-salt/fine"] == pytest.approx(358.3, abs=0.5)
     assert found["tallow/melted"] == pytest.approx(53.7, abs=0.2)
     assert found["table-salt/fine"] * 0.985 == pytest.approx(18.86 * 0.255, rel=2e-3)
     # all of them eaten, that salt is on the plate
-    all_of_it = read_arm(dataclasses.replace(arm, layers=(salted, Layer("drippings", None, 100)))).layers[0].fate
+    all_of_it = read_coat(dataclasses.replace(arm, layers=(salted, Layer("drippings", None, 100)))).layers[0].fate
     assert all_of_it.plate * 18.86 == pytest.approx(found["table-salt/fine"] * 0.985, rel=1e-6)
     assert set(found) <= set(catalogue().grinds)
     assert all(grind in catalogue().grinds for grind in DRIP_FATS.values())
-    assert "tallow/melted" not in dict(drippings_of(Arm("A", Piece("cod-loin", 900), (salted,))))
+    assert "tallow/melted" not in dict(drippings_of(Seasoned("A", Piece("cod-loin", 900), (salted,))))
 
 
 def test_the_core_sample_moves_with_its_hour_and_its_band_holds_it():
     stack = (Layer("pre-salt", SALT, 0.7, 16 * HOUR), Layer("rub", SALT, 1, 2 * HOUR))
-    early, late = (read_arm(Arm("A", Piece("lamb-shoulder", 2300), stack), at_s=at).sample for at in (HOUR, None))
+    early, late = (read_coat(Seasoned("A", Piece("lamb-shoulder", 2300), stack), at_s=at).sample for at in (HOUR, None))
     assert late.time_s == late.whole_s == 18 * HOUR
     assert early.percent[0] > 0
     deep = next(n for n, cm in enumerate(late.depths_cm) if cm > 1)

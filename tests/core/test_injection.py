@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 from ravska_core import depth, injection, needle
 from ravska_core.additives import nitrite_mg_kg, nitrite_of
 from ravska_core.catalogue import Bone, catalogue
-from ravska_core.coat import Arm, read_arm
+from ravska_core.coat import Seasoned, read_coat
 from ravska_core.composition import read_blend
 from ravska_core.cuts import Piece, read_piece
 from ravska_core.injection import Injection, injection_of, liquid_g, pump_percent
@@ -30,7 +30,7 @@ JOINT = Piece("pork-shoulder", 2000)
 
 def read(piece: Piece = JOINT, blend=STOCK, dose: float | None = 10, hold: float = 8 * HOUR, more=(), **plan):
     layer = Layer("injection", blend, dose, hold, injection=Injection(**plan))
-    return read_arm(Arm("A", piece, (layer, *more)), cored=False)
+    return read_coat(Seasoned("A", piece, (layer, *more)), cored=False)
 
 
 # USDA processing inspectors' calculations handbook, from memory: pump = (after - before) / before
@@ -211,7 +211,7 @@ def test_what_was_weighed_goes_before_what_is_usual():
     assert planned.stays.value == pytest.approx(170 / 235.294 * 100, rel=1e-4)
     in_ml = read(after_g=2170, used=Amount(250 / read_blend(STOCK).density_g_ml, "ml"))
     assert in_ml.layers[0].dose_g == pytest.approx(250)
-    arm = Arm("A", JOINT, (Layer("injection", STOCK, 10, HOUR, injection=Injection(after_g=2170)),), 1.0)
+    arm = Seasoned("A", JOINT, (Layer("injection", STOCK, 10, HOUR, injection=Injection(after_g=2170)),), 1.0)
     with pytest.raises(BadInput, match="was weighed"):
         give_way(arm, 0)
 
@@ -219,23 +219,23 @@ def test_what_was_weighed_goes_before_what_is_usual():
 def test_injecting_again_mid_cook_goes_by_weight_and_warns():
     first = read()
     again = Layer("second injection", STOCK, 3)
-    both = read_arm(Arm("A", JOINT, (Layer("injection", STOCK, 10, 8 * HOUR), again)), cored=False)
+    both = read_coat(Seasoned("A", JOINT, (Layer("injection", STOCK, 10, 8 * HOUR), again)), cored=False)
     added = 2000 * 0.03 * read_blend(STOCK).salt.value / 100 / both.piece.edible.value * 100
     assert both.salt.value - first.salt.value == pytest.approx(added)
     assert both.layers[1].dose_g == pytest.approx(60 / 0.7)
     assert "stays in the lines" in both.layers[1].injection.says[0]
     assert {"inject-again", "pierced", "needle"} <= {c.id for c in both.cautions}
-    rare = read_arm(Arm("A", dataclasses.replace(JOINT, endpoint_c=57.0), (again,)), cored=False)
+    rare = read_coat(Seasoned("A", dataclasses.replace(JOINT, endpoint_c=57.0), (again,)), cored=False)
     assert rare.cautions[0].id == "not-intact"
     assert rare.cautions[0].level == "stop"
-    whole = read_arm(Arm("A", dataclasses.replace(JOINT, endpoint_c=57.0), ()), cored=False)
+    whole = read_coat(Seasoned("A", dataclasses.replace(JOINT, endpoint_c=57.0), ()), cored=False)
     assert {"below-minimum"} == {c.id for c in whole.cautions} & {"below-minimum", "not-intact"}
 
 
 def test_an_injection_mid_cook_is_weighed_against_what_has_lost_weight_by_then():
     def mid_cook(**plan):
         layer = Layer("second injection", STOCK, 3, injection=Injection(**plan))
-        return read_arm(Arm("A", JOINT, (layer,)), cored=False).layers[0].injection
+        return read_coat(Seasoned("A", JOINT, (layer,)), cored=False).layers[0].injection
 
     with pytest.raises(BadInput, match="lost weight") as refusal:
         mid_cook(after_g=1700)
@@ -250,15 +250,15 @@ def test_an_injection_mid_cook_is_weighed_against_what_has_lost_weight_by_then()
 def test_curing_salt_is_counted_only_to_refuse():
     pickle = blend(("water/liquid", 970, "scale"), ("curing-salt/fine", 30, "scale"), kind="injection")
     layer = Layer("injection", pickle, 10, HOUR, 4.0, 1.0)
-    found = read_arm(Arm("A", JOINT, (layer,)), cored=False)
+    found = read_coat(Seasoned("A", JOINT, (layer,)), cored=False)
     assert any("188 mg of sodium nitrite" in c.sentence for c in found.cautions if c.id == "cure")
     for refused in (
-        Arm("A", JOINT, (dataclasses.replace(layer, dose=11),)),
-        Arm("A", Piece("pork-belly", 2000), (dataclasses.replace(layer, dose=7),)),  # 131 is above a belly's 120
-        Arm("A", JOINT, (Layer("rub", plain("curing-salt/fine"), 5, HOUR),)),
+        Seasoned("A", JOINT, (dataclasses.replace(layer, dose=11),)),
+        Seasoned("A", Piece("pork-belly", 2000), (dataclasses.replace(layer, dose=7),)),  # 131 is above a belly's 120
+        Seasoned("A", JOINT, (Layer("rub", plain("curing-salt/fine"), 5, HOUR),)),
     ):
         with pytest.raises(BadInput, match="does not formulate cures") as refusal:
-            read_arm(refused, cored=False)
+            read_coat(refused, cored=False)
         assert refusal.value.field == "layers.0.dose"
 
 

@@ -9,7 +9,7 @@ from hypothesis import assume, given
 from hypothesis import strategies as st
 from ravska_core.blends import Blend, Line
 from ravska_core.catalogue import ACID_CLASSES, MEAT_CLASSES, catalogue
-from ravska_core.coat import Arm, read_arm
+from ravska_core.coat import Seasoned, read_coat
 from ravska_core.composition import read_blend
 from ravska_core.cuts import Measures, Piece, read_piece
 from ravska_core.depth import diffusivity_m2_s, sheet_uptake
@@ -45,7 +45,7 @@ def mixtures(draw, kind: str = "dry rub", wet: bool = False):
 
 @given(mixtures(), cuts, masses, coats, surfaces)
 def test_salt_of_a_rub_never_exceeds_what_was_put_on(rub, cut, mass_g, coat, surface):
-    found = read_arm(Arm("A", Piece(cut, mass_g, surface=surface), (Layer("rub", rub, coat, HOUR),)))
+    found = read_coat(Seasoned("A", Piece(cut, mass_g, surface=surface), (Layer("rub", rub, coat, HOUR),)))
     (layer,) = found.layers
     put_on = layer.dose.value * read_blend(rub).salt.value / 100
     assert found.salt.value / 100 * found.piece.edible.value <= put_on + 1e-9
@@ -57,7 +57,7 @@ def test_salt_of_a_rub_never_exceeds_what_was_put_on(rub, cut, mass_g, coat, sur
 def test_more_rub_is_never_less_salt_and_beyond_the_ceiling_no_more(rub, cut, mass_g, surface, times):
     def salt(coat: float) -> float:
         piece = Piece(cut, mass_g, surface=surface)
-        return read_arm(Arm("A", piece, (Layer("rub", rub, coat, HOUR),))).salt.value
+        return read_coat(Seasoned("A", piece, (Layer("rub", rub, coat, HOUR),))).salt.value
 
     ceiling = ADHESION_CEILING[surface]
     assert salt(ceiling / times) <= salt(ceiling) + 1e-12
@@ -68,7 +68,7 @@ def test_more_rub_is_never_less_salt_and_beyond_the_ceiling_no_more(rub, cut, ma
 def test_a_bath_never_gives_more_than_its_balance_and_longer_never_less(bath, cut, mass_g, hold_s, ml_kg):
     def salt(seconds: float):
         layer = Layer("marinade", bath, ml_kg, seconds, after="rinsed")
-        return read_arm(Arm("A", Piece(cut, mass_g), (layer,))).salt
+        return read_coat(Seasoned("A", Piece(cut, mass_g), (layer,))).salt
 
     balance = read_blend(bath).salt.high * 0.745
     found = salt(hold_s)
@@ -128,7 +128,7 @@ def test_a_face_left_bare_and_the_rest_make_the_whole(cut, mass_g):
 @given(mixtures(), cuts, masses, st.floats(0.05, 2))
 def test_layers_add_and_every_figure_shows_how(rub, cut, mass_g, percent):
     layers = (Layer("pre-salt", plain("table-salt/fine"), percent, HOUR), Layer("rub", rub, 5, HOUR))
-    found = read_arm(Arm("A", Piece(cut, mass_g), layers))
+    found = read_coat(Seasoned("A", Piece(cut, mass_g), layers))
     assert found.salt.value == pytest.approx(sum(layer.salt.value for layer in found.layers))
     for figure in (found.salt, found.piece.coatable, found.piece.edible, *[layer.dose for layer in found.layers]):
         assert figure.steps[-1].value == pytest.approx(figure.value)

@@ -5,7 +5,7 @@ from itertools import product
 
 import pytest
 from ravska_core.catalogue import ACID_CLASSES, MEAT_CLASSES, THICKNESSES, CatalogueError, catalogue, read_windows
-from ravska_core.coat import Arm, read_arm
+from ravska_core.coat import Seasoned, read_coat
 from ravska_core.composition import read_blend
 from ravska_core.cuts import Piece, read_piece
 from ravska_core.layers import Layer
@@ -123,7 +123,7 @@ def test_an_enzyme_that_was_simmered_is_dead_and_one_stirred_in_later_is_not():
 
 
 def read(*layers: Layer, piece: Piece | None = None):
-    return read_arm(Arm("A", piece or Piece("lamb-shoulder", 2250), layers), cored=False)
+    return read_coat(Seasoned("A", piece or Piece("lamb-shoulder", 2250), layers), cored=False)
 
 
 def test_what_a_bath_gives_is_said_in_grams_and_agrees_with_the_ledger():

@@ -2,7 +2,7 @@
 
 import pytest
 from ravska_core.catalogue import Bone
-from ravska_core.coat import Arm, read_arm
+from ravska_core.coat import Seasoned, read_coat
 from ravska_core.cuts import Piece
 from ravska_core.drippings import drippings_of
 from ravska_core.injection import Injection
@@ -25,8 +25,8 @@ RUB = Layer("rub", SALT, 1, 2 * HOUR)
 BATHED = Layer("marinade", BATH, 200, 8 * HOUR)
 
 
-def arm(*layers: Layer, target: float | None = None, piece: Piece = SHOULDER) -> Arm:
-    return Arm("A", piece, layers, target)
+def arm(*layers: Layer, target: float | None = None, piece: Piece = SHOULDER) -> Seasoned:
+    return Seasoned("A", piece, layers, target)
 
 
 @pytest.mark.parametrize(
@@ -50,7 +50,7 @@ def arm(*layers: Layer, target: float | None = None, piece: Piece = SHOULDER) ->
 )
 def test_a_stack_that_cannot_be_is_refused_at_its_field(asked, field, says):
     with pytest.raises(BadInput, match=says) as refusal:
-        read_arm(asked)
+        read_coat(asked)
     assert refusal.value.field == field
 
 
@@ -73,7 +73,7 @@ def test_a_layer_that_cannot_give_way_says_what_to_do_instead(asked, at, field, 
 
 
 def test_a_rest_that_no_dose_reaches_takes_the_most_there_is_and_says_so():
-    found = read_arm(arm(Layer("finishing salt", SALT, None), target=5.0))
+    found = read_coat(arm(Layer("finishing salt", SALT, None), target=5.0))
     assert "3.23 points short of 5 %: 30 g/kg sliced is the most this takes" in found.layers[0].note
     assert found.salt.value < 5.0
 
@@ -114,7 +114,7 @@ def test_a_face_that_is_nearly_all_bone_still_gets_a_site_and_a_lost_site_comes_
 def test_sites_that_no_needle_enters_are_named_together_and_none_left_says_so():
     def read(*sites: tuple[float, float]):
         plan = Injection(sites=sites)
-        return read_arm(arm(Layer("injection", STOCK, 10, HOUR, injection=plan))).layers[0].injection
+        return read_coat(arm(Layer("injection", STOCK, 10, HOUR, injection=plan))).layers[0].injection
 
     some = read((0.5, 0.2), (1.1, 0.5), (1.2, 0.5))
     assert some.asks == ("Sites 2, 3 lie beyond the edge: drag them off, or let all be moved.",)

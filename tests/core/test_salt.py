@@ -7,7 +7,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 from ravska_core.blends import Blend
-from ravska_core.coat import Arm, ArmReading, read_arm
+from ravska_core.coat import CoatReading, Seasoned, read_coat
 from ravska_core.column import Column, bath_depth_cm, soak
 from ravska_core.composition import read_blend
 from ravska_core.cuts import Measures, Piece, read_piece
@@ -31,8 +31,8 @@ BATH = blend(("buttermilk/liquid", 4, "spoon"), ("table-salt/fine", "1/4", "spoo
 SHOULDER = Piece("pork-shoulder", 2500)
 
 
-def read(*layers: Layer, piece: Piece = SHOULDER, target: float | None = None) -> ArmReading:
-    return read_arm(Arm("A", piece, layers, target), cored=False)
+def read(*layers: Layer, piece: Piece = SHOULDER, target: float | None = None) -> CoatReading:
+    return read_coat(Seasoned("A", piece, layers, target), cored=False)
 
 
 # science.md section 5: a sheet of half thickness 0.8 cm, meat water 0.74, 4 C, 250 ml/kg, nothing clinging, 8 h
@@ -254,7 +254,7 @@ def test_drippings_that_are_eaten_never_leave_a_piece_less_salty(eaten):
 
 def test_a_rest_that_does_not_stick_is_not_prescribed_and_what_would_do_it_is_said():
     found = read(Layer("rub", RUB, None, HOUR), target=1.5)
-    assert found.layers[0].dial == pytest.approx(6)  # all that sticks to a moist surface, not 9.9
+    assert found.layers[0].dose_setting == pytest.approx(6)  # all that sticks to a moist surface, not 9.9
     assert found.salt.value == pytest.approx(1.256, abs=0.01)
     note = found.layers[0].note
     assert note.startswith("It comes to 1.26 %, 0.24 points short of 1.5 %: no more than 6 g on 100 cm² sticks")
@@ -274,10 +274,10 @@ def test_the_rest_and_meet_are_one_solver():
     rest = read(*layers, target=1.3)
     assert rest.salt.value == pytest.approx(1.3, abs=1e-6)
     dosed = (layers[0], dataclasses.replace(layers[1], dose=2.0))
-    given, says = give_way(Arm("A", SHOULDER, dosed, 1.3), 1)
-    assert given.dose == pytest.approx(rest.layers[1].dial, rel=0.01)
+    given, says = give_way(Seasoned("A", SHOULDER, dosed, 1.3), 1)
+    assert given.dose == pytest.approx(rest.layers[1].dose_setting, rel=0.01)
     assert says == ""
-    most, says = give_way(Arm("A", SHOULDER, (Layer("rub", RUB, 5, HOUR),), 1.5), 0)
+    most, says = give_way(Seasoned("A", SHOULDER, (Layer("rub", RUB, 5, HOUR),), 1.5), 0)
     assert most.dose == 6
     assert "0.24 points short of 1.5 %" in says
 
@@ -292,11 +292,11 @@ def test_a_rest_that_others_leave_nothing_of_says_what_they_hold():
     with pytest.raises(
         BadInput, match=r"At its least this layer and the others already hold 1\.\d\d %, more than 0\.9"
     ):
-        give_way(Arm("A", SHOULDER, ahead, 0.9), 1)
+        give_way(Seasoned("A", SHOULDER, ahead, 0.9), 1)
 
 
 def test_a_bath_gives_way_by_its_hold_and_says_what_it_cannot():
-    arm = Arm("A", SHOULDER, (Layer("marinade", BATH, 250, 8 * HOUR),), 0.3)
+    arm = Seasoned("A", SHOULDER, (Layer("marinade", BATH, 250, 8 * HOUR),), 0.3)
     given, says = give_way(arm, 0)
     assert says == ""
     assert read(given).salt.value == pytest.approx(0.3, abs=0.005)
@@ -304,8 +304,8 @@ def test_a_bath_gives_way_by_its_hold_and_says_what_it_cannot():
         give_way(dataclasses.replace(arm, target_percent=3.0), 0)
     # plain water takes salt away: for more of it, it is held shorter
     salted = (Layer("pre-salt", SALT, 1.5, 12 * HOUR), Layer("marinade", plain("water/liquid"), 3000, HOUR))
-    long, _ = give_way(Arm("A", SHOULDER, salted, 1.0), 1)
-    short, _ = give_way(Arm("A", SHOULDER, salted, 1.3), 1)
+    long, _ = give_way(Seasoned("A", SHOULDER, salted, 1.0), 1)
+    short, _ = give_way(Seasoned("A", SHOULDER, salted, 1.3), 1)
     assert short.hold_s < long.hold_s
     assert read(salted[0], short).salt.value == pytest.approx(1.3, abs=0.02)
 
@@ -335,8 +335,8 @@ def test_two_arms_are_evened_towards_what_is_wanted_and_never_to_a_mistake():
     assert common_salt(1.3, 1.6, ()) == 1.6
     assert common_salt(1.3, 3.0, (1.5,)) == 1.5
     salting = Layer("pre-salt", SALT, 0.01, HOUR / 2)
-    salty = Arm("A", SHOULDER, (Layer("pre-salt", SALT, 2.7, HOUR), Layer("rub", RUB, 3, HOUR)))
-    flat = Arm("B", SHOULDER, (Layer("marinade", BATH, 250, 4 * HOUR),))
+    salty = Seasoned("A", SHOULDER, (Layer("pre-salt", SALT, 2.7, HOUR), Layer("rub", RUB, 3, HOUR)))
+    flat = Seasoned("B", SHOULDER, (Layer("marinade", BATH, 250, 4 * HOUR),))
     goal = common_salt(read(*salty.layers).salt.value, read(*flat.layers).salt.value, ())
     for arm in (salty, flat):
         evened = brought_to(arm, goal, salting, 1)
@@ -354,7 +354,7 @@ def test_two_arms_are_evened_towards_what_is_wanted_and_never_to_a_mistake():
 )  # fmt: skip
 def test_a_default_coat_begins_where_the_usual_zone_is_met(cut, mass_g):
     half = blend(("black-pepper/ground", 2, "spoon"), ("kosher-dense/flake", 1, "spoon"))
-    arm = Arm("A", Piece(cut, mass_g), (Layer("rub", half, 5, HOUR),))
+    arm = Seasoned("A", Piece(cut, mass_g), (Layer("rub", half, 5, HOUR),))
     assert read(*arm.layers, piece=arm.piece).salt.value > 1.8
     dose = usual_coat(arm, 0)
     found = read(Layer("rub", half, dose, HOUR), piece=arm.piece)
@@ -409,11 +409,11 @@ def test_what_goes_into_the_meat_is_what_the_ledger_counts():
 
 def test_salt_reaches_from_the_first_layer_with_salt_on():
     pepper, rub = Layer("rub", PEPPER, 2, 20 * HOUR), Layer("rub", RUB, 3, 2 * HOUR)
-    found = read_arm(Arm("A", SHOULDER, (pepper, rub)))
+    found = read_coat(Seasoned("A", SHOULDER, (pepper, rub)))
     assert found.layers[0].reach is None
     assert found.sample.reach.value == pytest.approx(reach_cm(D * 2 * HOUR) * 10) == pytest.approx(2.68, abs=0.01)
     assert found.sample.says[0].startswith("In 2 h salt reaches 2.7 mm")
-    early = read_arm(Arm("A", SHOULDER, (pepper, rub)), at_s=20.5 * HOUR)
+    early = read_coat(Seasoned("A", SHOULDER, (pepper, rub)), at_s=20.5 * HOUR)
     assert early.sample.reach.value == pytest.approx(reach_cm(D * 0.5 * HOUR) * 10)
 
 
@@ -502,7 +502,7 @@ def test_more_of_a_surface_holds_more_and_a_full_one_no_more():
 
 def test_a_blend_that_is_mostly_fat_is_followed_by_its_own_shares():
     # the column of a moment holds what is in the meat and lies on it, nothing else
-    stack, _ = dose_stack(Arm("A", SHOULDER, (Layer("rub", RUB, 4, 0.2 * HOUR),)), SPOON_SETS["us"], None)
+    stack, _ = dose_stack(Seasoned("A", SHOULDER, (Layer("rub", RUB, 4, 0.2 * HOUR),)), SPOON_SETS["us"], None)
     assert isinstance(stack, Stack)
     moment = stack.follow()
     assert moment.cells.sum() == pytest.approx(moment.fates[0].meat + moment.fates[0].surface)

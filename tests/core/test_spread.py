@@ -7,7 +7,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from ravska_core.catalogue import Bone
-from ravska_core.coat import Arm, read_arm
+from ravska_core.coat import Seasoned, read_coat
 from ravska_core.cuts import Piece, read_piece
 from ravska_core.depth import lattice_evenness
 from ravska_core.injection import Injection, good_sites
@@ -28,7 +28,7 @@ def injected(hold: float = 8 * HOUR, **plan) -> Layer:
 
 
 def cored(*layers: Layer, at: float | None = None):
-    return read_arm(Arm("A", Piece("pork-shoulder", 2000), layers), at_s=at)
+    return read_coat(Seasoned("A", Piece("pork-shoulder", 2000), layers), at_s=at)
 
 
 @pytest.mark.parametrize("dt", [0.02, 0.2, 2.0, 40.0])

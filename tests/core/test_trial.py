@@ -108,7 +108,7 @@ def test_codes_and_orders_come_from_the_seed_and_are_balanced(seed, samples):
 
 
 A = ArmRecord("A", "lamb-shoulder", 1, 2300, 1.2, 18_000, 1800, False)
-B = replace(A, label="B")
+B = replace(A, letter="B")
 
 
 @pytest.mark.parametrize(

@@ -5,7 +5,7 @@ import math
 
 import pytest
 from ravska_core.binder import Binder, binders_for, plain_binders, with_binder
-from ravska_core.coat import Arm, read_arm
+from ravska_core.coat import Seasoned, read_coat
 from ravska_core.cuts import Piece
 from ravska_core.injection import Injection
 from ravska_core.layers import Layer, plain
@@ -26,23 +26,23 @@ def rub(dose: float | None = 5) -> Layer:
 
 
 def test_a_light_coat_needs_no_binder_and_a_heavy_one_does():
-    light = binders_for(Arm("A", SHOULDER, (rub(5),)), plain_binders())
+    light = binders_for(Seasoned("A", SHOULDER, (rub(5),)), plain_binders())
     assert (light.least, light.needs.value) == (0, 5)
     assert "None is needed" in light.says
-    heavy = binders_for(Arm("A", SHOULDER, (rub(8),)), plain_binders())
+    heavy = binders_for(Seasoned("A", SHOULDER, (rub(8),)), plain_binders())
     assert [round(choice.sticks, 3) for choice in heavy.choices] == [0.75, 1, 1, 1]  # 6 of 8 g stick to moist meat
     assert heavy.least == 1
     grams = heavy.choices[0].falls_g
-    assert grams == pytest.approx(0.02 * read_arm(Arm("A", SHOULDER, ())).piece.coatable.value)
-    bark = binders_for(Arm("A", SHOULDER, (rub(14),)), plain_binders())
+    assert grams == pytest.approx(0.02 * read_coat(Seasoned("A", SHOULDER, ())).piece.coatable.value)
+    bark = binders_for(Seasoned("A", SHOULDER, (rub(14),)), plain_binders())
     assert bark.least is None
     assert "coat lighter" in bark.says
 
 
 def test_a_binder_brings_what_its_blend_holds():
-    found = binders_for(Arm("A", SHOULDER, (rub(8),)), plain_binders())
+    found = binders_for(Seasoned("A", SHOULDER, (rub(8),)), plain_binders())
     none, oil, mustard, honey = found.choices
-    area = read_arm(Arm("A", SHOULDER, ())).piece.coatable.value
+    area = read_coat(Seasoned("A", SHOULDER, ())).piece.coatable.value
     assert oil.fat_g == pytest.approx(oil.grams) == pytest.approx(0.015 * area)
     assert mustard.salt_percent == pytest.approx(0.024 * area * 0.0281 / (2300 * 0.82) * 100, rel=0.02)
     assert (none.flavour, oil.flavour) == ("nothing beside the rub", "no taste of its own")
@@ -51,7 +51,7 @@ def test_a_binder_brings_what_its_blend_holds():
     assert mustard.allergens == ("mustard",)
     assert none.chosen
     under = dataclasses.replace(plain_binders()[1])
-    chosen = binders_for(Arm("A", SHOULDER, with_binder((rub(8),), under)), plain_binders())
+    chosen = binders_for(Seasoned("A", SHOULDER, with_binder((rub(8),), under)), plain_binders())
     assert [choice.chosen for choice in chosen.choices] == [False, False, True, False]
     assert chosen.choices[2].total.value == pytest.approx(mustard.total.value)
 
@@ -64,7 +64,7 @@ def test_a_binder_goes_under_the_coat_that_lies_on_the_surface():
     again = with_binder(with_binder((bath, rub()), oil), Binder("none", None))
     assert [layer.kind for layer in again] == ["marinade", "rub"]
     with pytest.raises(BadInput, match="nothing to bind"):
-        binders_for(Arm("A", SHOULDER, (rub(), bath)), plain_binders())
+        binders_for(Seasoned("A", SHOULDER, (rub(), bath)), plain_binders())
 
 
 # IAPWS steam tables: saturation pressure of water [Pa]
@@ -96,7 +96,7 @@ def stacks() -> dict[str, tuple[Layer, ...]]:
 
 
 def test_side_by_side_each_way_shows_what_it_is_known_for():
-    found = {one.key: one for one in sides([(key, Arm("A", SHOULDER, of)) for key, of in stacks().items()])}
+    found = {one.key: one for one in sides([(key, Seasoned("A", SHOULDER, of)) for key, of in stacks().items()])}
     assert found["injected"].deeper.value > 80 > 40 > found["plain"].deeper.value > found["rubbed"].deeper.value
     assert found["plain"].surface.wet < found["rubbed"].surface.wet < found["marinated"].surface.wet
     assert found["marinated"].surface.dries.value > found["rubbed"].surface.dries.value
@@ -106,20 +106,20 @@ def test_side_by_side_each_way_shows_what_it_is_known_for():
     assert found["plain"].cautions == found["plain"].stops == 0
     assert found["marinated"].worst == ()  # its bath is thrown away, as planned
     boiled = (dataclasses.replace(stacks()["marinated"][0], eaten=0.5),)
-    assert [caution.id for caution in side("marinated", Arm("A", SHOULDER, boiled)).worst] == ["boil-first"]
-    assert found["injected"].centre_percent == pytest.approx(found["injected"].arm.salt.value, rel=0.01)
+    assert [caution.id for caution in side("marinated", Seasoned("A", SHOULDER, boiled)).worst] == ["boil-first"]
+    assert found["injected"].centre_percent == pytest.approx(found["injected"].reading.salt.value, rel=0.01)
 
 
 def test_a_rare_endpoint_is_a_stop_only_where_the_needle_went_in():
     rare = dataclasses.replace(SHOULDER, endpoint_c=55.0)
-    found = {key: side(key, Arm("A", rare, of)) for key, of in stacks().items()}
+    found = {key: side(key, Seasoned("A", rare, of)) for key, of in stacks().items()}
     assert {key for key, one in found.items() if one.stops} == {"injected"}
     assert found["injected"].worst[0].id == "not-intact"
 
 
 def test_a_bath_lifted_out_as_it_is_is_wetter_than_a_wiped_or_rinsed_one():
     wet = [
-        side("marinated", Arm("A", SHOULDER, (Layer("marinade", BATH, 250, HOUR, after=after),))).surface
+        side("marinated", Seasoned("A", SHOULDER, (Layer("marinade", BATH, 250, HOUR, after=after),))).surface
         for after in ("as it is", "wiped", "rinsed")
     ]
     assert wet[0].water.value > wet[1].water.value > wet[2].water.value

@@ -20,9 +20,9 @@ from ravska_core.measuring import spoon_batch
 from ravska_core.method import ABSORBS, JUICE, MethodStep, Stuff, finish
 from ravska_core.needle import clogging
 from ravska_core.nudges import NUDGES, nudge
-from ravska_core.schools import SCHOOLS
 from ravska_core.spoons import SPOON_SETS, Spoon, SpoonSet, measure_out
 from ravska_core.volume import dissolved_salt_ml_g, solid_share, volume_ml
+from ravska_core.ways import WAYS
 from ravska_core.working import BadInput, say
 from tests_blends import blend, lines
 
@@ -329,7 +329,7 @@ def test_the_herb_scale_is_for_herbs():
 def test_a_binder_has_one_usual_weight_wherever_it_is_begun():
     usual = {binder.key: binder.dose for binder in plain_binders()}
     assert usual == {"vegetable-oil/liquid": 1.5, "mustard-prepared/paste": 2.4, "honey/liquid": 2.0}
-    for school in SCHOOLS.values():
+    for school in WAYS.values():
         for slot in school.slots:
             if slot.kind == "binder":
                 assert slot.dose == usual_binder_g(plain(slot.grind)) == usual[slot.grind]

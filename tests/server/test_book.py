@@ -34,7 +34,7 @@ from book.models import (
 from django.conf import settings
 from django.core.management import CommandError, call_command
 from django.db import IntegrityError, connection, transaction
-from ravska_core.coat import read_arm
+from ravska_core.coat import read_coat
 from ravska_core.composition import read_blend
 from ravska_core.working import BadInput
 
@@ -123,14 +123,14 @@ def test_every_demo_blend_can_be_mixed_and_every_arm_be_coated(book):
         found = read_blend(blend.as_core())
         assert 0 < found.salt.value < 85, blend.name
     for arm in Arm.objects.all():
-        found = read_arm(arm.as_core())
+        found = read_coat(arm.as_core())
         assert 0.4 < found.salt.value < 2.2, (arm.trial.cook.name, arm.name, found.salt.value)
         assert not [c for c in found.cautions if c.level == "stop"]
 
 
 def test_the_demos_duck_is_a_clean_pair_and_its_goat_is_not(book):
     pairs = {
-        cook.name: [read_arm(arm.as_core()).salt.value for arm in cook.trial.arms.all()] for cook in Cook.objects.all()
+        cook.name: [read_coat(arm.as_core()).salt.value for arm in cook.trial.arms.all()] for cook in Cook.objects.all()
     }
     a, b = pairs["Wharf lunch, duck legs"]
     assert a == pytest.approx(b, abs=0.01)

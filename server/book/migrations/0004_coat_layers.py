@@ -48,6 +48,8 @@ def carry_over(apps, schema_editor):
 
 
 class Migration(migrations.Migration):
+    reshapes = ("layer", "step")  # a binder under a coat became a layer of its own
+
 
     dependencies = [
         ('book', '0003_measure_and_bring'),

@@ -52,11 +52,11 @@ class Arm(Row):
             named("name", "arm_named"),
         ]
 
-    def as_core(self) -> core_coat.Arm:
+    def as_core(self) -> core_coat.Seasoned:
         cook = self.trial.cook
         layers = tuple(layer.as_core() for layer in self.piece.layers.all())
         portion = PORTION_G[cook.appetite]
-        return core_coat.Arm(self.label, self.piece.as_core(), layers, self.piece.target_percent, portion)
+        return core_coat.Seasoned(self.label, self.piece.as_core(), layers, self.piece.target_percent, portion)
 
 
 class Sample(Row):

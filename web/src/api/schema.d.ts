@@ -2151,8 +2151,8 @@ export interface components {
             dose: components["schemas"]["Figure"];
             /** Dose G */
             dose_g: number;
-            /** Dial */
-            dial: number;
+            /** Dose Setting */
+            dose_setting: number;
             spoons: components["schemas"]["SpoonsOut"];
             salt: components["schemas"]["Figure"];
             /** In Meat */

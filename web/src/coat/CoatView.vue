@@ -75,7 +75,7 @@ const crust = computed(() => {
     grinds.value,
   )
 })
-const crustPx = computed(() => Math.round(Math.min(64, 14 + (coated.value?.read.dial ?? 0) * 4)))
+const crustPx = computed(() => Math.round(Math.min(64, 14 + (coated.value?.read.dose_setting ?? 0) * 4)))
 const binder = computed(() => {
   const found = lying.value.find(({ layer }) => layer.kind === 'binder')
   return found ? layerColour(found.layer, blends.value, grinds.value) : ''

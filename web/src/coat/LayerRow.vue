@@ -27,7 +27,7 @@ const amount = computed(() => {
   return dose.unit === 'ml' ? show.value.volume(dose.value) : show.value.dose(dose.value)
 })
 const about = computed(() => {
-  const dial = props.layer.dose || (props.reading ? String(Number(props.reading.dial.toPrecision(3))) : '')
+  const dial = props.layer.dose || (props.reading ? String(Number(props.reading.dose_setting.toPrecision(3))) : '')
   const rest = props.layer.dose || props.layer.kind === 'drippings' ? '' : 'the rest: '
   const often = kind.value?.each_time && (props.layer.times ?? 1) > 1 ? ` × ${props.layer.times}` : ''
   const hold = kind.value?.held ? `, ${props.layer.hold}` : ''

@@ -43,7 +43,7 @@ it('moves a layer by the arrow keys and by its buttons, but not past the ends', 
 })
 
 it('says that a layer takes the rest when it has no dose', () => {
-  const reading = { dial: 2.345, dose: { ...figure(6), unit: 'g' }, so_far: 1.5, note: '' } as never
+  const reading = { dose_setting: 2.345, dose: { ...figure(6), unit: 'g' }, so_far: 1.5, note: '' } as never
   const props = { layer: { ...rub, dose: '' }, name: 'Salt', colour: '#000', reading, at: 0, last: true, open: false }
   expect(mount(LayerRow, { props, global }).text()).toContain('the rest: 2.35')
 })

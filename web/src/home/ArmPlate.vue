@@ -74,7 +74,7 @@ const unit = computed(
             }}{{
               bath && main?.typed.vessel
                 ? `, in a ${main.typed.vessel}`
-                : `, ${Number(reading.dial.toPrecision(3))} ${unit}`
+                : `, ${Number(reading.dose_setting.toPrecision(3))} ${unit}`
             }}
           </p>
           <p class="big">

@@ -1,4 +1,4 @@
-"""Stacks to start from, as the schools of barbecue build them, and the kinds of arm a piece can become."""
+"""Ways: named stacks to start from, as cooks build them; a school is what the two ends of a window are."""
 
 from collections.abc import Mapping
 from dataclasses import dataclass
@@ -13,7 +13,7 @@ COLD, BENCH = 4.0, 21.0
 
 @dataclass(frozen=True)
 class Slot:
-    """A layer of a school: its kind, dose in its unit, hold [s] at [C], and the plain grind it may do with.
+    """A layer of a way: its kind, dose in its unit, hold [s] at [C], and the plain grind it may do with.
 
     Without a `grind` it takes a blend of the book, of the kind its layer takes.
     """
@@ -28,7 +28,7 @@ class Slot:
 
 
 @dataclass(frozen=True)
-class School:
+class Way:
     """A stack to start from: its name, what its cooks hold, and its layers in order."""
 
     key: str
@@ -42,35 +42,35 @@ def _salt(percent: float, hours: float = 16) -> Slot:
     return Slot("pre-salt", percent, hours * _HOUR, grind="kosher-dense/flake")
 
 
-SCHOOLS: Mapping[str, School] = MappingProxyType(
+WAYS: Mapping[str, Way] = MappingProxyType(
     {
-        school.key: school
-        for school in (
-            School("rubbed", "Rubbed", "Salt inside the rub, two hours in the cold.", (Slot("rub", 5, 2 * _HOUR),)),
-            School("marinated", "Marinated", "A bath, wiped off so that smoke and crust take.",
+        way.key: way
+        for way in (
+            Way("rubbed", "Rubbed", "Salt inside the rub, two hours in the cold.", (Slot("rub", 5, 2 * _HOUR),)),
+            Way("marinated", "Marinated", "A bath, wiped off so that smoke and crust take.",
                    (Slot("marinade", 250, 4 * _HOUR),)),
-            School("both", "Marinated, then rubbed", "Bath, wipe, then a lighter rub.",
+            Way("both", "Marinated, then rubbed", "Bath, wipe, then a lighter rub.",
                    (Slot("marinade", 250, 4 * _HOUR), Slot("rub", 4, 0.5 * _HOUR))),
-            School("injected", "Injected", "A tenth of its weight, an hour before the fire.",
+            Way("injected", "Injected", "A tenth of its weight, an hour before the fire.",
                    (Slot("injection", 10, _HOUR),)),
-            School("plain", "Plain", "Nothing but salt by weight, ahead.", (_salt(1.2),)),
-            School("ahead", "Salt ahead, rub apart", "Salt by weight overnight, the rub just before the fire.",
+            Way("plain", "Plain", "Nothing but salt by weight, ahead.", (_salt(1.2),)),
+            Way("ahead", "Salt ahead, rub apart", "Salt by weight overnight, the rub just before the fire.",
                    (_salt(0.7), Slot("rub", 5, _HOUR))),
-            School("last", "Rub, and salt last", "A lean rub; the rest of the salt at the board, by the remainder.",
+            Way("last", "Rub, and salt last", "A lean rub; the rest of the salt at the board, by the remainder.",
                    (Slot("rub", 3, 2 * _HOUR), Slot("finishing salt", 0.0, grind="sea-salt-flake/flake"))),
-            School("mustard", "Mustard under the rub", "A sticky binder holds a heavy coat.",
+            Way("mustard", "Mustard under the rub", "A sticky binder holds a heavy coat.",
                    (Slot("binder", _MUSTARD, grind="mustard-prepared/paste"), Slot("rub", 8, 2 * _HOUR))),
-            School("oil", "Just enough oil", "A thin film of oil, then the rub, 20 minutes on the bench.",
+            Way("oil", "Just enough oil", "A thin film of oil, then the rub, 20 minutes on the bench.",
                    (Slot("binder", _OIL, grind="vegetable-oil/liquid"), Slot("rub", 5, _HOUR / 3, BENCH))),
-            School("wrapped ribs", "Ribs, rubbed, wrapped and glazed", "Two hours open, two wrapped, glaze at the end.",
+            Way("wrapped ribs", "Ribs, rubbed, wrapped and glazed", "Two hours open, two wrapped, glaze at the end.",
                    (Slot("rub", 3, 0.5 * _HOUR), Slot("spritz", 0.5, times=3), Slot("wrap", 40), Slot("glaze", 4))),
-            School("injected and rubbed", "Injected, then a bark", "Injection in the cold, mustard, a heavy rub.",
+            Way("injected and rubbed", "Injected, then a bark", "Injection in the cold, mustard, a heavy rub.",
                    (Slot("injection", 10, 8 * _HOUR), Slot("binder", _MUSTARD, grind="mustard-prepared/paste"),
                     Slot("rub", 8, _HOUR))),
         )
     }
 )  # fmt: skip
-"""The schools (common practice, no source)."""
+"""The shipped ways (common practice, no source)."""
 
-ARM_KINDS = ("rubbed", "marinated", "both", "injected", "injected and rubbed", "plain")
-"""What a joint can be side by side, and one of two arms in one step."""
+SIDE_BY_SIDE = ("rubbed", "marinated", "both", "injected", "injected and rubbed", "plain")
+"""The ways a joint is read in side by side, and that one of two pieces can take in one step."""
