@@ -15,14 +15,13 @@ from django.http import Http404
 from django.utils import timezone
 from ninja import Router, Schema, Status
 from pydantic import Field
-from ravska_core import correcting, weighing
-from ravska_core.caution_rules import cautions_for
-from ravska_core.cautions import Situation
-from ravska_core.composition import BlendReading, read_blend, read_salt
-from ravska_core.measuring import jar_for
-from ravska_core.method import say_step
-from ravska_core.naming import said_name
-from ravska_core.quantities import parse_mass_g
+from ravska_core.blend import BlendReading, read_blend, read_salt, say_step
+from ravska_core.bowl import TASTES, Correction, Rescue, as_weighed, corrections, jar_for, tolerance_g
+from ravska_core.bowl import rescues as core_rescues
+from ravska_core.bowl import stand as core_stand
+from ravska_core.catalogue import said_name
+from ravska_core.cautions import Situation, cautions_for
+from ravska_core.measure import parse_mass_g
 from ravska_core.working import BadInput, Figure
 
 from api.documents import BandOut, CautionOut, JarOut, VersionDocument, caution_out, jar_out, sends
@@ -272,7 +271,7 @@ def _jar(batch: Batch, reading: BlendReading | None) -> JarRowOut | None:
     return JarRowOut(jar.size_ml, jar.left_g, jar.clean, jar.frozen, full, cautions)
 
 
-def _rescue_out(found: weighing.Rescue) -> RescueOut:
+def _rescue_out(found: Rescue) -> RescueOut:
     return RescueOut(
         id=found.id,
         says=found.says,
@@ -290,13 +289,13 @@ def batch_out(batch: Batch) -> BatchOut:
     bowl = book.in_bowl(batch)
     spoons = spoon_set()
     # the lines as wanted now; what a correction brought in is wanted by weight
-    reading = read_blend(weighing.as_weighed(bowl.blend, [max(0.001, g) for g in bowl.wanted_g], False), spoons)
+    reading = read_blend(as_weighed(bowl.blend, [max(0.001, g) for g in bowl.wanted_g], False), spoons)
     by_row = {row.pk: at for at, row in enumerate(bowl.lines)}
     lines = []
     for row in batch.lines.all():
         at = by_row[row.pk]
         wanted, now = bowl.wanted_g[at], bowl.poured_g[at]
-        allowed = weighing.tolerance_g(wanted, batch.resolution_g)
+        allowed = tolerance_g(wanted, batch.resolution_g)
         lines.append(
             BatchLineOut(
                 id=row.pk,
@@ -306,7 +305,7 @@ def batch_out(batch: Batch) -> BatchOut:
                 poured_g=now,
                 low_g=max(0.0, wanted - allowed),
                 high_g=wanted + allowed,
-                stand=weighing.stand(wanted, now, batch.resolution_g),  # type: ignore[arg-type]
+                stand=core_stand(wanted, now, batch.resolution_g),  # type: ignore[arg-type]
                 done=row.done,
                 added=row.line is None,
                 spoons=reading.lines[at].spoons.text,
@@ -316,7 +315,7 @@ def batch_out(batch: Batch) -> BatchOut:
     rescues: list[RescueOut] = []
     if current is not None and current.stand == "over":
         at = by_row[current.id]
-        rescues = [_rescue_out(x) for x in weighing.rescues(bowl.blend, bowl.wanted_g, bowl.poured_g, at)]
+        rescues = [_rescue_out(x) for x in core_rescues(bowl.blend, bowl.wanted_g, bowl.poured_g, at)]
     weighed = book.read_bowl(batch, bowl, spoons)
     pours = [pour for row in batch.lines.all() for pour in row.pours.all()]
     last = max(pours, key=lambda pour: pour.at, default=None)
@@ -499,19 +498,19 @@ def restore(request, batch_id: UUID) -> BatchOut:
 @sends
 def list_tastes(request) -> list[TasteOut]:
     """Return what can be said after tasting."""
-    return [TasteOut(taste.key, taste.says) for taste in correcting.TASTES.values()]
+    return [TasteOut(taste.key, taste.says) for taste in TASTES.values()]
 
 
-def _correction_out(found: correcting.Correction, names: list[str]) -> CorrectionOut:
+def _correction_out(found: Correction, names: list[str]) -> CorrectionOut:
     adds = [AdditionOut(names[line], grams) for line, grams in found.lines]
     adds += [AdditionOut(said_name(key), grams) for key, grams in found.adds]
     changes = [ChangeOfTaste(c.key, c.label, c.unit, c.before, c.after) for c in found.changes]
     return CorrectionOut(found.says, found.why, adds, found.total_g, changes, found.figure)
 
 
-def _corrections(batch: Batch, document: TasteDocument) -> tuple[book.InBowl, tuple[correcting.Correction, ...]]:
+def _corrections(batch: Batch, document: TasteDocument) -> tuple[book.InBowl, tuple[Correction, ...]]:
     bowl = book.in_bowl(batch)
-    return bowl, correcting.corrections(bowl.blend, bowl.poured_g, document.taste, document.strength)
+    return bowl, corrections(bowl.blend, bowl.poured_g, document.taste, document.strength)
 
 
 @router.post("/batches/{uuid:batch_id}/tasted", response={200: list[CorrectionOut], **ANSWERS})

@@ -9,8 +9,7 @@ from django.db.models import Count, F, OuterRef, Q, Subquery
 from django.http import Http404
 from django.utils import timezone
 from ninja import Router, Schema, Status
-from ravska_core import blends as core
-from ravska_core.composition import read_salt
+from ravska_core.blend import LOWEST_BATCH_G, flatten, read_salt
 from ravska_core.working import BadInput, Figure
 
 from api.blend_document import BlendDocument, read_document, reading_of
@@ -71,7 +70,7 @@ def list_blends(request) -> list[BlendRow]:
         salt = None
         try:
             if mixture.lines:
-                leaves = core.flatten(mixture.lines)
+                leaves = flatten(mixture.lines)
                 salt = read_salt(mixture)
         except BadInput:
             pass  # opened, the blend says which line is at fault
@@ -126,7 +125,7 @@ def keep_sieve(request, blend_id: UUID):
     """Make a blend of what the sieve holds back of another, to go into the pot or into one more."""
     row = one_blend(blend_id)
     reading = reading_of(row.as_core())
-    if reading.held_g < core.LOWEST_BATCH_G:
+    if reading.held_g < LOWEST_BATCH_G:
         raise BadInput("method", "This blend is not strained, or hardly anything stays in the sieve.")
     line = LineDocument(blend=row.pk, parts="1", basis="scale", held=True)
     document = BlendDocument(

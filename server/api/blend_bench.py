@@ -10,16 +10,44 @@ from book.models import Blend, Layer, Line, Revision, line_key, load_inside, met
 from django.http import Http404
 from ninja import Router
 from pydantic import Field
-from ravska_core import adapt as core_adapt
-from ravska_core import balance, coat, comparing, nudges, ratios, sharing
-from ravska_core import blends as core
-from ravska_core import swaps as core_swaps
+from ravska_core.blend import (
+    MOST_LINES,
+    Change,
+    Ratio,
+    add_line,
+    check_blend,
+    differ,
+    exact_parts,
+    flatten,
+    move_border,
+    nudge_parts,
+    parts_of,
+    read_blend,
+    remove_line,
+    restate,
+    salt_percent,
+    same_mixture,
+    say_share,
+    set_parts,
+    settle,
+    switch_basis,
+    switch_grind,
+    unfold,
+    usual_steps,
+    write_as,
+)
+from ravska_core.blend import Blend as CoreBlend
+from ravska_core.blend import Line as CoreLine
+from ravska_core.blend import adapt as core_adapt
+from ravska_core.blend import aim as core_aim
+from ravska_core.blend import nudge as core_nudge
+from ravska_core.blend import swaps as core_swaps
+from ravska_core.bowl import Use, mass_inside
+from ravska_core.bowl import share_out as core_share_out
 from ravska_core.catalogue import ALLERGENS, catalogue
-from ravska_core.composition import read_blend, salt_percent
-from ravska_core.lists import Amount, read_amount
-from ravska_core.method import say_share, usual_steps
-from ravska_core.quantities import parse_parts
-from ravska_core.ratios import Ratio
+from ravska_core.coat import read_coat
+from ravska_core.exchange import Amount, read_amount
+from ravska_core.measure import parse_parts
 from ravska_core.working import BadInput, Figure, say
 
 from api.blend_document import BlendAsTyped, WhatIf, read_document, reading_out, written_lines
@@ -30,7 +58,7 @@ from api.typed import Key, Number, Typed
 
 router = Router(tags=["blend"])
 
-Place = Annotated[int, Field(ge=0, le=core.MOST_LINES)]
+Place = Annotated[int, Field(ge=0, le=MOST_LINES)]
 
 
 class Rework(WhatIf):
@@ -115,7 +143,7 @@ class AdaptWhatIf(WhatIf):
     for_meat: Literal["", "poultry", "pork", "beef", "lamb", "fish", "game"] = ""
     for_fire: Literal["", "direct flame", "hot iron", "indirect", "oven", "broiler"] = ""
     without: Annotated[list[Key], Field(max_length=len(ALLERGENS), default=[])]
-    lacking: Annotated[list[Key], Field(max_length=core.MOST_LINES, default=[])]
+    lacking: Annotated[list[Key], Field(max_length=MOST_LINES, default=[])]
     skip: Annotated[list[Key], Field(max_length=100, default=[])]
 
 
@@ -177,18 +205,18 @@ class SharedOut:
 
 
 def _with_lines(
-    typed: BlendAsTyped, lines: Sequence[core.Line], steps: Sequence[MethodStepDocument] | None = None
-) -> core.Blend:
+    typed: BlendAsTyped, lines: Sequence[CoreLine], steps: Sequence[MethodStepDocument] | None = None
+) -> CoreBlend:
     """Return the blend with other lines; its method goes on with those of its lines that are still there."""
     of = typed.blend
     keys = [line_key(line.grind, typed.keys.get(id(line.blend)), line.held) for line in lines]
     method = method_of([step.model_dump() for step in (typed.document.method if steps is None else steps)], keys)
-    return core.Blend(of.kind, tuple(lines), of.batch_g, of.name, of.fire, method, of.label)
+    return CoreBlend(of.kind, tuple(lines), of.batch_g, of.name, of.fire, method, of.label)
 
 
 def _read_lines(
     typed: BlendAsTyped,
-    lines: Sequence[core.Line],
+    lines: Sequence[CoreLine],
     written: list[LineDocument],
     steps: Sequence[MethodStepDocument] | None = None,
 ) -> BlendReadingOut | None:
@@ -223,20 +251,20 @@ def _typed_parts(document: Rework, typed: BlendAsTyped, at: int) -> tuple[Fracti
         if amount.kind != "ml" or lines[at].basis != "spoon":
             sentence = "An amount by eye goes by spoon; choose spoon for this line first, or write parts."
             raise BadInput(field, sentence) from None
-        return ratios.exact_parts(Fraction(amount.value / spoon_ml).limit_denominator(1000), at), amount
+        return exact_parts(Fraction(amount.value / spoon_ml).limit_denominator(1000), at), amount
 
 
 def _proposal(
     typed: BlendAsTyped,
-    lines: Sequence[core.Line],
-    changes: Sequence[core_adapt.Change] = (),
+    lines: Sequence[CoreLine],
+    changes: Sequence[Change] = (),
     met: bool = True,
     notes: Sequence[str] = (),
     unchanged: bool = False,
 ) -> ProposalOut:
     ratio = Ratio(tuple(lines), typed.ratio.written, typed.ratio.base, typed.ratio.total)
     if not unchanged:
-        ratio = ratios.settle(lines, typed.ratio)
+        ratio = settle(lines, typed.ratio)
     written = written_lines(ratio.lines, typed)
     difference = DifferenceOfBlends([], [])
     if ratio.lines and not unchanged:
@@ -257,7 +285,7 @@ def _proposal(
 
 
 def _difference(before, after) -> DifferenceOfBlends:
-    found = comparing.differ(before, after)
+    found = differ(before, after)
     return DifferenceOfBlends(list(found.words), [RowOut(row.name, row.before, row.after) for row in found.rows])
 
 
@@ -273,8 +301,8 @@ def read(request, document: WhatIf) -> BlendReadingOut:
 @sends
 def rework(request, document: Rework) -> ReworkOut:
     """Change one number, basis, grind, border or line of a ratio; the rest follows by its locks and its total."""
-    if document.do == "add" and len(document.lines) >= core.MOST_LINES:
-        raise BadInput("lines", f"A blend holds at most {core.MOST_LINES} lines.")
+    if document.do == "add" and len(document.lines) >= MOST_LINES:
+        raise BadInput("lines", f"A blend holds at most {MOST_LINES} lines.")
     asked = document
     if document.do == "add":
         # read with the new line, so that a blend that would hold itself is refused at its place
@@ -288,31 +316,31 @@ def rework(request, document: Rework) -> ReworkOut:
     eyed: Amount | None = None
     if document.do == "set":
         parts, eyed = _typed_parts(document, typed, at)
-        ratio = ratios.set_parts(ratio, at, parts)
+        ratio = set_parts(ratio, at, parts)
         if eyed is not None:
             ratio = _off_by(ratio, at, eyed.error)
     elif document.do == "nudge":
-        ratio = ratios.nudge_parts(ratio, at, document.up)
+        ratio = nudge_parts(ratio, at, document.up)
     elif document.do == "basis":
-        ratio = ratios.switch_basis(ratio, at, document.to_basis)
+        ratio = switch_basis(ratio, at, document.to_basis)
     elif document.do == "write":
-        ratio = ratios.write_as(ratio, document.to_written, at)
+        ratio = write_as(ratio, document.to_written, at)
     elif document.do == "grind":
-        ratio = ratios.switch_grind(ratio, at, document.grind, document.hold)
+        ratio = switch_grind(ratio, at, document.grind, document.hold)
     elif document.do == "border":
-        ratio = ratios.move_border(ratio, at, document.share)
+        ratio = move_border(ratio, at, document.share)
     elif document.do == "unfold":
-        ratio = ratios.unfold(ratio, at)
+        ratio = unfold(ratio, at)
     elif document.do == "remove":
-        ratio = ratios.remove_line(ratio, at)
+        ratio = remove_line(ratio, at)
     else:
         *before, line = ratio.lines
-        ratio = ratios.add_line(
+        ratio = add_line(
             Ratio(tuple(before), ratio.written, min(ratio.base, max(0, len(before) - 1)), ratio.total), line
         )
     if document.do in ("basis", "grind", "unfold", "add", "remove"):
-        ratio = ratios.restate(ratio)
-    core.check_blend(_with_lines(typed, ratio.lines))
+        ratio = restate(ratio)
+    check_blend(_with_lines(typed, ratio.lines))
     lines = written_lines(ratio.lines, typed)
     if document.do == "set":
         off = ratio.lines[at].error if eyed else 0.0
@@ -353,7 +381,7 @@ def _renamed(document: Rework, typed: BlendAsTyped, lines: Sequence[LineDocument
 def usual_method(request, document: WhatIf) -> list[MethodStepDocument]:
     """Say how such a blend is usually made: dry parts first, oil last, strained for a needle."""
     typed = read_document(document, document.id)
-    parts = core.parts_of(typed.blend.lines)
+    parts = parts_of(typed.blend.lines)
     keys = [line.key() for line in document.lines]
     return [
         MethodStepDocument(
@@ -371,7 +399,7 @@ def usual_method(request, document: WhatIf) -> list[MethodStepDocument]:
 def aim(request, document: WhatIf) -> ProposalOut:
     """Find the nearest blend that meets the targets, or the closest that can be had and what stands against it."""
     typed = read_document(document, document.id)
-    found = balance.aim(typed.blend, typed.targets, typed.bounds)
+    found = core_aim(typed.blend, typed.targets, typed.bounds)
     return _proposal(typed, found.lines, met=found.met, notes=found.conflicts, unchanged=found.unchanged)
 
 
@@ -380,7 +408,7 @@ def aim(request, document: WhatIf) -> ProposalOut:
 def nudge(request, document: NudgeWhatIf) -> ProposalOut:
     """Move a blend a little: sweeter, less salt, hotter, smokier, more herbal."""
     typed = read_document(document, document.id)
-    found = nudges.nudge(typed.blend, document.towards)
+    found = core_nudge(typed.blend, document.towards)
     return _proposal(typed, found.lines, met=found.met, notes=found.conflicts, unchanged=found.unchanged)
 
 
@@ -389,7 +417,7 @@ def nudge(request, document: NudgeWhatIf) -> ProposalOut:
 def adapt(request, document: AdaptWhatIf) -> ProposalOut:
     """Propose a branch for a meat, a fire, what cannot be eaten and what is not at hand; each change says why."""
     typed = read_document(document, document.id)
-    found = core_adapt.adapt(
+    found = core_adapt(
         typed.blend,
         document.for_meat,
         document.for_fire,
@@ -417,7 +445,7 @@ def swaps(request, document: SwapWhatIf) -> list[SwapOut]:
         raise BadInput("line", "This line is not there any more.")
     before, sources = salt_percent(lines), catalogue().sources
     found = []
-    for swap in core_swaps.swaps(lines[at]):
+    for swap in core_swaps(lines[at]):
         after = salt_percent([*lines[:at], swap.line, *lines[at + 1 :]])
         (line,) = written_lines([swap.line], typed)
         source = sources[swap.source]
@@ -440,8 +468,8 @@ def compare(request, document: CompareWhatIf) -> CompareOut:
         raise Http404
     load_inside(kept.lines.all())
     old = kept.blend.as_core(kept)
-    same = core.same_mixture(old, typed.blend)
-    bands = [BandOut(grind, share) for grind, share in core.flatten(old.lines).items()]
+    same = same_mixture(old, typed.blend)
+    bands = [BandOut(grind, share) for grind, share in flatten(old.lines).items()]
     if not old.lines or not typed.blend.lines:
         return CompareOut(DifferenceOfBlends([], []), same, bands)
     return CompareOut(_difference(read_blend(old), read_blend(typed.blend)), same, bands)
@@ -463,7 +491,7 @@ def _offers(key: UUID | None) -> dict[str, OfferOut]:
         blend = row.as_core()
         at = next(i for i, line in enumerate(row.draft().lines.all()) if line.inside_id == key)
         try:
-            mass = sharing.mass_inside(blend, at)
+            mass = mass_inside(blend, at)
         except BadInput:
             continue
         found[f"blend:{row.pk}"] = OfferOut(f"blend:{row.pk}", f"in {row.name}, {row.batch_typed}", mass)
@@ -471,7 +499,7 @@ def _offers(key: UUID | None) -> dict[str, OfferOut]:
     for layer in layers:
         try:
             arm = layer.piece.arm.as_core()
-            reading = coat.read_coat(arm)
+            reading = read_coat(arm)
         except BadInput:
             continue
         at = [other.pk for other in layer.piece.layers.all()].index(layer.pk)
@@ -493,6 +521,6 @@ def share_out(request, document: WhatIf) -> SharedOut:
         sentence = "" if taken is not None else "This use is not in the book any more; remove it or write a weight."
         found.append(UseOut(taken, sentence))
         if taken is not None and taken >= 0.1:
-            uses.append(sharing.Use(use.name, min(taken, 50_000.0)))
-    shared = sharing.share_out(typed.batch_g, uses)
+            uses.append(Use(use.name, min(taken, 50_000.0)))
+    shared = core_share_out(typed.batch_g, uses)
     return SharedOut(found, shared.taken, shared.left, shared.enough_g, list(offers.values()))

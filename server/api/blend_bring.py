@@ -10,11 +10,24 @@ from book.models import Blend, label_of, line_key
 from django.http import HttpResponse
 from ninja import Router, Schema
 from pydantic import Field
-from ravska_core import blends as core
-from ravska_core import bought, exchange, lists
-from ravska_core.catalogue import catalogue
-from ravska_core.naming import folded, said_name
-from ravska_core.ratios import say_parts
+from ravska_core.blend import DRIED, DRY_KINDS, Line, read_ingredients, say_parts
+from ravska_core.catalogue import catalogue, folded, said_name
+from ravska_core.exchange import (
+    LONGEST_FILE,
+    Item,
+    ListLine,
+    Taken,
+    by_eye,
+    read_amount,
+    steps_of,
+    take,
+    usual_kind,
+    write_csv,
+    write_jsonld,
+    write_markdown,
+)
+from ravska_core.exchange import bring as core_bring
+from ravska_core.exchange import weighed as core_weighed
 from ravska_core.working import BadInput, Figure, say
 
 from api.blend_document import BlendDocument, read_document, reading_out, written_parts
@@ -50,7 +63,7 @@ class AnswerDocument(Schema):
 class BringDocument(Schema):
     """A text as it was pasted or a file's content, with the answers to what was asked."""
 
-    text: Annotated[str, Field(max_length=exchange.LONGEST_FILE)]
+    text: Annotated[str, Field(max_length=LONGEST_FILE)]
     format: Literal["", "list", "jsonld", "csv", "markdown"] = ""
     answers: Annotated[list[AnswerDocument], Field(max_length=400, default=[])]
 
@@ -112,17 +125,17 @@ def _own_blends() -> dict[str, str]:
     return {folded(name).strip(): str(key) for key, name in rows.values_list("pk", "name")}
 
 
-def _says(item: lists.Item) -> str:
+def _says(item: Item) -> str:
     amount = item.amount
     if amount is None:
         return ""
     unit = {"ml": "ml", "g": "g", "part": "parts", "percent": "%"}.get(amount.kind, amount.kind)
     number = say_parts(amount.exact) if amount.exact is not None else say(amount.value, 3)
-    off = f", ±{amount.error * 100:.0f} %" if lists.by_eye(amount) else ""
+    off = f", ±{amount.error * 100:.0f} %" if by_eye(amount) else ""
     return f"{number} {unit}{off}"
 
 
-def _answered(item: lists.Item, answer: AnswerDocument, gather: Gather, field: str) -> lists.Item:
+def _answered(item: Item, answer: AnswerDocument, gather: Gather, field: str) -> Item:
     """Return an item with what the cook said of it."""
     grind, blend, held = item.grind, item.blend, item.held
     if answer.grind:
@@ -134,14 +147,14 @@ def _answered(item: lists.Item, answer: AnswerDocument, gather: Gather, field: s
         grind, blend, held = "", str(answer.blend), False
     amount = item.amount
     if answer.amount:
-        amount = gather.attempt(field, lambda: lists.read_amount(answer.amount, spoon_set()), amount)
+        amount = gather.attempt(field, lambda: read_amount(answer.amount, spoon_set()), amount)
         if amount is not None and grind and amount.kind not in ("ml", "g", "part", "percent"):
-            weighed, _ = lists.weighed(amount, grind, "")
+            weighed, _ = core_weighed(amount, grind, "")
             if weighed is None:
                 gather.refuse(f"{field}.amount", "How much is one of these? Write it as a weight or in spoons.")
             amount = weighed
     elif amount is not None and grind and amount.kind not in ("ml", "g", "part", "percent"):
-        amount, _ = lists.weighed(amount, grind, "")
+        amount, _ = core_weighed(amount, grind, "")
     status = "understood"
     if not grind and not blend:
         status = "what"
@@ -157,7 +170,7 @@ _ASKS = {
 }
 
 
-def _item_out(item: lists.Item, left_out: bool, problem: str) -> ItemOut:
+def _item_out(item: Item, left_out: bool, problem: str) -> ItemOut:
     return ItemOut(
         text=item.text,
         status="left out" if left_out else item.status,  # type: ignore[arg-type]
@@ -179,11 +192,11 @@ def _item_out(item: lists.Item, left_out: bool, problem: str) -> ItemOut:
 def bring(request, document: BringDocument) -> BroughtOut:
     """Read a list, a schema.org recipe, CSV or Markdown line by line; what is not understood is asked about."""
     owned = spoon_set()
-    found = exchange.bring(document.text, document.format, owned, _own_blends())
+    found = core_bring(document.text, document.format, owned, _own_blends())
     answers = {(answer.line, answer.item): answer for answer in document.answers}
     fields = {(answer.line, answer.item): f"answers.{at}" for at, answer in enumerate(document.answers)}
     gather = Gather()
-    answered: list[tuple[lists.ListLine, list[tuple[lists.Item, bool]]]] = []
+    answered: list[tuple[ListLine, list[tuple[Item, bool]]]] = []
     for at, line in enumerate(found.lines):
         items = []
         for place, item in enumerate(line.items):
@@ -195,12 +208,12 @@ def bring(request, document: BringDocument) -> BroughtOut:
     gather.finish()
     taking = [item for _, items in answered for item, out in items if not out]
     asked = sum(item.status != "understood" for item in taking)
-    made: lists.Taken | None = None
+    made: Taken | None = None
     problems: dict[int, str] = {}
     general: list[str] = []
     if taking and not asked:
         try:
-            made = lists.take([(item, _nested(item)) for item in taking])
+            made = take([(item, _nested(item)) for item in taking])
         except BadInput as refusal:
             place = refusal.field.split(".")
             if len(place) > 1 and place[1].isdecimal():
@@ -224,7 +237,7 @@ def bring(request, document: BringDocument) -> BroughtOut:
     return BroughtOut(
         format=found.format,
         name=found.name,
-        kind=exchange.usual_kind(found),
+        kind=usual_kind(found),
         lines=out,
         steps=list(found.steps),
         notes=list(found.notes),
@@ -237,23 +250,23 @@ def bring(request, document: BringDocument) -> BroughtOut:
     )
 
 
-def _status(line: lists.ListLine, items: Sequence[tuple[lists.Item, bool]]):
+def _status(line: ListLine, items: Sequence[tuple[Item, bool]]):
     if not items:
         return line.status
     waiting = [item.status for item, out in items if not out]
     return next((status for status in ("what", "how much") if status in waiting), "understood")
 
 
-def _nested(item: lists.Item) -> core.Line | None:
+def _nested(item: Item) -> Line | None:
     if not item.blend:
         return None
     row = Blend.objects.filter(household=household(), pk=item.blend).with_drafts().first()
     if row is None:
         raise BadInput("items", "A blend that this list names is not in the book any more; choose another.")
-    return core.Line("", Fraction(1), "spoon", blend=row.as_core(), held=item.held)
+    return Line("", Fraction(1), "spoon", blend=row.as_core(), held=item.held)
 
 
-def _lines_out(made: lists.Taken, items: Sequence[lists.Item]) -> list[LineDocument]:
+def _lines_out(made: Taken, items: Sequence[Item]) -> list[LineDocument]:
     found = []
     for line, item, said in zip(made.lines, items, made.said, strict=True):
         text, exact = written_parts(line.parts)
@@ -272,12 +285,12 @@ def _lines_out(made: lists.Taken, items: Sequence[lists.Item]) -> list[LineDocum
     return found
 
 
-def _method(steps: Sequence[str], made: lists.Taken, items: Sequence[lists.Item]) -> list[MethodStepDocument]:
+def _method(steps: Sequence[str], made: Taken, items: Sequence[Item]) -> list[MethodStepDocument]:
     """Return steps as documents: our own sentences become what they do, others keep their words."""
     names = [said_name(item.grind) if item.grind else item.name.strip('“”"') for item in items]
     keys = [line_key(item.grind, UUID(item.blend) if item.blend else None, item.held) for item in items]
     found = []
-    for step in exchange.steps_of(steps, names):
+    for step in steps_of(steps, names):
         found.append(
             MethodStepDocument(
                 do=step.do,
@@ -303,7 +316,7 @@ def take_out(request, blend_id: UUID, kind: Literal["jsonld", "csv", "markdown"]
     """Return a blend as a file: schema.org Recipe JSON-LD, CSV or Markdown."""
     row = one_blend(blend_id)
     blend, written = row.as_core(), row.draft().written
-    write = {"jsonld": exchange.write_jsonld, "csv": exchange.write_csv, "markdown": exchange.write_markdown}[kind]
+    write = {"jsonld": write_jsonld, "csv": write_csv, "markdown": write_markdown}[kind]
     media, ending = FORMATS[kind]
     answer = HttpResponse(write(blend, written), content_type=media)
     name = "-".join(filter(None, ("".join(c if c.isalnum() else " " for c in folded(row.name))).split())) or "blend"
@@ -350,13 +363,13 @@ class LabelOut:
 def read_label(request, document: ReadLabelDocument) -> LabelOut:
     """Say what a bought blend's label tells of its recipe, with the range of everything. Nothing is saved."""
     label_of(document.label.model_dump())  # a panel that cannot be is said before any name is asked about
-    names = bought.read_ingredients(document.ingredients)
-    dry = document.kind in core.DRY_KINDS
+    names = read_ingredients(document.ingredients)
+    dry = document.kind in DRY_KINDS
     grinds: list[str] = []
     for name in names:
         chosen = document.chosen.get(name.name, "")
         grind = chosen if chosen in catalogue().grinds else name.grind or ""
-        grinds.append(bought.DRIED.get(grind, grind) if dry and not chosen else grind)
+        grinds.append(DRIED.get(grind, grind) if dry and not chosen else grind)
     unknown = sum(not grind for grind in grinds)
     reading, lines, kept = None, [], None
     if not unknown:

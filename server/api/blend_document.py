@@ -7,14 +7,27 @@ from uuid import UUID
 
 from book.models import Blend, Preferences, label_of, load_inside, method_of
 from pydantic import BaseModel, Field
-from ravska_core import blends as core
-from ravska_core import bought
-from ravska_core.balance import TARGET_LIMITS, Bound, Target, check_targets
+from ravska_core.blend import (
+    HIGHEST_BATCH_G,
+    HIGHEST_ERROR,
+    LOWEST_BATCH_G,
+    TARGET_LIMITS,
+    BlendReading,
+    Bound,
+    Label,
+    Line,
+    Ratio,
+    Target,
+    check_targets,
+    cycle_path,
+    estimate,
+    exact_parts,
+    read_blend,
+    say_parts,
+)
+from ravska_core.blend import Blend as CoreBlend
 from ravska_core.catalogue import catalogue
-from ravska_core.composition import BlendReading, read_blend
-from ravska_core.quantities import parse_mass_g, parse_number, parse_parts
-from ravska_core.ratios import Ratio, exact_parts, say_parts
-from ravska_core.spoons import SPOON_SETS
+from ravska_core.measure import SPOON_SETS, parse_mass_g, parse_number, parse_parts
 from ravska_core.working import BadInput
 
 from api.documents import (
@@ -64,7 +77,7 @@ class WhatIf(BlendDocument):
 class BlendAsTyped:
     """A blend read from what was typed, with the rows of the blends inside it."""
 
-    blend: core.Blend
+    blend: CoreBlend
     ratio: Ratio
     targets: tuple[Target, ...]
     bounds: tuple[Bound, ...]
@@ -99,7 +112,7 @@ class _Inside:
         self.names: dict[UUID, str] = {}
         self.keys: dict[int, UUID] = {}
         self.versions: dict[UUID, int] = {}
-        self._met: dict[UUID, core.Blend] = {}
+        self._met: dict[UUID, CoreBlend] = {}
         self._uses: dict[UUID, list[UUID]] = {}
         found = Blend.objects.filter(household=household(), pk__in=wanted).with_drafts() if wanted else ()
         self.rows: dict[UUID, Blend] = {row.pk: row for row in found}
@@ -117,7 +130,7 @@ class _Inside:
         for inner in inside:
             self._note(inner)
 
-    def of(self, key: UUID, own: UUID | None, name: str) -> core.Blend:
+    def of(self, key: UUID, own: UUID | None, name: str) -> CoreBlend:
         """Return a blend that a line holds.
 
         Raises
@@ -128,7 +141,7 @@ class _Inside:
         row = self.rows.get(key)
         if row is None:
             raise BadInput("blend", "This blend is not in the book any more; remove the line or choose another.")
-        path = core.cycle_path({**self._uses, own: [key]}, own) if own is not None else []
+        path = cycle_path({**self._uses, own: [key]}, own) if own is not None else []
         if path:
             said = " → ".join(f"“{name if step == own else self.names[step]}”" for step in path)
             raise BadInput("blend", f"A blend cannot hold itself: {said}. Choose another, or unfold it here.")
@@ -163,23 +176,19 @@ def _share(text: str, field: str, otherwise: float) -> float:
 
 def _off(text: str) -> float:
     return (
-        parse_number(_bare(text), "error", 0, core.HIGHEST_ERROR * 100, "how far it may be off, in %") / 100
-        if text
-        else 0.0
+        parse_number(_bare(text), "error", 0, HIGHEST_ERROR * 100, "how far it may be off, in %") / 100 if text else 0.0
     )
 
 
-def _estimated(
-    label: bought.Label, lines: Sequence[core.Line], document: BlendDocument
-) -> tuple[list[core.Line], BlendDocument]:
+def _estimated(label: Label, lines: Sequence[Line], document: BlendDocument) -> tuple[list[Line], BlendDocument]:
     """Return a bought blend's lines with the shares its label allows, in percent, and the document that says so."""
     known = catalogue().grinds
     grinds = [known[line.grind] for line in lines if line.grind in known and line.blend is None]
     if len(grinds) < len(lines):
         raise BadInput("lines", "A bought blend's label names ingredients; take blends of your own out of it.")
-    shares = [found.middle for found in bought.estimate(label, tuple(grinds)).shares]
+    shares = [found.middle for found in estimate(label, tuple(grinds)).shares]
     parts = [exact_parts(Fraction(max(share * 100, 0.001)), at) for at, share in enumerate(shares)]
-    found = [core.Line(grind.key, part, "scale") for grind, part in zip(grinds, parts, strict=True)]
+    found = [Line(grind.key, part, "scale") for grind, part in zip(grinds, parts, strict=True)]
     written = [
         line.model_copy(
             update={"parts": written_parts(part)[0], "exact": written_parts(part)[1], "basis": "scale",
@@ -200,7 +209,7 @@ def read_document(document: BlendDocument, own: UUID | None = None) -> BlendAsTy
     """
     gather = Gather()
     batch = gather.attempt(
-        "", lambda: parse_mass_g(document.batch, "batch", core.LOWEST_BATCH_G, core.HIGHEST_BATCH_G, bare="g"), 100.0
+        "", lambda: parse_mass_g(document.batch, "batch", LOWEST_BATCH_G, HIGHEST_BATCH_G, bare="g"), 100.0
     )
     inside = _inside(frozenset(line.blend for line in document.lines if line.blend))
     lines, bounds = [], []
@@ -217,7 +226,7 @@ def read_document(document: BlendDocument, own: UUID | None = None) -> BlendAsTy
         error = gather.attempt(place, lambda typed=typed: _off(typed.error), 0.0)
         if parts is not None and (typed.blend is None or within is not None):
             grind = "" if within else typed.grind
-            lines.append(core.Line(grind, parts, typed.basis, typed.lock, within, error, typed.held))
+            lines.append(Line(grind, parts, typed.basis, typed.lock, within, error, typed.held))
         if typed.least or typed.most:
             low = gather.attempt(place, lambda typed=typed: _share(typed.least, "least", 0.0), 0.0)
             high = gather.attempt(place, lambda typed=typed: _share(typed.most, "most", 1.0), 1.0)
@@ -254,14 +263,14 @@ def read_document(document: BlendDocument, own: UUID | None = None) -> BlendAsTy
     check_targets(targets)
     if label is not None:
         lines, document = _estimated(label, lines, document)
-    blend = core.Blend(document.kind, tuple(lines), batch, document.name, document.fire, steps, label)
+    blend = CoreBlend(document.kind, tuple(lines), batch, document.name, document.fire, steps, label)
     ratio = Ratio(blend.lines, document.written, document.base if document.lines else 0, document.total)
     return BlendAsTyped(
         blend, ratio, tuple(targets), tuple(bounds), batch, tuple(masses), inside.rows, inside.keys, document
     )
 
 
-def written_lines(lines: Sequence[core.Line], typed: BlendAsTyped) -> list[LineDocument]:
+def written_lines(lines: Sequence[Line], typed: BlendAsTyped) -> list[LineDocument]:
     """Write lines as people do; a line whose parts stayed keeps the text that was typed."""
     before: dict[tuple[str, UUID | None, bool], tuple[LineDocument, Fraction]] = {}
     for old, line in zip(typed.document.lines, typed.blend.lines, strict=True):
@@ -302,7 +311,7 @@ def written_parts(parts: Fraction) -> tuple[str, str]:
     return text, "" if reads else f"{parts.numerator}/{parts.denominator}"
 
 
-def reading_of(blend: core.Blend) -> BlendReading:
+def reading_of(blend: CoreBlend) -> BlendReading:
     """Read a blend with the household's spoons and its own prices; one query, as it is asked for at every key."""
     rows = list(
         Preferences.objects.order_by().values_list(
@@ -313,7 +322,7 @@ def reading_of(blend: core.Blend) -> BlendReading:
     return read_blend(blend, spoons_of(*rows[0][:2]) if rows else SPOON_SETS["us"], prices=prices)
 
 
-def reading_out(blend: core.Blend, lines: Sequence[LineDocument], inside: dict[UUID, Blend]) -> BlendReadingOut:
+def reading_out(blend: CoreBlend, lines: Sequence[LineDocument], inside: dict[UUID, Blend]) -> BlendReadingOut:
     """Return what a blend comes to, with which blends its lines hold."""
     held = [
         InsideOut(id=line.blend, name=row.name, version=row.version, deleted=row.deleted_at is not None)

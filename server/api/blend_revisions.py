@@ -10,9 +10,7 @@ from django.db.models import Q
 from django.utils import timezone
 from ninja import Router, Schema, Status
 from pydantic import AfterValidator, Field
-from ravska_core import blends as core
-from ravska_core import comparing
-from ravska_core.composition import BlendReading, read_blend
+from ravska_core.blend import BlendReading, differ, read_blend, same_mixture, short
 from ravska_core.working import BadInput
 
 from api.blend_document import BlendDocument, read_document
@@ -150,7 +148,7 @@ def read_tree(request, blend_id: UUID) -> list[NodeOut]:
     now = next((key for key, x in family.items() if x.blend_id == blend_id and x.kept_at is None), None)
     for key, revision in list(family.items()):
         parent = revision.parent_id
-        if revision.kept_at is None and parent in mixtures and core.same_mixture(mixtures[key], mixtures[parent]):
+        if revision.kept_at is None and parent in mixtures and same_mixture(mixtures[key], mixtures[parent]):
             del family[key]
             now = parent if key == now else now
     readings = {key: _reading(revision) for key, revision in family.items()}
@@ -160,7 +158,7 @@ def read_tree(request, blend_id: UUID) -> list[NodeOut]:
         before = readings.get(revision.parent_id) if revision.parent_id else None
         words = ""
         if before is not None and reading is not None:
-            words = comparing.short(comparing.differ(before, reading).words)
+            words = short(differ(before, reading).words)
         nodes.append(
             NodeOut(
                 id=revision.id,

@@ -3,8 +3,8 @@
 from dataclasses import dataclass
 
 from ninja import Router
-from ravska_core import measuring
-from ravska_core.quantities import parse_mass_g
+from ravska_core.bowl import rounding, spoon_batch
+from ravska_core.measure import parse_mass_g
 from ravska_core.working import BadInput, Figure
 
 from api.blend_document import WhatIf, read_document
@@ -55,7 +55,7 @@ def by_spoons(request, document: SpoonWhatIf) -> SpoonBatchOut:
     typed = read_document(document, document.id)
     owned = spoon_set()
     if not document.low and not document.high:
-        found = measuring.rounding(typed.blend, owned)
+        found = rounding(typed.blend, owned)
     else:
         gather = Gather()
         ends = [
@@ -63,7 +63,7 @@ def by_spoons(request, document: SpoonWhatIf) -> SpoonBatchOut:
             for side, text in (("low", document.low), ("high", document.high))
         ]
         gather.finish()
-        found = measuring.spoon_batch(typed.blend, ends[0], ends[1], owned)
+        found = spoon_batch(typed.blend, ends[0], ends[1], owned)
     if not found.lines:
         raise BadInput("lines", "There is nothing in this blend yet; add a first ingredient.")
     return SpoonBatchOut(

@@ -9,7 +9,7 @@ from book.models import Blend, Line, Revision, Stale, Target, Use, claim_version
 from django.db import transaction
 from django.db.models import Count, Prefetch, Q
 from django.http import Http404
-from ravska_core import blends as core
+from ravska_core.blend import check_blend, mix, shares
 from ravska_core.catalogue import catalogue
 from ravska_core.working import BadInput
 
@@ -173,9 +173,9 @@ def blend_out(blend: Blend) -> BlendOut:
 
 def write_blend(row: Blend, typed: BlendAsTyped) -> None:
     """Write what was typed over a blend, its draft's lines, targets and uses."""
-    parts = core.check_blend(typed.blend)
+    parts = check_blend(typed.blend)
     if typed.blend.method and parts:
-        core.mix(typed.blend, core.shares(typed.blend.lines, parts), parts, catalogue())
+        mix(typed.blend, shares(typed.blend.lines, parts), parts, catalogue())
     document, draft = typed.document, row.draft()
     row.name, row.kind, row.fire = document.name, document.kind, document.fire
     row.batch_g, row.batch_typed = typed.batch_g, document.batch

@@ -10,14 +10,21 @@ from book.models import Arm, Blend, Cook, Layer, Piece, Stale, claim_version
 from django.db import transaction
 from ninja import Router, Schema
 from pydantic import AwareDatetime, Field
-from ravska_core import coat, cuts
-from ravska_core.binder import usual_binder_g
 from ravska_core.catalogue import catalogue
-from ravska_core.layers import LAYER_KINDS, LAYER_OF_BLEND, place_for, plain
-from ravska_core.layers import Layer as CoreLayer
-from ravska_core.portions import PORTION_G, raw_weight
-from ravska_core.quantities import say_duration
-from ravska_core.target import give_way
+from ravska_core.coat import (
+    LAYER_KINDS,
+    LAYER_OF_BLEND,
+    CoatReading,
+    Seasoned,
+    give_way,
+    place_for,
+    plain,
+    usual_binder_g,
+)
+from ravska_core.coat import Layer as CoreLayer
+from ravska_core.coat import read_coat as core_read_coat
+from ravska_core.meat import PORTION_G, raw_weight, skin_piece
+from ravska_core.units import say_duration
 from ravska_core.working import BadInput, Figure, say
 
 from api.coat_document import (
@@ -49,11 +56,11 @@ from api.typed import Key, Name, Version
 router = Router(tags=["coat"])
 
 
-def _read(arms: Sequence[coat.Seasoned], at_s: float | None = None) -> list[coat.CoatReading]:
+def _read(arms: Sequence[Seasoned], at_s: float | None = None) -> list[CoatReading]:
     gather = Gather()
     spoons = spoon_set()
     readings = [
-        gather.attempt(f"arms.{at}", lambda arm=arm: coat.read_coat(arm, spoons, at_s=at_s))
+        gather.attempt(f"arms.{at}", lambda arm=arm: core_read_coat(arm, spoons, at_s=at_s))
         for at, arm in enumerate(arms)
     ]
     gather.finish()
@@ -189,7 +196,7 @@ def take_skin(request, document: SkinDocument) -> list[ArmDocument]:
     piece = read_piece(arm.piece, gather, "arm.piece")
     gather.finish()
     assert piece is not None
-    skin = cuts.skin_piece(piece)
+    skin = skin_piece(piece)
     mass = piece.mass_g - skin.mass_g
     if mass < 1:
         raise BadInput("piece.mass", "The skin alone would weigh that much; check the weight of the piece.")
@@ -284,7 +291,7 @@ def _store_layers(piece: Piece, documents: Sequence[LayerDocument], cores: Seque
         lay_out_steps(piece)
 
 
-def _store(cook: Cook, document: CookSave, cores: Sequence[coat.Seasoned], blends: Blends) -> None:
+def _store(cook: Cook, document: CookSave, cores: Sequence[Seasoned], blends: Blends) -> None:
     trial = cook.trial
     by_label = {arm.label: arm for arm in trial.arms.all()}
     sent = {typed.label for typed in document.arms}

@@ -7,14 +7,20 @@ from uuid import UUID
 from book.models import Arm, Blend, LayerRow, Piece, Revision, load_inside
 from ninja import Schema
 from pydantic import BaseModel, Field
-from ravska_core import coat, cuts
-from ravska_core.blends import Blend as CoreBlend
+from ravska_core.blend import Blend as CoreBlend
 from ravska_core.catalogue import Bone
-from ravska_core.clocks import PLACES, STAGES, Stage, place_of
-from ravska_core.injection import Injection, injection_of
-from ravska_core.layers import BATHS, INJECTIONS, LAYER_KINDS, MOST_LAYERS, Layer, plain
-from ravska_core.portions import PORTION_G
-from ravska_core.quantities import (
+from ravska_core.coat import (
+    BATHS,
+    INJECTIONS,
+    LAYER_KINDS,
+    MOST_LAYERS,
+    Injection,
+    Layer,
+    Seasoned,
+    injection_of,
+    plain,
+)
+from ravska_core.measure import (
     parse_amount,
     parse_duration_s,
     parse_held_c,
@@ -23,6 +29,8 @@ from ravska_core.quantities import (
     parse_number,
     parse_temperature_c,
 )
+from ravska_core.meat import MOST_BONES, PLACES, PORTION_G, STAGES, Measures, Stage, place_of
+from ravska_core.meat import Piece as CorePiece
 from ravska_core.working import BadInput
 
 from api.household import household
@@ -73,9 +81,9 @@ class PieceDocument(BaseModel):
     thin: Typed = ""
     endpoint: Typed = ""
     pierced: bool = False
-    bones: Annotated[
-        list[Annotated[list[Number], Field(min_length=5, max_length=5)]], Field(max_length=cuts.MOST_BONES)
-    ] = Field(default=[])
+    bones: Annotated[list[Annotated[list[Number], Field(min_length=5, max_length=5)]], Field(max_length=MOST_BONES)] = (
+        Field(default=[])
+    )
     stages: Annotated[list[StageDocument], Field(max_length=len(STAGES))] = Field(default=[])
 
 
@@ -170,7 +178,7 @@ class Blends:
         return blend.as_core(revision, self._met)
 
 
-def read_piece(document: PieceDocument, gather: Gather, at: str) -> cuts.Piece | None:
+def read_piece(document: PieceDocument, gather: Gather, at: str) -> CorePiece | None:
     """Read a piece as typed; all that cannot be read is gathered under `at`."""
     mass = gather.attempt(at, lambda: parse_mass_g(document.mass, "mass"))
     untrimmed = thin = size = endpoint = None
@@ -191,13 +199,13 @@ def read_piece(document: PieceDocument, gather: Gather, at: str) -> cuts.Piece |
     elif given:
         lengths = [gather.attempt(at, lambda n=name, t=text: parse_length_cm(t, n)) for name, text in sizes.items()]
         if all(length is not None for length in lengths):
-            measures = cuts.Measures(*lengths)
+            measures = Measures(*lengths)
     stages = [
         gather.attempt(f"{at}.stages.{n}", lambda stage=stage: _stage(stage)) for n, stage in enumerate(document.stages)
     ]
     if mass is None or any(stage is None for stage in stages):
         return None
-    return cuts.Piece(
+    return CorePiece(
         document.cut, mass, document.count, untrimmed, document.grade, dict(document.faces), document.surface, measures,
         document.cut_into if size is not None else "", size, thin, endpoint, document.pierced,
         tuple(Bone(*rod) for rod in document.bones), tuple(stages),  # type: ignore[arg-type]
@@ -271,7 +279,7 @@ def read_layer(document: LayerDocument, blends: Blends, gather: Gather, at: str)
     )  # fmt: skip
 
 
-def read_arms(arms: Sequence[ArmDocument], blends: Blends, appetite: str) -> list[coat.Seasoned]:
+def read_arms(arms: Sequence[ArmDocument], blends: Blends, appetite: str) -> list[Seasoned]:
     """Read every arm as typed; all fields that cannot be read are named together.
 
     Raises
@@ -290,7 +298,7 @@ def read_arms(arms: Sequence[ArmDocument], blends: Blends, appetite: str) -> lis
                 f"arms.{at}", lambda arm=arm: parse_number(arm.target, "target", 0.1, 5, "a salt target in %")
             )
         if piece is not None and all(layer is not None for layer in layers):
-            found.append(coat.Seasoned(arm.label, piece, tuple(layers), target, PORTION_G[appetite]))  # type: ignore[arg-type]
+            found.append(Seasoned(arm.label, piece, tuple(layers), target, PORTION_G[appetite]))  # type: ignore[arg-type]
     gather.finish()
     return found
 
@@ -350,7 +358,7 @@ def piece_document(piece: Piece) -> PieceDocument:
     )  # type: ignore[arg-type]  # fmt: skip
 
 
-def write_piece(row: Piece, document: PieceDocument, core: cuts.Piece) -> None:
+def write_piece(row: Piece, document: PieceDocument, core: CorePiece) -> None:
     """Put a piece as typed and as read into a row, without saving it; its cut is taken apart from that."""
     row.mass_g, row.mass_typed = core.mass_g, document.mass
     row.untrimmed_g, row.untrimmed_typed = core.untrimmed_g, document.untrimmed

@@ -5,8 +5,8 @@ from uuid import UUID
 
 from book.cooks import begin_usual, layer_of_slot, usual_hold_s
 from book.models import Blend, Piece
-from ravska_core.quantities import say_duration
-from ravska_core.ways import WAYS
+from ravska_core.coat import WAYS
+from ravska_core.units import say_duration
 from ravska_core.working import BadInput
 
 from api.coat_document import ArmDocument, LayerDocument, PieceDocument, layer_document, read_piece, write_piece

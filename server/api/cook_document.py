@@ -8,11 +8,11 @@ from uuid import UUID
 from book.models import Arm, Blend, Cook, Household, Layer, Line, Step, load_inside
 from django.db.models import Count, Prefetch, Q, QuerySet
 from django.http import Http404
-from ravska_core import coat
-from ravska_core.blends import flatten, same_mixture
-from ravska_core.confounds import ArmRecord, FairTest, compare_arms
-from ravska_core.schedule import Planned, count_back
-from ravska_core.spoons import SpoonSet
+from ravska_core.blend import flatten, same_mixture
+from ravska_core.coat import CoatReading, Planned, read_coat
+from ravska_core.day import count_back
+from ravska_core.measure import SpoonSet
+from ravska_core.trial import ArmRecord, FairTest, compare_arms
 from ravska_core.working import BadInput
 
 from api.coat_document import LayerDocument, PieceDocument, layer_document, piece_document
@@ -159,17 +159,17 @@ def _blend_lines(arms: Iterable[Arm]) -> Iterator[Line]:
                     yield from layer.revision.lines.all()
 
 
-def read_stored(arms: Iterable[Arm], spoon_set: SpoonSet) -> dict[str, coat.CoatReading | BadInput]:
+def read_stored(arms: Iterable[Arm], spoon_set: SpoonSet) -> dict[str, CoatReading | BadInput]:
     """Read every arm by itself, so that one that cannot be read leaves the other's numbers standing.
 
     Core samples are left out: only Coat shows them, and asks for the hour it shows.
     """
     arms = list(arms)
     load_inside(_blend_lines(arms))
-    found: dict[str, coat.CoatReading | BadInput] = {}
+    found: dict[str, CoatReading | BadInput] = {}
     for arm in arms:
         try:
-            found[arm.label] = coat.read_coat(arm.as_core(), spoon_set, cored=False)
+            found[arm.label] = read_coat(arm.as_core(), spoon_set, cored=False)
         except BadInput as refusal:
             found[arm.label] = refusal
     return found
@@ -200,7 +200,7 @@ def _layer_out(layer: Layer) -> LayerOut:
     )
 
 
-def fair_test(cook: Cook, readings: dict[str, coat.CoatReading | BadInput]) -> FairTest:
+def fair_test(cook: Cook, readings: dict[str, CoatReading | BadInput]) -> FairTest:
     """Compare what is recorded of the cook's two arms so far."""
     records = []
     compared = [arm for arm in cook.trial.arms.all() if hasattr(arm, "sample")]

@@ -14,21 +14,12 @@ from django.http import HttpResponse
 from ninja import Schema, Status
 from pydantic import BaseModel, Field, TypeAdapter
 from pydantic_core import to_json
-from ravska_core import (
-    balance,
-    blends,
-    bought,
-    coat,
-    composition,
-    findings,
-    marinade,
-    measuring,
-    method,
-    sharing,
-    spoons,
-)
+from ravska_core.blend import MOST_LINES, MOST_STEPS, TARGETS, Blend, BlendReading, estimate, findings_of
+from ravska_core.bowl import MOST_USES, JarFit, jar_for
 from ravska_core.catalogue import catalogue
 from ravska_core.cautions import Caution
+from ravska_core.coat import CoatReading, Window, thin_cut_salt
+from ravska_core.measure import Spoonfuls
 from ravska_core.working import Figure
 
 from api.injection_document import InjectionOut, injection_out
@@ -71,7 +62,7 @@ class SpoonsOut:
     volume: Figure
 
 
-def spoons_out(found: spoons.Spoonfuls, wanted_ml: float) -> SpoonsOut:
+def spoons_out(found: Spoonfuls, wanted_ml: float) -> SpoonsOut:
     return SpoonsOut(text=found.text, volume=found.working(wanted_ml))
 
 
@@ -126,7 +117,7 @@ class WindowOut:
     weaker: WeakerOut | None
 
 
-def window_out(found: marinade.Window) -> WindowOut:
+def window_out(found: Window) -> WindowOut:
     window, weaker = found.window, found.weaker
     return WindowOut(
         acid_class=found.acid_class,
@@ -204,7 +195,7 @@ class JarOut:
     full: Figure
 
 
-def jar_out(found: measuring.JarFit) -> JarOut:
+def jar_out(found: JarFit) -> JarOut:
     return JarOut(found.jar_ml, found.count, found.full)
 
 
@@ -232,15 +223,13 @@ class BlendReadingOut:
     held_salt_percent: float
 
 
-def _label_notes(blend: blends.Blend, found: composition.BlendReading) -> list[str]:
+def _label_notes(blend: Blend, found: BlendReading) -> list[str]:
     if blend.label is None:
         return []
-    return list(bought.estimate(blend.label, tuple(line.leaves[0][0] for line in found.lines)).notes)
+    return list(estimate(blend.label, tuple(line.leaves[0][0] for line in found.lines)).notes)
 
 
-def blend_reading_out(
-    blend: blends.Blend, found: composition.BlendReading, inside: Sequence[InsideOut | None]
-) -> BlendReadingOut:
+def blend_reading_out(blend: Blend, found: BlendReading, inside: Sequence[InsideOut | None]) -> BlendReadingOut:
     return BlendReadingOut(
         lines=[
             LineReadingOut(
@@ -259,13 +248,13 @@ def blend_reading_out(
         finished=found.finished,
         after_g=list(found.after_g),
         volume=found.volume,
-        jar=jar_out(measuring.jar_for(found.volume)),
+        jar=jar_out(jar_for(found.volume)),
         notes=_label_notes(blend, found),
         salt=found.salt,
         scales=[BlendScaleOut(s.key, s.label, s.value, s.unit, s.full, s.word, s.figure) for s in found.scales],
         keeping=KeepingOut(found.keeping.days, found.keeping.place, found.keeping.because, found.keeping.figure),
         allergens=list(found.allergens),
-        cautions=[caution_out(caution) for caution in findings.find(blend, found)],
+        cautions=[caution_out(caution) for caution in findings_of(blend, found, thin_cut_salt())],
         held_g=found.held_g,
         held_salt_percent=found.held_salt_percent,
     )
@@ -392,7 +381,7 @@ class ArmReadingOut:
     cautions: list[CautionOut]
 
 
-def arm_reading_out(found: coat.CoatReading) -> ArmReadingOut:
+def arm_reading_out(found: CoatReading) -> ArmReadingOut:
     piece, solid, cut_up, sample = found.piece, found.piece.solid, found.cut_up, found.sample
     return ArmReadingOut(
         piece=PieceReadingOut(
@@ -486,20 +475,20 @@ class MethodStepDocument(BaseModel):
     """A step of a method as typed: to which lines (by grind or blend key; none: all), and how far or how long."""
 
     do: Literal["mix", "grind", "strain", "simmer", "rest", "note"]
-    of: Annotated[list[Key], Field(max_length=blends.MOST_LINES)] = Field(default=[])
+    of: Annotated[list[Key], Field(max_length=MOST_LINES)] = Field(default=[])
     to: Key = ""
     by: Typed = ""
     lasts: Typed = ""
     note: Note = ""
 
 
-Method = Annotated[list[MethodStepDocument], Field(max_length=method.MOST_STEPS)]
+Method = Annotated[list[MethodStepDocument], Field(max_length=MOST_STEPS)]
 
 
 class StatedShare(BaseModel):
     """A share [0 to 1] that a label's list gives itself, by the place of its ingredient."""
 
-    place: Annotated[int, Field(ge=0, le=blends.MOST_LINES)]
+    place: Annotated[int, Field(ge=0, le=MOST_LINES)]
     share: Annotated[float, Field(gt=0, le=1)]
 
 
@@ -516,11 +505,11 @@ class LabelDocument(BaseModel):
     sugars: Typed = ""
     fat: Typed = ""
     rule: Literal["us", "eu"] = "us"
-    minor_from: Annotated[int, Field(ge=0, le=blends.MOST_LINES)] | None = None
-    stated: Annotated[list[StatedShare], Field(max_length=blends.MOST_LINES)] = Field(default=[])
+    minor_from: Annotated[int, Field(ge=0, le=MOST_LINES)] | None = None
+    stated: Annotated[list[StatedShare], Field(max_length=MOST_LINES)] = Field(default=[])
 
 
-Lines = Annotated[list[LineDocument], Field(max_length=blends.MOST_LINES)]
+Lines = Annotated[list[LineDocument], Field(max_length=MOST_LINES)]
 
 BlendKind = Literal[
     "dry rub", "paste", "binder", "marinade", "injection", "glaze", "spritz", "cooking liquid", "finishing salt"
@@ -539,7 +528,7 @@ class TargetDocument(BaseModel):
     high: Typed = ""
 
 
-Targets = Annotated[list[TargetDocument], Field(max_length=len(balance.TARGETS))]
+Targets = Annotated[list[TargetDocument], Field(max_length=len(TARGETS))]
 
 
 class UseDocument(BaseModel):
@@ -550,4 +539,4 @@ class UseDocument(BaseModel):
     mass: Typed = ""
 
 
-Uses = Annotated[list[UseDocument], Field(max_length=sharing.MOST_USES)]
+Uses = Annotated[list[UseDocument], Field(max_length=MOST_USES)]

@@ -12,8 +12,8 @@ from django.http import Http404
 from django.utils import timezone
 from ninja import Router, Schema, Status
 from pydantic import AwareDatetime, Field
-from ravska_core.cuts import find_cut
-from ravska_core.quantities import parse_duration_s, parse_mass_g
+from ravska_core.measure import parse_duration_s, parse_mass_g
+from ravska_core.meat import find_cut
 from ravska_core.working import BadInput
 
 from api.cook_document import CookOut, cook_out, cooks, one_cook

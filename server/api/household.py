@@ -1,7 +1,7 @@
 """Whose book this is."""
 
 from book.models import Household, Preferences
-from ravska_core.spoons import SPOON_SETS, SpoonSet, own_spoons
+from ravska_core.measure import SPOON_SETS, SpoonSet, own_spoons
 
 
 def household() -> Household:

@@ -8,10 +8,20 @@ from book.models import Blend
 from django.db import transaction
 from ninja import Router, Schema, Status
 from pydantic import Field
-from ravska_core import coat, cuts
-from ravska_core.binder import Binder, bind_at, binders_for, plain_binders
-from ravska_core.layers import INJECTIONS, LAYER_KINDS
-from ravska_core.sites import face_of, lay_sites, off_the_bone
+from ravska_core.coat import (
+    INJECTIONS,
+    LAYER_KINDS,
+    Binder,
+    Seasoned,
+    bind_at,
+    binders_for,
+    face_of,
+    lay_sites,
+    off_the_bone,
+    plain_binders,
+    read_coat,
+)
+from ravska_core.meat import read_piece
 from ravska_core.working import BadInput, Figure, say
 
 from api.blend_document import BlendDocument, read_document
@@ -35,7 +45,7 @@ class LayerOfArm(Schema):
     layer: Place
 
 
-def _injection(document: LayerOfArm) -> tuple[coat.Seasoned, LayerDocument]:
+def _injection(document: LayerOfArm) -> tuple[Seasoned, LayerDocument]:
     layers = document.arm.layers
     if document.layer >= len(layers) or layers[document.layer].kind not in INJECTIONS:
         raise BadInput("layer", "That layer is no injection; open the injection's own sites.")
@@ -47,7 +57,7 @@ def _injection(document: LayerOfArm) -> tuple[coat.Seasoned, LayerDocument]:
 def move_off(request, document: LayerOfArm) -> LayerDocument:
     """Return an injection whose sites on bone or beyond the edge are moved to where a needle can go in."""
     arm, typed = _injection(document)
-    piece = cuts.read_piece(arm.piece)
+    piece = read_piece(arm.piece)
     face = face_of(piece.solid, piece.bones)
     plan = arm.layers[document.layer].injection
     sites = off_the_bone(face, plan.sites or lay_sites(face, plan.spacing_cm, plan.grid))
@@ -76,7 +86,7 @@ def make_strength(request, cook_id: UUID, document: StrengthDocument):
     layers = list(arm.piece.layers.all())
     if document.layer >= len(layers):
         raise BadInput("layer", "That layer is not on the board any more.")
-    reading = coat.read_coat(arm.as_core(), spoon_set(), cored=False).layers[document.layer].injection
+    reading = read_coat(arm.as_core(), spoon_set(), cored=False).layers[document.layer].injection
     blend = layers[document.layer].blend
     if reading is None or reading.strength is None or blend is None:
         raise BadInput("wants", "Say first how much salt this injection is to bring.")

@@ -5,9 +5,7 @@ from typing import Annotated, Literal
 
 import numpy as np
 from pydantic import BaseModel, Field
-from ravska_core.injection import InjectionReading
-from ravska_core.sites import MOST_SITES
-from ravska_core.spread import Spread
+from ravska_core.coat import MOST_SITES, InjectionReading, Spread
 from ravska_core.working import Figure
 
 from api.typed import Number, Typed

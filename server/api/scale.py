@@ -17,7 +17,7 @@ from typing import Annotated, Literal
 
 from ninja import Router, Schema
 from pydantic import Field
-from ravska_core.scale import ScaleSettings
+from ravska_core.bowl import ScaleSettings
 from ravska_core.working import BadInput
 
 from api.documents import sends

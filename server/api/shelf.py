@@ -6,18 +6,25 @@ from typing import Annotated, Literal
 from book.models import Price
 from ninja import Router, Schema
 from pydantic import Field
-from ravska_core.blends import Line, flatten
+from ravska_core.blend import Line, flatten
+from ravska_core.bowl import JARS_ML
 from ravska_core.catalogue import ALLERGENS, Starter, catalogue
 from ravska_core.cautions import minimum_centre_c
-from ravska_core.clocks import PLACES
-from ravska_core.cuts import FACE_STATES, GRADES
-from ravska_core.doses import ADHESION_CEILING, COAT_WEIGHTS, SALT_ZONES, VESSELS
-from ravska_core.layers import AFTER_BATH, BATHS, EACH_TIME, LAYER_KINDS, LIQUID_FATES
-from ravska_core.measuring import JARS_ML
-from ravska_core.portions import PORTION_G
-from ravska_core.quantities import parse_number, parse_parts
-from ravska_core.spoons import SPOON_SETS, spoon_name
-from ravska_core.ways import SIDE_BY_SIDE, WAYS
+from ravska_core.coat import (
+    ADHESION_CEILING,
+    AFTER_BATH,
+    BATHS,
+    COAT_WEIGHTS,
+    EACH_TIME,
+    LAYER_KINDS,
+    LIQUID_FATES,
+    SALT_ZONES,
+    SIDE_BY_SIDE,
+    VESSELS,
+    WAYS,
+)
+from ravska_core.measure import SPOON_SETS, parse_number, parse_parts, spoon_name
+from ravska_core.meat import FACE_STATES, GRADES, PLACES, PORTION_G
 from ravska_core.working import BadInput
 
 from api.documents import BandOut, LineDocument, sends

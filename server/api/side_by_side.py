@@ -6,8 +6,7 @@ from uuid import UUID
 
 from ninja import Router, Schema
 from pydantic import Field
-from ravska_core.side_by_side import Side, side
-from ravska_core.ways import SIDE_BY_SIDE, WAYS
+from ravska_core.coat import SIDE_BY_SIDE, WAYS, Side, side
 from ravska_core.working import BadInput, Figure, say
 
 from api.coat_document import Appetite, ArmDocument, Blends, layers_of, read_arms, read_piece

@@ -14,16 +14,11 @@ from django.http import Http404
 from django.utils import timezone
 from ninja import Router, Schema, Status
 from pydantic import Field
-from ravska_core import coat
-from ravska_core.coat_weights import WeighBack as CoreWeighBack
-from ravska_core.coat_weights import learned_coat, own_coat
-from ravska_core.composition import read_blend
-from ravska_core.doses import COAT_WEIGHTS
-from ravska_core.drippings import ERROR, drippings_of
-from ravska_core.layers import MOST_LAYERS
-from ravska_core.mixing import batch_for_dose_g, to_mix
-from ravska_core.quantities import parse_mass_g
-from ravska_core.spoons import measure_out
+from ravska_core.blend import read_blend
+from ravska_core.bowl import batch_for_dose_g, to_mix
+from ravska_core.coat import COAT_WEIGHTS, ERROR, MOST_LAYERS, drippings_of, learned_coat, own_coat, read_coat
+from ravska_core.coat import WeighBack as CoreWeighBack
+from ravska_core.measure import measure_out, parse_mass_g
 from ravska_core.working import BadInput, Figure, say
 
 from api.blend_document import BlendDocument, read_document
@@ -341,7 +336,7 @@ def weigh_back(request, cook_id: UUID, document: WeighBackDocument) -> OwnCoatOu
         layers = list(arm.piece.layers.all())
         if document.layer >= len(layers) or layers[document.layer].kind not in ("rub", "paste"):
             raise BadInput("layer", "Only a rub or a paste on a piece of this cook is weighed back.")
-        reading = coat.read_coat(arm.as_core())
+        reading = read_coat(arm.as_core())
         area = reading.piece.coatable.value
         surface = reading.layers[document.layer].surface
         figure = own_coat(CoreWeighBack(taken, left, fell, area))

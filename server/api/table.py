@@ -11,7 +11,7 @@ from django.http import Http404
 from django.utils import timezone
 from ninja import Router, Schema, Status
 from pydantic import Field
-from ravska_core.tasting import LIKING_SCALES, MOST_CARDS, SALT_SCALE, scale_limits, serving_order
+from ravska_core.trial import LIKING_SCALES, MOST_CARDS, SALT_SCALE, scale_limits, serving_order
 from ravska_core.working import BadInput
 
 from api.documents import sends

@@ -8,8 +8,7 @@ from uuid import UUID
 from book.models import Cook, Score
 from django.http import Http404
 from ninja import Router
-from ravska_core.tasting import JUST_RIGHT, LIKING_SCALES, SALT_SCALE
-from ravska_core.verdict import mean_liking, read_verdict
+from ravska_core.trial import JUST_RIGHT, LIKING_SCALES, SALT_SCALE, mean_liking, read_verdict
 
 from api.cook_document import DifferenceOut, cooks, fair_test, read_stored, spoons_for
 from api.documents import Figure, sends

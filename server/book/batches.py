@@ -4,12 +4,11 @@ from dataclasses import dataclass, replace
 from uuid import UUID
 
 from django.utils import timezone
-from ravska_core import blends as core
-from ravska_core import weighing
-from ravska_core.composition import BlendReading, read_blend
-from ravska_core.correcting import Correction
-from ravska_core.ratios import exact_parts
-from ravska_core.spoons import SPOON_SETS, SpoonSet
+from ravska_core.blend import Blend as CoreBlend
+from ravska_core.blend import BlendReading, Line, check_blend, exact_parts, parts_of, read_blend
+from ravska_core.blend import shares as core_shares
+from ravska_core.bowl import RESCUES, Correction, as_weighed, rescues, stand, weigh_order
+from ravska_core.measure import SPOON_SETS, SpoonSet
 from ravska_core.working import BadInput
 
 from book.models import Batch, BatchLine, Blend, Household, Jar, Pour, load_inside
@@ -25,8 +24,8 @@ class InBowl:
     `recipe` is the blend as it was kept, `lines` are the batch's own, in the order of the blend's.
     """
 
-    recipe: core.Blend
-    blend: core.Blend
+    recipe: CoreBlend
+    blend: CoreBlend
     wanted_g: list[float]
     poured_g: list[float]
     lines: list[BatchLine]
@@ -47,8 +46,8 @@ def begin_batch(household: Household, blend: Blend, wanted_g: float, resolution_
         raise BadInput("blend", "There is nothing in this blend to weigh; add its first ingredient.")
     if mixture.label is not None:
         raise BadInput("blend", "A bought blend is mixed already; weigh it as a line of a blend of your own.")
-    parts = core.check_blend(mixture)
-    shares = core.shares(mixture.lines, parts)
+    parts = check_blend(mixture)
+    shares = core_shares(mixture.lines, parts)
     batch = Batch.objects.create(
         household=household, blend=blend, revision=revision, name=blend.name, wanted_g=wanted_g,
         resolution_g=resolution_g,
@@ -58,7 +57,7 @@ def begin_batch(household: Household, blend: Blend, wanted_g: float, resolution_
             batch=batch, position=place, line=at, name=parts[at].name[:120], grind=mixture.lines[at].grind,
             wanted_g=shares[at] * wanted_g,
         )
-        for place, at in enumerate(weighing.weigh_order(mixture))
+        for place, at in enumerate(weigh_order(mixture))
     )  # fmt: skip
     return batch
 
@@ -71,7 +70,7 @@ def in_bowl(batch: Batch) -> InBowl:
     lines = list(mixture.lines)
     for row in rows:
         if row.line is None:
-            lines.append(core.Line(row.grind, exact_parts(max(row.wanted_g, 0.001), len(lines)), "scale"))
+            lines.append(Line(row.grind, exact_parts(max(row.wanted_g, 0.001), len(lines)), "scale"))
     blend = replace(mixture, lines=tuple(lines), batch_g=batch.wanted_g)
     return InBowl(mixture, blend, [row.wanted_g for row in rows], [poured(row) for row in rows], rows)
 
@@ -87,10 +86,10 @@ def read_bowl(batch: Batch, bowl: InBowl, spoons: SpoonSet = SPOON_SETS["us"]) -
         return None
     whole = batch.state == "mixed" or all(row.done for row in bowl.lines)
     try:
-        return read_blend(weighing.as_weighed(bowl.blend, bowl.poured_g, whole), spoons)
+        return read_blend(as_weighed(bowl.blend, bowl.poured_g, whole), spoons)
     except BadInput:
         # what was weighed instead of what was wanted cannot be simmered down so far
-        return read_blend(weighing.as_weighed(bowl.blend, bowl.poured_g, False), spoons)
+        return read_blend(as_weighed(bowl.blend, bowl.poured_g, False), spoons)
 
 
 def pour(batch: Batch, row: BatchLine, grams: float, how: str, key: UUID) -> None:
@@ -114,21 +113,21 @@ def pour(batch: Batch, row: BatchLine, grams: float, how: str, key: UUID) -> Non
 def settle_line(batch: Batch, row: BatchLine) -> str:
     """Mark a line done when it was met; return where it stands."""
     now = sum(Pour.objects.filter(line=row).values_list("grams", flat=True))
-    where = weighing.stand(row.wanted_g, now, batch.resolution_g)
+    where = stand(row.wanted_g, now, batch.resolution_g)
     BatchLine.objects.filter(pk=row.pk).update(done=where == "met")
     return where
 
 
 def rescue(batch: Batch, bowl: InBowl, at: int, choice: str) -> None:
     """Carry out one of the three ways out of an overshoot."""
-    found = next((x for x in weighing.rescues(bowl.blend, bowl.wanted_g, bowl.poured_g, at) if x.id == choice), None)
+    found = next((x for x in rescues(bowl.blend, bowl.wanted_g, bowl.poured_g, at) if x.id == choice), None)
     if found is None:
-        raise BadInput("choice", f"Choose one of {', '.join(weighing.RESCUES)}.")
+        raise BadInput("choice", f"Choose one of {', '.join(RESCUES)}.")
     if choice == "spoon out":
         return  # it is done when less of it lies in the bowl
     for row, wanted, now in zip(bowl.lines, found.wanted_g, bowl.poured_g, strict=True):
         row.wanted_g = wanted
-        row.done = now > 0 and weighing.stand(wanted, now, batch.resolution_g) == "met"
+        row.done = now > 0 and stand(wanted, now, batch.resolution_g) == "met"
     if choice == "accept":
         bowl.lines[at].done = True
     BatchLine.objects.bulk_update(bowl.lines, ["wanted_g", "done"])
@@ -156,7 +155,7 @@ def correct(batch: Batch, bowl: InBowl, found: Correction, key: UUID) -> None:
     if sum(row.line is None for row in bowl.lines) + len(found.adds) > MOST_LINES_CORRECTED:
         raise BadInput("taste", "This batch was corrected too often to be its blend any more; keep it as a new blend.")
     for number, ((grind, grams), own) in enumerate(zip(found.adds, keys[len(found.lines) :], strict=True), 1):
-        (part,) = core.parts_of([core.Line(grind, exact_parts(1, 0), "scale")])
+        (part,) = parts_of([Line(grind, exact_parts(1, 0), "scale")])
         row = BatchLine.objects.create(
             batch=batch, position=last + number, name=part.name[:120], grind=grind, wanted_g=grams, done=True
         )

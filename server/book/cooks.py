@@ -7,24 +7,34 @@ from datetime import datetime
 from typing import TypeVar
 
 from django.db import transaction
-from ravska_core.binder import usual_binder_g
+from ravska_core.blend import read_blend
 from ravska_core.catalogue import catalogue
-from ravska_core.coat import read_coat
-from ravska_core.coat_weights import learned_coat
-from ravska_core.composition import read_blend
-from ravska_core.cuts import Piece as CorePiece
-from ravska_core.cuts import find_cut, read_piece
-from ravska_core.doses import COAT_WEIGHTS, VESSELS
-from ravska_core.injection import learned_stays
-from ravska_core.layers import INJECTIONS, LAYER_KINDS, LAYER_OF_BLEND, plain
-from ravska_core.layers import Layer as CoreLayer
-from ravska_core.marinade import hold_window
-from ravska_core.quantities import say_duration
-from ravska_core.schedule import usual_steps
-from ravska_core.stack import Seasoned, as_weighed
-from ravska_core.target import Evened, brought_to, common_salt, usual_coat
-from ravska_core.tasting import blind_codes
-from ravska_core.ways import Slot
+from ravska_core.coat import (
+    COAT_WEIGHTS,
+    INJECTIONS,
+    LAYER_KINDS,
+    LAYER_OF_BLEND,
+    VESSELS,
+    Evened,
+    Seasoned,
+    Slot,
+    as_weighed,
+    brought_to,
+    common_salt,
+    hold_window,
+    learned_coat,
+    learned_stays,
+    plain,
+    read_coat,
+    usual_binder_g,
+    usual_coat,
+    usual_steps,
+)
+from ravska_core.coat import Layer as CoreLayer
+from ravska_core.meat import Piece as CorePiece
+from ravska_core.meat import find_cut, read_piece
+from ravska_core.trial import blind_codes
+from ravska_core.units import say_duration
 from ravska_core.working import BadInput, say
 
 from book.models import Arm, Blend, Cook, Household, Layer, Piece, Sample, Step, Trial, WeighBack

@@ -5,14 +5,12 @@ from datetime import datetime, timedelta
 from uuid import uuid5
 
 from django.db import transaction
-from ravska_core.bought import estimate
+from ravska_core.blend import estimate, exact_parts, say_parts
 from ravska_core.catalogue import catalogue
-from ravska_core.coat_weights import WeighBack as CoreWeighBack
-from ravska_core.coat_weights import own_coat
-from ravska_core.quantities import parse_mass_g, parse_parts
-from ravska_core.ratios import exact_parts, say_parts
-from ravska_core.tasting import serving_order
-from ravska_core.ways import Slot
+from ravska_core.coat import Slot, own_coat
+from ravska_core.coat import WeighBack as CoreWeighBack
+from ravska_core.measure import parse_mass_g, parse_parts
+from ravska_core.trial import serving_order
 
 from book.batches import begin_batch, fill_jar, settle_line
 from book.cooks import Beginning, add_salt, begin_cook, even_salt, layer_of_slot, pin_cook, usual_layer

@@ -13,7 +13,7 @@ from collections import deque
 from collections.abc import Callable
 from typing import Any
 
-from ravska_core.scale import READINGS_A_SECOND, ScaleSettings, SimulatedScale
+from ravska_core.bowl import READINGS_A_SECOND, ScaleSettings, SimulatedScale
 
 PATIENCE_S = 120.0
 """How long it goes on alone before it switches itself off [s]."""

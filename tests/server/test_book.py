@@ -34,8 +34,8 @@ from book.models import (
 from django.conf import settings
 from django.core.management import CommandError, call_command
 from django.db import IntegrityError, connection, transaction
+from ravska_core.blend import read_blend
 from ravska_core.coat import read_coat
-from ravska_core.composition import read_blend
 from ravska_core.working import BadInput
 
 NOW = datetime(2027, 5, 4, 9, 0, tzinfo=UTC)

@@ -10,7 +10,7 @@ import pytest
 from api.scale import LOST_AFTER_S, hub
 from devices import simulated_scale
 from devices.simulated_scale import Device
-from ravska_core.scale import ScaleSettings
+from ravska_core.bowl import ScaleSettings
 
 
 def send(api, grams: float | None = 12.3, settled: bool = True, **more: object) -> tuple[int, dict]:

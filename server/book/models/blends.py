@@ -8,12 +8,26 @@ from typing import Any, ClassVar
 from django.db import models
 from django.db.models import F, Q
 from django.utils import timezone
-from ravska_core import balance as core_balance
-from ravska_core import blends as core_blends
-from ravska_core.blends import KINDS
-from ravska_core.bought import Label, parse_label
-from ravska_core.method import MethodStep, parse_lasts_s, parse_reduction
-from ravska_core.ratios import TOTALS, WRITTEN
+from ravska_core.blend import (
+    BASES,
+    DEEPEST,
+    FIRES,
+    HIGHEST_BATCH_G,
+    HIGHEST_ERROR,
+    KINDS,
+    LOCKS,
+    LOWEST_BATCH_G,
+    TARGETS,
+    TOTALS,
+    WRITTEN,
+    Label,
+    MethodStep,
+    parse_label,
+    parse_lasts_s,
+    parse_reduction,
+)
+from ravska_core.blend import Blend as CoreBlend
+from ravska_core.blend import Line as CoreLine
 from ravska_core.working import BadInput
 
 from book.models.household import Household
@@ -97,8 +111,8 @@ class Blend(Row):
         constraints: ClassVar = [
             named("name", "blend_named"),
             one_of("kind", KINDS, "blend_kind"),
-            one_of("fire", ("", *core_blends.FIRES), "blend_fire"),
-            between("batch_g", core_blends.LOWEST_BATCH_G, core_blends.HIGHEST_BATCH_G, "blend_batch"),
+            one_of("fire", ("", *FIRES), "blend_fire"),
+            between("batch_g", LOWEST_BATCH_G, HIGHEST_BATCH_G, "blend_batch"),
         ]
 
     def draft(self) -> "Revision":
@@ -107,8 +121,8 @@ class Blend(Row):
         return loaded[0] if loaded else self.revisions.get(kept_at__isnull=True)
 
     def as_core(
-        self, revision: "Revision | None" = None, met: dict[uuid.UUID, core_blends.Blend] | None = None, depth: int = 0
-    ) -> core_blends.Blend:
+        self, revision: "Revision | None" = None, met: dict[uuid.UUID, CoreBlend] | None = None, depth: int = 0
+    ) -> CoreBlend:
         """Return the blend as the core reads it, from a kept revision or else its draft.
 
         `met` gathers the blends inside by the key of their revision or draft, so that each is built once.
@@ -116,12 +130,12 @@ class Blend(Row):
         of = revision or self.draft()
         met = {} if met is None else met
         if of.pk not in met:
-            lines: tuple[core_blends.Line, ...] = ()
+            lines: tuple[CoreLine, ...] = ()
             keys: list[str] = []
-            if depth <= core_blends.DEEPEST:  # the core refuses what lies deeper
+            if depth <= DEEPEST:  # the core refuses what lies deeper
                 rows = list(of.lines.all())
                 lines, keys = tuple(line.as_core(met, depth) for line in rows), [line.key() for line in rows]
-            met[of.pk] = core_blends.Blend(
+            met[of.pk] = CoreBlend(
                 self.kind, lines, self.batch_g, self.name, self.fire, method_of(of.method, keys), label_of(of.label)
             )
         return met[of.pk]
@@ -222,9 +236,9 @@ class Line(Row):
             models.CheckConstraint(
                 condition=Q(parts_numerator__gt=0, parts_denominator__gt=0), name="line_parts_above_zero"
             ),
-            one_of("basis", core_blends.BASES, "line_basis"),
-            between("error", 0, core_blends.HIGHEST_ERROR, "line_error"),
-            one_of("lock", core_blends.LOCKS, "line_lock"),
+            one_of("basis", BASES, "line_basis"),
+            between("error", 0, HIGHEST_ERROR, "line_error"),
+            one_of("lock", LOCKS, "line_lock"),
             models.CheckConstraint(
                 condition=(Q(grind__length__gte=1) & Q(inside__isnull=True)) | (Q(grind="") & Q(inside__isnull=False)),
                 name="line_grind_or_blend",
@@ -241,10 +255,10 @@ class Line(Row):
             self.basis, self.error, self.held,
         )  # fmt: skip
 
-    def as_core(self, met: dict[uuid.UUID, core_blends.Blend] | None = None, depth: int = 0) -> core_blends.Line:
+    def as_core(self, met: dict[uuid.UUID, CoreBlend] | None = None, depth: int = 0) -> CoreLine:
         inside = self.inside.as_core(self.inside_revision, met, depth + 1) if self.inside is not None else None
         parts = Fraction(self.parts_numerator, self.parts_denominator)
-        return core_blends.Line(self.grind, parts, self.basis, self.lock, inside, self.error, self.held)
+        return CoreLine(self.grind, parts, self.basis, self.lock, inside, self.error, self.held)
 
     def key(self) -> str:
         """Return what a step of the method calls this line."""
@@ -274,7 +288,7 @@ class Line(Row):
 def load_inside(lines: Iterable[Line]) -> None:
     """Load the blends inside lines, and those inside them, in a few queries a level."""
     waiting = [line for line in lines if line.inside_id]
-    for _ in range(core_blends.DEEPEST + 1):
+    for _ in range(DEEPEST + 1):
         if not waiting:
             return
         models.prefetch_related_objects(
@@ -303,7 +317,7 @@ class Target(Row):
         ordering: ClassVar = ["what"]
         constraints: ClassVar = [
             models.UniqueConstraint(fields=["blend", "what"], name="one_target_a_scale"),
-            one_of("what", core_balance.TARGETS, "target_what"),
+            one_of("what", TARGETS, "target_what"),
             models.CheckConstraint(
                 condition=Q(low__isnull=True) | Q(high__isnull=True) | Q(low__lte=F("high")), name="target_in_order"
             ),

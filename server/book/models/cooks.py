@@ -5,15 +5,12 @@ from typing import ClassVar
 from django.db import models
 from django.db.models import Q
 from django.utils import timezone
-from ravska_core import cuts as core_cuts
-from ravska_core import layers as core_layers
 from ravska_core.catalogue import Bone
-from ravska_core.clocks import PLACES, Stage
-from ravska_core.injection import injection_of
-from ravska_core.layers import AFTER_BATH, LAYER_KINDS
-from ravska_core.portions import PORTION_G
-from ravska_core.quantities import parse_amount
-from ravska_core.schedule import STEP_KINDS
+from ravska_core.coat import AFTER_BATH, LAYER_KINDS, STEP_KINDS, injection_of, plain
+from ravska_core.coat import Layer as CoreLayer
+from ravska_core.measure import parse_amount
+from ravska_core.meat import CUT_INTO, GRADES, PLACES, PORTION_G, Measures, Stage
+from ravska_core.meat import Piece as CorePiece
 
 from book.models.blends import Blend, Revision
 from book.models.household import Household
@@ -84,7 +81,7 @@ class Piece(Row):
             named("cut", "piece_cut"),
             between("mass_g", 1, 100_000, "piece_mass"),
             between("count", 1, 200, "piece_count"),
-            one_of("grade", tuple(core_cuts.GRADES), "piece_grade"),
+            one_of("grade", tuple(GRADES), "piece_grade"),
             one_of("surface", ("moist", "dry"), "piece_surface"),
             models.CheckConstraint(
                 condition=Q(length_cm__isnull=True, width_cm__isnull=True, thickness_cm__isnull=True)
@@ -92,8 +89,7 @@ class Piece(Row):
                 name="piece_measured_whole_or_not",
             ),
             models.CheckConstraint(
-                condition=Q(cut_into="", cut_cm__isnull=True)
-                | (Q(cut_into__in=core_cuts.CUT_INTO) & above_zero("cut_cm")),
+                condition=Q(cut_into="", cut_cm__isnull=True) | (Q(cut_into__in=CUT_INTO) & above_zero("cut_cm")),
                 name="piece_cut_up_or_not",
             ),
             models.CheckConstraint(
@@ -101,11 +97,11 @@ class Piece(Row):
             ),
         ]
 
-    def as_core(self) -> core_cuts.Piece:
+    def as_core(self) -> CorePiece:
         measures = None
         if self.length_cm is not None and self.width_cm is not None and self.thickness_cm is not None:
-            measures = core_cuts.Measures(self.length_cm, self.width_cm, self.thickness_cm)
-        return core_cuts.Piece(
+            measures = Measures(self.length_cm, self.width_cm, self.thickness_cm)
+        return CorePiece(
             self.cut, self.mass_g, self.count, self.untrimmed_g, self.grade, self.faces, self.surface, measures,
             self.cut_into, self.cut_cm, self.thin_cm, self.endpoint_c, self.pierced,
             tuple(Bone(*rod) for rod in self.bones),
@@ -160,13 +156,13 @@ class LayerRow(Row):
     class Meta:
         abstract = True
 
-    def as_core(self, revision: Revision | None = None) -> core_layers.Layer:
+    def as_core(self, revision: Revision | None = None) -> CoreLayer:
         blend = None
         if self.blend is not None:
             blend = self.blend.as_core(revision)
         elif self.grind:
-            blend = core_layers.plain(self.grind)
-        return core_layers.Layer(
+            blend = plain(self.grind)
+        return CoreLayer(
             self.kind, blend, self.dose, self.hold_s or 0.0, self.hold_c, self.stays, self.after, self.eaten,
             self.times, parse_amount(self.reserve_typed, "reserve") if self.reserve_typed else None,
             injection_of(self.injection), self.place, self.into_pot,
@@ -186,7 +182,7 @@ class Layer(LayerRow):
             *_layer_constraints("layer"),
         ]
 
-    def as_core(self, revision: Revision | None = None) -> core_layers.Layer:
+    def as_core(self, revision: Revision | None = None) -> CoreLayer:
         return super().as_core(self.revision if revision is None else revision)
 
 

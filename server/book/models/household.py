@@ -3,7 +3,7 @@
 from typing import ClassVar
 
 from django.db import models
-from ravska_core.spoons import SPOON_SETS
+from ravska_core.measure import SPOON_SETS
 
 from book.models.rows import Row, between, named, one_of
 

@@ -5,9 +5,9 @@ from typing import ClassVar
 from django.db import models
 from django.db.models import Q
 from django.utils import timezone
-from ravska_core import coat as core_coat
-from ravska_core.portions import PORTION_G
-from ravska_core.tasting import MOST_CARDS, PLANNED_CARDS
+from ravska_core.coat import Seasoned
+from ravska_core.meat import PORTION_G
+from ravska_core.trial import MOST_CARDS, PLANNED_CARDS
 
 from book.models.cooks import Cook, Piece
 from book.models.household import Household
@@ -52,11 +52,11 @@ class Arm(Row):
             named("name", "arm_named"),
         ]
 
-    def as_core(self) -> core_coat.Seasoned:
+    def as_core(self) -> Seasoned:
         cook = self.trial.cook
         layers = tuple(layer.as_core() for layer in self.piece.layers.all())
         portion = PORTION_G[cook.appetite]
-        return core_coat.Seasoned(self.label, self.piece.as_core(), layers, self.piece.target_percent, portion)
+        return Seasoned(self.label, self.piece.as_core(), layers, self.piece.target_percent, portion)
 
 
 class Sample(Row):

@@ -19,8 +19,8 @@ class Command(BaseCommand):
         import waitress
         from ravska.wsgi import application
         from ravska_core.catalogue import catalogue
-        from ravska_core.quantities import parse_mass_g
-        from ravska_core.shapes import ellipsoid_area_cm2
+        from ravska_core.measure import parse_mass_g
+        from ravska_core.meat import ellipsoid_area_cm2
 
         # load now what the first edit would wait for, then leave it out of every later collection
         catalogue()

@@ -1,0 +1,39 @@
+"""The catalogue: ingredients, grinds, cuts, windows and their sources, in tables beside the code."""
+
+from ravska_core.catalogue.names import counted, exact_names, folded, match, said_name
+from ravska_core.catalogue.rows import (
+    ALLERGENS,
+    FACES,
+    SODIUM_IN_NACL,
+    THICKNESSES,
+    VALUE_SOURCES,
+    Bone,
+    Catalogue,
+    Cut,
+    Grind,
+    Ingredient,
+    MarinadeWindow,
+    Starter,
+)
+from ravska_core.catalogue.tables import catalogue
+
+__all__ = [
+    "ALLERGENS",
+    "FACES",
+    "SODIUM_IN_NACL",
+    "THICKNESSES",
+    "VALUE_SOURCES",
+    "Bone",
+    "Catalogue",
+    "Cut",
+    "Grind",
+    "Ingredient",
+    "MarinadeWindow",
+    "Starter",
+    "catalogue",
+    "counted",
+    "exact_names",
+    "folded",
+    "match",
+    "said_name",
+]

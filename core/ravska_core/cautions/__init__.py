@@ -1,0 +1,23 @@
+"""Cautions: judged from a situation that others describe; they import none of them."""
+
+from ravska_core.cautions.clocks import COLD_C, COOKS_C, HOT_C, Clocks
+from ravska_core.cautions.guidance import ANIMAL_CLASSES, minimum_centre_c
+from ravska_core.cautions.judging import LEVELS, Caution, Rule, judge
+from ravska_core.cautions.rules import BLEND_RULES, cautions_for
+from ravska_core.cautions.situation import Situation
+
+__all__ = [
+    "ANIMAL_CLASSES",
+    "BLEND_RULES",
+    "COLD_C",
+    "COOKS_C",
+    "HOT_C",
+    "LEVELS",
+    "Caution",
+    "Clocks",
+    "Rule",
+    "Situation",
+    "cautions_for",
+    "judge",
+    "minimum_centre_c",
+]

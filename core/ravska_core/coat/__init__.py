@@ -1,0 +1,89 @@
+"""What is put on a piece: layers dosed, followed, weighed back, and what that comes to."""
+
+from ravska_core.coat.binder import Binder, bind_at, binders_for, plain_binders, usual_binder_g
+from ravska_core.coat.doses import ADHESION_CEILING, COAT_WEIGHTS, SALT_ZONES, VESSELS
+from ravska_core.coat.drippings import ERROR, drippings_of
+from ravska_core.coat.injected import InjectionReading
+from ravska_core.coat.injection import Injection, injection_of, learned_stays
+from ravska_core.coat.layers import (
+    AFTER_BATH,
+    BATHS,
+    EACH_TIME,
+    INJECTIONS,
+    LAYER_KINDS,
+    LAYER_OF_BLEND,
+    LIQUID_FATES,
+    MOST_LAYERS,
+    Layer,
+    place_for,
+    plain,
+)
+from ravska_core.coat.marinade import Window, hold_window
+from ravska_core.coat.reading import CoatReading, read_coat
+from ravska_core.coat.side_by_side import Side, side
+from ravska_core.coat.sites import MOST_SITES, face_of, lay_sites, off_the_bone
+from ravska_core.coat.spread import Spread
+from ravska_core.coat.stack import Seasoned, as_weighed
+from ravska_core.coat.steps import STEP_KINDS, STEP_NAMES, Planned, usual_steps
+from ravska_core.coat.target import Evened, brought_to, common_salt, give_way, usual_coat
+from ravska_core.coat.thin_cut import thin_cut_salt
+from ravska_core.coat.ways import SIDE_BY_SIDE, WAYS, Slot
+from ravska_core.coat.weigh_back import WeighBack, learned_coat, own_coat
+
+__all__ = [
+    "ADHESION_CEILING",
+    "AFTER_BATH",
+    "BATHS",
+    "COAT_WEIGHTS",
+    "EACH_TIME",
+    "ERROR",
+    "INJECTIONS",
+    "LAYER_KINDS",
+    "LAYER_OF_BLEND",
+    "LIQUID_FATES",
+    "MOST_LAYERS",
+    "MOST_SITES",
+    "SALT_ZONES",
+    "SIDE_BY_SIDE",
+    "STEP_KINDS",
+    "STEP_NAMES",
+    "VESSELS",
+    "WAYS",
+    "Binder",
+    "CoatReading",
+    "Evened",
+    "Injection",
+    "InjectionReading",
+    "Layer",
+    "Planned",
+    "Seasoned",
+    "Side",
+    "Slot",
+    "Spread",
+    "WeighBack",
+    "Window",
+    "as_weighed",
+    "bind_at",
+    "binders_for",
+    "brought_to",
+    "common_salt",
+    "drippings_of",
+    "face_of",
+    "give_way",
+    "hold_window",
+    "injection_of",
+    "lay_sites",
+    "learned_coat",
+    "learned_stays",
+    "off_the_bone",
+    "own_coat",
+    "place_for",
+    "plain",
+    "plain_binders",
+    "read_coat",
+    "side",
+    "thin_cut_salt",
+    "usual_binder_g",
+    "usual_coat",
+    "usual_steps",
+]

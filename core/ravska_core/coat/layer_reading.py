@@ -1,0 +1,199 @@
+"""What one layer comes to: its dose and how sure that is, where its salt ends, what is said of it."""
+
+from collections.abc import Hashable, Sequence
+from dataclasses import dataclass, field
+
+from ravska_core.catalogue import Grind
+from ravska_core.coat.core_sample import reach_of
+from ravska_core.coat.doses import MELTED_ERROR
+from ravska_core.coat.fates import CLINGS_G_CM2, DRIPS, Fate
+from ravska_core.coat.injected import InjectionReading, read_injection
+from ravska_core.coat.ledger import Doubts, ends
+from ravska_core.coat.marinade import Window, hold_window, says_where
+from ravska_core.coat.sites import face_of
+from ravska_core.coat.stack import Put, Seasoned, Stack, holding, moved_cm2
+from ravska_core.measure import Spoonfuls, SpoonSet, measure_out
+from ravska_core.units import US_TEASPOON_ML
+from ravska_core.working import BadInput, Figure, Step, figure, say
+
+STAYS_ERROR = 0.1
+"""Relative error of what stays where nobody weighed it (estimate)."""
+
+
+@dataclass(frozen=True)
+class LayerReading:
+    """What one layer takes [g, or ml for a liquid], how to measure it out, and where its salt ends.
+
+    `salt` is what stays, `so_far` that of this layer and all before it [% of raw edible weight]; `rest` what is left
+    to the target after it; `fate` says where its salt goes [share of what was put on]. `reserve_g` of a bath is set
+    aside, `standing` says where its hold stands on its window; `injection` is how one is injected.
+    """
+
+    kind: str
+    dose: Figure
+    dose_g: float
+    dose_setting: float
+    spoons: Spoonfuls
+    spoons_wanted_ml: float
+    salt: Figure
+    fate: Fate
+    so_far: float
+    rest: float | None
+    surface: str
+    note: str = ""
+    says: str = ""
+    window: Window | None = None
+    standing: str = ""
+    too_long: bool = False
+    reserve_g: float = 0.0
+    injection: InjectionReading | None = None
+    reach: Figure | None = None
+    hold_s: float = 0.0
+    begins_s: float = 0.0
+    doubts: Doubts = field(default_factory=lambda: Doubts({}, {}))
+
+
+def injection_of_put(put: Put, stack: Stack, seasoned: Seasoned, at: int) -> InjectionReading:
+    """Read how a layer is injected; what its plan cannot be is named at the layer."""
+    assert put.blend is not None
+    piece = stack.piece
+    dt_cm2 = moved_cm2(holding(seasoned.layers[at:]))
+    stays = put.kind.stays if put.layer.stays is None else put.layer.stays
+    assert stays is not None
+    try:
+        return read_injection(
+            put.layer.injection, face_of(piece.solid, piece.bones), piece.solid.pieces, put.blend,
+            seasoned.piece.mass_g, piece.edible.value, put.dose_g, stays, put.layer.stays is not None, dt_cm2,
+        )  # fmt: skip
+    except BadInput as refusal:
+        raise refusal.under(f"layers.{at}") from refusal
+
+
+def aside_words(put: Put, stack: Stack, fate: Fate, servings: float) -> str:
+    """Say of a layer what its dose does not: what of a bath goes in and clings, how many pinches a serving gets."""
+    if put.kind.key == "marinade" and put.dose_g > 0:
+        clings = CLINGS_G_CM2 * stack.piece.open_cm2
+        said = {
+            "wiped": "half of that is wiped off",
+            "rinsed": "all of it is rinsed off",
+            "as it is": "all of it stays",
+        }
+        sauce = f", and {put.salt_g * fate.plate:.1f} g are eaten with what is left of it" if fate.plate else ""
+        return (
+            f"Of {put.salt_g:.1f} g of salt in it {put.salt_g * (fate.meat + fate.surface):.1f} g go into the "
+            f"meat{sauce}; about {clings:.0f} g of the bath cling to it, {said[put.layer.after]}."
+        )
+    if put.kind.when == "after" and put.blend is not None:
+        pinches = put.dose_g / put.blend.density_g_ml / (US_TEASPOON_ML / 16) / servings
+        return f"{say(pinches, 2)} pinches of 1/16 tsp on each serving."
+    return ""
+
+
+def _dose_figure(put: Put, stack: Stack) -> tuple[Figure, float]:
+    """Return what a layer takes [g, or ml of a bath], and that in g."""
+    kind, piece, blend = put.kind, stack.piece, put.blend
+    if blend is None:
+        lost = (1 - piece.cook_yield) * 100
+        dose = piece.edible.value * (1 - piece.cook_yield) * DRIPS
+        steps = [Step("Drippings", f"{lost:.0f} % weight loss × {DRIPS:g}", dose, "g", "estimate")]
+        return figure(steps, "±50 %: how much drips depends on the fire", spread=0.5), dose
+    liquid = kind.unit == "ml/kg"
+    spread = piece.area_error if kind.by == "area" else {"injection": 0.1}.get(kind.key, 0.2 if liquid else 0.02)
+    value = put.dose_g / blend.density_g_ml if liquid else put.dose_g
+    source = "trade" if kind.by == "area" else kind.source
+    steps = [Step(kind.key.capitalize(), put.formula, value, "ml" if liquid else "g", source)]
+    error = f"±{spread * 100:.0f} %" + {"area": ", as the area"}.get(kind.by, ": a rule of thumb" if liquid else "")
+    return figure(steps, error, spread=spread), put.dose_g
+
+
+def _doubts(put: Put, stack: Stack, at: int, value: float, band: Sequence[float], stuck: tuple[float, float]) -> Doubts:
+    """Return what makes a layer's salt uncertain; `stuck` is what sticks of it when surfaces hold less and more."""
+    kind, layer, dosed = put.kind, put.layer, stack.dosed[at]
+    off = (0.0, 0.0) if put.blend is None else ends(put.blend.salt)
+    below: dict[Hashable, float] = {("blend", layer.blend): off[0] * value}
+    above: dict[Hashable, float] = {("blend", layer.blend): off[1] * value}
+
+    def both(source: Hashable, less: float, more: float) -> None:
+        if less > 0 or more > 0:
+            below[source], above[source] = less * value, more * value
+
+    if kind.by == "area":
+        both("area", stack.piece.area_error, stack.piece.area_error)
+    if kind.stays is not None and kind.stays < 1 and layer.stays is None:
+        both(("stays", kind.key), STAYS_ERROR, STAYS_ERROR)
+    if dosed.sticks > 0:
+        both("sticks", 1 - stuck[0] / dosed.sticks, stuck[1] / dosed.sticks - 1)
+    if dosed.clings < 1:
+        both("melts", MELTED_ERROR, MELTED_ERROR)
+    return Doubts(below, above, (band[0] - value, band[1] - value))
+
+
+_DOUBT_SAYS = {"area": "area", "stays": "what stays", "sticks": "what sticks", "melts": "what melts off"}
+
+
+def _doubt_words(doubts: Doubts, value: float) -> str:
+    """Say what makes a layer's salt uncertain, and how much."""
+    parts = []
+    for source, above in doubts.above.items():
+        name = source[0] if isinstance(source, tuple) else source
+        share = max(above, doubts.below.get(source, 0.0)) / value * 100 if value else 0.0
+        parts.append(f"{_DOUBT_SAYS.get(str(name), 'the blend')} ±{share:.0f} %")
+    if value and max(map(abs, doubts.moves)) > 0.005 * value:
+        parts.append("diffusivity halved and doubled")
+    return ", ".join(parts) + "; taken as independent"
+
+
+def layer_reading(
+    put: Put, stack: Stack, at: int, fate: Fate, band: Sequence[float], stuck: tuple[float, float], meat_class: str,
+    spoon_set: SpoonSet,
+) -> LayerReading:  # fmt: skip
+    """Return what one layer takes and what of its salt stays, with the working of both."""
+    layer, kind, blend, edible = put.layer, put.kind, put.blend, stack.piece.edible.value
+    said, dose = _dose_figure(put, stack)
+    density, salt_percent = (1.0, 0.0) if blend is None else (blend.density_g_ml, blend.salt.value)
+    kept = fate.stays
+    value = put.salt_g * kept / edible * 100
+    working = [
+        *said.steps,
+        Step("Salt in it", "see the blend", salt_percent, "%"),
+        Step("Put on", f"{dose:.1f} g × {salt_percent:.2f} %", put.salt_g, "g"),
+        *(Step(f"Less what {where}" if where.startswith(("did", "melted")) else f"Less {where}", "share of it",
+               -share * 100, "%", "estimate") for where, share in fate.lost.items()),
+        Step("Stays", "on, in and beside the meat", kept * 100, "%", kind.source),
+        Step("Of raw edible weight", f"{put.salt_g * kept:.2f} g / {edible:.0f} g", value, "%"),
+    ]  # fmt: skip
+    doubts = _doubts(put, stack, at, value, band, stuck)
+    below, above = doubts.ends()
+    salt = figure(working, _doubt_words(doubts, value), low=max(0.0, value - below), high=value + above)
+    bath = blend if layer.kind == "marinade" else None
+    window = None if bath is None else hold_window(bath, meat_class, stack.piece.thickness, layer.hold_c)
+    return LayerReading(
+        kind=layer.kind,
+        dose=said,
+        dose_g=dose,
+        dose_setting=put.dose_setting,
+        spoons=measure_out(round(dose / density, 3), spoon_set),
+        spoons_wanted_ml=dose / density,
+        salt=salt,
+        fate=fate,
+        so_far=0.0,
+        rest=None,
+        surface=stack.surfaces[at],
+        window=window,
+        standing="" if window is None else says_where(window.window, layer.hold_s),
+        too_long=window is not None and layer.hold_s > window.window.long_high_min * 60,
+        reserve_g=reserve_of(put),
+        reach=reach_of([layer]) if kind.hold_s and put.salt_g > 0 else None,
+        hold_s=layer.hold_s if kind.hold_s else 0.0,
+        doubts=doubts,
+    )
+
+
+def said_grind(grind: Grind) -> str:
+    return f"{grind.ingredient.name.lower()}, {grind.name} ({grind.grain_mm:g} mm)"
+
+
+def reserve_of(put: Put) -> float:
+    """Return what is set aside of a marinade before the meat goes in [g]."""
+    reserve = put.layer.reserve
+    return reserve.grams(put.blend.density_g_ml) if put.layer.kind == "marinade" and reserve and put.blend else 0.0

@@ -1,0 +1,28 @@
+"""Blends on paper: lists, recipes, CSV and Markdown, in and out."""
+
+from ravska_core.exchange.bring import bring, steps_of, usual_kind
+from ravska_core.exchange.csv import write_csv
+from ravska_core.exchange.forms import LONGEST_FILE
+from ravska_core.exchange.items import Amount, Item, ListLine, by_eye
+from ravska_core.exchange.jsonld import write_jsonld
+from ravska_core.exchange.lists import read_amount
+from ravska_core.exchange.markdown import write_markdown
+from ravska_core.exchange.taking import Taken, take, weighed
+
+__all__ = [
+    "LONGEST_FILE",
+    "Amount",
+    "Item",
+    "ListLine",
+    "Taken",
+    "bring",
+    "by_eye",
+    "read_amount",
+    "steps_of",
+    "take",
+    "usual_kind",
+    "weighed",
+    "write_csv",
+    "write_jsonld",
+    "write_markdown",
+]

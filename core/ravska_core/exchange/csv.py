@@ -1,0 +1,97 @@
+"""Blends as CSV."""
+
+import csv
+import io
+import re
+from collections.abc import Mapping
+from dataclasses import replace
+
+from ravska_core.blend import KINDS, Blend, read_blend
+from ravska_core.exchange.forms import Brought, batch_words, ingredient_lines, mass_of, said_number, step_lines
+from ravska_core.exchange.items import ListLine
+from ravska_core.exchange.lists import MOST_LIST_LINES, read_list
+from ravska_core.measure import SpoonSet
+from ravska_core.working import BadInput
+
+_COLUMNS = ("blend", "kind", "batch", "ingredient", "amount", "share %", "grams", "step")
+
+
+def _cell(text: str) -> str:
+    """Return a cell that no spreadsheet takes for a formula."""
+    return f"'{text}" if text[:1] in ("=", "+", "-", "@", "\t") else text
+
+
+def write_csv(blend: Blend, written: str = "parts") -> str:
+    """Return a blend as CSV: a row a line with its share and grams, then a row a step."""
+    out = io.StringIO()
+    rows = csv.writer(out, lineterminator="\r\n")
+    rows.writerow(_COLUMNS)
+    head = [_cell(blend.name), blend.kind, batch_words(blend)]
+    reading = read_blend(blend) if blend.lines else None
+    for at, text in enumerate(ingredient_lines(blend, written)):
+        amount, _, name = text.partition(" of ")
+        assert reading is not None
+        line = reading.lines[at]
+        rows.writerow([*(head if at == 0 else ["", "", ""]), _cell(name), _cell(amount),
+                       said_number(line.share.value), said_number(line.mass.value), ""])  # fmt: skip
+    for at, text in enumerate(step_lines(blend)):
+        rows.writerow([*(head if at == 0 and reading is None else ["", "", ""]), "", "", "", "", _cell(text)])
+    if reading is None and not blend.method:
+        rows.writerow([*head, "", "", "", "", ""])
+    return out.getvalue()
+
+
+def from_csv(text: str, owned: SpoonSet, blends: Mapping[str, str]) -> Brought:
+    first = text.split("\n", 1)[0]
+    mark = max((",", ";", "\t"), key=first.count)
+    reader = csv.reader(io.StringIO(text), delimiter=mark, strict=True)
+    rows: list[tuple[int, list[str]]] = []
+    try:
+        for row in reader:
+            rows.append((reader.line_num, row))
+            if len(rows) > MOST_LIST_LINES * 2:
+                raise BadInput("text", f"Line {reader.line_num}, column 1: that is too much for one recipe.")
+    except csv.Error as fault:
+        raise BadInput(
+            "text", f"Line {reader.line_num}, column 1: this row cannot be read ({fault}); save the table as CSV again."
+        ) from None
+    head = [cell.strip().lower() for cell in rows[0][1]]
+    if "ingredient" not in head:
+        raise BadInput("text", "Line 1, column 1: the first row must name the columns, with “ingredient” among them.")
+    if len(set(filter(None, head))) < len(list(filter(None, head))):
+        raise BadInput("text", "Line 1, column 1: a column stands there twice; give each its own name.")
+    found: list[ListLine] = []
+    about = {"blend": "", "kind": "", "batch": ""}
+    steps: list[str] = []
+    notes: list[str] = []
+    for number, row in rows[1:]:
+        if not any(cell.strip() for cell in row):
+            continue
+        if len(row) > len(head):
+            raise BadInput(
+                "text",
+                f"Line {number}, column {len(head) + 1}: this row has {len(row)} cells, the first has {len(head)}.",
+            )
+        cells = dict(zip(head, (_uncell(cell.strip()) for cell in row), strict=False))
+        for key in about:
+            about[key] = about[key] or cells.get(key, "")
+        if cells.get("step"):
+            steps.append(cells["step"][:400])
+        name, amount = cells.get("ingredient", ""), cells.get("amount", "")
+        if not amount and cells.get("parts"):
+            amount = f"{cells['parts']} parts" + (f" by {cells['basis']}" if cells.get("basis") else "")
+        if not amount and cells.get("grams"):
+            amount = f"{cells['grams']} g"
+        if name or amount:
+            said = re.sub(r"\s+", " ", f"{amount} of {name}" if amount and name else amount or name)
+            found += (replace(line, number=number) for line in read_list(said, owned, blends))
+    unknown = [name for name in head if name and name not in {*_COLUMNS, "parts", "basis"}]
+    if unknown:
+        notes.append(f"Not used: {', '.join(unknown)[:200]}.")
+    kind = about["kind"].lower()
+    return Brought("csv", about["blend"][:80], kind if kind in KINDS else "", mass_of(about["batch"]), tuple(found),
+                   tuple(steps), tuple(notes))  # fmt: skip
+
+
+def _uncell(text: str) -> str:
+    return text[1:] if len(text) > 1 and text[0] == "'" and text[1] in "=+-@\t" else text

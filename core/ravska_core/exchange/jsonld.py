@@ -1,0 +1,159 @@
+"""Blends as schema.org recipes."""
+
+import html
+import json
+import re
+from collections.abc import Iterator, Mapping
+from html.parser import HTMLParser
+from typing import Any
+
+from ravska_core.blend import KINDS, Blend, read_blend
+from ravska_core.exchange.forms import (
+    Brought,
+    batch_words,
+    check_length,
+    ingredient_lines,
+    mass_of,
+    step_lines,
+    where_in,
+)
+from ravska_core.exchange.lists import read_list
+from ravska_core.measure import SpoonSet
+from ravska_core.working import BadInput
+
+
+def write_jsonld(blend: Blend, written: str = "parts") -> str:
+    """Return a blend as a schema.org Recipe in JSON-LD, with its steps and what 100 g of it hold."""
+    document: dict[str, Any] = {
+        "@context": "https://schema.org",
+        "@type": "Recipe",
+        "name": blend.name,
+        "recipeCategory": blend.kind,
+        "recipeYield": batch_words(blend),
+        "recipeIngredient": ingredient_lines(blend, written),
+        "recipeInstructions": [
+            {"@type": "HowToStep", "position": at, "text": text} for at, text in enumerate(step_lines(blend), 1)
+        ],
+    }
+    if blend.fire:
+        document["cookingMethod"] = blend.fire
+    if blend.lines:
+        found = read_blend(blend)
+        document["nutrition"] = {
+            "@type": "NutritionInformation",
+            "servingSize": "100 g",
+            "sodiumContent": f"{found.sodium_share * 100_000:.0f} mg",
+            "sugarContent": f"{found.sugar.value:.1f} g",
+            "fatContent": f"{found.fat_share * 100:.1f} g",
+        }
+    return json.dumps(document, ensure_ascii=False, indent=2) + "\n"
+
+
+class _Scripts(HTMLParser):
+    """Gathers the JSON-LD scripts of a page."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.found: list[tuple[int, str]] = []
+        self._inside = False
+
+    def handle_starttag(self, tag: str, attrs: list[tuple[str, str | None]]) -> None:
+        self._inside = tag == "script" and "ld+json" in (dict(attrs).get("type") or "")
+
+    def handle_endtag(self, tag: str) -> None:
+        self._inside = False
+
+    def handle_data(self, data: str) -> None:
+        if self._inside:
+            self.found.append((self.getpos()[0] - 1, data))
+
+
+def _json(text: str, lines_before: int) -> Any:
+    try:
+        return json.loads(text, parse_constant=lambda name: None)
+    except json.JSONDecodeError as fault:
+        raise BadInput(
+            "text",
+            f"Line {fault.lineno + lines_before}, column {fault.colno}: this is not JSON here ({fault.msg.lower()}); "
+            "save the recipe again or paste its list of ingredients.",
+        ) from None
+    except (RecursionError, ValueError):
+        raise BadInput(
+            "text", "Line 1, column 1: this JSON is nested too deep or holds a number too long for a recipe."
+        ) from None
+
+
+def _recipes(node: Any, depth: int = 0) -> Iterator[dict[str, Any]]:
+    if depth > 12:
+        return
+    if isinstance(node, list):
+        for part in node[:500]:
+            yield from _recipes(part, depth + 1)
+    elif isinstance(node, dict):
+        types = node.get("@type")
+        named = types if isinstance(types, list) else [types]
+        if any(isinstance(t, str) and t.rsplit("/", 1)[-1] == "Recipe" for t in named):
+            yield node
+        else:
+            for key in ("@graph", "mainEntity", "mainEntityOfPage", "itemListElement", "item"):
+                if key in node:
+                    yield from _recipes(node[key], depth + 1)
+
+
+def _plain(value: Any) -> str:
+    if isinstance(value, list):
+        value = next((part for part in value if part), "")
+    if not isinstance(value, str | int | float):
+        return ""
+    text = html.unescape(re.sub(r"<[^>]{0,200}>", " ", str(value)))
+    return re.sub(r"\s+", " ", text).strip()
+
+
+def _instructions(node: Any, depth: int = 0) -> Iterator[str]:
+    if depth > 6:
+        return
+    if isinstance(node, str):
+        for part in re.split(r"\n+|(?<=[.!?])\s+(?=[A-ZÄÖÜ])", html.unescape(re.sub(r"<[^>]{0,200}>", "\n", node))):
+            if part.strip():
+                yield re.sub(r"\s+", " ", part).strip()[:400]
+    elif isinstance(node, list):
+        for part in node[:200]:
+            yield from _instructions(part, depth + 1) if not isinstance(part, str) else iter([_plain(part)[:400]])
+    elif isinstance(node, dict):
+        if "itemListElement" in node:
+            yield from _instructions(node["itemListElement"], depth + 1)
+        else:
+            text = _plain(node.get("text") or node.get("name") or "")
+            if text:
+                yield text[:400]
+
+
+def from_jsonld(text: str, owned: SpoonSet, blends: Mapping[str, str]) -> Brought:
+    blocks = [(0, text)]
+    if text.lstrip()[:1] not in ("{", "["):
+        scripts = _Scripts()
+        scripts.feed(text)
+        blocks = scripts.found
+    recipes = [recipe for before, block in blocks for recipe in _recipes(_json(block, before))]
+    if not recipes:
+        raise BadInput("text", "Line 1, column 1: there is no schema.org Recipe in this file; paste its list instead.")
+    recipe, notes = recipes[0], []
+    if len(recipes) > 1:
+        notes.append(f"The file holds {len(recipes)} recipes; this is the first, bring the others in one by one.")
+    raw = recipe.get("recipeIngredient", recipe.get("ingredients", []))
+    raw = raw if isinstance(raw, list) else [raw]
+    entries = [_plain(entry) for entry in raw if not isinstance(entry, dict | list)]
+    if len(entries) < len(raw):
+        notes.append(f"{len(raw) - len(entries)} ingredients are no text; write them in yourself.")
+    check_length(entries)
+    lines = read_list("\n".join(entry or "-" for entry in entries), owned, blends) if entries else ()
+    kind = _plain(recipe.get("recipeCategory", "")).lower()
+    return Brought(
+        "jsonld",
+        _plain(recipe.get("name", ""))[:80],
+        kind if kind in KINDS else "",
+        mass_of(_plain(recipe.get("recipeYield", ""))),
+        where_in(lines, entries, text),
+        tuple(step for step in _instructions(recipe.get("recipeInstructions", [])) if step),
+        tuple(notes),
+    )

@@ -1,0 +1,164 @@
+"""Spoons: volumes as the fewest level spoonfuls, the way people write them."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from functools import lru_cache
+
+from ravska_core.units import US_TEASPOON_ML
+from ravska_core.working import Figure, Step
+
+_SIGNS = {3: "⅛", 6: "¼", 8: "⅓", 9: "⅜", 12: "½", 15: "⅝", 16: "⅔", 18: "¾", 21: "⅞"}
+"""Fractions as people write them, by twenty-fourths."""
+
+
+@dataclass(frozen=True)
+class Spoon:
+    """A measure: its name as written, the fraction of it this one is, and its volume [ml]."""
+
+    name: str
+    fraction: float
+    volume_ml: float
+
+
+@dataclass(frozen=True, eq=False)  # one of a kind: looked up by identity
+class SpoonSet:
+    """The measures a cook owns, largest first."""
+
+    key: str
+    title: str
+    spoons: tuple[Spoon, ...]
+
+
+def _set(key: str, title: str, cup_ml: float, tablespoon_ml: float, teaspoon_ml: float) -> SpoonSet:
+    spoons = [
+        *(Spoon("cup", f, cup_ml * f) for f in (1, 0.5, 1 / 3, 0.25)),
+        Spoon("tbsp", 1, tablespoon_ml),
+        *(Spoon("tsp", f, teaspoon_ml * f) for f in (1, 0.5, 0.25, 0.125)),
+        Spoon("pinch", 1, teaspoon_ml / 16),
+    ]
+    return SpoonSet(key, title, tuple(sorted(spoons, key=lambda s: -s.volume_ml)))
+
+
+SPOON_SETS = {
+    "us": _set("us", "US customary", 48 * US_TEASPOON_ML, 3 * US_TEASPOON_ML, US_TEASPOON_ML),
+    "metric": _set("metric", "Metric, 15 and 5 ml", 250, 15, 5),
+    "australian": _set("australian", "Australian, 20 and 5 ml", 250, 20, 5),
+}
+
+
+def spoon_name(spoon: Spoon) -> str:
+    """Return a measure as people call it: ``½ tsp``, ``cup``."""
+    return spoon.name if spoon.fraction == 1 else f"{_SIGNS[round(spoon.fraction * 24)]} {spoon.name}"
+
+
+@lru_cache(maxsize=256)
+def own_spoons(key: str, lacking: frozenset[str] = frozenset()) -> SpoonSet:
+    """Return a set of spoons less those a cook does not own, by name; one measure always stays.
+
+    Raises
+    ------
+    KeyError
+        For a set that is none of `SPOON_SETS`.
+    """
+    whole = SPOON_SETS[key]
+    owned = tuple(spoon for spoon in whole.spoons if spoon_name(spoon) not in lacking)
+    if len(owned) == len(whole.spoons) or not owned:
+        return whole
+    return SpoonSet(f"{key} less {', '.join(sorted(lacking))}", whole.title, owned)
+
+
+@dataclass(frozen=True)
+class Spoonfuls:
+    """A volume measured out: words such as ``2 tbsp + 1½ tsp``, what they hold [ml], how many scoops."""
+
+    text: str
+    volume_ml: float
+    count: int
+    error: float
+    """Relative error of the rounding: (measured - wanted) / wanted."""
+
+    def working(self, wanted_ml: float) -> Figure:
+        """Return the volume measured out as a figure that says what rounding to spoons does."""
+        steps = [
+            Step("Wanted", "mass / level density", wanted_ml, "ml"),
+            Step("Measured out", self.text, self.volume_ml, "ml", "nist-units"),
+            Step("Rounding", "measured / wanted − 1", self.error * 100, "%"),
+        ]
+        error = f"rounding {self.error * 100:+.1f} %, and ±10 % of a level spoon"
+        return Figure(self.volume_ml, "ml", error, tuple(steps), None, None)
+
+
+def _words(spoons: Sequence[Spoon]) -> str:
+    """Write spoonfuls as people do: wholes with their largest fraction, ``2½ tsp + ⅛ tsp``."""
+    words = []
+    for name in dict.fromkeys(spoon.name for spoon in spoons):
+        fractions = [spoon.fraction for spoon in spoons if spoon.name == name]
+        whole = sum(1 for fraction in fractions if fraction == 1)
+        parts = [fraction for fraction in fractions if fraction != 1]
+        if len(parts) > 1 and round(sum(parts) * 24) in _SIGNS:  # ½ and ¼ are said as ¾
+            parts = [sum(parts)]
+        first = _SIGNS[round(parts[0] * 24)] if parts else ""
+        plural = {"cup": "s", "pinch": "es"}.get(name, "") if whole > 1 or (whole and parts) else ""
+        words.append(f"{whole or ''}{first} {name}{plural}")
+        words += [f"{_SIGNS[round(part * 24)]} {name}" for part in parts[1:]]
+    return " + ".join(words)
+
+
+def _held_ml(spoons: Sequence[Spoon]) -> float:
+    return sum(spoon.volume_ml for spoon in spoons)
+
+
+@lru_cache(maxsize=4096)
+def measure_out(volume_ml: float, owned: SpoonSet = SPOON_SETS["us"], tolerance: float = 0.04) -> Spoonfuls:
+    """Determine the fewest level spoonfuls that hold a volume.
+
+    Greedy from the largest measure, tried from every starting measure, keeps the fewest
+    spoonfuls whose error lies within the tolerance, or else the closest.
+
+    Parameters
+    ----------
+    volume_ml : float
+        Wanted volume [ml].
+    owned : SpoonSet
+        The measures to take.
+    tolerance : float
+        Relative rounding error that is accepted to save spoonfuls.
+
+    Returns
+    -------
+    Spoonfuls
+        With the relative error the rounding makes.
+
+    References
+    ----------
+    NIST Handbook 44, appendix C, for the US measures.
+    """
+    spoons = owned.spoons
+    smallest = spoons[-1].volume_ml
+    if volume_ml < smallest / 2:
+        return Spoonfuls("less than a pinch", 0.0, 0, -1.0 if volume_ml > 0 else 0.0)
+    candidates: list[tuple[bool, float, int, list[Spoon]]] = []
+    for start in range(len(spoons)):
+        taken: list[Spoon] = []
+        left = volume_ml
+        for spoon in spoons[start:]:
+            whole = int(left / spoon.volume_ml + 1e-9)
+            # one kind of measure is counted out dozens of times by nobody; a larger start covers it
+            if whole > 12:
+                taken = []
+                break
+            taken += [spoon] * whole
+            left -= whole * spoon.volume_ml
+            for last in (None, spoon):
+                tried = taken + ([last] if last else [])
+                if tried:
+                    error = _held_ml(tried) / volume_ml - 1
+                    # the last digits of a sum of volumes say nothing: equal ones go to the fewest spoonfuls
+                    outside = abs(error) > tolerance + 1e-9
+                    candidates.append((outside, round(abs(error), 6) if outside else 0.0, len(tried), tried))
+    if not candidates:
+        cups = max(1, round(volume_ml / spoons[0].volume_ml))
+        candidates.append((False, 0.0, cups, [spoons[0]] * cups))
+    _, _, count, best = min(candidates, key=lambda c: (*c[:3], round(abs(_held_ml(c[3]) / volume_ml - 1), 6)))
+    held = _held_ml(best)
+    return Spoonfuls(_words(best), held, count, held / volume_ml - 1)

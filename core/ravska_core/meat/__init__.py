@@ -1,0 +1,34 @@
+"""The piece: its cut, shape, faces, surface and portions, and where it is held raw."""
+
+from ravska_core.meat.cuts import CUT_INTO, FACE_STATES, GRADES, MOST_BONES, find_cut
+from ravska_core.meat.pieces import CutUp, Measures, Piece, PieceReading, cutting, read_piece
+from ravska_core.meat.portions import PORTION_G, raw_weight
+from ravska_core.meat.shapes import Solid, ellipsoid_area_cm2
+from ravska_core.meat.skin import skin_piece
+from ravska_core.meat.stages import PLACES, RAW_PLACES, STAGES, Stage, check_place, clocks_of, place_of
+
+__all__ = [
+    "CUT_INTO",
+    "FACE_STATES",
+    "GRADES",
+    "MOST_BONES",
+    "PLACES",
+    "PORTION_G",
+    "RAW_PLACES",
+    "STAGES",
+    "CutUp",
+    "Measures",
+    "Piece",
+    "PieceReading",
+    "Solid",
+    "Stage",
+    "check_place",
+    "clocks_of",
+    "cutting",
+    "ellipsoid_area_cm2",
+    "find_cut",
+    "place_of",
+    "raw_weight",
+    "read_piece",
+    "skin_piece",
+]

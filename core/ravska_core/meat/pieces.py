@@ -1,0 +1,346 @@
+"""A piece of meat: its shape by weight or measure, the surface a coat lies on, what of it is eaten."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field, replace
+
+from ravska_core.catalogue import FACES, THICKNESSES, Bone, Cut
+from ravska_core.meat.cuts import CUT_INTO, FACE_STATES, GRADES, MOST_BONES, find_cut
+from ravska_core.meat.shapes import (
+    LIVE_PER_READY,
+    Solid,
+    poultry_skin_area_cm2,
+    solid_of_dimensions,
+    solid_of_equal_pieces,
+    solid_of_mass,
+)
+from ravska_core.meat.stages import STAGES, Stage, check_place
+from ravska_core.working import BadInput, Figure, Step, figure, in_range, say
+
+AREA_ERROR_BY_WEIGHT, AREA_ERROR_MEASURED = 0.15, 0.08
+
+MISMATCH = 0.25
+
+BREAST_SHARE = 0.28
+"""Thickness of a bird's breast, from the skin to the bone, over the height of the whole bird (estimate)."""
+
+
+@dataclass(frozen=True)
+class Measures:
+    """Measured outer dimensions of one piece [cm]."""
+
+    length_cm: float
+    width_cm: float
+    thickness_cm: float
+
+
+@dataclass(frozen=True)
+class Piece:
+    """Meat on the board: cut by key, trimmed raw weight of all pieces [g], how many, and what is known of it.
+
+    `untrimmed_g` is the weight before trimming [g]; `faces` says what is done with each face (usually left bare);
+    `surface` is moist, or dry when patted; `cut_into` cubes, strips or steaks of `cut_cm` [cm]; `thin_cm` is the
+    thickness of its thin end [cm]. `endpoint_c` is the centre temperature it is to reach [C]; `pierced` says that it
+    is needled, rolled or deeply scored, `bones` where its bones lie when not as usual for the cut. `stages` are what
+    it goes through beside its layers: how it was thawed, how long it was out before the fire.
+    """
+
+    cut: str
+    mass_g: float
+    count: int = 1
+    untrimmed_g: float | None = None
+    grade: str = "ordinary"
+    faces: Mapping[str, str] = field(default_factory=dict)
+    surface: str = "moist"
+    measures: Measures | None = None
+    cut_into: str = ""
+    cut_cm: float | None = None
+    thin_cm: float | None = None
+    endpoint_c: float | None = None
+    pierced: bool = False
+    bones: tuple[Bone, ...] = ()
+    stages: tuple[Stage, ...] = ()
+
+
+@dataclass(frozen=True)
+class FaceReading:
+    """A face of a piece: its name, what is done with it, and its area [cm2]."""
+
+    name: str
+    state: str
+    area_cm2: float
+
+
+@dataclass(frozen=True)
+class PieceReading:
+    """A piece as a solid: surface to coat, edible weight, its ends, and anything about it to be asked.
+
+    `coatable` is all that takes a coat, `open_cm2` the part of it where seasoning reaches the meat; `thin_cm` and
+    `thick_cm` are the thickness of its ends [cm]; `water_share` and `cook_yield` are mass fractions. `bones` lie as
+    the cook says, or as usual for the cut.
+    """
+
+    solid: Solid
+    coatable: Figure
+    open_cm2: float
+    faces: tuple[FaceReading, ...]
+    edible: Figure
+    trimmed_g: float
+    thin_cm: float
+    thick_cm: float
+    water_share: float
+    cook_yield: float
+    area_error: float
+    how: str
+    question: str
+    bones: tuple[Bone, ...]
+
+    @property
+    def meat_cm(self) -> float:
+        """Thickness of the meat [cm]: of a hollow bird its breast, from the skin to the bone, else of the piece."""
+        solid = self.solid
+        return BREAST_SHARE * solid.thickness_cm if solid.shape == "bird" else solid.thickness_cm
+
+    @property
+    def thickness(self) -> str:
+        """Class of its thickness: thin, medium or thick."""
+        return next(name for name, most in THICKNESSES.items() if self.meat_cm <= most)
+
+
+def _cut_up(cut: Cut, piece: Piece, density: float, joint: Solid) -> tuple[Solid, str]:
+    """Return a joint cut into cubes, strips or steaks as equal pieces."""
+    size = piece.cut_cm or 0.0
+    if piece.cut_into == "steaks":
+        # every cut bares its two sides; slices of a joint are as long as its middle is wide
+        slices = max(1.0, joint.length_cm / size)
+        section = joint.volume_cm3 / joint.pieces / joint.length_cm
+        area = joint.area_cm2 + 2 * (slices - 1) * section * joint.pieces
+        count = max(1, round(slices)) * joint.pieces
+        wide, high = joint.width_cm, section / joint.width_cm
+        return (
+            Solid("steaks", wide, max(high, 0.1), size, count, area, joint.volume_cm3),
+            f"slices of {size:g} cm, each cut baring two sides of {section:.0f} cm²",
+        )
+    length = size if piece.cut_into == "cubes" else 4 * size
+    solid = solid_of_equal_pieces(piece.cut_into, piece.mass_g, density, length, size, size)
+    return solid, f"{piece.cut_into} of {length:g} × {size:g} × {size:g} cm"
+
+
+def _solid(cut: Cut, piece: Piece, density: float) -> tuple[Solid, float, str, str]:
+    """Return the solid, the relative error of its area, how it was found, and a question if measures contradict."""
+    if piece.measures is not None:
+        m = piece.measures
+        shape = cut.shape if cut.shape not in ("cubes", "strips") else "box"
+        solid = solid_of_dimensions(shape, m.length_cm, m.width_cm, m.thickness_cm, piece.count)
+        by_measure = solid.volume_cm3 * density
+        if shape == "bird":
+            skin = poultry_skin_area_cm2(piece.mass_g / piece.count * LIVE_PER_READY) * piece.count
+            solid = replace(solid, area_cm2=skin)
+        question = ""
+        # the cavity of a bird is measured too, so its outside says little about its weight
+        if shape != "bird" and abs(by_measure / piece.mass_g - 1) > MISMATCH:
+            question = (
+                f"These measurements would weigh {by_measure / 1000:.2f} kg, the scale says "
+                f"{piece.mass_g / 1000:.2f} kg: measure again, or clear them to go by weight."
+            )
+        return solid, AREA_ERROR_MEASURED, "from its measured length, width and thickness", question
+    if cut.unit_cm is not None:
+        unit = cut.unit_cm
+        solid = solid_of_equal_pieces(
+            cut.shape, piece.mass_g, density, cut.length * unit, cut.width * unit, cut.thickness * unit
+        )
+        return solid, AREA_ERROR_MEASURED, "equal pieces of fixed size", ""
+    solid = solid_of_mass(cut.shape, piece.mass_g, density, cut.length, cut.width, cut.thickness, piece.count)
+    proportions = f"{cut.length:g} : {cut.width:g} : {cut.thickness:g}"
+    each = piece.mass_g / piece.count
+    question = ""
+    if not cut.usual_low_g / 2 <= each <= cut.usual_high_g * 2:
+        question = (
+            f"{each / 1000:.2f} kg is far from the usual {cut.usual_low_g / 1000:g} to "
+            f"{cut.usual_high_g / 1000:g} kg of {cut.name.lower()}: check the weight, the count and the cut."
+        )
+    return solid, AREA_ERROR_BY_WEIGHT, f"{cut.shape} {proportions}", question
+
+
+def _faces(cut: Cut, piece: Piece, solid: Solid, whole_cm2: float) -> tuple[FaceReading, ...]:
+    """Return the faces of a piece; a membrane of a rack covers one large face of its box."""
+    found = []
+    for name, share in cut.faces:
+        area = share * whole_cm2 if share else solid.pieces * solid.length_cm * solid.width_cm
+        # a bird is coated as it comes, on its skin; what else keeps seasoning off the meat is usually left bare
+        usual = "coated" if cut.shape == "bird" and name == "skin" else "bare"
+        found.append(FaceReading(name, piece.faces.get(name, usual), area))
+    return tuple(found)
+
+
+def _checked(cut: Cut, piece: Piece) -> None:
+    """Refuse what a piece cannot be, at its field."""
+    in_range("piece.mass", piece.mass_g, 1, 100_000, "A weight here lies between 1 g and 100 kg; check the unit.")
+    if not 1 <= piece.count <= 200:
+        raise BadInput("piece.count", "Count the pieces: a whole number from 1 to 200.")
+    if piece.untrimmed_g is not None:
+        sentence = "Before trimming it weighs at least as much as after, and at most four times that; check both."
+        in_range("piece.untrimmed", piece.untrimmed_g, piece.mass_g, 4 * piece.mass_g, sentence)
+    if piece.grade not in GRADES:
+        raise BadInput("piece.grade", f"A grade is one of {', '.join(GRADES)}.")
+    if piece.surface not in ("moist", "dry"):
+        raise BadInput("piece.surface", "The surface is moist, or dry when it was patted.")
+    if piece.endpoint_c is not None:
+        in_range("piece.endpoint", piece.endpoint_c, 30, 100, "A centre is done between 30 and 100 °C (86 and 212 °F).")
+    if len(piece.bones) > MOST_BONES:
+        raise BadInput("piece.bones", f"At most {MOST_BONES} bones are drawn; leave the smallest out.")
+    for bone in piece.bones:
+        ends = (bone.x0, bone.y0, bone.x1, bone.y1)
+        if not all(0 <= end <= 1 for end in ends) or not 0.01 <= bone.wide <= 0.6:
+            sentence = "A bone lies inside the piece, and is at most 0.6 of it wide; drag it back onto the meat."
+            raise BadInput("piece.bones", sentence)
+    for name, state in piece.faces.items():
+        # a face that a former cut had and this one has not does not count
+        if state not in FACE_STATES or name not in FACES:
+            sentence = f"Name a face ({', '.join(FACES)}) and what is done with it: {', '.join(FACE_STATES)}."
+            raise BadInput("piece.faces", sentence)
+        if state == "under" and name != "skin":
+            raise BadInput("piece.faces", f"Only skin can be lifted to season under it; choose otherwise for {name}.")
+    if len(piece.stages) > len(STAGES):
+        raise BadInput("piece.stages", "Raw meat is thawed once and taken out once; put the times together.")
+    for at, stage in enumerate(piece.stages):
+        if stage.what not in STAGES:
+            raise BadInput(f"piece.stages.{at}.what", f"Beside its layers it goes through: {', '.join(STAGES)}.")
+        if not 0 < stage.lasts_s <= 7 * 86_400:
+            raise BadInput(f"piece.stages.{at}.hold", "Write how long, for example 45 min or 16 h, at most 7 days.")
+        try:
+            check_place(stage.place, stage.celsius)
+        except BadInput as refusal:
+            raise refusal.under(f"piece.stages.{at}") from refusal
+    if piece.measures is not None:
+        for name in ("length_cm", "width_cm", "thickness_cm"):
+            sentence = "A length here lies between 2 mm and 2 m; check the unit."
+            in_range(f"piece.measures.{name}", getattr(piece.measures, name), 0.2, 200, sentence)
+    if piece.cut_into:
+        if piece.cut_into not in CUT_INTO:
+            raise BadInput("piece.cut_into", f"A joint is cut into {', '.join(CUT_INTO)}.")
+        if cut.unit_cm is not None:
+            raise BadInput(
+                "piece.cut_into", f"{cut.name} is cut up already; choose the whole joint to cut it yourself."
+            )
+        in_range("piece.cut_cm", piece.cut_cm or 0.0, 0.5, 15, "Pieces are cut between 5 mm and 15 cm.")
+
+
+def read_piece(piece: Piece) -> PieceReading:
+    """Determine the surface to coat and the edible weight of a piece.
+
+    Edible weight = raw trimmed weight x (1 - bone share). Coatable = surface less the faces left bare; open is what
+    is neither bare nor coated over something that keeps seasoning off.
+
+    Raises
+    ------
+    BadInput
+        For an unknown cut, a weight outside 1 g to 100 kg, a count outside 1 to 200, and whatever else it cannot be.
+    """
+    cut = find_cut(piece.cut)
+    _checked(cut, piece)
+    grade = GRADES[piece.grade]
+    density = cut.density * grade.density_factor
+    joint, spread, how, question = _solid(cut, piece, density)
+    solid = joint
+    if piece.cut_into:
+        smallest = min(joint.width_cm, joint.thickness_cm) if piece.cut_into != "steaks" else joint.length_cm
+        if (piece.cut_cm or 0) > smallest:
+            raise BadInput("piece.cut_cm", f"This joint is only {smallest:.1f} cm there; cut it smaller.")
+        solid, how = _cut_up(cut, piece, density, joint)
+    faces = _faces(cut, piece, joint, joint.area_cm2)
+    bare = sum(found.area_cm2 for found in faces if found.state == "bare")
+    covered = sum(found.area_cm2 for found in faces if found.state == "coated")
+    coatable = solid.area_cm2 - bare
+    live_g = piece.mass_g / piece.count * LIVE_PER_READY
+    steps = [
+        Step("Volume", f"{piece.mass_g:.0f} g at {say(density, 3)} g/cm³", piece.mass_g / density, "cm³", "density"),
+        Step(
+            "Size of one piece",
+            f"{how}: {solid.length_cm:.1f} × {solid.width_cm:.1f} × {solid.thickness_cm:.1f} cm",
+            solid.volume_cm3 / solid.pieces,
+            "cm³",
+            cut.source,
+        ),
+        Step(
+            "Whole surface",
+            {
+                "bird": f"8.19 × (live weight: dressed / 0.72 = {live_g:.0f} g)^0.705",
+                "box": "2 (lw + lt + wt)",
+                "rack": "2 (lw + lt + wt)",
+                "cubes": "6 edge² a cube, by count",
+                "strips": "2 (lw + lt + wt) a strip, by count",
+                "steaks": f"{joint.area_cm2:.0f} cm² of the joint, and two sides a cut",
+                "cylinder": "π d l + π d² / 2",
+            }.get(solid.shape, "exact, by elliptic integrals"),
+            solid.area_cm2,
+            "cm²",
+            {"bird": "mitchell", "ellipsoid": "dlmf"}.get(solid.shape, "arithmetic"),
+        ),
+    ]
+    for found in faces:
+        if found.state == "bare":
+            steps.append(
+                Step(
+                    f"Less the {found.name}, left bare",
+                    "the share of it on this cut",
+                    -found.area_cm2,
+                    "cm²",
+                    cut.source,
+                )
+            )
+    steps.append(Step("Surface to coat", "what is left", coatable, "cm²"))
+    edible = piece.mass_g * (1 - cut.bone_share)
+    bone = Step(
+        "Edible raw weight",
+        f"{piece.mass_g:.0f} g × (1 − {cut.bone_share:g} bone)" if cut.bone_share else "no bone",
+        edible,
+        "g",
+        cut.source,
+    )
+    error = f"±{spread * 100:.0f} %: " + ("measured" if spread == AREA_ERROR_MEASURED else "from the weight alone")
+    thin = (
+        piece.thin_cm if piece.thin_cm is not None else solid.thickness_cm * (1 if piece.cut_into else cut.thin_share)
+    )
+    if piece.thin_cm is not None:
+        sentence = f"The thin end is thinner than the middle, {solid.thickness_cm:.1f} cm; measure again."
+        in_range("piece.thin", piece.thin_cm, 0.2, solid.thickness_cm * 1.001, sentence)
+    return PieceReading(
+        solid=solid,
+        coatable=figure(steps, error, spread=spread),
+        open_cm2=coatable - covered,
+        faces=faces,
+        edible=figure([bone], "±5 % of the bone share", spread=0.05 * cut.bone_share),
+        trimmed_g=0.0 if piece.untrimmed_g is None else piece.untrimmed_g - piece.mass_g,
+        thin_cm=thin,
+        thick_cm=2 * solid.thickness_cm - thin,
+        water_share=grade.water_share,
+        cook_yield=min(0.95, cut.cook_yield + grade.yield_points),
+        area_error=spread,
+        how=how,
+        question=question,
+        bones=(piece.bones or cut.bones) if not piece.cut_into else (),
+    )
+
+
+@dataclass(frozen=True)
+class CutUp:
+    """What cutting a joint does: its surface whole and cut [cm2], and how many times as much that is."""
+
+    whole_cm2: float
+    cut_cm2: float
+    times: Figure
+
+
+def cutting(piece: Piece) -> CutUp | None:
+    """Determine how the surface jumps when a joint is cut into cubes, strips or steaks; None for a whole one."""
+    if not piece.cut_into:
+        return None
+    whole = read_piece(Piece(piece.cut, piece.mass_g, piece.count, None, piece.grade, piece.faces))
+    after = read_piece(piece)
+    before_cm2, after_cm2 = whole.coatable.value, after.coatable.value
+    steps = (
+        Step("Whole", whole.how, before_cm2, "cm²"),
+        Step(f"As {piece.cut_into}", after.how, after_cm2, "cm²"),
+        Step("Surface, dose and salt by surface", f"{after_cm2:.0f} / {before_cm2:.0f}", after_cm2 / before_cm2, "×"),
+    )
+    return CutUp(before_cm2, after_cm2, figure(steps, "±20 %: both surfaces are estimates", spread=0.2))

@@ -1,0 +1,66 @@
+"""People's units: one table of exact factors a quantity, and how times are said.
+
+References
+----------
+NIST Handbook 44 (2024), appendix C: the pound is 453.592 37 g, the inch 2.54 cm and the US gallon 231 cubic inches, all
+three exactly; ounces, cups and spoons are parts of those.
+"""
+
+from collections.abc import Mapping
+from fractions import Fraction
+from types import MappingProxyType
+
+_POUND_G = Fraction("453.59237")
+_INCH_CM = Fraction("2.54")
+_GALLON_ML = 231 * _INCH_CM**3
+
+
+def _named(*units: tuple[Fraction | int, tuple[str, ...]]) -> Mapping[str, Fraction]:
+    return MappingProxyType({name: Fraction(factor) for factor, names in units for name in names})
+
+
+MASS_G = _named(
+    (1, ("g", "gram", "grams", "gr")),
+    (Fraction(1, 1000), ("mg",)),
+    (1000, ("kg", "kilo", "kilos", "kilogram", "kilograms")),
+    (_POUND_G, ("lb", "lbs", "pound", "pounds")),
+    (_POUND_G / 16, ("oz", "ounce", "ounces")),
+)
+"""Grams in a unit of weight, by each name it is written with."""
+
+TIME_S = _named(
+    (60, ("min", "mins", "minute", "minutes", "m")),
+    (3600, ("h", "hr", "hrs", "hour", "hours")),
+    (86_400, ("d", "day", "days")),
+)
+"""Seconds in a unit of time."""
+
+LENGTH_CM = _named(
+    (Fraction(1, 10), ("mm",)), (1, ("cm",)), (100, ("m",)), (_INCH_CM, ("in", "inch", "inches", '"'))
+)  # fmt: skip
+"""Centimetres in a unit of length."""
+
+VOLUME_ML = _named(
+    (1, ("ml",)),
+    (10, ("cl",)),
+    (100, ("dl",)),
+    (1000, ("l", "litre", "liter", "litres", "liters")),
+    (_GALLON_ML / 4, ("quart", "quarts")),
+    (_GALLON_ML / 8, ("pint", "pints")),
+    (_GALLON_ML / 16, ("cup", "cups")),
+    (_GALLON_ML / 128, ("floz",)),
+    (_GALLON_ML / 256, ("tbsp",)),
+    (_GALLON_ML / 768, ("tsp",)),
+)
+"""Millilitres in a unit of volume, US customary where it is not metric."""
+
+US_TEASPOON_ML = float(VOLUME_ML["tsp"])
+
+
+def say_duration(seconds: float) -> str:
+    """Return a time as people say it: ``45 min``, ``16 h``, ``2 h 30 min``."""
+    minutes = round(seconds / 60)
+    hours, rest = divmod(minutes, 60)
+    if not hours:
+        return f"{rest} min"
+    return f"{hours} h" if not rest else f"{hours} h {rest} min"

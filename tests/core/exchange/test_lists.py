@@ -1,0 +1,251 @@
+"""Lists as people write them: a corpus, what is asked, and text that reads back the same."""
+
+import json
+from dataclasses import replace
+from fractions import Fraction
+from pathlib import Path
+
+import pytest
+from builders import KEYS, lines
+from hypothesis import given
+from hypothesis import strategies as st
+from ravska_core.blend import Blend, Line, MethodStep
+from ravska_core.catalogue import folded, match
+from ravska_core.exchange import read_amount
+from ravska_core.exchange.bring import bring, steps_of
+from ravska_core.exchange.csv import write_csv
+from ravska_core.exchange.forms import ingredient_lines, step_lines
+from ravska_core.exchange.items import by_eye
+from ravska_core.exchange.jsonld import write_jsonld
+from ravska_core.exchange.lists import read_list
+from ravska_core.exchange.markdown import write_markdown
+from ravska_core.exchange.taking import take
+from ravska_core.working import BadInput
+
+CORPUS = [
+    tuple(row.split(" => "))
+    for row in (Path(__file__).parent / "lines_corpus.txt").read_text().splitlines()
+    if row and not row.startswith("#")
+]
+
+
+def understood(text: str) -> list[str]:
+    (line,) = read_list(text)
+    found = []
+    for item in line.items:
+        if item.status != "understood" or item.amount is None:
+            assert item.question  # what is not understood is asked about
+            found.append("ask")
+        else:
+            found.append(f"{item.grind} {item.amount.kind} {item.amount.value:.6g}")
+    return found
+
+
+def agrees(found: list[str], wanted: str) -> bool:
+    expected = wanted.split(" & ")
+    if len(found) != len(expected):
+        return False
+    for mine, want in zip(found, expected, strict=True):
+        if mine == "ask" or want == "ask":
+            if mine != want:
+                return False
+            continue
+        *what, value = mine.split(" ")
+        *should, amount = want.split(" ")
+        if what != should or abs(float(value) / float(amount) - 1) > 0.01:
+            return False
+    return True
+
+
+def test_the_corpus_is_large_and_read_right_and_nothing_of_it_is_dropped():
+    assert len(CORPUS) >= 60
+    wrong = {text: understood(text) for text, wanted in CORPUS if not agrees(understood(text), wanted)}
+    assert len(wrong) <= 0.05 * len(CORPUS), wrong
+    for text, _ in CORPUS:
+        (line,) = read_list(text)
+        assert line.text == text
+        assert line.items
+
+
+@given(st.text(max_size=80))
+def test_any_line_at_all_is_understood_asked_about_or_said_to_be_no_ingredient(text):
+    try:
+        found = read_list(text)
+    except BadInput as refusal:
+        assert "column" in refusal.sentence  # noqa: PT017
+        return
+    written = [line for line in text.replace("\r\n", "\n").replace("\r", "\n").split("\n") if line.strip()]
+    assert [line.text for line in found] == written
+    for line in found:
+        assert line.items or line.status in ("heading", "remark")
+        assert all(item.status == "understood" or item.question for item in line.items)
+
+
+@given(lines(), st.sampled_from(["parts", "percent"]), st.lists(st.floats(0, 0.9), min_size=8, max_size=8))
+def test_a_blend_written_as_text_reads_back_the_same(of, written, errors):
+    rows = tuple(
+        Line(line.grind, line.parts, "scale" if written == "percent" else line.basis, "", None, round(error, 3))
+        for line, error in zip(of, errors, strict=False)
+    )
+    blend = Blend("marinade", rows, 240.0, "Written down")
+    for write in (write_jsonld, write_csv, write_markdown):
+        brought = bring(write(blend, written))
+        assert (brought.name, brought.kind, brought.batch) == ("Written down", "marinade", "240 g")
+        taken = take([(item, None) for line in brought.lines for item in line.items])
+        assert taken.written == written
+        assert [(x.grind, x.parts, x.basis) for x in taken.lines] == [(x.grind, x.parts, x.basis) for x in rows]
+        assert [x.error for x in taken.lines] == pytest.approx([x.error for x in rows], abs=1e-3)
+
+
+@pytest.mark.parametrize("write", [write_jsonld, write_csv, write_markdown])
+def test_what_a_sieve_holds_back_and_the_blend_itself_are_told_apart_in_a_list(write):
+    stock = Blend(
+        "marinade", (Line("water/liquid", Fraction(9), "scale"), Line("thyme/leaf", Fraction(1), "scale")), 300.0,
+        "Stock for 2, strained", method=(MethodStep("strain", (1,)),),
+    )  # fmt: skip
+    rows = (Line("", Fraction(2), "scale", blend=stock, held=True), Line("", Fraction(3), "scale", blend=stock))
+    brought = bring(write(Blend("cooking liquid", rows, 100.0, "Pot")), blends={"stock for 2, strained": "stock-key"})
+    items = [item for line in brought.lines for item in line.items]
+    assert [(item.status, item.blend, item.held) for item in items] == [
+        ("understood", "stock-key", True), ("understood", "stock-key", False)
+    ]  # fmt: skip
+    taken = take([(item, replace(row, held=False)) for item, row in zip(items, rows, strict=True)])
+    assert [(line.parts, line.blend, line.held) for line in taken.lines] == [(2, stock, True), (3, stock, False)]
+    assert items[0].name == "sieved out of stock for 2, strained"
+    # without the blend in the book it is asked about, not taken for something else
+    (unknown,) = [item for line in read_list("2 g what the sieve holds back of “Stock”") for item in line.items]
+    assert unknown.status == "what"
+
+
+steps = st.builds(
+    MethodStep,
+    st.sampled_from(["mix", "strain", "simmer", "rest"]),
+    st.lists(st.integers(0, 2), unique=True, max_size=3).map(tuple),
+    st.just(""),
+    st.sampled_from([0.25, 1 / 3, 0.5, 0.3]),
+    st.sampled_from([0.0, 600.0, 5400.0]),
+    st.sampled_from(["", "Off the fire."]),
+)
+
+
+@given(st.lists(steps, max_size=6), st.sampled_from(KEYS))
+def test_a_method_written_as_sentences_reads_back_the_same(method, key):
+    keys = [key, *(other for other in ("water/liquid", "honey/liquid", "thyme/leaf") if other != key)][:3]
+    meant = tuple(
+        MethodStep(
+            step.do,
+            step.of if step.do in ("mix", "strain") else (),
+            "",
+            step.by if step.do == "simmer" else 0.0,
+            step.lasts_s if step.do in ("simmer", "rest") else 0.0,
+            step.note,
+        )
+        for step in method
+    )
+    blend = Blend("glaze", tuple(Line(k, Fraction(1), "scale") for k in keys), 100.0, "Made", method=meant)
+    names = [text.split(" of ")[1] for text in ingredient_lines(blend)]
+    found = steps_of(step_lines(blend), names)
+    assert len(found) == len(meant)
+    for read, step in zip(found, meant, strict=True):
+        assert (read.do, read.of, read.note) == (step.do, step.of, step.note)
+        assert (read.by, read.lasts_s) == pytest.approx((step.by, step.lasts_s), abs=1e-3)
+
+
+@pytest.mark.parametrize(
+    ("text", "place"),
+    [
+        ('{"@type": "Recipe", "recipeIngredient": ["1 tsp salt",]}', "Line 1, column"),
+        ('{\n  "@type": "Recipe"\n  "name": "x"\n}', "Line 3, column 3"),
+        ("[" * 5000, "Line 1, column"),
+        ('{"@type": "Person", "name": "nobody"}', "Line 1, column 1"),
+        ("2 tsp salt\n1 tsp pep\x00per", "Line 2, column 10"),
+        ('ingredient,amount\nsalt,"2 tsp\n', "Line 2"),
+        ("ingredient,amount\nsalt,2 tsp,3,4\n", "Line 2, column 3"),
+        ("ingredient,ingredient\nsalt,2 tsp\n", "Line 1"),
+        ("\n".join(["1 tsp salt"] * 300), "lines"),
+        ("x" * 500_000, "kB"),
+        ("   ", "nothing here"),
+        ("# Title\n\nOnly prose stands here:\n", "no ingredient"),
+    ],
+)
+def test_damaged_and_hostile_files_end_in_a_sentence_that_says_where(text, place):
+    with pytest.raises(BadInput) as refusal:
+        bring(text)
+    assert refusal.value.field == "text"
+    assert place in refusal.value.sentence
+
+
+TERMS = ["@type", "@graph", "name", "recipeIngredient", "text", "recipeInstructions", "recipeYield"]
+anything = st.recursive(
+    st.none() | st.booleans() | st.floats() | st.text(max_size=12),
+    lambda of: st.lists(of, max_size=4) | st.dictionaries(st.sampled_from(TERMS), of, max_size=5),
+)
+
+
+@given(anything)
+def test_any_json_is_read_or_refused_in_a_sentence(value):
+    try:
+        bring(json.dumps({"@type": "Recipe", "recipeIngredient": ["1 tsp salt"], "more": value, "name": value}))
+        bring(json.dumps({"@type": ["Recipe"], "recipeIngredient": value, "recipeInstructions": value}))
+    except BadInput as refusal:
+        assert refusal.sentence  # noqa: PT017
+
+
+def test_a_recipe_page_is_read_with_its_steps_and_sections():
+    page = """<html><script type="application/ld+json">
+    {"@context": "https://schema.org", "@graph": [{"@type": "WebSite"},
+     {"@type": ["Recipe"], "name": "Quay &amp; glaze",
+     "recipeIngredient": ["1 cup honey", "2 tbsp <b>cider vinegar</b>", "magic"],
+     "recipeInstructions": [{"@type": "HowToSection", "itemListElement": [
+        {"@type": "HowToStep", "text": "Stir honey into the vinegar."},
+        {"@type": "HowToStep", "text": "Simmer until reduced by a third, 10 minutes."}]}, "Leave for 2 hours."]}]}
+    </script></html>"""
+    brought = bring(page)
+    assert brought.name == "Quay & glaze"
+    assert [line.status for line in brought.lines] == ["understood", "understood", "what"]
+    read = steps_of(brought.steps, ["honey", "cider vinegar"])
+    assert [step.do for step in read] == ["mix", "simmer", "rest"]
+    assert read[1].by == pytest.approx(1 / 3)
+    assert (read[1].lasts_s, read[2].lasts_s) == (600, 7200)
+    assert read[0].note == "Stir honey into the vinegar."  # other people's words stay
+
+
+def test_spoons_and_weights_keep_their_basis_and_the_batch_is_what_was_listed():
+    items = [item for line in read_list("2 tbsp paprika\n1 tsp cayenne\n3 tsp table salt") for item in line.items]
+    taken = take([(item, None) for item in items])
+    assert [(x.parts, x.basis) for x in taken.lines] == [(6, "spoon"), (1, "spoon"), (3, "spoon")]
+    assert taken.batch_g == pytest.approx(6 * 2.3 + 1.8 + 3 * 6.0, rel=0.01)  # by hand, US portion weights
+    mixed = take([(i, None) for line in read_list("100 g salt\n2 tbsp honey") for i in line.items])
+    assert [x.basis for x in mixed.lines] == ["scale", "spoon"]
+    assert float(mixed.lines[1].parts) == pytest.approx(29.57, abs=0.01)  # 1 part is 1 g, or 1 ml
+    with pytest.raises(BadInput, match="how much a part is"):
+        take([(i, None) for line in read_list("100 g salt\n2 parts honey") for i in line.items])
+
+
+def test_amounts_by_eye_carry_their_error_and_same_again_that_of_the_line_before():
+    handful, same = read_list("a small handful of thyme\nsame again of dried oregano")
+    first, second = handful.items[0].amount, same.items[0].amount
+    assert by_eye(first)
+    assert second.value == first.value == 25
+    assert second.error > first.error == pytest.approx(0.4)
+    assert not by_eye(read_amount("2 tsp"))
+    with pytest.raises(BadInput, match="no amount"):
+        read_amount("lots and lots")
+
+
+def test_a_name_is_only_understood_when_every_word_of_it_is():
+    assert match("smoked paprika").grind == "paprika-smoked/powder"
+    assert match("ancient purple paprika").grind is None
+    assert match("papirka").closest[0] == "paprika/powder"
+    assert match("onions, finely chopped").grind == "onion-fresh/chopped"
+    assert match("Kosher salt, dense flake").grind == "kosher-dense/flake"
+
+
+def test_a_blend_of_ones_own_is_found_by_its_name_whatever_it_holds():
+    own = {folded("Rub 42, the 2nd ½"): "key-1", "weir house lamb rub": "key-2"}
+    found = read_list(
+        "1½ parts by spoon of “Rub 42, the 2nd ½”\n2 tbsp Weir House lamb rub\n1 tsp “Nobody’s rub”", blends=own
+    )
+    assert [item.blend for line in found for item in line.items] == ["key-1", "key-2", ""]
+    assert found[0].items[0].amount.exact == Fraction(3, 2)
+    assert found[2].status == "what"
