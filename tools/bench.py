@@ -64,7 +64,7 @@ def answers(address: str) -> None:
     rows = client("GET", "blends")
     opened = client("GET", f"blends/{rows[0]['id']}")
     blend = {key: opened[key] for key in ("name", "kind", "batch", "lines", "version")}
-    grinds = [grind["key"] for grind in client("GET", "catalogue")["grinds"][:15]]
+    grinds = [grind["key"] for grind in client("GET", "shelf/catalogue")["grinds"][:15]]
     inside = [row["id"] for row in rows if row["name"] in ("Lamb rub and honey glaze", "Towpath duck rub")]
     lines = [{"grind": key, "parts": "1½", "basis": "spoon"} for key in grinds]
     fifteen = blend | {"lines": [*lines[:13], *({"blend": key, "parts": "1"} for key in inside)]}
@@ -75,36 +75,36 @@ def answers(address: str) -> None:
     ]
     aimed = fifteen | {"targets": targets}
     beside = {"for_meat": "beef", "for_fire": "direct flame"}
-    arms = client("GET", "home")["cook"]["arms"]
+    arms = client("GET", "cooks/in-hand")["cook"]["pieces"]
     typed = [
         {key: arm[key] for key in ("label", "name", "piece", "target")}
         | {"layers": [layer["typed"] for layer in arm["layers"]]}
         for arm in arms
     ]
-    coat = {"arms": typed}
+    coat = {"pieces": typed}
     binder = {"kind": "binder", "grind": "mustard-prepared/paste", "dose": "2.4"}
     last = {"kind": "finishing salt", "grind": "sea-salt-flake/flake", "dose": ""}
     six = [typed[0]["layers"][0], *typed[1]["layers"], binder, *typed[0]["layers"][1:], last]
     cuts = ("lamb-shoulder", "goat-leg", "beef-brisket", "salmon-side")
     board = {
-        "arms": [typed[0] | {"label": "ABCD"[n], "piece": typed[0]["piece"] | {"cut": cut}, "layers": six}
+        "pieces": [typed[0] | {"letter": "ABCD"[n], "piece": typed[0]["piece"] | {"cut": cut}, "layers": six}
                  for n, cut in enumerate(cuts)]
     }  # fmt: skip
     needled = next(row for row in client("GET", "cooks") if "haunch" in row["name"])
-    injected = client("GET", f"cooks/{needled['id']}")["arms"][0]["layers"][0]["typed"]
-    wet = {"arms": [typed[0] | {"layers": [injected]}, typed[1] | {"layers": [typed[1]["layers"][0], injected]}]}
+    injected = client("GET", f"cooks/{needled['id']}")["pieces"][0]["layers"][0]["typed"]
+    wet = {"pieces": [typed[0] | {"layers": [injected]}, typed[1] | {"layers": [typed[1]["layers"][0], injected]}]}
     # another hold each time, so that nothing kept from the last answer helps
     held = [
-        {"arms": [typed[0] | {"layers": [injected | {"hold": f"{8 * 60 + n} min"}]}, typed[1]]}
+        {"pieces": [typed[0] | {"layers": [injected | {"hold": f"{8 * 60 + n} min"}]}, typed[1]]}
         for n in range(WARM + RUNS)
     ]
-    asked = iter([client.asks("POST", "coat/read", body) for body in held])
-    joint = {"arm": typed[0]}
+    asked = iter([client.asks("POST", "cooks/coat/read", body) for body in held])
+    joint = {"piece": typed[0]}
     pasted = {"text": "\n".join(["2 tbsp smoked paprika", "1½ tsp black pepper, cracked", "a handful of thyme"] * 4)}
     batch = next(row for row in client("GET", "batches") if row["state"] == "weighing")
     whole = next(row for row in client("GET", "batches") if row["state"] == "mixed")
     label = {"portion": "1.2 g", "sodium": "240 mg", "sugars": "0 g"}
-    bought = {"label": label, "ingredients": "salt, sugar, paprika, spices, garlic"}
+    bought = {"letter": label, "ingredients": "salt, sugar, paprika, spices, garlic"}
     poured = {"scale": "bench", "readings": [{"at_s": 1.0, "grams": 12.3, "settled": True}] * 2}
     between = blend | {"low": "40 g", "high": "120 g"}
     tasted = next(row for row in client("GET", "cooks") if row["cards"] == 8)
@@ -130,16 +130,16 @@ def answers(address: str) -> None:
         ("a taste to correct", client.asks("POST", f"batches/{whole['id']}/tasted", {"taste": "too-salty"}), 50),
         ("a scale's readings", client.asks("POST", "scale/readings", poured), 10),
         ("what the scale shows", client.asks("GET", "scale"), 10),
-        ("whole coat, two arms", client.asks("POST", "coat/read", coat), 60),
-        ("whole coat, 4 pieces of 6 layers", client.asks("POST", "coat/read", board), 60),
-        ("coat with injection and marinade", client.asks("POST", "coat/read", wet), 60),
+        ("whole coat, two arms", client.asks("POST", "cooks/coat/read", coat), 60),
+        ("whole coat, 4 pieces of 6 layers", client.asks("POST", "cooks/coat/read", board), 60),
+        ("coat with injection and marinade", client.asks("POST", "cooks/coat/read", wet), 60),
         ("coat with an injection, held otherwise", lambda: next(asked)(), 60),
-        ("binder or none", client.asks("POST", "coat/binders", joint), None),
-        ("side by side, six ways", client.asks("POST", "coat/side-by-side", joint), None),
-        ("home, the cook in hand", client.asks("GET", "home"), 50),
+        ("binder or none", client.asks("POST", "cooks/coat/binders", joint), None),
+        ("side by side, six ways", client.asks("POST", "cooks/coat/side-by-side", joint), None),
+        ("home, the cook in hand", client.asks("GET", "cooks/in-hand"), 50),
         ("list of blends", client.asks("GET", "blends"), 50),
         ("list of cooks", client.asks("GET", "cooks"), 50),
-        ("verdict of eight cards", client.asks("GET", f"verdicts/{tasted['trial_id']}"), 50),
+        ("verdict of eight cards", client.asks("GET", f"trials/{tasted['trial_id']}/verdict"), 50),
     ]
     floor = 0.0
     print(f"{'answer':<40}{'p50 ms':>9}{'p95 ms':>9}{'x floor':>9}{'budget':>9}")

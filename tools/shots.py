@@ -18,7 +18,7 @@ def get(address: str, path: str) -> object:
 
 def theme(page: Page, address: str, name: str) -> None:
     body = {"units": "metric", "temperature": "C", "spoon_set": "us", "theme": name, "single_keys": True}
-    page.request.put(f"{address}/api/preferences", data=body)
+    page.request.put(f"{address}/api/book/preferences", data=body)
 
 
 def shoot(page: Page, address: str, path: str, name: str) -> None:
@@ -81,7 +81,7 @@ def measure_shots(wide: Page, address: str) -> None:
     wide.wait_for_timeout(500)
     wide.screenshot(path=OUT / "blend-label.png")
     batch = next(row for row in get(address, "batches") if row["state"] == "weighing")
-    hands = f"{address}/api/scale/simulated"
+    hands = f"{address}/api/devices/scale/simulated"
     wide.request.post(hands, data={"resolution_g": 0.1})
     wide.goto(f"{address}/blend/weigh/{batch['id']}")
     dial = wide.get_by_role("region", name="On the scale now")
@@ -117,7 +117,7 @@ def main() -> None:
         rub = get(at, "blends")[0]["id"]
         tasted = {row["name"]: row["trial_id"] for row in get(at, "cooks")}
         wide = browser.new_page(viewport=WIDE)
-        shoot(wide, at, "/", "home")
+        shoot(wide, at, "/", "cooks/in-hand")
         shoot(wide, at, "/blend", "blend-shelf")
         shoot(wide, at, f"/blend/{rub}", "blend-bench")
         shoot(wide, at, "/coat", "coat")

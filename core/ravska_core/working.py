@@ -10,20 +10,23 @@ class BadInput(ValueError):  # noqa: N818 - it is the input that is at fault, no
 
     Parameters
     ----------
-    field : str
-        Path of the offending value in the input document, dotted, as in ``lines.2.parts``.
+    argument : str
+        The core's own name of the offending value, dotted, as in ``lines.2.parts`` or ``piece.mass_g``.
     sentence : str
         What is wrong and what to write instead.
+    code : str
+        What kind of fault it is, for programs.
     """
 
-    def __init__(self, field: str, sentence: str) -> None:
+    def __init__(self, argument: str, sentence: str, code: str = "invalid") -> None:
         super().__init__(sentence)
-        self.field = field
+        self.argument = argument
         self.sentence = sentence
+        self.code = code
 
     def under(self, prefix: str) -> "BadInput":
-        """Return the same refusal with its field placed below `prefix`."""
-        return BadInput(f"{prefix}.{self.field}" if self.field else prefix, self.sentence)
+        """Return the same refusal with its argument placed below `prefix`."""
+        return BadInput(f"{prefix}.{self.argument}" if self.argument else prefix, self.sentence, self.code)
 
 
 @dataclass(frozen=True)
@@ -62,10 +65,10 @@ def figure(
     return Figure(last.value, last.unit, error, tuple(steps), low, high)
 
 
-def in_range(field: str, value: float, low: float, high: float, sentence: str) -> None:
-    """Refuse a value outside the two limits, or one that is no number, with `sentence` at `field`."""
+def in_range(argument: str, value: float, low: float, high: float, sentence: str) -> None:
+    """Refuse a value outside the two limits, or one that is no number, with `sentence` at `argument`."""
     if not (math.isfinite(value) and low <= value <= high):
-        raise BadInput(field, sentence)
+        raise BadInput(argument, sentence, "out of range")
 
 
 def say(value: float, figures: int = 3) -> str:

@@ -1,25 +1,28 @@
-"""The typed API, a router a station."""
+"""The typed API, a package a noun, each mounted at its prefix."""
 
 from ninja import NinjaAPI, Schema
 
-from api import (
-    batches,
-    blend,
-    blend_bench,
-    blend_bring,
-    blend_revisions,
-    blend_spoons,
-    coat,
-    home,
-    injecting,
-    problems,
-    scale,
-    shelf,
-    side_by_side,
-    stacks,
-    table,
-    verdict,
-)
+from api.batches import router as batches
+from api.blends import bench, bring, revisions, spoons
+from api.blends import router as blends
+from api.book import router as book
+from api.cooks import coat, needle, side_by_side, totals, ways
+from api.cooks import router as cooks
+from api.devices import scale
+from api.plumbing import problems
+from api.shelf import router as shelf
+from api.trials import router as trials
+from api.trials import verdict
+
+NOUNS = {
+    "blends": (blends, bench, bring, revisions, spoons),
+    "cooks": (cooks, coat, side_by_side, needle, totals, ways),
+    "batches": (batches,),
+    "trials": (trials, verdict),
+    "shelf": (shelf,),
+    "devices": (scale,),
+    "book": (book,),
+}
 
 api = NinjaAPI(title="Ravska", version="1", docs_url=None, urls_namespace="api")
 problems.install(api)
@@ -35,21 +38,6 @@ def ping(request) -> Pong:
     return Pong(ok=True)
 
 
-for _router in (
-    home.router,
-    blend_bench.router,
-    blend_bring.router,
-    blend_spoons.router,
-    blend.router,
-    blend_revisions.router,
-    coat.router,
-    side_by_side.router,
-    injecting.router,
-    stacks.router,
-    table.router,
-    verdict.router,
-    shelf.router,
-    batches.router,
-    scale.router,
-):
-    api.add_router("", _router)
+for _noun, _modules in NOUNS.items():
+    for _module in _modules:
+        api.add_router(f"/{_noun}", _module.router, tags=[_noun])

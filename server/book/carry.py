@@ -9,6 +9,7 @@ import json
 import sqlite3
 from collections.abc import Collection, Iterator, Mapping
 from contextlib import closing, contextmanager
+from dataclasses import dataclass, field
 from datetime import datetime
 from pathlib import Path
 
@@ -25,6 +26,17 @@ RECORDED: Mapping[str, tuple[str, ...]] = {
     "book_weighback": ("id", "cut", "surface", "taken_g", "left_g", "fell_g", "coat_g_100cm2", "at", "deleted_at"),
 }  # fmt: skip
 """What was typed and recorded and must come through every migration as it is: table and columns."""
+
+
+@dataclass(frozen=True)
+class Reshapes:
+    """What a migration may change of the number of rows: tables it fills or empties, and tables under a new name."""
+
+    tables: Collection[str] = ()
+    renamed: Mapping[str, str] = field(default_factory=dict)
+
+
+NOTHING = Reshapes()
 
 
 class Spoiled(Exception):  # noqa: N818 - a state of the book, not a fault
@@ -83,11 +95,12 @@ def check_whole(book: sqlite3.Connection) -> None:
         raise Spoiled(f"A row of {lost[0]} points at one of {lost[2]} that is not there.")
 
 
-def _compare(before: sqlite3.Connection, after: sqlite3.Connection, reshaped: Collection[str]) -> None:
+def _compare(before: sqlite3.Connection, after: sqlite3.Connection, reshapes: Reshapes = NOTHING) -> None:
     now = row_counts(after)
     for table, count in row_counts(before).items():
-        if table not in reshaped and now.get(table, 0) != count:  # a table that goes must be empty
-            raise Spoiled(f"{table} had {count} rows and would have {now.get(table, 0)}.")
+        to = reshapes.renamed.get(table, table)
+        if table not in reshapes.tables and now.get(to, 0) != count:  # a table that goes must be empty
+            raise Spoiled(f"{table} had {count} rows and would have {now.get(to, 0)}.")
     there = recorded_columns(after)
     both = {table: [name for name in names if name in there[table]]
             for table, names in recorded_columns(before).items() if table in there}  # fmt: skip
@@ -111,7 +124,7 @@ def copy_checked(book: Path, to: Path) -> None:
         with closing(sqlite3.connect(book)) as source, closing(sqlite3.connect(half)) as copy:
             source.backup(copy)
             check_whole(copy)
-            _compare(source, copy, ())
+            _compare(source, copy)
         half.replace(to)
     finally:
         half.unlink(missing_ok=True)
@@ -129,10 +142,10 @@ def copy_name(book: Path, why: str) -> Path:
 
 
 @contextmanager
-def carried_over(book: Path, reshaped: Collection[str]) -> Iterator[Path]:
+def carried_over(book: Path, reshapes: Reshapes = NOTHING) -> Iterator[Path]:
     """Give a copy of a book to be migrated; when all went well it becomes the book, else the book stays.
 
-    A checked copy of the old book is left beside it. `reshaped` names tables whose number of rows may change.
+    A checked copy of the old book is left beside it. `reshapes` names what may have another number of rows.
 
     Raises
     ------
@@ -150,7 +163,7 @@ def carried_over(book: Path, reshaped: Collection[str]) -> Iterator[Path]:
             yield aside
             with closing(sqlite3.connect(aside)) as new:
                 check_whole(new)
-                _compare(old, new, reshaped)
+                _compare(old, new, reshapes)
                 if _written(old) != read_at:
                     raise Spoiled("Another Ravska wrote to the book meanwhile; end it and start again.")
                 new.backup(old)  # one transaction: a kill leaves the old book or the new one

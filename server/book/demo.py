@@ -13,7 +13,9 @@ from ravska_core.measure import parse_mass_g, parse_parts
 from ravska_core.trial import serving_order
 
 from book.batches import begin_batch, fill_jar, settle_line
-from book.cooks import Beginning, add_salt, begin_cook, even_salt, layer_of_slot, pin_cook, usual_layer
+from book.cooks import Beginning, begin_cook, pin_cook
+from book.evening import add_salt, even_salt
+from book.layers import layer_of_slot, usual_layer
 from book.models import (
     Batch,
     BatchLine,
@@ -28,11 +30,11 @@ from book.models import (
     Preferences,
     Revision,
     Score,
-    Stack,
-    StackLayer,
     Step,
     Taster,
     Trial,
+    Way,
+    WayLayer,
     WeighBack,
     label_of,
 )
@@ -352,15 +354,15 @@ def _make_branch(household: Household, key: str, when: datetime, made: Mapping[s
     return Blend.objects.get(pk=blend.pk)
 
 
-def _arm(name: str, cut: str, mass: str, blend: Blend) -> Beginning:
+def _piece(name: str, cut: str, mass: str, blend: Blend) -> Beginning:
     return Beginning(name, cut, parse_mass_g(mass), mass, blend)
 
 
 def _tasted(cook: Cook, cards: Sequence[tuple[str, str, tuple[int, ...], tuple[int, ...]]], at: datetime) -> None:
-    """Fill in cards (taster, preferred arm, scores of A, scores of B) for a cook that is over, and reveal it."""
+    """Fill in cards (taster, preferred piece, scores of A, scores of B) for a cook that is over, and reveal it."""
     trial = cook.trial
     Step.objects.filter(piece__cook=cook).update(done_at=cook.serve_at)
-    samples = {sample.arm.label: sample for sample in trial.samples.select_related("arm")}
+    samples = {sample.piece.letter: sample for sample in trial.samples.select_related("piece")}
     codes = sorted(sample.code for sample in samples.values())
     scales = ("overall", "crust", "tenderness", "juiciness", "meat flavour", "salt")
     for number, (nickname, prefers, *scores) in enumerate(cards):
@@ -408,8 +410,8 @@ def load_demo(now: datetime) -> bool:
         duck = begin_cook(
             house, "Wharf lunch, duck legs", supper - timedelta(days=35, hours=5),
             [
-                _arm("Rubbed", "duck-leg", "1.15 kg", made["duck rub"]),
-                _arm("Marinated", "duck-leg", "1.12 kg", made["soy and honey"]),
+                _piece("Rubbed", "duck-leg", "1.15 kg", made["duck rub"]),
+                _piece("Marinated", "duck-leg", "1.12 kg", made["soy and honey"]),
             ],
             seed=418,
         )  # fmt: skip
@@ -426,8 +428,8 @@ def load_demo(now: datetime) -> bool:
         goat = begin_cook(
             house, "Lock-gate supper, goat leg", supper - timedelta(days=14),
             [
-                _arm("Rubbed", "goat-leg", "2.1 kg", made["goat rub"]),
-                _arm("Marinated", "goat-leg", "2.2 kg", made["goat yoghurt"]),
+                _piece("Rubbed", "goat-leg", "2.1 kg", made["goat rub"]),
+                _piece("Marinated", "goat-leg", "2.2 kg", made["goat yoghurt"]),
             ],
             seed=273,
         )  # fmt: skip
@@ -443,25 +445,25 @@ def load_demo(now: datetime) -> bool:
         lamb = begin_cook(
             house, "Lock-side supper", supper,
             [
-                _arm("Rubbed", "lamb-shoulder", "2.3 kg", made["lamb rub"]),
-                _arm("Marinated", "lamb-shoulder", "2.25 kg", made["orange and buttermilk"]),
+                _piece("Rubbed", "lamb-shoulder", "2.3 kg", made["lamb rub"]),
+                _piece("Marinated", "lamb-shoulder", "2.25 kg", made["orange and buttermilk"]),
             ],
             seed=1897,
         )  # fmt: skip
-        rubbed = lamb.trial.arms.get(label="A").piece
+        rubbed = lamb.pieces.get(letter="A")
         add_salt(rubbed, 0.7)
         rubbed.layers.filter(kind="pre-salt").update(hold_s=16 * 3600.0, hold_typed="16 h")
         usual_layer(rubbed, 2, made["lamb glaze"]).save()
         lamb.pieces.update(target_percent=1.5, target_typed="1.5")
-        bath = lamb.trial.arms.get(label="B").piece.layers.get(kind="marinade")
+        bath = lamb.pieces.get(letter="B").layers.get(kind="marinade")
         bath.hold_s, bath.hold_typed = 16 * 3600.0, "16 h"
         bath.save()
 
         haunch = begin_cook(
             house, "Sluice Sunday, venison haunch", supper + timedelta(days=8, hours=-5),
             [
-                _arm("Injected", "venison-haunch", "2.4 kg", made["venison injection"]),
-                _arm("Rubbed", "venison-haunch", "2.35 kg", made["venison rub"]),
+                _piece("Injected", "venison-haunch", "2.4 kg", made["venison injection"]),
+                _piece("Rubbed", "venison-haunch", "2.35 kg", made["venison rub"]),
             ],
             seed=732,
         )  # fmt: skip
@@ -473,13 +475,13 @@ def load_demo(now: datetime) -> bool:
         Cook.objects.filter(pk=haunch.pk).update(in_hand=False)
         Cook.objects.filter(pk=lamb.pk).update(in_hand=True)
 
-        ribs = Stack.objects.create(household=house, name="Oiled, rubbed and glazed", made_at=now)
+        ribs = Way.objects.create(household=house, name="Oiled, rubbed and glazed", made_at=now)
         slots = (Slot("binder", 1.5, grind="vegetable-oil/liquid"), Slot("rub", 3, 1800), Slot("glaze", 4))
         kinds = {"dry rub": made["goat rub"], "glaze": made["lamb glaze"]}
         for at, slot in enumerate(slots):
             row = layer_of_slot(slot, at, kinds)
-            copied = [f.name for f in StackLayer._meta.fields if f.name not in ("id", "stack")]
-            StackLayer.objects.create(stack=ribs, **{name: getattr(row, name) for name in copied})
+            copied = [f.name for f in WayLayer._meta.fields if f.name not in ("id", "way")]
+            WayLayer.objects.create(way=ribs, **{name: getattr(row, name) for name in copied})
         for taken, left, fell, area in ((60, 17.5, 3, 830), (55, 11, 4, 840)):
             coat = own_coat(CoreWeighBack(taken, left, fell, area)).value
             WeighBack.objects.create(

@@ -23,7 +23,7 @@ _POSTS_A_SECOND = 5
 
 def _post(address: str, document: dict[str, Any]) -> dict[str, Any]:
     request = urllib.request.Request(
-        f"{address}/api/scale/readings",
+        f"{address}/api/devices/scale/readings",
         json.dumps(document).encode(),
         {"Content-Type": "application/json"},
     )

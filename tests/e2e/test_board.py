@@ -79,9 +79,9 @@ def test_one_joint_becomes_two_arms_with_their_ledgers(page: Page):
     # two things done in a hurry: the layer goes on the school's stack, though that is still on its way
     page.get_by_role("button", name=re.compile("^B Plain")).click()
     late = []
-    page.route("**/api/coat/school", lambda route: late.append(route), times=1)
+    page.route("**/api/cooks/coat/way", lambda route: late.append(route), times=1)
     layers.get_by_role("button", name="Stacks").click()
-    with page.expect_request("**/api/coat/school"):
+    with page.expect_request("**/api/cooks/coat/way"):
         layers.get_by_role("button", name=re.compile("^Mustard under the rub")).click()
     layers.get_by_role("button", name="Add a layer").click()
     layers.get_by_label("Kind of layer").select_option("finishing salt")

@@ -139,8 +139,8 @@ def test_bad_input_gets_its_sentence_at_the_field_and_the_last_good_numbers_stay
 def test_units_theme_and_stations_that_come_later(page: Page):
     # what is chosen before the server has told the units it has is not undone by them
     late = []
-    page.route("**/api/preferences", lambda route: late.append(route), times=1)
-    with page.expect_request("**/api/preferences"):
+    page.route("**/api/book/preferences", lambda route: late.append(route), times=1)
+    with page.expect_request("**/api/book/preferences"):
         page.reload()
     page.get_by_role("button", name="Units, theme").first.click()
     page.get_by_role("radio", name="US", exact=True).first.check()

@@ -17,7 +17,7 @@ def scale(page: Page, ravska):
     class Hands:
         def handle(self, do: str, grams: float = 0.0, seconds: float = 0.0) -> None:
             data = {"do": do, "grams": grams, "seconds": seconds}
-            assert page.request.post(f"{ravska.url}/api/scale/simulated/handle", data=data).ok
+            assert page.request.post(f"{ravska.url}/api/devices/scale/simulated/handle", data=data).ok
 
         def put(self, grams: float) -> None:
             self.handle("put", grams)
@@ -26,7 +26,7 @@ def scale(page: Page, ravska):
     if ravska.process.poll() is not None:
         ravska.start()
     # told to a device that is not there any more, it does no harm
-    page.request.post(f"{ravska.url}/api/scale/simulated/handle", data={"do": "stop"})
+    page.request.post(f"{ravska.url}/api/devices/scale/simulated/handle", data={"do": "stop"})
 
 
 def to_blends(page: Page) -> None:

@@ -2,7 +2,8 @@ import json
 from datetime import UTC, datetime
 
 import pytest
-from api import blend_document, scale
+from api.blends import reading
+from api.devices import scale
 from book.demo import load_demo
 from book.models import Blend, Cook, Household
 from django.apps import apps
@@ -41,7 +42,7 @@ def django_db_setup(django_db_setup, django_db_blocker):
 @pytest.fixture(autouse=True)
 def nothing_loaded():
     """Forget the blends inside: after a roll-back a version comes again with other lines, as never in a book."""
-    blend_document._loaded.clear()
+    reading._loaded.clear()
 
 
 @pytest.fixture(autouse=True)
@@ -56,7 +57,7 @@ def started(monkeypatch) -> list[list[str]]:
         def poll(self) -> int:
             return 0
 
-    monkeypatch.setattr("api.scale.Popen", Process)
+    monkeypatch.setattr("api.devices.scale.Popen", Process)
     yield commands
     scale.hub.forget()
     scale._running.clear()
@@ -82,9 +83,3 @@ def rub(book) -> Blend:
 @pytest.fixture
 def cook(book) -> Cook:
     return Cook.objects.get(in_hand=True)
-
-
-def as_saved(document: dict) -> dict:
-    """A cook's document as a screen sends it back."""
-    arms = [{key: arm[key] for key in ("label", "name", "piece", "layers")} for arm in document["arms"]]
-    return {"name": document["name"], "serve_at": document["serve_at"], "version": document["version"], "arms": arms}

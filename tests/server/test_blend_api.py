@@ -91,8 +91,8 @@ def test_a_deleted_blend_leaves_the_list_and_comes_back(api, rub):
     assert str(rub.id) not in [row["id"] for row in api("GET", "blends")[1]]
     assert api("GET", f"blends/{rub.id}")[0] == 404
     # the cook that uses it still knows what it is coated with
-    arm = api("GET", "home")[1]["cook"]["arms"][0]
-    assert arm["reading"] is not None
+    piece = api("GET", "cooks/in-hand")[1]["cook"]["pieces"][0]
+    assert piece["reading"] is not None
     assert api("POST", f"blends/{rub.id}/restore")[0] == 200
     assert opened(api, rub)["lines"]
 
@@ -121,4 +121,4 @@ def test_lists_and_documents_take_a_fixed_number_of_queries(api, book, django_as
     with django_assert_max_num_queries(8):
         api("GET", "blends")
     with django_assert_max_num_queries(20):
-        api("GET", "home")
+        api("GET", "cooks/in-hand")

@@ -277,16 +277,16 @@ def test_archive_duplicate_and_prices(api, rub_document):
     assert (row["archived"], row["kept"]) == (True, 3)
     assert api("POST", f"{path}/archive", {"version": out["version"], "archived": False})[0] == 200
     cost = next(s["value"] for s in rub_document["reading"]["scales"] if s["key"] == "cost")
-    assert api("PUT", "prices", {"ingredient": "sea-salt-flake", "per_100g": "9.50"})[0] == 200
+    assert api("PUT", "shelf/prices", {"ingredient": "sea-salt-flake", "per_100g": "9.50"})[0] == 200
     dearer = api("POST", "blends/read", rub_document)[1]
     share = rub_document["reading"]["lines"][0]["share"]["value"] / 100
     now = next(s["value"] for s in dearer["scales"] if s["key"] == "cost")
     assert now == pytest.approx(cost + share * (9.5 - 1.8))
-    assert api("GET", "prices")[1] == [{"ingredient": "sea-salt-flake", "per_100g": "9.5"}]
-    assert api("PUT", "prices", {"ingredient": "sea-salt-flake", "per_100g": "dear"})[0] == 422
-    assert api("PUT", "prices", {"ingredient": "stardust", "per_100g": "3"})[0] == 422
-    api("PUT", "prices", {"ingredient": "sea-salt-flake", "per_100g": ""})
-    assert api("GET", "prices")[1] == []
+    assert api("GET", "shelf/prices")[1] == [{"ingredient": "sea-salt-flake", "per_100g": "9.5"}]
+    assert api("PUT", "shelf/prices", {"ingredient": "sea-salt-flake", "per_100g": "dear"})[0] == 422
+    assert api("PUT", "shelf/prices", {"ingredient": "stardust", "per_100g": "3"})[0] == 422
+    api("PUT", "shelf/prices", {"ingredient": "sea-salt-flake", "per_100g": ""})
+    assert api("GET", "shelf/prices")[1] == []
 
 
 def test_reading_at_every_key_takes_few_queries_however_deep_blends_lie(api, glaze):

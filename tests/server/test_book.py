@@ -11,10 +11,12 @@ from datetime import UTC, datetime, timedelta
 from io import StringIO
 
 import pytest
-from book.cooks import add_salt, begin_cook, even_salt, pin_layer, take_cut, usual_layer
+from book.board import kept_pieces, take_cut
+from book.cooks import begin_cook, pin_layer
 from book.demo import BLENDS, BRANCHES, load_demo, next_saturday_supper
+from book.evening import add_salt, even_salt
+from book.layers import usual_layer
 from book.models import (
-    Arm,
     Blend,
     Card,
     Cook,
@@ -26,9 +28,9 @@ from book.models import (
     Revision,
     Sample,
     Score,
-    StackLayer,
     Step,
     Taster,
+    WayLayer,
     WeighBack,
 )
 from django.conf import settings
@@ -65,7 +67,7 @@ NOW = datetime(2027, 5, 4, 9, 0, tzinfo=UTC)
         (Piece, {"cut_into": "cubes"}),
         (Piece, {"grade": "prime"}),
         (WeighBack, {"coat_g_100cm2": 0}),
-        (StackLayer, {"dose": -1}),
+        (WayLayer, {"dose": -1}),
         (Cook, {"appetite": "huge"}),
         (Layer, {"kind": "frosting"}),
         (Layer, {"grind": "table-salt/fine"}),
@@ -76,7 +78,8 @@ NOW = datetime(2027, 5, 4, 9, 0, tzinfo=UTC)
         (Step, {"lasts_s": -1}),
         (Cook, {"name": ""}),
         (Cook, {"in_hand": True}),
-        (Arm, {"label": "Z"}),
+        (Piece, {"letter": "Z"}),
+        (Piece, {"name": ""}),
         (Score, {"value": 10}),
         (Taster, {"nickname": ""}),
     ],
@@ -117,20 +120,21 @@ def test_the_demo_moves_into_an_empty_book_only(book):
     assert "not empty" in out.getvalue()
 
 
-def test_every_demo_blend_can_be_mixed_and_every_arm_be_coated(book):
+def test_every_demo_blend_can_be_mixed_and_every_piece_be_coated(book):
     assert Blend.objects.count() == len(BLENDS) + len(BRANCHES)
     for blend in Blend.objects.all():
         found = read_blend(blend.as_core())
         assert 0 < found.salt.value < 85, blend.name
-    for arm in Arm.objects.all():
-        found = read_coat(arm.as_core())
-        assert 0.4 < found.salt.value < 2.2, (arm.trial.cook.name, arm.name, found.salt.value)
+    for piece in Piece.objects.all():
+        found = read_coat(piece.seasoned("usual"))
+        assert 0.4 < found.salt.value < 2.2, (piece.cook.name, piece.name, found.salt.value)
         assert not [c for c in found.cautions if c.level == "stop"]
 
 
 def test_the_demos_duck_is_a_clean_pair_and_its_goat_is_not(book):
     pairs = {
-        cook.name: [read_coat(arm.as_core()).salt.value for arm in cook.trial.arms.all()] for cook in Cook.objects.all()
+        cook.name: [read_coat(piece.seasoned("usual")).salt.value for piece in cook.pieces.all()]
+        for cook in Cook.objects.all()
     }
     a, b = pairs["Wharf lunch, duck legs"]
     assert a == pytest.approx(b, abs=0.01)
@@ -172,29 +176,31 @@ def test_a_taken_port_is_said_in_a_sentence(monkeypatch):
 
 
 def test_salt_goes_on_after_a_bath_and_before_a_rub(cook):
-    arms = {arm.label: arm for arm in cook.trial.arms.select_related("piece")}
-    add_salt(arms["B"].piece, 0.2)
-    assert [layer.kind for layer in arms["B"].piece.layers.all()] == ["marinade", "pre-salt"]
-    assert [layer.kind for layer in arms["A"].piece.layers.all()] == ["pre-salt", "rub", "glaze"]
-    add_salt(arms["A"].piece, 0.2)
-    assert arms["A"].piece.layers.get(kind="pre-salt").dose == pytest.approx(0.9)
-    assert arms["A"].piece.layers.count() == 3
+    pieces = {piece.letter: piece for piece in cook.pieces.all()}
+    add_salt(pieces["B"], 0.2)
+    assert [layer.kind for layer in pieces["B"].layers.all()] == ["marinade", "pre-salt"]
+    assert [layer.kind for layer in pieces["A"].layers.all()] == ["pre-salt", "rub", "glaze"]
+    add_salt(pieces["A"], 0.2)
+    assert pieces["A"].layers.get(kind="pre-salt").dose == pytest.approx(0.9)
+    assert pieces["A"].layers.count() == 3
 
 
-def test_evening_out_needs_two_arms_that_can_be_read(cook):
-    Piece.objects.filter(arm__label="B", cook=cook).update(cut="gone")
+def test_evening_out_needs_two_pieces_that_can_be_read(cook):
+    Piece.objects.filter(letter="B", cook=cook).update(cut="gone")
     with pytest.raises(BadInput) as refusal:
         even_salt(cook)
     assert "mend it in Coat" in refusal.value.sentence
 
 
 def test_another_cut_brings_its_usual_times_unless_they_were_set(cook):
-    piece = cook.trial.arms.get(label="A").piece
+    piece = cook.pieces.get(letter="A")
     rest = piece.steps.get(kind="rest")
     rest.lasts_s = 55 * 60
     rest.save()
-    take_cut(piece, "duck-breast")
-    lasts = {step.kind: step.lasts_s for step in piece.steps.all()}
+    kept = kept_pieces(cook)["A"]
+    take_cut(kept, "duck-breast")
+    assert kept.piece.cut == "duck-breast"
+    lasts = {step.kind: step.lasts_s for step in kept.steps}
     assert lasts["on"] == 18 * 60  # the duck breast's own
     assert lasts["rest"] == 55 * 60  # as it was set
 
@@ -225,8 +231,8 @@ def test_beginning_a_cook_puts_the_other_one_down(book, cook):
     from book.cooks import Beginning
 
     blends = Blend.objects.filter(kind__in=("dry rub", "marinade")).order_by("kind")
-    arms = [Beginning(name, "trout-whole", 400.0, "400 g", blend) for name, blend in zip("AB", blends, strict=False)]
-    begun = begin_cook(cook.household, "Trout", NOW, arms, seed=5)
+    pieces = [Beginning(name, "trout-whole", 400.0, "400 g", blend) for name, blend in zip("AB", blends, strict=False)]
+    begun = begin_cook(cook.household, "Trout", NOW, pieces, seed=5)
     assert list(Cook.objects.filter(in_hand=True)) == [begun]
     assert Sample.objects.filter(trial=begun.trial).count() == 2
 

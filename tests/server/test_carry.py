@@ -10,6 +10,7 @@ from pathlib import Path
 import pytest
 from book.carry import (
     RECORDED,
+    Reshapes,
     Spoiled,
     carried_over,
     check_whole,
@@ -132,13 +133,13 @@ def change(book: Path, sql: str) -> None:
 )
 def test_a_copy_that_lost_something_does_not_become_the_book(last, sql, says):
     was = last.read_bytes()
-    with pytest.raises(Spoiled, match=says), carried_over(last, ()) as aside:
+    with pytest.raises(Spoiled, match=says), carried_over(last) as aside:
         change(aside, sql)
     assert last.read_bytes() == was
 
 
 def test_a_table_that_a_migration_reshapes_may_lose_rows(last):
-    with carried_over(last, ("book_stacklayer",)) as aside:
+    with carried_over(last, Reshapes(("book_stacklayer",))) as aside:
         change(aside, "DELETE FROM book_stacklayer")
     with closing(sqlite3.connect(last)) as opened:
         assert row_counts(opened)["book_stacklayer"] == 0
@@ -151,7 +152,7 @@ def test_what_fails_halfway_leaves_the_old_book_and_its_copy(last):
         change(aside, "DROP TABLE book_stacklayer")
         change(aside, "SELECT nothing")
 
-    with pytest.raises(sqlite3.OperationalError), carried_over(last, ()) as aside:
+    with pytest.raises(sqlite3.OperationalError), carried_over(last) as aside:
         half(aside)
     assert summary(last) == was
     assert summary(copies(last.parent)[0]) == was
@@ -159,7 +160,7 @@ def test_what_fails_halfway_leaves_the_old_book_and_its_copy(last):
 
 
 def test_a_write_of_another_ravska_meanwhile_is_not_lost(last):
-    with pytest.raises(Spoiled, match="Another Ravska"), carried_over(last, ()):
+    with pytest.raises(Spoiled, match="Another Ravska"), carried_over(last):
         change(last, "UPDATE book_household SET name = 'Mill House'")
     with closing(sqlite3.connect(last)) as opened:
         assert opened.execute("SELECT name FROM book_household").fetchone() == ("Mill House",)
@@ -192,12 +193,12 @@ def test_the_command_says_that_the_book_is_as_it_was(last, monkeypatch, django_d
 
 
 def test_a_table_with_rows_is_not_dropped_in_silence(last):
-    with pytest.raises(Spoiled, match="book_stacklayer had"), carried_over(last, ()) as aside:
+    with pytest.raises(Spoiled, match="book_stacklayer had"), carried_over(last) as aside:
         change(aside, "DROP TABLE book_stacklayer")
 
 
 def test_copies_of_one_second_do_not_meet(last):
     for _ in range(2):
-        with carried_over(last, ()):
+        with carried_over(last):
             pass
     assert len({file.name for file in copies(last.parent)}) == 2

@@ -1,148 +1,148 @@
-"""The board: pieces that come and go, two arms of one piece, stacks, totals, targets, and the cook's own coat."""
+"""The board: pieces that come and go, two made of one, own ways, totals, targets, and the cook's own coat."""
 
 import pytest
-from book.models import Blend, Jar, Piece, Stack, WeighBack
-from test_cook_api import as_sent, opened
+from book.models import Blend, Jar, Piece, Way, WeighBack
+from test_cook_api import as_sent, opened, saved
 
 
 def pieces(api) -> list[dict]:
-    return as_sent(opened(api))["arms"]
+    return as_sent(opened(api))["pieces"]
 
 
-def pair(api, arm: dict, kinds: list[str], **more) -> tuple[int, object]:
-    return api("POST", "coat/pair", {"arm": arm, "kinds": kinds, **more})
+def pair(api, piece: dict, ways: list[str], **more) -> tuple[int, object]:
+    return api("POST", "cooks/coat/pair", {"piece": piece, "ways": ways, **more})
 
 
-def test_one_joint_becomes_two_arms_with_a_stack_each_and_two_numbered_plates(api, cook):
+def test_one_joint_becomes_two_pieces_with_a_stack_each_and_two_numbered_plates(api, cook):
     sent = as_sent(opened(api))
-    sent["arms"] = sent["arms"][:1]
-    alone = api("PUT", f"cooks/{cook.id}", sent)[1]
-    assert [arm["beside"] for arm in alone["arms"]] == [True]  # one piece is compared with nothing
-    assert alone["fair"] == {"same": [], "differs": [], "unknown": []}
-    status, made = pair(api, as_sent(alone)["arms"][0], ["both", "plain"])
+    sent["pieces"] = sent["pieces"][:1]
+    alone = saved(api, cook.id, sent)
+    assert [piece["typed"]["tasted"] for piece in alone["pieces"]] == [True]  # ticked, but tasted against nothing
+    assert alone["fair"] is None
+    status, made = pair(api, as_sent(alone)["pieces"][0], ["both", "plain"])
     assert status == 200
-    assert [arm["piece"]["mass"] for arm in made] == ["1.15 kg", "1.15 kg"]
+    assert [piece["mass"] for piece in made] == ["1.15 kg", "1.15 kg"]
     assert [layer["kind"] for layer in made[0]["layers"]] == ["marinade", "rub"]
     assert [layer["kind"] for layer in made[1]["layers"]] == ["pre-salt"]
-    saved = api("PUT", f"cooks/{cook.id}", as_sent(alone) | {"arms": made})[1]
-    assert [arm["name"] for arm in saved["arms"]] == ["Marinated, then rubbed", "Plain"]
-    assert [arm["beside"] for arm in saved["arms"]] == [False, False]
+    board = saved(api, cook.id, as_sent(alone) | {"pieces": made})
+    assert [piece["typed"]["name"] for piece in board["pieces"]] == ["Marinated, then rubbed", "Plain"]
+    assert [piece["typed"]["tasted"] for piece in board["pieces"]] == [True, True]
     assert cook.trial.samples.count() == 2
     plates = api("POST", f"cooks/{cook.id}/plating", {"who": "Kittiwake"})[1]["plates"]
     assert len({plate["code"] for plate in plates}) == 2
     assert pair(api, made[0], ["plain", "plain"])[0] == 422
-    assert pair(api, made[0], ["plain", "smoked"])[1]["errors"][0]["field"] == "kinds"
+    assert pair(api, made[0], ["plain", "smoked"])[1]["errors"][0]["field"] == "ways"
     whole = pair(api, made[0], ["rubbed", "injected"], split=False, taken=["A", "B"])[1]
-    assert [(arm["label"], arm["piece"]["mass"]) for arm in whole] == [("A", "1.15 kg"), ("C", "1.15 kg")]
+    assert [(piece["letter"], piece["mass"]) for piece in whole] == [("A", "1.15 kg"), ("C", "1.15 kg")]
 
 
-def test_pieces_come_onto_the_board_beside_the_arms_and_go_again(api, cook):
+def test_pieces_come_onto_the_board_beside_the_others_and_go_again(api, cook):
     sent = as_sent(opened(api))
     salmon = {
-        "label": "C", "name": "Salmon for the early ones", "beside": True, "layers": [], "target": "",
-        "piece": {"cut": "salmon-side", "mass": "900 g"},
+        "letter": "C", "name": "Salmon for the early ones", "tasted": False, "layers": [], "target": "",
+        "cut": "salmon-side", "mass": "900 g",
     }  # fmt: skip
-    saved = api("PUT", f"cooks/{cook.id}", sent | {"arms": [*sent["arms"], salmon]})[1]
-    assert [arm["label"] for arm in saved["arms"]] == ["A", "B", "C"]
-    assert [s["kind"] for s in saved["arms"][2]["steps"]] == ["on", "rest", "plate"]
-    assert {arm["label"] for arm in saved["arms"] if not arm["beside"]} == {"A", "B"}
-    again = as_sent(saved)
-    again["arms"] = again["arms"][:2]
-    assert len(api("PUT", f"cooks/{cook.id}", again)[1]["arms"]) == 2
+    board = saved(api, cook.id, sent | {"pieces": [*sent["pieces"], salmon]})
+    assert [piece["typed"]["letter"] for piece in board["pieces"]] == ["A", "B", "C"]
+    assert [s["kind"] for s in board["pieces"][2]["steps"]] == ["on", "rest", "plate"]
+    assert {piece["typed"]["letter"] for piece in board["pieces"] if piece["typed"]["tasted"]} == {"A", "B"}
+    again = as_sent(board)
+    again["pieces"] = again["pieces"][:2]
+    assert len(api("PUT", f"cooks/{cook.id}", again)[1]["pieces"]) == 2
     assert Piece.objects.filter(cook=cook).count() == 2
-    three = sent | {"version": 3, "arms": [*sent["arms"], salmon | {"beside": False}]}
-    assert api("PUT", f"cooks/{cook.id}", three)[1]["errors"][0]["field"] == "arms"
-    twice = sent | {"version": 3, "arms": [sent["arms"][0], sent["arms"][0]]}
+    three = sent | {"version": 3, "pieces": [*sent["pieces"], salmon | {"tasted": True}]}
+    assert api("PUT", f"cooks/{cook.id}", three)[1]["errors"][0]["field"] == "pieces"
+    twice = sent | {"version": 3, "pieces": [sent["pieces"][0], sent["pieces"][0]]}
     assert api("PUT", f"cooks/{cook.id}", twice)[0] == 422
 
 
 def test_what_was_tasted_stays_on_the_board(api, book):
     tasted = next(row for row in api("GET", "cooks")[1] if row["name"] == "Lock-gate supper, goat leg")
     document = as_sent(api("GET", f"cooks/{tasted['id']}")[1])
-    document["arms"] = document["arms"][:1]
+    document["pieces"] = document["pieces"][:1]
     status, problem = api("PUT", f"cooks/{tasted['id']}", document)
     assert status == 422
     assert "Tasting cards are in" in problem["errors"][0]["sentence"]
-    assert len(api("GET", f"cooks/{tasted['id']}")[1]["arms"]) == 2
+    assert len(api("GET", f"cooks/{tasted['id']}")[1]["pieces"]) == 2
 
 
 def test_the_core_sample_is_taken_at_the_hour_asked_for(api, cook):
     document = as_sent(opened(api))
-    early = api("POST", "coat/read", document | {"at_s": 3600})[1][0]["sample"]
-    late = api("POST", "coat/read", document)[1][0]["sample"]
+    early = api("POST", "cooks/coat/read", document | {"at_s": 3600})[1][0]["sample"]
+    late = api("POST", "cooks/coat/read", document)[1][0]["sample"]
     assert (early["time_s"], late["time_s"]) == (3600, 18 * 3600)
     assert early["reach"]["value"] < late["reach"]["value"]
     assert len(early["depths_cm"]) == len(early["percent"]) == len(early["low"])
 
 
 def test_a_target_is_met_by_the_layer_that_gives_way_or_says_why_not(api, cook):
-    arm = pieces(api)[0] | {"target": "1.1"}
-    given = api("POST", "coat/aim", {"arm": arm, "layer": 1})[1]
-    arm["layers"][1] = given["layer"]
+    joint = pieces(api)[0] | {"target": "1.1"}
+    given = api("POST", "cooks/coat/aim", {"piece": joint, "layer": 1})[1]
+    joint["layers"][1] = given["layer"]
     assert given["says"] == ""
-    assert api("POST", "coat/read", {"arms": [arm]})[1][0]["salt"]["value"] == pytest.approx(1.1, abs=0.01)
-    status, problem = api("POST", "coat/aim", {"arm": arm | {"target": "0.3"}, "layer": 1})
+    assert api("POST", "cooks/coat/read", {"pieces": [joint]})[1][0]["salt"]["value"] == pytest.approx(1.1, abs=0.01)
+    status, problem = api("POST", "cooks/coat/aim", {"piece": joint | {"target": "0.3"}, "layer": 1})
     assert status == 422
     assert "already hold" in problem["errors"][0]["sentence"]
-    assert api("POST", "coat/aim", {"arm": arm | {"target": ""}, "layer": 1})[0] == 422
+    assert api("POST", "cooks/coat/aim", {"piece": joint | {"target": ""}, "layer": 1})[0] == 422
     bath = pieces(api)[1] | {"target": "0.5"}
-    shorter = api("POST", "coat/aim", {"arm": bath, "layer": 0})[1]
+    shorter = api("POST", "cooks/coat/aim", {"piece": bath, "layer": 0})[1]
     assert shorter["layer"]["hold"] not in ("", "16 h")
-    far = api("POST", "coat/aim", {"arm": arm | {"target": "4"}, "layer": 1})[1]
+    far = api("POST", "cooks/coat/aim", {"piece": joint | {"target": "4"}, "layer": 1})[1]
     assert far["layer"]["dose"] == "6"
     assert "points short of 4 %" in far["says"]
 
 
-def test_eaters_skin_and_schools(api, cook):
-    raw = api("POST", "coat/raw-weight", {"cut": "lamb-shoulder", "eaters": 8})[1]
+def test_eaters_skin_and_ways(api, cook):
+    raw = api("POST", "cooks/coat/raw-weight", {"cut": "lamb-shoulder", "eaters": 8})[1]
     assert raw["mass"] == "2.68 kg"  # by hand: 8 x 170 g / 0.62 / 0.82
-    assert api("POST", "coat/raw-weight", {"cut": "gone", "eaters": 8})[0] == 422
-    breast = {"label": "A", "name": "Breast", "piece": {"cut": "turkey-breast", "mass": "1.4 kg"}, "layers": []}
-    kept, skin = api("POST", "coat/skin", {"arm": breast, "taken": ["A", "B"]})[1]
-    assert kept["piece"]["faces"] == {"skin": "off"}
-    assert (skin["label"], skin["piece"]["cut"], skin["beside"]) == ("C", "poultry-skin", True)
-    bare = breast | {"piece": {"cut": "lamb-neck", "mass": "500 g"}}
-    assert api("POST", "coat/skin", {"arm": bare})[0] == 422
-    last = api("POST", "coat/school", {"school": "last", "arm": breast})[1]
+    assert api("POST", "cooks/coat/raw-weight", {"cut": "gone", "eaters": 8})[0] == 422
+    breast = {"letter": "A", "name": "Breast", "cut": "turkey-breast", "mass": "1.4 kg", "layers": []}
+    kept, skin = api("POST", "cooks/coat/skin", {"piece": breast, "taken": ["A", "B"]})[1]
+    assert kept["faces"] == {"skin": "off"}
+    assert (skin["letter"], skin["cut"], skin["tasted"]) == ("C", "poultry-skin", False)
+    bare = breast | {"cut": "lamb-neck", "mass": "500 g"}
+    assert api("POST", "cooks/coat/skin", {"piece": bare})[0] == 422
+    last = api("POST", "cooks/coat/way", {"way": "last", "piece": breast})[1]
     assert last["target"] == "1.5"
-    assert api("POST", "coat/read", {"arms": [last]})[1][0]["salt"]["value"] == pytest.approx(1.5)
-    assert api("POST", "coat/school", {"school": "none", "arm": breast})[0] == 422
+    assert api("POST", "cooks/coat/read", {"pieces": [last]})[1][0]["salt"]["value"] == pytest.approx(1.5)
+    assert api("POST", "cooks/coat/way", {"way": "none", "piece": breast})[0] == 422
     Blend.objects.filter(kind="injection").update(deleted_at=cook.serve_at)
-    status, problem = api("POST", "coat/school", {"school": "injected", "arm": breast})
+    status, problem = api("POST", "cooks/coat/way", {"way": "injected", "piece": breast})
     assert status == 422
     assert "make one in Blend first" in problem["detail"]
 
 
 def test_a_stack_is_kept_and_copied_and_names_what_was_deleted_meanwhile(api, cook):
     layers = pieces(api)[0]["layers"]
-    status, kept = api("POST", "stacks", {"name": "Overnight salt, late rub", "layers": layers})
+    status, kept = api("POST", "cooks/ways", {"name": "Overnight salt, late rub", "layers": layers})
     assert status == 201
     assert kept["layers"] == [layer | {"revision": None} for layer in layers]
-    assert api("POST", "stacks", {"name": " ", "layers": layers})[0] == 422
-    assert api("POST", "stacks", {"name": "None", "layers": []})[0] == 422
+    assert api("POST", "cooks/ways", {"name": " ", "layers": layers})[0] == 422
+    assert api("POST", "cooks/ways", {"name": "None", "layers": []})[0] == 422
     # on a small rack it doses itself by that rack's surface
-    rack = {"label": "A", "name": "Rack", "piece": {"cut": "goat-rack", "mass": "700 g"}, "layers": kept["layers"]}
-    small = api("POST", "coat/read", {"arms": [rack]})[1][0]["layers"][1]["dose_g"]
-    assert small < opened(api)["arms"][0]["reading"]["layers"][1]["dose_g"] / 1.5
+    rack = {"letter": "A", "name": "Rack", "cut": "goat-rack", "mass": "700 g", "layers": kept["layers"]}
+    small = api("POST", "cooks/coat/read", {"pieces": [rack]})[1][0]["layers"][1]["dose_g"]
+    assert small < opened(api)["pieces"][0]["reading"]["layers"][1]["dose_g"] / 1.5
     Blend.objects.filter(pk=layers[1]["blend_id"]).update(deleted_at=cook.serve_at)
-    listed = next(row for row in api("GET", "stacks")[1] if row["id"] == kept["id"])
+    listed = next(row for row in api("GET", "cooks/ways")[1] if row["id"] == kept["id"])
     assert (listed["layers"][1]["blend_id"], listed["names"][1]) == (None, "")
-    problem = api("POST", "coat/read", {"arms": [rack | {"layers": listed["layers"]}]})[1]
-    assert problem["errors"][0]["field"] == "arms.0.layers.1.blend"
+    problem = api("POST", "cooks/coat/read", {"pieces": [rack | {"layers": listed["layers"]}]})[1]
+    assert problem["errors"][0]["field"] == "pieces.0.layers.1.blend"
     # the cook itself says that its blend is gone, and nothing of it is lost
-    status, problem = api("POST", "coat/read", as_sent(opened(api)))
+    status, problem = api("POST", "cooks/coat/read", as_sent(opened(api)))
     assert "deleted meanwhile" in problem["errors"][0]["sentence"]
-    assert opened(api)["arms"][0]["layers"][1]["blend_deleted"] is True
-    assert kept["id"] not in [row["id"] for row in api("POST", f"stacks/{kept['id']}/delete")[1]]
-    assert kept["id"] in [row["id"] for row in api("POST", f"stacks/{kept['id']}/restore")[1]]
-    assert Stack.objects.filter(deleted_at__isnull=True).count() == 2
+    assert opened(api)["pieces"][0]["marks"][1]["blend_deleted"] is True
+    assert kept["id"] not in [row["id"] for row in api("POST", f"cooks/ways/{kept['id']}/delete")[1]]
+    assert kept["id"] in [row["id"] for row in api("POST", f"cooks/ways/{kept['id']}/restore")[1]]
+    assert Way.objects.filter(deleted_at__isnull=True).count() == 2
 
 
 def test_needles_do_not_go_into_pieces_too_small_for_them(api, book):
     injection = str(Blend.objects.get(kind="injection").pk)
     layer = {"kind": "injection", "blend_id": injection, "dose": "10", "hold": "1 h"}
-    strips = {"label": "A", "name": "Strips", "piece": {"cut": "beef-strips", "mass": "500 g"}, "layers": [layer]}
-    status, problem = api("POST", "coat/read", {"arms": [strips]})
+    strips = {"letter": "A", "name": "Strips", "cut": "beef-strips", "mass": "500 g", "layers": [layer]}
+    status, problem = api("POST", "cooks/coat/read", {"pieces": [strips]})
     assert status == 422
     assert "too small for a needle" in problem["errors"][0]["sentence"]
 
@@ -151,11 +151,11 @@ def test_what_to_mix_counts_every_piece_and_what_clean_jars_hold(api, cook):
     goat = Blend.objects.get(name="Cumin and sumac goat rub")
     sent = as_sent(opened(api))
     rub = {"kind": "rub", "blend_id": str(goat.id), "dose": "5", "hold": "1 h"}
-    for arm in sent["arms"]:
-        arm["layers"] = [rub]
+    for piece in sent["pieces"]:
+        piece["layers"] = [rub]
     api("PUT", f"cooks/{cook.id}", sent)
     total = api("GET", f"cooks/{cook.id}/totals")[1]["blends"][0]
-    doses = [arm["reading"]["layers"][0]["dose_g"] for arm in opened(api)["arms"]]
+    doses = [piece["reading"]["layers"][0]["dose_g"] for piece in opened(api)["pieces"]]
     assert total["takes"]["value"] == pytest.approx(sum(doses))
     assert total["shelf_g"] == 26.0
     assert total["mix"]["value"] == pytest.approx(sum(doses) - 26, abs=1)
@@ -166,37 +166,37 @@ def test_what_to_mix_counts_every_piece_and_what_clean_jars_hold(api, cook):
     assert api("GET", f"cooks/{cook.id}/totals")[1]["blends"][0]["shelf_g"] == 0
     nothing = as_sent(opened(api))
     last = {"kind": "finishing salt", "grind": "sea-salt-flake/flake", "dose": ""}
-    nothing["arms"][0] |= {"target": "0.2", "layers": [rub, last]}
+    nothing["pieces"][0] |= {"target": "0.2", "layers": [rub, last]}
     api("PUT", f"cooks/{cook.id}", nothing)
     assert api("GET", f"cooks/{cook.id}/totals")[1]["plain"] == []  # no rest is left for it
-    Piece.objects.filter(cook=cook, arm__label="A").update(cut="gone")
+    Piece.objects.filter(cook=cook, letter="A").update(cut="gone")
     broken = api("GET", f"cooks/{cook.id}/totals")[1]
-    assert broken["problems"][0]["field"] == "arms.0.piece.cut"
+    assert broken["problems"][0]["field"] == "pieces.0.cut"
     assert len(broken["blends"][0]["by"]) == 1
 
 
 def test_drippings_become_a_blend_for_a_later_sauce_with_their_error(api, cook):
-    status, made = api("POST", f"cooks/{cook.id}/drippings", {"label": "A"})
+    status, made = api("POST", f"cooks/{cook.id}/drippings", {"letter": "A"})
     assert status == 201
     blend = api("GET", f"blends/{made['blend_id']}")[1]
     assert [line["grind"] for line in blend["lines"]] == ["water/liquid", "tallow/melted", "table-salt/fine"]
     assert {line["error"] for line in blend["lines"]} == {"50"}
     salt = blend["reading"]["salt"]
     assert salt["high"] > 1.3 * salt["value"]
-    assert api("POST", f"cooks/{cook.id}/drippings", {"label": "H"})[0] == 422
+    assert api("POST", f"cooks/{cook.id}/drippings", {"letter": "H"})[0] == 422
 
 
 def test_weighing_back_teaches_the_cooks_own_coat_and_can_be_taken_back(api, cook):
-    known = api("GET", "coat/own-weight?cut=lamb-shoulder&surface=moist")[1]
+    known = api("GET", "cooks/coat/own-weight?cut=lamb-shoulder&surface=moist")[1]
     assert known["times"] == 2
-    body = {"label": "A", "layer": 1, "taken": "60 g", "left": "38", "fell": "2"}
+    body = {"letter": "A", "layer": 1, "taken": "60 g", "left": "38", "fell": "2"}
     status, learned = api("POST", f"cooks/{cook.id}/weigh-back", body)
     assert status == 200
     assert learned["times"] == 3
     assert learned["figure"]["value"] < known["figure"]["value"]  # 20 g on 736 cm2 is 2.7
     row = WeighBack.objects.get(pk=learned["noted"])
     assert row.coat_g_100cm2 == pytest.approx(20 / 7.36, rel=0.01)
-    assert api("POST", f"coat/weigh-back/{row.pk}/take-back")[1]["times"] == 2
+    assert api("POST", f"cooks/coat/weigh-back/{row.pk}/take-back")[1]["times"] == 2
     for change, field in (
         ({"left": "80"}, "left"), ({"fell": "30"}, "fell"), ({"taken": "lots"}, "taken"), ({"layer": 0}, "layer"),
     ):  # fmt: skip

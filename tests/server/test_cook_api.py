@@ -1,138 +1,144 @@
 """The cook over the API: coat, steps, mixing, evening out, batches, conflicts and bad input."""
 
+from copy import deepcopy
+
 import pytest
 from book.models import Blend, Cook, Layer, Piece, Revision, Step
 
 
 def opened(api) -> dict:
-    status, document = api("GET", "home")
+    status, document = api("GET", "cooks/in-hand")
     assert status == 200
     return document["cook"]
 
 
 def as_sent(document: dict) -> dict:
     """A cook's document as a screen sends it back."""
-    arms = [
-        {key: arm[key] for key in ("label", "name", "piece", "target", "beside")}
-        | {"layers": [layer["typed"] for layer in arm["layers"]]}
-        for arm in document["arms"]
-    ]
-    keys = ("name", "serve_at", "version", "eaters", "appetite")
-    return {key: document[key] for key in keys} | {"arms": arms}
+    kept = {key: document[key] for key in ("name", "serve_at", "version", "eaters", "appetite")}
+    return deepcopy(kept | {"pieces": [piece.get("typed", piece) for piece in document["pieces"]]})
 
 
-def step(document: dict, label: str, kind: str) -> dict:
-    arm = next(arm for arm in document["arms"] if arm["label"] == label)
-    return next(found for found in arm["steps"] if found["kind"] == kind)
+def saved(api, cook_id, sent: dict) -> dict:
+    """Save a cook and open it again as it then stands on Home; it is the one in hand."""
+    status, answer = api("PUT", f"cooks/{cook_id}", sent)
+    assert status == 200, answer
+    board = opened(api)
+    assert answer["version"] == board["version"]
+    assert answer["pieces"] == [piece["typed"] for piece in board["pieces"]]
+    return board
 
 
-def test_the_demo_opens_on_a_cook_in_hand_with_both_arms_read(api, book):
+def step(document: dict, letter: str, kind: str) -> dict:
+    piece = next(piece for piece in document["pieces"] if piece["typed"]["letter"] == letter)
+    return next(found for found in piece["steps"] if found["kind"] == kind)
+
+
+def test_the_demo_opens_on_a_cook_in_hand_with_both_pieces_read(api, book):
     cook = opened(api)
-    assert [arm["name"] for arm in cook["arms"]] == ["Rubbed", "Marinated"]
-    assert all(arm["reading"]["salt"]["value"] > 0.5 for arm in cook["arms"])
+    assert [piece["typed"]["name"] for piece in cook["pieces"]] == ["Rubbed", "Marinated"]
+    assert all(arm["reading"]["salt"]["value"] > 0.5 for arm in cook["pieces"])
     assert cook["next"]["kind"] == "mix"
-    assert cook["next"]["begins_at"] == min(s["begins_at"] for arm in cook["arms"] for s in arm["steps"])
+    assert cook["next"]["begins_at"] == min(s["begins_at"] for arm in cook["pieces"] for s in arm["steps"])
     assert [difference["what"] for difference in cook["fair"]["differs"]] == ["salt"]
 
 
 def test_a_weight_typed_in_pounds_is_kept_as_typed_and_doses_follow(api, cook):
     document = as_sent(opened(api))
-    document["arms"][0]["piece"]["mass"] = "5 lb 1 oz"
-    status, read = api("POST", "coat/read", document)
+    document["pieces"][0]["mass"] = "5 lb 1 oz"
+    status, read = api("POST", "cooks/coat/read", document)
     assert status == 200
-    status, saved = api("PUT", f"cooks/{cook.id}", document)
-    assert status == 200
-    assert saved["arms"][0]["piece"]["mass"] == "5 lb 1 oz"
-    assert Piece.objects.get(arm__label="A", cook=cook).mass_g == pytest.approx(2296.311373, rel=1e-8)
-    assert saved["arms"][0]["reading"]["layers"][1]["dose"]["value"] == read[0]["layers"][1]["dose"]["value"]
+    board = saved(api, cook.id, document)
+    assert board["pieces"][0]["typed"]["mass"] == "5 lb 1 oz"
+    assert Piece.objects.get(letter="A", cook=cook).mass_g == pytest.approx(2296.311373, rel=1e-8)
+    assert board["pieces"][0]["reading"]["layers"][1]["dose"]["value"] == read[0]["layers"][1]["dose"]["value"]
 
 
 @pytest.mark.parametrize(
     ("change", "field"),
     [
-        (lambda a: a["piece"].update(mass="-2 kg"), "arms.0.piece.mass"),
-        (lambda a: a["piece"].update(mass="900 kg"), "arms.0.piece.mass"),
-        (lambda a: a["piece"].update(mass="2 stone"), "arms.0.piece.mass"),
-        (lambda a: a["piece"].update(mass="1e308"), "arms.0.piece.mass"),
-        (lambda a: a["piece"].update(mass=1e308), "arms.0.piece.mass"),
-        (lambda a: a["piece"].update(count=0), "arms.0.piece.count"),
-        (lambda a: a["piece"].update(count="many"), "arms.0.piece.count"),
-        (lambda a: a["piece"].update(cut="gone"), "arms.0.piece.cut"),
-        (lambda a: a["piece"].update(length="20 cm"), "arms.0.piece.width"),
-        (lambda a: a["piece"].update(untrimmed="1 kg"), "arms.0.piece.untrimmed"),
-        (lambda a: a["piece"].update(cut_into="cubes", cut_size="4 m"), "arms.0.piece.cut_cm"),
-        (lambda a: a["piece"].update(cut_into="cubes"), "arms.0.piece.cut_cm"),
-        (lambda a: a["piece"].update(thin="40 cm"), "arms.0.piece.thin"),
-        (lambda a: a["piece"].update(faces={"fat cap": "gone"}), "arms.0.piece.faces.fat cap"),
-        (lambda a: a.update(target="lots"), "arms.0.target"),
-        (lambda a: a["layers"][1].update(dose="bark"), "arms.0.layers.1.dose"),
-        (lambda a: a["layers"][1].update(hold="0 h"), "arms.0.layers.1.hold"),
-        (lambda a: a["layers"][1].update(hold_c=1e9), "arms.0.layers.1.hold_c"),
-        (lambda a: a["layers"][1].update(hold_c=120), "arms.0.layers.1.hold_c"),
-        (lambda a: a["layers"][1].update(hold_at="boiling"), "arms.0.layers.1.hold_c"),
-        (lambda a: a["layers"][1].update(place="fridge", hold_at="90 °F"), "arms.0.layers.1.hold_c"),
-        (lambda a: a["layers"][1].update(place="attic"), "arms.0.layers.1.place"),
-        (lambda a: a["piece"].update(stages=[{"what": "thaw", "hold": "long"}]), "arms.0.piece.stages.0.hold"),
-        (lambda a: a["piece"].update(stages=[{"what": "temper", "hold": "1 h"}] * 3), "arms.0.piece.stages"),
-        (lambda a: a["layers"][1].update(blend_id=None), "arms.0.layers.1.blend"),
-        (lambda a: a["layers"][1].update(revision=7), "arms.0.layers.1.blend"),
-        (lambda a: a["layers"][1].update(stays="140"), "arms.0.layers.1.stays"),
-        (lambda a: a["layers"][0].update(dose="900"), "arms.0.layers.0.dose"),
-        (lambda a: a["layers"][0].update(grind="paprika/powder"), "arms.0.layers.0.blend"),
-        (lambda a: a["layers"][0].update(dose="") or a["layers"][1].update(dose=""), "arms.0.layers.1.dose"),
-        (lambda a: a.update(target="") or a["layers"][1].update(dose=""), "arms.0.target"),
+        (lambda a: a.update(mass="-2 kg"), "pieces.0.mass"),
+        (lambda a: a.update(mass="900 kg"), "pieces.0.mass"),
+        (lambda a: a.update(mass="2 stone"), "pieces.0.mass"),
+        (lambda a: a.update(mass="1e308"), "pieces.0.mass"),
+        (lambda a: a.update(mass=1e308), "pieces.0.mass"),
+        (lambda a: a.update(count=0), "pieces.0.count"),
+        (lambda a: a.update(count="many"), "pieces.0.count"),
+        (lambda a: a.update(cut="gone"), "pieces.0.cut"),
+        (lambda a: a.update(length="20 cm"), "pieces.0.width"),
+        (lambda a: a.update(untrimmed="1 kg"), "pieces.0.untrimmed"),
+        (lambda a: a.update(cut_into="cubes", cut_size="4 m"), "pieces.0.cut_size"),
+        (lambda a: a.update(cut_into="cubes"), "pieces.0.cut_size"),
+        (lambda a: a.update(thin="40 cm"), "pieces.0.thin"),
+        (lambda a: a.update(faces={"fat cap": "gone"}), "pieces.0.faces.fat cap"),
+        (lambda a: a.update(target="lots"), "pieces.0.target"),
+        (lambda a: a["layers"][1].update(dose="bark"), "pieces.0.layers.1.dose"),
+        (lambda a: a["layers"][1].update(hold="0 h"), "pieces.0.layers.1.hold"),
+        (lambda a: a["layers"][1].update(hold_c=1e9), "pieces.0.layers.1.hold_at"),
+        (lambda a: a["layers"][1].update(hold_c=120), "pieces.0.layers.1.hold_at"),
+        (lambda a: a["layers"][1].update(hold_at="boiling"), "pieces.0.layers.1.hold_at"),
+        (lambda a: a["layers"][1].update(place="fridge", hold_at="90 °F"), "pieces.0.layers.1.hold_at"),
+        (lambda a: a["layers"][1].update(place="attic"), "pieces.0.layers.1.place"),
+        (lambda a: a.update(stages=[{"what": "thaw", "hold": "long"}]), "pieces.0.stages.0.hold"),
+        (lambda a: a.update(stages=[{"what": "temper", "hold": "1 h"}] * 3), "pieces.0.stages"),
+        (lambda a: a["layers"][1].update(blend_id=None), "pieces.0.layers.1.blend"),
+        (lambda a: a["layers"][1].update(revision=7), "pieces.0.layers.1.blend"),
+        (lambda a: a["layers"][1].update(stays="140"), "pieces.0.layers.1.stays"),
+        (lambda a: a["layers"][0].update(dose="900"), "pieces.0.layers.0.dose"),
+        (lambda a: a["layers"][0].update(grind="paprika/powder"), "pieces.0.layers.0.blend"),
+        (lambda a: a["layers"][0].update(dose="") or a["layers"][1].update(dose=""), "pieces.0.layers.1.dose"),
+        (lambda a: a.update(target="") or a["layers"][1].update(dose=""), "pieces.0.target"),
     ],
 )
 def test_bad_input_gets_a_sentence_at_its_field_and_changes_nothing(api, cook, change, field):
     document = as_sent(opened(api))
-    change(document["arms"][0])
-    for method, path in (("POST", "coat/read"), ("PUT", f"cooks/{cook.id}")):
+    change(document["pieces"][0])
+    for method, path in (("POST", "cooks/coat/read"), ("PUT", f"cooks/{cook.id}")):
         status, problem = api(method, path, document)
         assert status == 422
         assert field in [error["field"] for error in problem["errors"]]
     assert opened(api)["version"] == 1
 
 
-def test_a_cut_that_left_the_catalogue_is_named_and_the_other_arm_stands(api, cook):
-    Piece.objects.filter(cook=cook, arm__label="A").update(cut="gone")
+def test_a_cut_that_left_the_catalogue_is_named_and_the_other_piece_stands(api, cook):
+    Piece.objects.filter(cook=cook, letter="A").update(cut="gone")
     document = opened(api)
-    assert document["arms"][0]["reading"] is None
-    assert document["arms"][0]["problems"][0]["field"] == "piece.cut"
-    assert document["arms"][1]["reading"] is not None
+    assert document["pieces"][0]["reading"] is None
+    assert document["pieces"][0]["problems"][0]["field"] == "cut"
+    assert document["pieces"][1]["reading"] is not None
     assert "salt" in document["fair"]["unknown"]
     sent = as_sent(document)
-    sent["arms"][0]["piece"]["cut"] = "lamb-leg"
-    assert api("PUT", f"cooks/{cook.id}", sent)[1]["arms"][0]["reading"] is not None
+    sent["pieces"][0]["cut"] = "lamb-leg"
+    assert saved(api, cook.id, sent)["pieces"][0]["reading"] is not None
 
 
 def test_a_second_windows_edit_of_a_cook_is_detected(api, cook):
     mine, other = as_sent(opened(api)), as_sent(opened(api))
-    other["arms"][1]["layers"][0]["hold"] = "12 h"
+    other["pieces"][1]["layers"][0]["hold"] = "12 h"
     assert api("PUT", f"cooks/{cook.id}", other)[0] == 200
-    mine["arms"][0]["piece"]["mass"] = "2.4 kg"
+    mine["pieces"][0]["mass"] = "2.4 kg"
     status, problem = api("PUT", f"cooks/{cook.id}", mine)
     assert status == 409
-    assert problem["theirs"]["arms"][1]["layers"][0]["typed"]["hold"] == "12 h"
-    assert opened(api)["arms"][0]["piece"]["mass"] == "2.3 kg"
+    assert problem["theirs"]["pieces"][1]["layers"][0]["hold"] == "12 h"
+    assert opened(api)["pieces"][0]["typed"]["mass"] == "2.3 kg"
 
 
 def test_mixing_pins_the_blend_and_later_edits_do_not_rewrite_the_cook(api, cook):
     rub = Blend.objects.get(name="Weir House lamb rub")
     document = opened(api)
-    before = document["arms"][0]["reading"]["salt"]["value"]
+    before = document["pieces"][0]["reading"]["salt"]["value"]
     mix = step(document, "A", "mix")
     status, mixed = api("POST", f"cooks/{cook.id}/steps/{mix['id']}", {"version": 1, "done": True})
     assert status == 200
-    assert mixed["arms"][0]["layers"][1]["typed"]["revision"] == 4  # after the three the demo kept
+    assert mixed["pieces"][0]["typed"]["layers"][1]["revision"] == 4  # after the three the demo kept
     blend = api("GET", f"blends/{rub.id}")[1]
     blend["lines"][0]["parts"] = "8"
     assert api("PUT", f"blends/{rub.id}", blend)[0] == 200
-    after = opened(api)["arms"][0]
+    after = opened(api)["pieces"][0]
     assert after["reading"]["salt"]["value"] == before
-    assert after["layers"][1]["changed_since"] is True
+    assert after["marks"][1]["changed_since"] is True
     # taking the tick back follows the blend again
     undone = api("POST", f"cooks/{cook.id}/steps/{mix['id']}", {"version": mixed["version"], "done": False})[1]
-    assert undone["arms"][0]["reading"]["salt"]["value"] > before
+    assert undone["pieces"][0]["reading"]["salt"]["value"] > before
 
 
 def test_an_empty_blend_cannot_be_ticked_as_mixed(api, cook):
@@ -140,7 +146,7 @@ def test_an_empty_blend_cannot_be_ticked_as_mixed(api, cook):
     blend = api("GET", f"blends/{rub.id}")[1]
     assert api("PUT", f"blends/{rub.id}", blend | {"lines": []})[0] == 200
     document = opened(api)
-    assert "add a first ingredient" in document["arms"][0]["problems"][0]["sentence"]
+    assert "add a first ingredient" in document["pieces"][0]["problems"][0]["sentence"]
     mix = step(document, "A", "mix")
     assert api("POST", f"cooks/{cook.id}/steps/{mix['id']}", {"version": 1, "done": True})[0] == 422
     assert step(opened(api), "A", "mix")["done_at"] is None
@@ -164,19 +170,19 @@ def test_steps_are_ticked_for_real_and_lengths_move_the_times(api, cook):
 
 def test_salt_is_evened_out_towards_what_is_wanted(api, cook):
     document = api("POST", f"cooks/{cook.id}/even", {"version": 1, "what": "salt"})[1]
-    a, b = (arm["reading"]["salt"]["value"] for arm in document["arms"])
+    a, b = (arm["reading"]["salt"]["value"] for arm in document["pieces"])
     assert a == pytest.approx(b, abs=0.006) == pytest.approx(1.5, abs=0.006)
     # after the bath is wiped off, before the fire
-    assert [s["kind"] for s in document["arms"][1]["steps"]] == ["mix", "bag", "wipe", "salt", "on", "rest", "plate"]
+    assert [s["kind"] for s in document["pieces"][1]["steps"]] == ["mix", "bag", "wipe", "salt", "on", "rest", "plate"]
     assert not document["fair"]["differs"]
     assert api("POST", f"cooks/{cook.id}/even", {"version": 2, "what": "salt"})[0] == 422
 
 
 def test_the_batch_follows_the_dose(api, cook):
     document = opened(api)
-    rub = document["arms"][0]["layers"][1]["typed"]
+    rub = document["pieces"][0]["typed"]["layers"][1]
     status, sized = api("POST", f"cooks/{cook.id}/batch", {"blend_id": rub["blend_id"]})
-    dose = document["arms"][0]["reading"]["layers"][1]["dose"]["value"]
+    dose = document["pieces"][0]["reading"]["layers"][1]["dose"]["value"]
     assert status == 200
     assert dose <= sized["batch_g"] < dose + 1
     assert api("GET", f"blends/{rub['blend_id']}")[1]["batch"] == sized["batch"]
@@ -192,12 +198,12 @@ def test_another_blend_changes_the_layer_and_its_steps_and_ticks_stay(api, cook)
     goat = Blend.objects.get(name="Cumin and sumac goat rub")
     layer = {"kind": "rub", "blend_id": str(goat.id), "dose": "8", "hold": "1 h", "hold_c": 4}
     binder = {"kind": "binder", "grind": "mustard-prepared/paste", "dose": "2.4"}
-    sent["arms"][1]["layers"] = [binder, layer]
-    saved = api("PUT", f"cooks/{cook.id}", sent)[1]
-    assert [s["kind"] for s in saved["arms"][1]["steps"]] == ["mix", "coat", "on", "rest", "plate"]
-    assert step(saved, "B", "rest")["done_at"] is not None
-    assert saved["arms"][1]["reading"]["layers"][0]["dose_g"] > 10
-    assert saved["arms"][1]["reading"]["layers"][1]["surface"] == "mustard"
+    sent["pieces"][1]["layers"] = [binder, layer]
+    board = saved(api, cook.id, sent)
+    assert [s["kind"] for s in board["pieces"][1]["steps"]] == ["mix", "coat", "on", "rest", "plate"]
+    assert step(board, "B", "rest")["done_at"] is not None
+    assert board["pieces"][1]["reading"]["layers"][0]["dose_g"] > 10
+    assert board["pieces"][1]["reading"]["layers"][1]["surface"] == "mustard"
 
 
 def test_a_chosen_blend_becomes_its_usual_layer_with_a_hold_for_its_acid(api, book):
@@ -215,21 +221,21 @@ def test_a_chosen_blend_becomes_its_usual_layer_with_a_hold_for_its_acid(api, bo
     holds = ((shoulder, "3 h"), (shoulder | cubes, "2 h"), ({"cut": "salmon-side", "mass": "1.2 kg"}, "10 min"),
              (shoulder | {"mass": "half"}, "3 h"))  # fmt: skip
     for piece, hold in holds:
-        made = api("POST", "coat/layer", {"blend_id": bath, "piece": piece})[1]["layer"]
+        made = api("POST", "cooks/coat/layer", {"blend_id": bath, "piece": piece})[1]["layer"]
         assert (made["kind"], made["hold"], made["dose"]) == ("marinade", hold, "250")
     ahead = {"kind": "pre-salt", "grind": "table-salt/fine", "dose": "0.5", "hold": "1 h"}
     glazed = {"kind": "glaze", "grind": "honey/liquid", "dose": "4"}
-    placed = api("POST", "coat/layer", {"blend_id": rub, "piece": leg, "layers": [ahead, glazed]})[1]
+    placed = api("POST", "cooks/coat/layer", {"blend_id": rub, "piece": leg, "layers": [ahead, glazed]})[1]
     made = placed["layer"]
     assert placed["place"] == 1
     assert (made["kind"], made["dose"], made["hold"], made["revision"]) == ("rub", "5", "2 h", None)
     # a cut whose coat was weighed back begins with the cook's own: (2 x 5 + 4.76 + 4.76) / 4
-    own = api("POST", "coat/layer", {"blend_id": rub, "piece": shoulder})[1]["layer"]
+    own = api("POST", "cooks/coat/layer", {"blend_id": rub, "piece": shoulder})[1]["layer"]
     assert own["dose"] == "4.9"
-    plain = api("POST", "coat/layer", {"kind": "spritz", "grind": "water/liquid", "piece": leg})[1]["layer"]
+    plain = api("POST", "cooks/coat/layer", {"kind": "spritz", "grind": "water/liquid", "piece": leg})[1]["layer"]
     assert (plain["dose"], plain["times"], plain["hold"]) == ("0.5", 4, "")
     gone = {"blend_id": "00000000-0000-0000-0000-000000000000", "piece": leg}
-    assert api("POST", "coat/layer", gone)[0] == 422
+    assert api("POST", "cooks/coat/layer", gone)[0] == 422
 
 
 def test_a_cook_is_begun_deleted_and_brought_back(api, cook):
@@ -238,22 +244,22 @@ def test_a_cook_is_begun_deleted_and_brought_back(api, cook):
     new = {
         "name": "Sluice picnic",
         "serve_at": "2027-06-01T13:00:00+02:00",
-        "arms": [
+        "pieces": [
             {"name": "Rubbed", "cut": "turkey-breast", "mass": "1.4 kg", "blend_id": str(duck.id)},
             {"name": "Marinated", "cut": "turkey-breast", "mass": "3 lb", "blend_id": str(bath.id)},
         ],
     }
-    bad = new | {"arms": [new["arms"][0] | {"mass": "-1 kg"}, new["arms"][1] | {"cut": "gone"}]}
+    bad = new | {"pieces": [new["pieces"][0] | {"mass": "-1 kg"}, new["pieces"][1] | {"cut": "gone"}]}
     status, problem = api("POST", "cooks", bad)
-    assert {e["field"] for e in problem["errors"]} == {"arms.0.mass", "arms.1.cut"}
+    assert {e["field"] for e in problem["errors"]} == {"pieces.0.mass", "pieces.1.cut"}
     assert Cook.objects.filter(name="Sluice picnic").count() == 0
     status, begun = api("POST", "cooks", new)
     assert status == 201
     assert opened(api)["id"] == begun["id"]
     # poultry in mild acid: the cautious school's longest hold is the default
-    assert begun["arms"][1]["layers"][0]["typed"]["hold"] == "2 h"
+    assert begun["pieces"][1]["layers"][0]["hold"] == "2 h"
     assert api("POST", f"cooks/{begun['id']}/delete", {"version": 1})[0] == 200
-    assert api("GET", "home")[1]["cook"] is None
+    assert api("GET", "cooks/in-hand")[1]["cook"] is None
     assert api("POST", f"cooks/{begun['id']}/restore")[1]["in_hand"] is True
     assert api("POST", f"cooks/{cook.id}/take")[1]["in_hand"] is True
     assert Cook.objects.filter(in_hand=True).count() == 1

@@ -3,18 +3,18 @@
 from uuid import uuid4
 
 import pytest
-from book.models import Blend, Cook, Stack, WeighBack
-from test_cook_api import as_sent, opened, step
+from book.models import Blend, Cook, Way, WeighBack
+from test_cook_api import as_sent, opened, saved, step
 
 WHEN = "2027-06-12T18:30:00+02:00"
 
 
 def new_cook(*blends: str, serve_at: str = WHEN) -> dict:
-    arms = [
+    pieces = [
         {"name": f"Way {n}", "cut": "lamb-shoulder", "mass": "2 kg", "blend_id": blend}
         for n, blend in enumerate(blends)
     ]
-    return {"name": "Trout on the quay", "serve_at": serve_at, "arms": arms}
+    return {"name": "Trout on the quay", "serve_at": serve_at, "pieces": pieces}
 
 
 def fields(problem: dict) -> dict[str, str]:
@@ -29,8 +29,8 @@ def test_a_cook_does_not_begin_with_a_blend_that_is_gone_or_empty_or_in_another_
     status, problem = api("POST", "cooks", new_cook(str(gone.pk), empty["id"], serve_at="1850-06-12T18:30:00Z"))
     assert status == 422
     said = fields(problem)
-    assert "choose another" in said["arms.0.blend_id"]
-    assert "add an ingredient to it first" in said["arms.1.blend_id"]
+    assert "choose another" in said["pieces.0.blend_id"]
+    assert "add an ingredient to it first" in said["pieces.1.blend_id"]
     assert "between the years 2000 and 2100" in said["serve_at"]
     assert Cook.objects.count() == cooks
 
@@ -51,14 +51,16 @@ def test_plating_has_no_length_and_a_step_of_another_cook_is_not_found(api, cook
 @pytest.mark.parametrize(
     ("path", "body", "says"),
     [
-        ("coat/layer", {"piece": {"cut": "lamb-shoulder", "mass": "2 kg"}}, "which kind of layer"),
+        ("cooks/coat/layer", {"piece": {"cut": "lamb-shoulder", "mass": "2 kg"}}, "which kind of layer"),
         (
-            "coat/skin",
+            "cooks/coat/skin",
             {
-                "arm": {
-                    "label": "A",
+                "piece": {
+                    "letter": "A",
                     "name": "A",
-                    "piece": {"cut": "chicken-wing", "mass": "1 g", "count": 1},
+                    "cut": "chicken-wing",
+                    "mass": "1 g",
+                    "count": 1,
                     "layers": [],
                 }
             },
@@ -73,12 +75,16 @@ def test_a_layer_without_a_kind_and_a_skin_as_heavy_as_its_piece_are_refused(api
 
 
 def test_what_was_never_kept_cannot_be_deleted_or_brought_back(api, cook):
-    stacks, backs = Stack.objects.count(), WeighBack.objects.count()
-    for path in (f"stacks/{uuid4()}/delete", f"stacks/{uuid4()}/restore", f"coat/weigh-back/{uuid4()}/take-back"):
+    ways, backs = Way.objects.count(), WeighBack.objects.count()
+    for path in (
+        f"cooks/ways/{uuid4()}/delete",
+        f"cooks/ways/{uuid4()}/restore",
+        f"cooks/coat/weigh-back/{uuid4()}/take-back",
+    ):
         status, problem = api("POST", path)
         assert (status, problem["title"]) == (404, "Not in the book")
-    assert (Stack.objects.count(), WeighBack.objects.count()) == (stacks, backs)
-    status, problem = api("POST", f"cooks/{cook.id}/strength", {"label": "A", "layer": 9})
+    assert (Way.objects.count(), WeighBack.objects.count()) == (ways, backs)
+    status, problem = api("POST", f"cooks/{cook.id}/strength", {"letter": "A", "layer": 9})
     assert status == 422
     assert "not on the board any more" in problem["detail"]
 
@@ -88,34 +94,34 @@ def test_a_cook_is_not_served_in_another_century_and_keeps_its_pieces_apart(api,
     status, problem = api("PUT", f"cooks/{cook.id}", sent | {"serve_at": "2150-01-01T00:00:00Z"})
     assert status == 422
     assert "serve_at" in fields(problem)
-    status, problem = api("PUT", f"cooks/{cook.id}", sent | {"arms": [sent["arms"][0]] * 2})
+    status, problem = api("PUT", f"cooks/{cook.id}", sent | {"pieces": [sent["pieces"][0]] * 2})
     assert status == 422
     assert "each under a letter of its own" in problem["detail"]
     assert as_sent(opened(api)) == sent
 
 
-def test_a_face_left_bare_on_one_arm_is_evened_out_on_both(api, cook):
+def test_a_face_left_bare_on_one_piece_is_evened_out_on_both(api, cook):
     sent = as_sent(opened(api))
-    sent["arms"][0]["piece"]["faces"] = {"fat cap": "bare"}
-    sent["arms"][1]["piece"]["faces"] = {"fat cap": "coated"}
-    saved = api("PUT", f"cooks/{cook.id}", sent)[1]
-    status, found = api("POST", f"cooks/{cook.id}/even", {"version": saved["version"], "what": "bare face"})
+    sent["pieces"][0]["faces"] = {"fat cap": "bare"}
+    sent["pieces"][1]["faces"] = {"fat cap": "coated"}
+    before = saved(api, cook.id, sent)
+    status, found = api("POST", f"cooks/{cook.id}/even", {"version": before["version"], "what": "bare face"})
     assert status == 200
-    states = [[face["state"] for face in arm["reading"]["piece"]["faces"]] for arm in found["arms"]]
+    states = [[face["state"] for face in piece["reading"]["piece"]["faces"]] for piece in found["pieces"]]
     assert states == [["bare"], ["bare"]]
     assert "bare face" not in {one["what"] for one in found["fair"]["differs"]}
-    assert found["version"] > saved["version"]
+    assert found["version"] > before["version"]
 
 
 def test_the_skin_of_a_bird_is_seasoned_as_it_comes_and_evened_out_to_that(api, cook):
     sent = as_sent(opened(api))
-    for arm, faces in zip(sent["arms"], ({"skin": "coated"}, {}), strict=True):
-        arm["piece"] |= {"cut": "duck-whole", "faces": faces, "length": "", "width": "", "thickness": ""}
-    saved = api("PUT", f"cooks/{cook.id}", sent)[1]
-    assert "faces left bare" in saved["fair"]["same"]
-    saved["arms"][1]["piece"]["faces"] = {"skin": "bare"}
-    bare = api("PUT", f"cooks/{cook.id}", as_sent(saved))[1]
+    for piece, faces in zip(sent["pieces"], ({"skin": "coated"}, {}), strict=True):
+        piece |= {"cut": "duck-whole", "faces": faces, "length": "", "width": "", "thickness": ""}
+    same = saved(api, cook.id, sent)
+    assert "faces left bare" in same["fair"]["same"]
+    same["pieces"][1]["typed"]["faces"] = {"skin": "bare"}
+    bare = saved(api, cook.id, as_sent(same))
     assert "bare face" in {one["what"] for one in bare["fair"]["differs"]}
     evened = api("POST", f"cooks/{cook.id}/even", {"version": bare["version"], "what": "bare face"})[1]
-    states = [[face["state"] for face in arm["reading"]["piece"]["faces"]] for arm in evened["arms"]]
+    states = [[face["state"] for face in piece["reading"]["piece"]["faces"]] for piece in evened["pieces"]]
     assert states == [["coated"], ["coated"]]

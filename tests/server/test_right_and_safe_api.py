@@ -9,7 +9,7 @@ from contextlib import closing
 
 import pytest
 from book.models import Blend, Card, Cook, Jar, Look, Sample, Trial
-from server.test_cook_api import as_sent, opened
+from server.test_cook_api import as_sent, opened, saved
 from server.test_table_api import card, hand_in, seat
 
 
@@ -19,50 +19,50 @@ def ids(reading: dict) -> dict[str, str]:
 
 def test_where_a_hold_is_and_how_warm_is_kept_as_typed_and_counts_on_the_clocks(api, cook):
     sent = as_sent(opened(api))
-    hold = sent["arms"][0]["layers"][1]
+    hold = sent["pieces"][0]["layers"][1]
     assert (hold["place"], hold["hold_at"]) == ("fridge", "")
     hold |= {"place": "warm water", "hold_at": "122 °F", "hold": "3 h"}
-    saved = api("PUT", f"cooks/{cook.id}", sent)[1]
-    kept = saved["arms"][0]["layers"][1]["typed"]
+    board = saved(api, cook.id, sent)
+    kept = board["pieces"][0]["typed"]["layers"][1]
     assert (kept["place"], kept["hold_at"], kept["hold_c"]) == ("warm water", "122 °F", pytest.approx(50))
-    assert ids(saved["arms"][0]["reading"])["warm-bath"] == "caution"
-    again = as_sent(saved)
-    again["arms"][0]["layers"][1] |= {"place": "fridge", "hold_at": "40 °F", "hold": "16 h"}
-    cold = api("PUT", f"cooks/{cook.id}", again)[1]["arms"][0]["reading"]
+    assert ids(board["pieces"][0]["reading"])["warm-bath"] == "caution"
+    again = as_sent(board)
+    again["pieces"][0]["layers"][1] |= {"place": "fridge", "hold_at": "40 °F", "hold": "16 h"}
+    cold = saved(api, cook.id, again)["pieces"][0]["reading"]
     assert not {"warm-hold", "warm-bath"} & set(ids(cold))
     assert ids(cold)["cold-hold"] == "note"
 
 
 def test_a_hold_without_a_temperature_is_as_warm_as_its_place_usually_is(api, cook):
     sent = as_sent(opened(api))
-    hold = sent["arms"][0]["layers"][1]
+    hold = sent["pieces"][0]["layers"][1]
     for place, celsius in (("outside", 35), ("bench", 21), ("warm water", 57), ("cool box", 4), ("", 4)):
-        del (copy := json.loads(json.dumps(sent)))["arms"][0]["layers"][1]["hold_c"]
-        copy["arms"][0]["layers"][1] |= {"place": place, "hold": "50 min", "hold_at": ""}
-        copy["arms"][0]["piece"]["stages"] = [{"what": "temper", "place": "bench", "hold": "75 min"}]
+        del (copy := json.loads(json.dumps(sent)))["pieces"][0]["layers"][1]["hold_c"]
+        copy["pieces"][0]["layers"][1] |= {"place": place, "hold": "50 min", "hold_at": ""}
+        copy["pieces"][0]["stages"] = [{"what": "temper", "place": "bench", "hold": "75 min"}]
         copy["version"] = opened(api)["version"]
-        arm = api("PUT", f"cooks/{cook.id}", copy)[1]["arms"][0]
-        assert arm["layers"][1]["typed"]["hold_c"] == celsius
+        piece = saved(api, cook.id, copy)["pieces"][0]
+        assert piece["typed"]["layers"][1]["hold_c"] == celsius
         # 50 min outside and 75 on the bench are more than two hours off the cold
-        assert ("warm-hold" in ids(arm["reading"])) == (place in ("outside", "bench"))
+        assert ("warm-hold" in ids(piece["reading"])) == (place in ("outside", "bench"))
     assert hold["hold_c"] == 4
 
 
 def test_a_piece_says_how_it_was_thawed_and_how_long_it_was_out(api, cook):
     sent = as_sent(opened(api))
-    sent["arms"][0]["piece"]["stages"] = [
+    sent["pieces"][0]["stages"] = [
         {"what": "thaw", "place": "warm water", "hold": "40 min", "hold_at": "38 °C"},
         {"what": "temper", "place": "outside", "hold": "30 min", "hold_at": ""},
     ]
-    arm = api("PUT", f"cooks/{cook.id}", sent)[1]["arms"][0]
-    assert [stage["hold"] for stage in arm["piece"]["stages"]] == ["40 min", "30 min"]
+    piece = saved(api, cook.id, sent)["pieces"][0]
+    assert [stage["hold"] for stage in piece["typed"]["stages"]] == ["40 min", "30 min"]
     assert "thawed in warm water" in next(
-        caution["sentence"] for caution in arm["reading"]["cautions"] if caution["id"] == "warm-hold"
+        caution["sentence"] for caution in piece["reading"]["cautions"] if caution["id"] == "warm-hold"
     )
 
 
 def test_cautions_of_a_step_name_its_layer(api, cook):
-    cautions = opened(api)["arms"][1]["reading"]["cautions"]
+    cautions = opened(api)["pieces"][1]["reading"]["cautions"]
     assert {c["id"]: c["layer"] for c in cautions}["discard-or-boil"] == 0
     assert {c["id"]: c["layer"] for c in cautions}["minimum-centre"] is None
 
@@ -82,16 +82,16 @@ def test_what_was_tasted_is_frozen_and_a_copy_is_not(api, cook):
         return problem["errors"][0]["field"]
 
     def swap(c):
-        c["arms"][0]["name"], c["arms"][1]["name"] = c["arms"][1]["name"], c["arms"][0]["name"]
+        c["pieces"][0]["name"], c["pieces"][1]["name"] = c["pieces"][1]["name"], c["pieces"][0]["name"]
 
-    assert refused(swap) == "arms.0"
-    assert refused(lambda c: c["arms"][1]["piece"].update(mass="2.4 kg")) == "arms.1"
-    assert refused(lambda c: c["arms"][0]["layers"].pop()) == "arms.0"
-    assert refused(lambda c: c["arms"][0].update(target="2")) == "arms.0"
-    assert refused(lambda c: c["arms"][1].update(beside=True)) == "arms.1"
-    assert refused(lambda c: c["arms"].pop()) == "arms"
+    assert refused(swap) == "pieces.0"
+    assert refused(lambda c: c["pieces"][1].update(mass="2.4 kg")) == "pieces.1"
+    assert refused(lambda c: c["pieces"][0]["layers"].pop()) == "pieces.0"
+    assert refused(lambda c: c["pieces"][0].update(target="2")) == "pieces.0"
+    assert refused(lambda c: c["pieces"][1].update(tasted=False)) == "pieces.1"
+    assert refused(lambda c: c["pieces"].pop()) == "pieces"
     # as it was, whether the usual temperature of the fridge is said or not, it is sent as it is kept
-    del (same := json.loads(json.dumps(sent)))["arms"][0]["layers"][1]["hold_c"]
+    del (same := json.loads(json.dumps(sent)))["pieces"][0]["layers"][1]["hold_c"]
     status, document = api("PUT", f"cooks/{cook.id}", same)
     assert status == 200
     sent["version"] = version = document["version"]
@@ -99,50 +99,57 @@ def test_what_was_tasted_is_frozen_and_a_copy_is_not(api, cook):
     codes = sorted(Sample.objects.filter(trial=cook.trial).values_list("code", flat=True))
     # its name, its time and what cooks beside it may still change
     salmon = {
-        "label": "C",
+        "letter": "C",
         "name": "Salmon",
-        "beside": True,
+        "tasted": False,
         "layers": [],
-        "piece": {"cut": "salmon-side", "mass": "1 kg"},
+        "cut": "salmon-side",
+        "mass": "1 kg",
     }
-    open_still = sent | {"name": "Lock-side supper, first table", "arms": [*sent["arms"], salmon]}
-    status, saved = api("PUT", f"cooks/{cook.id}", open_still)
-    assert (status, len(saved["arms"])) == (200, 3)
+    open_still = sent | {"name": "Lock-side supper, first table", "pieces": [*sent["pieces"], salmon]}
+    board = saved(api, cook.id, open_still)
+    assert len(board["pieces"]) == 3
     assert sorted(Sample.objects.filter(trial=cook.trial).values_list("code", flat=True)) == codes
     # a screen that was open before the first card knows no revision yet, and has changed nothing
-    stale = as_sent(saved)
-    for layer in stale["arms"][0]["layers"]:
+    stale = as_sent(board)
+    for layer in stale["pieces"][0]["layers"]:
         layer["revision"] = None
     assert api("PUT", f"cooks/{cook.id}", stale)[0] == 200
 
     status, copy = api("POST", f"cooks/{cook.id}/copy")
     assert status == 201
-    assert (copy["name"], copy["cards"], copy["in_hand"]) == ("Lock-side supper, first table, again", 0, True)
+    assert (copy["name"], copy["trial"]["cards"], copy["in_hand"]) == ("Lock-side supper, first table, again", 0, True)
     assert copy["serve_at"] > document["serve_at"]
-    assert [arm["beside"] for arm in copy["arms"]] == [False, False, True]
-    kinds = [[layer["typed"]["kind"] for layer in arm["layers"]] for arm in copy["arms"]]
-    assert kinds == [[layer["typed"]["kind"] for layer in arm["layers"]] for arm in saved["arms"]]
-    assert not any(step["done_at"] for arm in copy["arms"] for step in arm["steps"])
-    assert copy["arms"][0]["layers"][1]["typed"]["revision"] is None
+    assert [piece["tasted"] for piece in copy["pieces"]] == [True, True, False]
+    kinds = [[layer["kind"] for layer in piece["layers"]] for piece in copy["pieces"]]
+    assert kinds == [[layer["kind"] for layer in piece["typed"]["layers"]] for piece in board["pieces"]]
+    assert not any(step["done_at"] for piece in opened(api)["pieces"] for step in piece["steps"])
+    assert copy["pieces"][0]["layers"][1]["revision"] is None
     changed = as_sent(copy)
-    changed["arms"][0]["name"] = "Rubbed twice"
+    changed["pieces"][0]["name"] = "Rubbed twice"
     assert api("PUT", f"cooks/{copy['id']}", changed)[0] == 200
-    assert Cook.objects.get(pk=cook.pk).trial.arms.get(label="A").name == "Rubbed"
+    assert Cook.objects.get(pk=cook.pk).pieces.get(letter="A").name == "Rubbed"
 
     # with its only card taken back, it is open again
     card_id = seat(api, cook)["cards"][0]["id"]
     api("POST", f"trials/{cook.trial.id}/cards/{card_id}/delete")
     mended = as_sent(api("GET", f"cooks/{cook.id}")[1])
-    mended["arms"][0]["name"] = "Rubbed, renamed"
+    mended["pieces"][0]["name"] = "Rubbed, renamed"
     assert api("PUT", f"cooks/{cook.id}", mended)[0] == 200
 
 
 def test_plate_numbers_stand_beside_pieces_in_one_answer_that_notes_who_looked(api, cook):
     codes = set(Sample.objects.filter(trial=cook.trial).values_list("code", flat=True))
-    for path in ("home", f"cooks/{cook.id}", "cooks", f"trials/{cook.trial.id}", f"verdicts/{cook.trial.id}"):
+    for path in (
+        "cooks/in-hand",
+        f"cooks/{cook.id}",
+        "cooks",
+        f"trials/{cook.trial.id}",
+        f"trials/{cook.trial.id}/verdict",
+    ):
         text = json.dumps(api("GET", path)[1])
         if any(f'"{code}"' in text for code in codes):
-            assert '"label": "A"' not in text
+            assert '"letter": "A"' not in text
     assert api("GET", f"cooks/{cook.id}/plating")[0] == 405
     assert api("POST", f"cooks/{cook.id}/plating", {"who": " "})[0] == 422
     seen = api("POST", f"cooks/{cook.id}/plating", {"who": "Kittiwake"})[1]
@@ -156,7 +163,7 @@ def test_plate_numbers_stand_beside_pieces_in_one_answer_that_notes_who_looked(a
     table = hand_in(api, cook, "kittiwake", None)
     assert {c["taster"]: c["blind"] for c in table["cards"]} == {"Marigold": True, "kittiwake": False}
     api("POST", f"trials/{cook.trial.id}/reveal")
-    muddies = {d["what"]: d["sentence"] for d in api("GET", f"verdicts/{cook.trial.id}")[1]["differs"]}
+    muddies = {d["what"]: d["sentence"] for d in api("GET", f"trials/{cook.trial.id}/verdict")[1]["differs"]}
     assert muddies["blind"].startswith("1 of 2 cards are from tasters who knew")
     # a card handed in before its taster looked stays blind
     api("POST", f"cooks/{cook.id}/plating", {"who": "Marigold"})
@@ -168,19 +175,19 @@ def test_a_trial_states_its_number_of_cards_before_the_first(api, cook):
     assert api("PUT", f"trials/{cook.trial.id}/plan", {"cards": 6})[1]["planned_cards"] == 6
     for bad in (0, 61):
         assert api("PUT", f"trials/{cook.trial.id}/plan", {"cards": bad})[0] == 422
-    code = {sample.arm.label: sample.code for sample in cook.trial.samples.select_related("arm")}
+    code = {sample.piece.letter: sample.code for sample in cook.trial.samples.select_related("piece")}
     for n in range(5):
         hand_in(api, cook, f"Boat {n}", code["B"])
-    assert api("GET", f"verdicts/{cook.trial.id}")[1]["state"] == "not yet known"
+    assert api("GET", f"trials/{cook.trial.id}/verdict")[1]["state"] == "not yet known"
     status, problem = api("PUT", f"trials/{cook.trial.id}/plan", {"cards": 5})
     assert (status, problem["errors"][0]["field"]) == (422, "cards")
     hand_in(api, cook, "Boat 5", code["B"])
-    verdict = api("GET", f"verdicts/{cook.trial.id}")[1]
+    verdict = api("GET", f"trials/{cook.trial.id}/verdict")[1]
     assert (verdict["state"], verdict["cards_beyond"]) == ("winner", 0)
     # only the cards that were stated decide: what comes after them is shown, and counts for nothing
     for n in range(6, 12):
         hand_in(api, cook, f"Boat {n}", code["A"])
-    verdict = api("GET", f"verdicts/{cook.trial.id}")[1]
+    verdict = api("GET", f"trials/{cook.trial.id}/verdict")[1]
     assert (verdict["state"], verdict["cards_beyond"]) == ("winner", 6)
     assert sorted(side["preferred"] for side in verdict["sides"]) == [0, 6]
     assert len(verdict["cards"]) == 12
@@ -194,7 +201,7 @@ def test_the_verdict_shows_the_salt_votes_of_its_cards(api, cook):
             {"code": code, "scale": "salt", "value": vote} for code, vote in zip(codes, votes, strict=True)
         ]
         assert api("POST", f"trials/{cook.trial.id}/cards", document)[0] == 201
-    votes = api("GET", f"verdicts/{cook.trial.id}")[1]["salt"]
+    votes = api("GET", f"trials/{cook.trial.id}/verdict")[1]["salt"]
     assert votes == [
         {"too_little": 1, "just_right": 2, "too_much": 0}, {"too_little": 0, "just_right": 1, "too_much": 2},
     ]  # fmt: skip
@@ -267,14 +274,14 @@ def test_a_default_coat_on_thin_meat_and_on_birds_is_usual_not_salty(api, book):
     rub = str(Blend.objects.get(name="Cumin and sumac goat rub").id)
     for cut, mass in (("chicken-whole", "1.8 kg"), ("lamb-cubes", "1 kg"), ("pork-back-ribs", "900 g")):
         piece = {"cut": cut, "mass": mass}
-        layer = api("POST", "coat/layer", {"blend_id": rub, "piece": piece})[1]["layer"]
-        arm = {"label": "A", "name": "A", "piece": piece, "layers": [layer]}
-        found = api("POST", "coat/read", {"arms": [arm]})[1][0]
+        layer = api("POST", "cooks/coat/layer", {"blend_id": rub, "piece": piece})[1]["layer"]
+        joint = {"letter": "A", "name": "A", **piece, "layers": [layer]}
+        found = api("POST", "cooks/coat/read", {"pieces": [joint]})[1][0]
         assert 1.2 <= found["salt"]["value"] <= 1.8, cut
-        school = api("POST", "coat/school", {"school": "ahead", "arm": arm, "blend_ids": [rub]})[1]
-        both = api("POST", "coat/read", {"arms": [school]})[1][0]
+        way = api("POST", "cooks/coat/way", {"way": "ahead", "piece": joint, "blend_ids": [rub]})[1]
+        both = api("POST", "cooks/coat/read", {"pieces": [way]})[1][0]
         assert both["salt"]["value"] <= 1.8, cut
-    mustard = api("POST", "coat/layer", {"kind": "binder", "grind": "mustard-prepared/paste", "piece": piece})[1]
+    mustard = api("POST", "cooks/coat/layer", {"kind": "binder", "grind": "mustard-prepared/paste", "piece": piece})[1]
     assert mustard["layer"]["dose"] == "2.4"
 
 

@@ -7,7 +7,7 @@ import urllib.error
 from itertools import pairwise
 
 import pytest
-from api.scale import LOST_AFTER_S, hub
+from api.devices.scale import LOST_AFTER_S, hub
 from devices import simulated_scale
 from devices.simulated_scale import Device
 from ravska_core.bowl import ScaleSettings
@@ -16,43 +16,43 @@ from ravska_core.bowl import ScaleSettings
 def send(api, grams: float | None = 12.3, settled: bool = True, **more: object) -> tuple[int, dict]:
     reading = {"at_s": 1.0, "grams": grams, "settled": settled, "overload": grams is None}
     document = {"scale": "bench", "capacity_g": 2000, "resolution_g": 0.1, "readings": [reading]}
-    return api("POST", "scale/readings", document | more)
+    return api("POST", "devices/scale/readings", document | more)
 
 
 def test_any_device_that_posts_its_readings_is_shown_and_told_to_tare(api, book):
-    assert api("GET", "scale")[1]["state"] == "none"
-    assert api("POST", "scale/tare")[0] == 422
+    assert api("GET", "devices/scale")[1]["state"] == "none"
+    assert api("POST", "devices/scale/tare")[0] == 422
     assert send(api)[1] == {"do": []}
-    now = api("GET", "scale")[1]
+    now = api("GET", "devices/scale")[1]
     assert (now["state"], now["scale"], now["grams"], now["settled"]) == ("live", "bench", 12.3, True)
-    tared = api("POST", "scale/tare")[1]
+    tared = api("POST", "devices/scale/tare")[1]
     assert not tared["settled"]  # what it still shows is from before
     (order,) = send(api, 12.3)[1]["do"]
     assert order["do"] == "tare"
-    assert not api("GET", "scale")[1]["settled"]
+    assert not api("GET", "devices/scale")[1]["settled"]
     assert send(api, 0.0)[1] == {"do": []}
-    assert api("GET", "scale")[1]["settled"]
+    assert api("GET", "devices/scale")[1]["settled"]
     assert send(api, None)[0] == 200
-    assert api("GET", "scale")[1]["overload"]
+    assert api("GET", "devices/scale")[1]["overload"]
     # nobody puts anything on a real scale from a screen
-    assert api("POST", "scale/simulated/handle", {"do": "put", "grams": 5})[0] == 422
+    assert api("POST", "devices/scale/simulated/handle", {"do": "put", "grams": 5})[0] == 422
 
 
 def test_a_device_that_tells_back_what_it_did_is_told_again_until_it_has(api, book):
     send(api, kind="simulated", done=[])
-    api("POST", "scale/tare")
-    api("POST", "scale/simulated/handle", {"do": "put", "grams": 5})
+    api("POST", "devices/scale/tare")
+    api("POST", "devices/scale/simulated/handle", {"do": "put", "grams": 5})
     # the first answer is lost on its way: what the scale shows is still of before
     first = send(api, 12.3, kind="simulated", done=[])[1]["do"]
     assert [order["do"] for order in first] == ["tare", "put"]
-    assert not api("GET", "scale")[1]["settled"]
+    assert not api("GET", "devices/scale")[1]["settled"]
     tare, put = send(api, 12.3, kind="simulated", done=[])[1]["do"]
-    assert not api("GET", "scale")[1]["settled"]
+    assert not api("GET", "devices/scale")[1]["settled"]
     assert send(api, 0.0, kind="simulated", done=[tare["id"]])[1]["do"] == [put]
-    assert api("GET", "scale")[1]["settled"]
+    assert api("GET", "devices/scale")[1]["settled"]
     assert send(api, 5.0, kind="simulated", done=[tare["id"], put["id"]])[1] == {"do": []}
     # the last thing it does it cannot tell back; the next scale of its name is not to hear it
-    api("POST", "scale/simulated/handle", {"do": "stop"})
+    api("POST", "devices/scale/simulated/handle", {"do": "stop"})
     assert [order["do"] for order in send(api, kind="simulated", done=[])[1]["do"]] == ["stop"]
     assert send(api, kind="simulated", done=[])[1] == {"do": []}
 
@@ -79,23 +79,23 @@ def test_a_device_that_sends_nonsense_is_told_so(api, book, change):
 def test_a_silent_scale_is_said_to_be_lost_and_not_told_to_tare(api, book, monkeypatch):
     send(api)
     later = time.monotonic() + LOST_AFTER_S + 1
-    monkeypatch.setattr("api.scale.time.monotonic", lambda: later)
-    lost = api("GET", "scale")[1]
+    monkeypatch.setattr("api.devices.scale.time.monotonic", lambda: later)
+    lost = api("GET", "devices/scale")[1]
     assert (lost["state"], lost["grams"], lost["settled"]) == ("lost", None, False)
-    status, problem = api("POST", "scale/tare")
+    status, problem = api("POST", "devices/scale/tare")
     assert status == 422
     assert "by hand" in problem["detail"]
     assert send(api, 44.0)[0] == 200
-    assert api("GET", "scale")[1]["grams"] == 44.0
+    assert api("GET", "devices/scale")[1]["grams"] == 44.0
 
 
 def test_the_screen_starts_a_device_of_its_own(api, book, started):
-    assert api("POST", "scale/simulated", {"resolution_g": 1.0})[0] == 200
+    assert api("POST", "devices/scale/simulated", {"resolution_g": 1.0})[0] == 200
     (command,) = started
     assert command[1].endswith("simulated_scale.py")
     assert command[command.index("--resolution") + 1] == "1.0"
     assert command[command.index("--server") + 1] == "http://testserver"
-    assert api("POST", "scale/simulated", {"resolution_g": 0.5})[0] == 422
+    assert api("POST", "devices/scale/simulated", {"resolution_g": 0.5})[0] == 422
 
 
 def device(api, monkeypatch, fails: int = 0, **settings: object) -> tuple[Device, list[dict]]:
@@ -108,7 +108,7 @@ def device(api, monkeypatch, fails: int = 0, **settings: object) -> tuple[Device
             left[0] -= 1
             raise urllib.error.URLError("away")
         sent.append(document)
-        status, answer = api("POST", "scale/readings", json.dumps(document))
+        status, answer = api("POST", "devices/scale/readings", json.dumps(document))
         assert status == 200
         if len(sent) % 5 == 0:
             raise TimeoutError
@@ -137,13 +137,13 @@ def test_the_simulated_scale_weighs_tares_overloads_and_outlives_the_server(api,
     def sleep(seconds: float) -> None:
         order = next(todo, None)
         if isinstance(order, dict):
-            assert api("POST", "scale/simulated/handle", order)[0] == 200
+            assert api("POST", "devices/scale/simulated/handle", order)[0] == 200
         elif order == "tare":
-            assert api("POST", "scale/tare")[0] == 200
+            assert api("POST", "devices/scale/tare")[0] == 200
         elif order == "overload":
-            assert api("GET", "scale")[1]["overload"]
+            assert api("GET", "devices/scale")[1]["overload"]
         elif isinstance(order, str):
-            found = api("GET", "scale")[1]
+            found = api("GET", "devices/scale")[1]
             assert found["settled"]
             assert found["grams"] == pytest.approx(float(order.split(" ")[1]), abs=0.3)
 
@@ -169,7 +169,7 @@ def test_the_simulated_scale_gives_up_when_nobody_answers_for_long(monkeypatch):
 
 
 def test_scales_are_heard_by_all_threads_at_once(api, book):
-    from api.scale import ScaleReadingDocument, ScaleReadings
+    from api.devices.scale import ScaleReadingDocument, ScaleReadings
 
     def stream(name: str) -> None:
         for at in range(200):

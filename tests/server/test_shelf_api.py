@@ -6,7 +6,7 @@ import pytest
 
 
 def test_the_catalogue_names_where_each_density_is_from(api, book):
-    status, found = api("GET", "catalogue")
+    status, found = api("GET", "shelf/catalogue")
     assert status == 200
     assert len(found["grinds"]) > 90
     assert len(found["cuts"]) >= 20
@@ -18,35 +18,35 @@ def test_the_catalogue_names_where_each_density_is_from(api, book):
 
 
 def test_preferences_are_kept_and_change_no_stored_value(api, cook):
-    before = api("GET", f"cooks/{cook.id}")[1]
+    before = api("GET", "cooks/in-hand")[1]["cook"]
     wanted = {"units": "us", "temperature": "F", "spoon_set": "australian", "theme": "iron", "single_keys": False}
     wanted["spoons_lacking"] = ["⅛ tsp", "pinch"]
-    assert api("PUT", "preferences", wanted)[0] == 200
-    assert api("GET", "preferences")[1] == wanted
-    after = api("GET", f"cooks/{cook.id}")[1]
+    assert api("PUT", "book/preferences", wanted)[0] == 200
+    assert api("GET", "book/preferences")[1] == wanted
+    after = api("GET", "cooks/in-hand")[1]["cook"]
     assert after["version"] == before["version"]
-    first, second = (doc["arms"][0]["reading"]["layers"][1] for doc in (before, after))
+    first, second = (doc["pieces"][0]["reading"]["layers"][1] for doc in (before, after))
     assert second["dose"] == first["dose"]
     # only the spoons are others: a tablespoon of 20 ml
     assert second["spoons"]["text"] != first["spoons"]["text"]
     assert "⅛" not in second["spoons"]["text"]
-    spoons = next(s["spoons"] for s in api("GET", "catalogue")[1]["spoon_sets"] if s["key"] == "australian")
-    assert api("PUT", "preferences", wanted | {"spoons_lacking": spoons})[0] == 422
+    spoons = next(s["spoons"] for s in api("GET", "shelf/catalogue")[1]["spoon_sets"] if s["key"] == "australian")
+    assert api("PUT", "book/preferences", wanted | {"spoons_lacking": spoons})[0] == 422
 
 
 @pytest.mark.parametrize("change", [{"units": "stone"}, {"theme": None}, {"single_keys": "perhaps"}, {"spoon_set": 5}])
 def test_a_preference_that_is_none_is_refused_at_its_field(api, book, change):
     wanted = {"units": "us", "temperature": "F", "spoon_set": "us", "theme": "iron", "single_keys": True} | change
-    status, problem = api("PUT", "preferences", wanted)
+    status, problem = api("PUT", "book/preferences", wanted)
     assert status == 422
     assert [error["field"] for error in problem["errors"]] == list(change)
 
 
 def test_an_empty_book_answers_everywhere(api, empty_book):
-    assert api("GET", "home")[1]["cook"] is None
+    assert api("GET", "cooks/in-hand")[1]["cook"] is None
     assert api("GET", "blends") == (200, [])
     assert api("GET", "cooks") == (200, [])
-    assert api("GET", "preferences")[1]["theme"] == "enamel"
+    assert api("GET", "book/preferences")[1]["theme"] == "enamel"
 
 
 @pytest.mark.parametrize(
@@ -55,7 +55,7 @@ def test_an_empty_book_answers_everywhere(api, empty_book):
         ("GET", "nothing", 404),
         ("DELETE", "blends", 405),
         ("GET", "blends/not-a-key", 404),
-        ("POST", "preferences", 405),
+        ("POST", "book/preferences", 405),
     ],
 )
 def test_wrong_addresses_are_problems_too(api, book, method, path, status):

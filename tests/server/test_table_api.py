@@ -20,9 +20,9 @@ def hand_in(api, cook, taster: str, prefers: str | None) -> dict:
     return after
 
 
-def test_no_arm_can_be_told_before_the_reveal(api, cook):
+def test_no_piece_can_be_told_before_the_reveal(api, cook):
     table = hand_in(api, cook, "Kittiwake", seat(api, cook)["codes"][0])
-    verdict = api("GET", f"verdicts/{cook.trial.id}")[1]
+    verdict = api("GET", f"trials/{cook.trial.id}/verdict")[1]
     assert table["revealed"] is None
     assert [side["name"] for side in verdict["sides"]] == [None, None]
     assert verdict["differs"] == []
@@ -30,19 +30,19 @@ def test_no_arm_can_be_told_before_the_reveal(api, cook):
 
 
 def test_three_cards_are_not_yet_known_and_eight_that_agree_name_the_winner(api, cook):
-    arm = {sample.arm.label: sample.code for sample in cook.trial.samples.select_related("arm")}
+    code = {sample.piece.letter: sample.code for sample in cook.trial.samples.select_related("piece")}
     for taster in ("Kittiwake", "Marigold", "Tamarisk"):
-        hand_in(api, cook, taster, arm["B"])
-    verdict = api("GET", f"verdicts/{cook.trial.id}")[1]
+        hand_in(api, cook, taster, code["B"])
+    verdict = api("GET", f"trials/{cook.trial.id}/verdict")[1]
     assert (verdict["state"], verdict["probability"]["value"], verdict["cards_more"]["value"]) == (
         "not yet known", 0.25, 5,
     )  # fmt: skip
     assert api("POST", f"trials/{cook.trial.id}/reveal")[1]["revealed"][1]["name"] == "Marinated"
     # more cards after the reveal count, and are marked
     for taster in ("One", "Two", "Three", "Four", "Five"):
-        table = hand_in(api, cook, taster, arm["B"])
+        table = hand_in(api, cook, taster, code["B"])
     assert [c["blind"] for c in table["cards"]] == [True] * 3 + [False] * 5
-    verdict = api("GET", f"verdicts/{cook.trial.id}")[1]
+    verdict = api("GET", f"trials/{cook.trial.id}/verdict")[1]
     assert (verdict["state"], verdict["sides"][verdict["winner"]]["name"]) == ("winner", "Marinated")
     assert verdict["probability"]["value"] == pytest.approx(2 / 2**8)
     assert {d["what"] for d in verdict["differs"]} == {"salt", "blind"}

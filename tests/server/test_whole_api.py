@@ -47,11 +47,13 @@ def test_types_of_the_front_end_are_those_of_the_api():
 
 def test_another_sites_page_cannot_write(client, book):
     body = json.dumps({"units": "us", "temperature": "F", "spoon_set": "us", "theme": "iron", "single_keys": True})
-    foreign = client.put("/api/preferences", body, "application/json", headers={"Origin": "https://elsewhere.example"})
+    foreign = client.put(
+        "/api/book/preferences", body, "application/json", headers={"Origin": "https://elsewhere.example"}
+    )
     assert foreign.status_code == 403
-    own = client.put("/api/preferences", body, "application/json", headers={"Origin": "http://testserver"})
+    own = client.put("/api/book/preferences", body, "application/json", headers={"Origin": "http://testserver"})
     assert own.status_code == 200
-    assert client.get("/api/preferences").json()["units"] == "us"
+    assert client.get("/api/book/preferences").json()["units"] == "us"
 
 
 def call(url: str, method: str = "GET", body: object = None) -> dict:
@@ -143,7 +145,7 @@ def test_two_blends_put_into_each_other_at_once_make_no_circle(served):
 
 def test_cards_handed_in_from_several_phones_at_once_are_all_kept(served):
     api, _ = served
-    trial = call(f"{api}/home")["cook"]["trial_id"]
+    trial = call(f"{api}/cooks/in-hand")["cook"]["trial"]["id"]
     table = call(f"{api}/trials/{trial}")
     scores = [{"code": code, "scale": "overall", "value": 7} for code in table["codes"]]
 
@@ -154,4 +156,4 @@ def test_cards_handed_in_from_several_phones_at_once_are_all_kept(served):
     with ThreadPoolExecutor(5) as phones:
         list(phones.map(hand_in, ["Kittiwake", "Marigold", "Tamarisk", "Halcyon", "Skylark"]))
     assert len(call(f"{api}/trials/{trial}")["cards"]) == 5
-    assert call(f"{api}/verdicts/{trial}")["sides"][0]["preferred"] == 5
+    assert call(f"{api}/trials/{trial}/verdict")["sides"][0]["preferred"] == 5

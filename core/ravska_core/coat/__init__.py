@@ -19,7 +19,7 @@ from ravska_core.coat.layers import (
     plain,
 )
 from ravska_core.coat.marinade import Window, hold_window
-from ravska_core.coat.reading import CoatReading, read_coat
+from ravska_core.coat.reading import CoatReading, check_coat, read_coat
 from ravska_core.coat.side_by_side import Side, side
 from ravska_core.coat.sites import MOST_SITES, face_of, lay_sites, off_the_bone
 from ravska_core.coat.spread import Spread
@@ -66,6 +66,7 @@ __all__ = [
     "bind_at",
     "binders_for",
     "brought_to",
+    "check_coat",
     "common_salt",
     "drippings_of",
     "face_of",

@@ -166,7 +166,7 @@ def check_layer(layer: Layer) -> LayerKind:
         raise BadInput("blend", "Choose what goes on here.")
     if kind.hold_s is not None:
         if not 60 <= layer.hold_s <= 7 * 86_400:
-            raise BadInput("hold", "A hold lies between 1 minute and 7 days; nothing moves in no time.")
+            raise BadInput("hold_s", "A hold lies between 1 minute and 7 days; nothing moves in no time.")
         check_place(layer.held_in, layer.hold_c, RAW_PLACES if kind.when == "before" else ("pot",))
     if layer.stays is not None and not 0 <= layer.stays <= 1:
         raise BadInput("stays", "Between 0 and 100 % of it stays.")

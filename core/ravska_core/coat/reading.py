@@ -64,6 +64,23 @@ def read_coat(
     return read_stack(seasoned, spoon_set, at_s, cored)[0]
 
 
+def check_coat(seasoned: Seasoned, spoon_set: SpoonSet = SPOON_SETS["us"]) -> None:
+    """Refuse a coat that cannot be read, without reading it: its piece, its doses, its injections and any cure.
+
+    Raises
+    ------
+    BadInput
+        As `read_coat` does.
+    """
+    stack, _ = dose_stack(seasoned, spoon_set)
+    if any(put.blend is not None and "cure" in put.blend.flags for put in stack.puts):
+        read_stack(seasoned, spoon_set, cored=False)  # how much nitrite stays is known only at the end
+        return
+    for at, put in enumerate(stack.puts):
+        if put.layer.kind in INJECTIONS:
+            injection_of_put(put, stack, seasoned, at)
+
+
 def read_stack(
     seasoned: Seasoned,
     spoon_set: SpoonSet = SPOON_SETS["us"],

@@ -174,18 +174,20 @@ def _faces(cut: Cut, piece: Piece, solid: Solid, whole_cm2: float) -> tuple[Face
 
 def _checked(cut: Cut, piece: Piece) -> None:
     """Refuse what a piece cannot be, at its field."""
-    in_range("piece.mass", piece.mass_g, 1, 100_000, "A weight here lies between 1 g and 100 kg; check the unit.")
+    in_range("piece.mass_g", piece.mass_g, 1, 100_000, "A weight here lies between 1 g and 100 kg; check the unit.")
     if not 1 <= piece.count <= 200:
         raise BadInput("piece.count", "Count the pieces: a whole number from 1 to 200.")
     if piece.untrimmed_g is not None:
         sentence = "Before trimming it weighs at least as much as after, and at most four times that; check both."
-        in_range("piece.untrimmed", piece.untrimmed_g, piece.mass_g, 4 * piece.mass_g, sentence)
+        in_range("piece.untrimmed_g", piece.untrimmed_g, piece.mass_g, 4 * piece.mass_g, sentence)
     if piece.grade not in GRADES:
         raise BadInput("piece.grade", f"A grade is one of {', '.join(GRADES)}.")
     if piece.surface not in ("moist", "dry"):
         raise BadInput("piece.surface", "The surface is moist, or dry when it was patted.")
     if piece.endpoint_c is not None:
-        in_range("piece.endpoint", piece.endpoint_c, 30, 100, "A centre is done between 30 and 100 °C (86 and 212 °F).")
+        in_range(
+            "piece.endpoint_c", piece.endpoint_c, 30, 100, "A centre is done between 30 and 100 °C (86 and 212 °F)."
+        )
     if len(piece.bones) > MOST_BONES:
         raise BadInput("piece.bones", f"At most {MOST_BONES} bones are drawn; leave the smallest out.")
     for bone in piece.bones:
@@ -206,7 +208,7 @@ def _checked(cut: Cut, piece: Piece) -> None:
         if stage.what not in STAGES:
             raise BadInput(f"piece.stages.{at}.what", f"Beside its layers it goes through: {', '.join(STAGES)}.")
         if not 0 < stage.lasts_s <= 7 * 86_400:
-            raise BadInput(f"piece.stages.{at}.hold", "Write how long, for example 45 min or 16 h, at most 7 days.")
+            raise BadInput(f"piece.stages.{at}.lasts_s", "Write how long, for example 45 min or 16 h, at most 7 days.")
         try:
             check_place(stage.place, stage.celsius)
         except BadInput as refusal:
@@ -303,7 +305,7 @@ def read_piece(piece: Piece) -> PieceReading:
     )
     if piece.thin_cm is not None:
         sentence = f"The thin end is thinner than the middle, {solid.thickness_cm:.1f} cm; measure again."
-        in_range("piece.thin", piece.thin_cm, 0.2, solid.thickness_cm * 1.001, sentence)
+        in_range("piece.thin_cm", piece.thin_cm, 0.2, solid.thickness_cm * 1.001, sentence)
     return PieceReading(
         solid=solid,
         coatable=figure(steps, error, spread=spread),

@@ -6,16 +6,20 @@ beside them stands what the cook typed, to be shown back as typed.
 
 from book.models.batches import Batch, BatchLine, Jar, Pour
 from book.models.blends import Blend, Line, Revision, Target, Use, label_of, line_key, load_inside, method_of
-from book.models.cooks import Cook, Layer, LayerRow, Piece, Stack, StackLayer, Step, WeighBack
+from book.models.cooks import Cook
 from book.models.household import Household, Preferences, Price
+from book.models.layers import Layer, LayerRow
+from book.models.log import Event, Reading
+from book.models.pieces import LETTERS, Piece
 from book.models.rows import Row, Stale, claim_version
-from book.models.trials import Arm, Card, Look, Sample, Score, Taster, Trial
+from book.models.steps import Step
+from book.models.trials import Card, Look, Sample, Score, Taster, Trial
+from book.models.ways import Way, WayLayer
+from book.models.weigh_backs import WeighBack
 
 __all__ = [
-    "Arm", "Batch", "BatchLine", "Blend", "Card", "Cook", "Household", "Jar", "Layer", "LayerRow", "Line",
-    "Look",
-    "Piece", "Pour", "Preferences", "Price", "Revision", "Row", "Sample", "Score", "Stack", "StackLayer",
-    "Stale", "Step",
-    "Target", "Taster", "Trial", "Use", "WeighBack", "claim_version", "label_of",
-    "line_key", "load_inside", "method_of",
+    "LETTERS", "Batch", "BatchLine", "Blend", "Card", "Cook", "Event", "Household", "Jar", "Layer", "LayerRow", "Line",
+    "Look", "Piece", "Pour", "Preferences", "Price", "Reading", "Revision", "Row", "Sample", "Score", "Stale", "Step",
+    "Target", "Taster", "Trial", "Use", "Way", "WayLayer", "WeighBack", "claim_version", "label_of", "line_key",
+    "load_inside", "method_of",
 ]  # fmt: skip

@@ -1,21 +1,22 @@
-"""Trials: arms, samples, tasters, their cards and scores."""
+"""Trials: samples, tasters, their cards and scores."""
 
 from typing import ClassVar
 
 from django.db import models
 from django.db.models import Q
 from django.utils import timezone
-from ravska_core.coat import Seasoned
-from ravska_core.meat import PORTION_G
 from ravska_core.trial import MOST_CARDS, PLANNED_CARDS
 
-from book.models.cooks import Cook, Piece
+from book.models.cooks import Cook
 from book.models.household import Household
-from book.models.rows import Row, between, named, one_of
+from book.models.pieces import Piece
+from book.models.rows import Row, between, named
 
 
 class Trial(Row):
-    """What a cook compares: a question, the one factor that should differ, and the seed of its shuffling.
+    """What is tasted of a cook: a question, the one factor that should differ, and the seed of its shuffling.
+
+    A cook has one only when something of it is to be tasted.
 
     `planned_cards` is how many cards it takes, stated before the first is in.
     It has no version: cards are only added, taken back or put in again, from several phones at once.
@@ -36,34 +37,11 @@ class Trial(Row):
         return self.cards.filter(deleted_at__isnull=True).exists()
 
 
-class Arm(Row):
-    """A piece of the cook by its letter; one side of its trial when it has a sample, else it cooks beside them."""
-
-    trial = models.ForeignKey(Trial, on_delete=models.CASCADE, related_name="arms")
-    label = models.CharField(max_length=1)
-    name = models.CharField(max_length=40)
-    piece = models.OneToOneField(Piece, on_delete=models.PROTECT, related_name="arm")
-
-    class Meta:
-        ordering: ClassVar = ["label"]
-        constraints: ClassVar = [
-            models.UniqueConstraint(fields=["trial", "label"], name="arm_label"),
-            one_of("label", tuple("ABCDEFGH"), "arm_letter"),
-            named("name", "arm_named"),
-        ]
-
-    def as_core(self) -> Seasoned:
-        cook = self.trial.cook
-        layers = tuple(layer.as_core() for layer in self.piece.layers.all())
-        portion = PORTION_G[cook.appetite]
-        return Seasoned(self.label, self.piece.as_core(), layers, self.piece.target_percent, portion)
-
-
 class Sample(Row):
-    """An arm as tasters meet it: a three-digit code."""
+    """A piece that is tasted, one arm of its trial: tasters meet it as a three-digit code."""
 
     trial = models.ForeignKey(Trial, on_delete=models.CASCADE, related_name="samples")
-    arm = models.OneToOneField(Arm, on_delete=models.CASCADE, related_name="sample")
+    piece = models.OneToOneField(Piece, on_delete=models.PROTECT, related_name="sample")
     code = models.CharField(max_length=3)
 
     class Meta:

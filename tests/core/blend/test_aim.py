@@ -159,7 +159,7 @@ def test_what_cannot_be_is_said_in_words_with_the_closest_that_can(of, targets, 
 def test_targets_and_bounds_that_contradict_themselves_are_refused_at_their_field(targets, bounds, field):
     with pytest.raises(BadInput) as refusal:
         aim(RUB, targets, bounds)
-    assert refusal.value.field == field
+    assert refusal.value.argument == field
 
 
 def test_a_lock_that_contradicts_a_bound_is_named():

@@ -119,7 +119,7 @@ def test_a_label_that_contradicts_itself_says_what_does_not_fit():
 def test_a_panel_that_cannot_be_right_is_refused_at_its_field(panel, field):
     with pytest.raises(BadInput) as refusal:
         parse_label(*panel)
-    assert refusal.value.field == field
+    assert refusal.value.argument == field
 
 
 def test_a_list_of_ingredients_is_read_as_labels_write_it():

@@ -91,7 +91,7 @@ def test_every_figure_of_a_blend_shows_working_that_ends_in_itself():
 def test_a_blend_that_cannot_be_mixed_says_so_at_the_field(bad, field):
     with pytest.raises(BadInput) as refusal:
         read_blend(bad)
-    assert refusal.value.field == field
+    assert refusal.value.argument == field
 
 
 def test_sixty_lines_are_the_most():

@@ -68,7 +68,7 @@ def test_blends_may_lie_eight_deep_and_no_deeper():
     assert salt_percent(chain(DEEPEST).lines) == pytest.approx(98.5)
     with pytest.raises(BadInput) as refusal:
         read_blend(chain(DEEPEST + 1))
-    assert refusal.value.field == "lines.0.blend"
+    assert refusal.value.argument == "lines.0.blend"
     assert "deep" in refusal.value.sentence
 
 
@@ -84,7 +84,7 @@ def test_what_is_wrong_inside_is_said_at_the_line_that_holds_it():
     for inner, word in ((blend(name="Empty"), "nothing in it"), (blend(("gone/x", 1, "spoon"), name="Old"), "Old")):
         with pytest.raises(BadInput) as refusal:
             read_blend(blend(("honey/liquid", 1, "spoon"), (inner, 1, "spoon")))
-        assert refusal.value.field == "lines.1.blend"
+        assert refusal.value.argument == "lines.1.blend"
         assert word in refusal.value.sentence
 
 

@@ -157,7 +157,7 @@ def test_what_a_sieve_holds_back_goes_into_another_blend_or_the_pot():
     plain_one = dataclasses.replace(pot, lines=(Line("", Fraction(1), "scale", blend=ONION, held=True),))
     with pytest.raises(BadInput, match="is not strained") as refusal:
         read_blend(plain_one)
-    assert refusal.value.field == "lines.0.blend"
+    assert refusal.value.argument == "lines.0.blend"
 
 
 def test_a_strained_blend_inside_a_simmered_one_keeps_its_mass():
@@ -231,7 +231,7 @@ def test_a_portion_is_read_as_the_panel_has_it(text, grams, half, volume):
 def test_a_portion_that_cannot_be_read_says_what_to_write(text):
     with pytest.raises(BadInput) as refusal:
         read_portion(text)
-    assert refusal.value.field == "portion"
+    assert refusal.value.argument == "portion"
 
 
 def test_a_bought_liquid_gets_its_weight_and_density_from_what_it_holds():

@@ -231,7 +231,7 @@ def test_what_is_left_of_a_bath_becomes_the_pots_liquid_counted_once():
     assert sauce.salt.value == pytest.approx(poured.salt.value - poured.layers[2].salt.value, rel=0.02)
     with pytest.raises(BadInput, match="No pot comes after this bath") as refusal:
         read(bath, salted)
-    assert refusal.value.field == "layers.0.after"
+    assert refusal.value.argument == "layers.0.after"
 
 
 BUTTER = blend(("lard/soft", 8, "scale"), ("table-salt/fine", 1, "scale"), ("thyme/leaf", 1, "scale"), kind="paste")

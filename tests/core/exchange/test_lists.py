@@ -171,7 +171,7 @@ def test_a_method_written_as_sentences_reads_back_the_same(method, key):
 def test_damaged_and_hostile_files_end_in_a_sentence_that_says_where(text, place):
     with pytest.raises(BadInput) as refusal:
         bring(text)
-    assert refusal.value.field == "text"
+    assert refusal.value.argument == "text"
     assert place in refusal.value.sentence
 
 

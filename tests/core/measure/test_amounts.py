@@ -25,7 +25,7 @@ def test_parts_are_read_exactly(text, parts):
 def test_parts_that_are_none_get_a_sentence(text):
     with pytest.raises(BadInput) as refusal:
         parse_parts(text, "lines.3.parts")
-    assert refusal.value.field == "lines.3.parts"
+    assert refusal.value.argument == "lines.3.parts"
     assert refusal.value.sentence.endswith((".", "?"))
 
 

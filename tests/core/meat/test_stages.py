@@ -171,7 +171,7 @@ def test_a_hold_that_names_no_place_is_where_its_temperature_can_be(celsius):
 def test_a_place_that_cannot_be_is_refused_at_its_field(place, celsius, field, says):
     with pytest.raises(BadInput) as refusal:
         check_place(place, celsius)
-    assert refusal.value.field == field
+    assert refusal.value.argument == field
     assert says in refusal.value.sentence
 
 
@@ -193,7 +193,7 @@ def test_the_stages_of_a_piece_are_its_thaw_its_holds_and_its_time_out_before_th
                 (replace(temper, what="hang"),)):  # fmt: skip
         with pytest.raises(BadInput) as refusal:
             read_coat(Seasoned("A", replace(piece, stages=bad), ()))
-        assert refusal.value.field.startswith("piece.stages")
+        assert refusal.value.argument.startswith("piece.stages")
 
 
 def test_a_bath_in_warm_water_is_warned_of_through_the_whole_coat():

@@ -11,15 +11,23 @@ def addresses() -> list[str]:
     """Return the address of every list and document of the book."""
     from book.models import Batch, Blend, Cook, Trial
 
-    found = ["home", "cooks", "blends", "batches", "stacks", "catalogue", "preferences", "prices"]
+    found = [
+        "cooks/in-hand",
+        "cooks",
+        "blends",
+        "batches",
+        "cooks/ways",
+        "shelf/catalogue",
+        "book/preferences",
+        "shelf/prices",
+    ]
     for blend in Blend.objects.filter(deleted_at__isnull=True):
         found += [f"blends/{blend.pk}{rest}" for rest in ("", "/tree")]
     for cook in Cook.objects.filter(deleted_at__isnull=True):
         found += [f"cooks/{cook.pk}", f"cooks/{cook.pk}/totals"]
     found += [f"batches/{batch.pk}" for batch in Batch.objects.filter(deleted_at__isnull=True)]
     for trial in Trial.objects.filter(cook__deleted_at__isnull=True):
-        if trial.samples.count() == 2:
-            found += [f"trials/{trial.pk}", f"verdicts/{trial.pk}"]
+        found += [f"trials/{trial.pk}", f"trials/{trial.pk}/verdict"]
     return found
 
 

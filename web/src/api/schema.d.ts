@@ -24,7 +24,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/home": {
+    "/api/blends": {
         parameters: {
             query?: never;
             header?: never;
@@ -32,11 +32,39 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Read Home
-         * @description Return the cook in hand as it stands.
+         * List Blends
+         * @description Return the household's blends with what their strips are drawn from.
          */
-        get: operations["api_home_read_home"];
+        get: operations["api_blends_router_list_blends"];
         put?: never;
+        /**
+         * Create Blend
+         * @description Start a blend; it may be empty.
+         */
+        post: operations["api_blends_router_create_blend"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/blends/{blend_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Blend
+         * @description Return one blend with its reading.
+         */
+        get: operations["api_blends_router_get_blend"];
+        /**
+         * Save Blend
+         * @description Save the working draft as typed; 409 with the other version when it was changed meanwhile.
+         */
+        put: operations["api_blends_router_save_blend"];
         post?: never;
         delete?: never;
         options?: never;
@@ -44,31 +72,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/cooks": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * List Cooks
-         * @description Return all cooks, the latest serving first.
-         */
-        get: operations["api_home_list_cooks"];
-        put?: never;
-        /**
-         * Begin
-         * @description Begin a cook and take it in hand.
-         */
-        post: operations["api_home_begin"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/cooks/{cook_id}/take": {
+    "/api/blends/{blend_id}/sieve": {
         parameters: {
             query?: never;
             header?: never;
@@ -78,17 +82,17 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Take In Hand
-         * @description Make this the cook in hand.
+         * Keep Sieve
+         * @description Make a blend of what the sieve holds back of another, to go into the pot or into one more.
          */
-        post: operations["api_home_take_in_hand"];
+        post: operations["api_blends_router_keep_sieve"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/cooks/{cook_id}/delete": {
+    "/api/blends/{blend_id}/archive": {
         parameters: {
             query?: never;
             header?: never;
@@ -98,17 +102,17 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Delete Cook
-         * @description Take a cook off the list; `restore` brings it back with all its cards.
+         * Archive Blend
+         * @description Put a blend away, or take it out again; it stays where it is used.
          */
-        post: operations["api_home_delete_cook"];
+        post: operations["api_blends_router_archive_blend"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/cooks/{cook_id}/restore": {
+    "/api/blends/{blend_id}/delete": {
         parameters: {
             query?: never;
             header?: never;
@@ -118,17 +122,17 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Restore Cook
-         * @description Undo a delete and take the cook in hand again when no other is.
+         * Delete Blend
+         * @description Take a blend off the list; cooks and blends that use it keep it, and `restore` brings it back.
          */
-        post: operations["api_home_restore_cook"];
+        post: operations["api_blends_router_delete_blend"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/cooks/{cook_id}/steps/{step_id}": {
+    "/api/blends/{blend_id}/restore": {
         parameters: {
             query?: never;
             header?: never;
@@ -138,70 +142,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Tick
-         * @description Tick a step, or set its length. Ticking the mixing keeps the blend as it is mixed now.
+         * Restore Blend
+         * @description Undo a delete.
          */
-        post: operations["api_home_tick"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/cooks/{cook_id}/even": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Even Out
-         * @description Even out one difference: salt towards what is wanted, or usual, on both; times by taking the longer for both.
-         */
-        post: operations["api_home_even_out"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/cooks/{cook_id}/copy": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Copy
-         * @description Begin a cook like this one and take it in hand, a week or more later; what was tasted stays as it was.
-         */
-        post: operations["api_home_copy"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/cooks/{cook_id}/plating": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Look At Plating
-         * @description Tell the plate numbers by arm, and write down who looked: no other answer tells them before the reveal.
-         */
-        post: operations["api_home_look_at_plating"];
+        post: operations["api_blends_router_restore_blend"];
         delete?: never;
         options?: never;
         head?: never;
@@ -221,7 +165,7 @@ export interface paths {
          * Read
          * @description Say what a blend comes to.
          */
-        post: operations["api_blend_bench_read"];
+        post: operations["api_blends_bench_read"];
         delete?: never;
         options?: never;
         head?: never;
@@ -241,7 +185,7 @@ export interface paths {
          * Rework
          * @description Change one number, basis, grind, border or line of a ratio; the rest follows by its locks and its total.
          */
-        post: operations["api_blend_bench_rework"];
+        post: operations["api_blends_bench_rework"];
         delete?: never;
         options?: never;
         head?: never;
@@ -261,7 +205,7 @@ export interface paths {
          * Usual Method
          * @description Say how such a blend is usually made: dry parts first, oil last, strained for a needle.
          */
-        post: operations["api_blend_bench_usual_method"];
+        post: operations["api_blends_bench_usual_method"];
         delete?: never;
         options?: never;
         head?: never;
@@ -281,7 +225,7 @@ export interface paths {
          * Aim
          * @description Find the nearest blend that meets the targets, or the closest that can be had and what stands against it.
          */
-        post: operations["api_blend_bench_aim"];
+        post: operations["api_blends_bench_aim"];
         delete?: never;
         options?: never;
         head?: never;
@@ -301,7 +245,7 @@ export interface paths {
          * Nudge
          * @description Move a blend a little: sweeter, less salt, hotter, smokier, more herbal.
          */
-        post: operations["api_blend_bench_nudge"];
+        post: operations["api_blends_bench_nudge"];
         delete?: never;
         options?: never;
         head?: never;
@@ -321,7 +265,7 @@ export interface paths {
          * Adapt
          * @description Propose a branch for a meat, a fire, what cannot be eaten and what is not at hand; each change says why.
          */
-        post: operations["api_blend_bench_adapt"];
+        post: operations["api_blends_bench_adapt"];
         delete?: never;
         options?: never;
         head?: never;
@@ -341,7 +285,7 @@ export interface paths {
          * Swaps
          * @description Return what can stand in a line's place, best first, and what each does to the salt.
          */
-        post: operations["api_blend_bench_swaps"];
+        post: operations["api_blends_bench_swaps"];
         delete?: never;
         options?: never;
         head?: never;
@@ -361,7 +305,7 @@ export interface paths {
          * Compare
          * @description Say how a blend differs from a kept revision.
          */
-        post: operations["api_blend_bench_compare"];
+        post: operations["api_blends_bench_compare"];
         delete?: never;
         options?: never;
         head?: never;
@@ -381,7 +325,7 @@ export interface paths {
          * Share Out
          * @description Share one batch out over its uses, and say what is left for the jar.
          */
-        post: operations["api_blend_bench_share_out"];
+        post: operations["api_blends_bench_share_out"];
         delete?: never;
         options?: never;
         head?: never;
@@ -401,7 +345,7 @@ export interface paths {
          * Bring
          * @description Read a list, a schema.org recipe, CSV or Markdown line by line; what is not understood is asked about.
          */
-        post: operations["api_blend_bring_bring"];
+        post: operations["api_blends_bring_bring"];
         delete?: never;
         options?: never;
         head?: never;
@@ -419,7 +363,7 @@ export interface paths {
          * Take Out
          * @description Return a blend as a file: schema.org Recipe JSON-LD, CSV or Markdown.
          */
-        get: operations["api_blend_bring_take_out"];
+        get: operations["api_blends_bring_take_out"];
         put?: never;
         post?: never;
         delete?: never;
@@ -441,155 +385,7 @@ export interface paths {
          * Read Label
          * @description Say what a bought blend's label tells of its recipe, with the range of everything. Nothing is saved.
          */
-        post: operations["api_blend_bring_read_label"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/blends/spoons": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * By Spoons
-         * @description Say what measuring by spoons makes of a batch, or which batch between two weights they suit best.
-         */
-        post: operations["api_blend_spoons_by_spoons"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/blends": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * List Blends
-         * @description Return the household's blends with what their strips are drawn from.
-         */
-        get: operations["api_blend_list_blends"];
-        put?: never;
-        /**
-         * Create Blend
-         * @description Start a blend; it may be empty.
-         */
-        post: operations["api_blend_create_blend"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/blends/{blend_id}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Get Blend
-         * @description Return one blend with its reading.
-         */
-        get: operations["api_blend_get_blend"];
-        /**
-         * Save Blend
-         * @description Save the working draft as typed; 409 with the other version when it was changed meanwhile.
-         */
-        put: operations["api_blend_save_blend"];
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/blends/{blend_id}/sieve": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Keep Sieve
-         * @description Make a blend of what the sieve holds back of another, to go into the pot or into one more.
-         */
-        post: operations["api_blend_keep_sieve"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/blends/{blend_id}/archive": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Archive Blend
-         * @description Put a blend away, or take it out again; it stays where it is used.
-         */
-        post: operations["api_blend_archive_blend"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/blends/{blend_id}/delete": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Delete Blend
-         * @description Take a blend off the list; cooks and blends that use it keep it, and `restore` brings it back.
-         */
-        post: operations["api_blend_delete_blend"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/blends/{blend_id}/restore": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Restore Blend
-         * @description Undo a delete.
-         */
-        post: operations["api_blend_restore_blend"];
+        post: operations["api_blends_bring_read_label"];
         delete?: never;
         options?: never;
         head?: never;
@@ -609,7 +405,7 @@ export interface paths {
          * Keep Blend
          * @description Keep the draft as a revision that never changes, with a note; the same lines are not kept twice.
          */
-        post: operations["api_blend_revisions_keep_blend"];
+        post: operations["api_blends_revisions_keep_blend"];
         delete?: never;
         options?: never;
         head?: never;
@@ -629,7 +425,7 @@ export interface paths {
          * Branch Blend
          * @description Begin a branch: a blend of its own that goes on from this one, which is kept as it stands.
          */
-        post: operations["api_blend_revisions_branch_blend"];
+        post: operations["api_blends_revisions_branch_blend"];
         delete?: never;
         options?: never;
         head?: never;
@@ -649,7 +445,7 @@ export interface paths {
          * Go Back
          * @description Go on from an earlier revision. What the draft holds now is kept first, so that nothing is lost.
          */
-        post: operations["api_blend_revisions_go_back"];
+        post: operations["api_blends_revisions_go_back"];
         delete?: never;
         options?: never;
         head?: never;
@@ -667,7 +463,7 @@ export interface paths {
          * Read Tree
          * @description Return how a blend got here: its revisions and branches, each with what changed in words.
          */
-        get: operations["api_blend_revisions_read_tree"];
+        get: operations["api_blends_revisions_read_tree"];
         put?: never;
         post?: never;
         delete?: never;
@@ -676,7 +472,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/coat/read": {
+    "/api/blends/spoons": {
         parameters: {
             query?: never;
             header?: never;
@@ -686,110 +482,54 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Read Coat
-         * @description Say what a coat comes to on every arm, without saving anything.
+         * By Spoons
+         * @description Say what measuring by spoons makes of a batch, or which batch between two weights they suit best.
          */
-        post: operations["api_coat_read_coat"];
+        post: operations["api_blends_spoons_by_spoons"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/coat/layer": {
+    "/api/cooks/in-hand": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        get?: never;
-        put?: never;
         /**
-         * New Layer
-         * @description Return a layer at its usual dose, hold and place for this blend and cut, without saving anything.
+         * Read In Hand
+         * @description Return the cook in hand as it stands.
          */
-        post: operations["api_coat_new_layer"];
+        get: operations["api_cooks_router_read_in_hand"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/coat/school": {
+    "/api/cooks": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        get?: never;
+        /**
+         * List Cooks
+         * @description Return all cooks, the latest serving first.
+         */
+        get: operations["api_cooks_router_list_cooks"];
         put?: never;
         /**
-         * Take School
-         * @description Return an arm with a school's stack on it, without saving anything.
+         * Begin
+         * @description Begin a cook and take it in hand.
          */
-        post: operations["api_coat_take_school"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/coat/aim": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Aim
-         * @description Return the layer with the dose or hold that meets the arm's target, or comes nearest, without saving anything.
-         */
-        post: operations["api_coat_aim"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/coat/skin": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Take Skin
-         * @description Return a piece with its skin off, and the skin as a piece of its own, without saving anything.
-         */
-        post: operations["api_coat_take_skin"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/coat/raw-weight": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * For Eaters
-         * @description Say how much raw meat feeds so many.
-         */
-        post: operations["api_coat_for_eaters"];
+        post: operations["api_cooks_router_begin"];
         delete?: never;
         options?: never;
         head?: never;
@@ -805,14 +545,14 @@ export interface paths {
         };
         /**
          * Get Cook
-         * @description Return a cook with its arms, steps and readings.
+         * @description Return a cook as typed.
          */
-        get: operations["api_coat_get_cook"];
+        get: operations["api_cooks_router_get_cook"];
         /**
          * Save Cook
          * @description Save a cook as typed; 409 with the other version when it was changed meanwhile.
          */
-        put: operations["api_coat_save_cook"];
+        put: operations["api_cooks_router_save_cook"];
         post?: never;
         delete?: never;
         options?: never;
@@ -820,7 +560,267 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/coat/side-by-side": {
+    "/api/cooks/{cook_id}/take": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take
+         * @description Make this the cook in hand.
+         */
+        post: operations["api_cooks_router_take"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cooks/{cook_id}/delete": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Delete Cook
+         * @description Take a cook off the list; `restore` brings it back with all its cards.
+         */
+        post: operations["api_cooks_router_delete_cook"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cooks/{cook_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Restore Cook
+         * @description Undo a delete and take the cook in hand again when no other is.
+         */
+        post: operations["api_cooks_router_restore_cook"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cooks/{cook_id}/steps/{step_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Tick
+         * @description Tick a step, or set its length. Ticking the mixing keeps the blend as it is mixed now.
+         */
+        post: operations["api_cooks_router_tick"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cooks/{cook_id}/even": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Even Out
+         * @description Even out one difference: salt towards what is wanted, or usual, on both; times by taking the longer for both.
+         */
+        post: operations["api_cooks_router_even_out"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cooks/{cook_id}/copy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Copy
+         * @description Begin a cook like this one and take it in hand, a week or more later; what was tasted stays as it was.
+         */
+        post: operations["api_cooks_router_copy"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cooks/{cook_id}/plating": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look At Plating
+         * @description Tell the plate numbers by piece, and write down who looked: no other answer tells them before the reveal.
+         */
+        post: operations["api_cooks_router_look_at_plating"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cooks/coat/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Pieces Of Coat
+         * @description Say what a coat comes to on every piece, without saving anything.
+         */
+        post: operations["api_cooks_coat_read_pieces_of_coat"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cooks/coat/layer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * New Layer
+         * @description Return a layer at its usual dose, hold and place for this blend and cut, without saving anything.
+         */
+        post: operations["api_cooks_coat_new_layer"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cooks/coat/way": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Way
+         * @description Return a piece with a way's stack on it, without saving anything.
+         */
+        post: operations["api_cooks_coat_take_way"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cooks/coat/aim": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Aim
+         * @description Return the layer with the dose or hold that meets the piece's target, or comes nearest; nothing is saved.
+         */
+        post: operations["api_cooks_coat_aim"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cooks/coat/skin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Skin
+         * @description Return a piece with its skin off, and the skin as a piece of its own, without saving anything.
+         */
+        post: operations["api_cooks_coat_take_skin"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cooks/coat/raw-weight": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * For Eaters
+         * @description Say how much raw meat feeds so many.
+         */
+        post: operations["api_cooks_coat_for_eaters"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cooks/coat/side-by-side": {
         parameters: {
             query?: never;
             header?: never;
@@ -833,14 +833,14 @@ export interface paths {
          * Side By Side
          * @description Say what every way of seasoning a joint does, without saving anything.
          */
-        post: operations["api_side_by_side_side_by_side"];
+        post: operations["api_cooks_side_by_side_side_by_side"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/coat/pair": {
+    "/api/cooks/coat/pair": {
         parameters: {
             query?: never;
             header?: never;
@@ -851,16 +851,16 @@ export interface paths {
         put?: never;
         /**
          * Make Pair
-         * @description Return one piece as two arms, each with the stack of its kind, without saving anything.
+         * @description Return one piece as two that are tasted, each with the stack of its way, without saving anything.
          */
-        post: operations["api_side_by_side_make_pair"];
+        post: operations["api_cooks_side_by_side_make_pair"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/coat/sites": {
+    "/api/cooks/coat/sites": {
         parameters: {
             query?: never;
             header?: never;
@@ -873,7 +873,7 @@ export interface paths {
          * Move Off
          * @description Return an injection whose sites on bone or beyond the edge are moved to where a needle can go in.
          */
-        post: operations["api_injecting_move_off"];
+        post: operations["api_cooks_needle_move_off"];
         delete?: never;
         options?: never;
         head?: never;
@@ -893,14 +893,14 @@ export interface paths {
          * Make Strength
          * @description Make a blend of an injection's own blend with the salt or water that makes it as salty as wanted.
          */
-        post: operations["api_injecting_make_strength"];
+        post: operations["api_cooks_needle_make_strength"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/coat/binders": {
+    "/api/cooks/coat/binders": {
         parameters: {
             query?: never;
             header?: never;
@@ -911,73 +911,9 @@ export interface paths {
         put?: never;
         /**
          * Binder Or None
-         * @description Say what every binder, plain or of the book, and none, does for the coat of an arm, without saving anything.
+         * @description Say what every binder, plain or of the book, and none, does for the coat of a piece, without saving anything.
          */
-        post: operations["api_injecting_binder_or_none"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/stacks": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * List Stacks
-         * @description Return the household's named stacks.
-         */
-        get: operations["api_stacks_list_stacks"];
-        put?: never;
-        /**
-         * Keep Stack
-         * @description Keep the layers of a piece under a name, to copy onto others; doses are by surface and weight, so they scale.
-         */
-        post: operations["api_stacks_keep_stack"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/stacks/{stack_id}/delete": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Delete Stack
-         * @description Take a stack off the list; `restore` brings it back.
-         */
-        post: operations["api_stacks_delete_stack"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/stacks/{stack_id}/restore": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Restore Stack
-         * @description Undo a delete.
-         */
-        post: operations["api_stacks_restore_stack"];
+        post: operations["api_cooks_needle_binder_or_none"];
         delete?: never;
         options?: never;
         head?: never;
@@ -995,7 +931,7 @@ export interface paths {
          * Read Totals
          * @description Say what to mix of each blend for all pieces, what the shelf holds already, and what is left over.
          */
-        get: operations["api_stacks_read_totals"];
+        get: operations["api_cooks_totals_read_totals"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1017,7 +953,7 @@ export interface paths {
          * Size Batch
          * @description Set a blend's batch to what the cook still needs mixed of it; to what it takes when the shelf has enough.
          */
-        post: operations["api_stacks_size_batch"];
+        post: operations["api_cooks_totals_size_batch"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1037,14 +973,14 @@ export interface paths {
          * Keep Drippings
          * @description Make a blend of what drips out of a piece, each part with its error, to be a line of a sauce or an injection.
          */
-        post: operations["api_stacks_keep_drippings"];
+        post: operations["api_cooks_totals_keep_drippings"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/coat/own-weight": {
+    "/api/cooks/coat/own-weight": {
         parameters: {
             query?: never;
             header?: never;
@@ -1055,7 +991,7 @@ export interface paths {
          * Own Weight
          * @description Return the coat this household really puts on a cut with this surface, learned from weighing back.
          */
-        get: operations["api_stacks_own_weight"];
+        get: operations["api_cooks_totals_own_weight"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1077,14 +1013,14 @@ export interface paths {
          * Weigh Back
          * @description Keep what a coat really weighed; the cook's own coat weight moves with it.
          */
-        post: operations["api_stacks_weigh_back"];
+        post: operations["api_cooks_totals_weigh_back"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/coat/weigh-back/{row_id}/take-back": {
+    "/api/cooks/coat/weigh-back/{row_id}/take-back": {
         parameters: {
             query?: never;
             header?: never;
@@ -1097,14 +1033,14 @@ export interface paths {
          * Take Back
          * @description Undo a weigh-back that was wrong.
          */
-        post: operations["api_stacks_take_back"];
+        post: operations["api_cooks_totals_take_back"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/trials/{trial_id}": {
+    "/api/cooks/ways": {
         parameters: {
             query?: never;
             header?: never;
@@ -1112,39 +1048,23 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Read Table
-         * @description Return the trial as its tasters see it.
+         * List Own Ways
+         * @description Return the own ways.
          */
-        get: operations["api_table_read_table"];
+        get: operations["api_cooks_ways_list_own_ways"];
         put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/trials/{trial_id}/plan": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
         /**
-         * Plan Cards
-         * @description State how many cards the trial takes, before the first is in: the more looks, the less each may decide.
+         * Keep Way
+         * @description Keep the layers of a piece under a name, to copy onto others; doses are by surface and weight, so they scale.
          */
-        put: operations["api_table_plan_cards"];
-        post?: never;
+        post: operations["api_cooks_ways_keep_way"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/trials/{trial_id}/cards": {
+    "/api/cooks/ways/{way_id}/delete": {
         parameters: {
             query?: never;
             header?: never;
@@ -1154,17 +1074,17 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Add Card
-         * @description Take in a card. After the reveal, or from who looked at the plating, it counts and is marked as not blind.
+         * Delete Way
+         * @description Take a way off the list; `restore` brings it back.
          */
-        post: operations["api_table_add_card"];
+        post: operations["api_cooks_ways_delete_way"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/trials/{trial_id}/cards/{card_id}/delete": {
+    "/api/cooks/ways/{way_id}/restore": {
         parameters: {
             query?: never;
             header?: never;
@@ -1174,138 +1094,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Take Back Card
-         * @description Take a card back; `restore` puts it in again.
+         * Restore Way
+         * @description Undo a delete.
          */
-        post: operations["api_table_take_back_card"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/trials/{trial_id}/cards/{card_id}/restore": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Restore Card
-         * @description Undo taking a card back.
-         */
-        post: operations["api_table_restore_card"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/trials/{trial_id}/reveal": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Reveal
-         * @description Tell which arm each number was. Cards from here on are not blind.
-         */
-        post: operations["api_table_reveal"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/verdicts/{trial_id}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Read Trial Verdict
-         * @description Return what a trial's cards say.
-         */
-        get: operations["api_verdict_read_trial_verdict"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/catalogue": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Read Catalogue
-         * @description Return the catalogue: grinds with density and source, cuts, coat weights, vessels.
-         */
-        get: operations["api_shelf_read_catalogue"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/preferences": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Read Preferences
-         * @description Return how the household reads numbers and looks at screens.
-         */
-        get: operations["api_shelf_read_preferences"];
-        /**
-         * Save Preferences
-         * @description Save the preferences; stored amounts stay as they are.
-         */
-        put: operations["api_shelf_save_preferences"];
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/prices": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * List Prices
-         * @description Return the household's own prices.
-         */
-        get: operations["api_shelf_list_prices"];
-        /**
-         * Save Price
-         * @description Set what the household pays for an ingredient, or forget it.
-         */
-        put: operations["api_shelf_save_price"];
-        post?: never;
+        post: operations["api_cooks_ways_restore_way"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1323,13 +1115,13 @@ export interface paths {
          * List Batches
          * @description Return the household's batches, newest first: those being weighed and the jars on the shelf.
          */
-        get: operations["api_batches_list_batches"];
+        get: operations["api_batches_router_list_batches"];
         put?: never;
         /**
          * Begin Batch
          * @description Begin to weigh a blend out; it is kept as it is now.
          */
-        post: operations["api_batches_begin_batch"];
+        post: operations["api_batches_router_begin_batch"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1347,7 +1139,7 @@ export interface paths {
          * Get Batch
          * @description Return a batch as it stands.
          */
-        get: operations["api_batches_get_batch"];
+        get: operations["api_batches_router_get_batch"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1369,7 +1161,7 @@ export interface paths {
          * Pour
          * @description Note what the scale showed for a line; met, the next one is on.
          */
-        post: operations["api_batches_pour"];
+        post: operations["api_batches_router_pour"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1389,7 +1181,7 @@ export interface paths {
          * Pour By Hand
          * @description Note a weight that was read off another scale and typed in.
          */
-        post: operations["api_batches_pour_by_hand"];
+        post: operations["api_batches_router_pour_by_hand"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1409,7 +1201,7 @@ export interface paths {
          * Take Back
          * @description Take the last pour back, as when the wrong jar was at hand and nothing went in.
          */
-        post: operations["api_batches_take_back"];
+        post: operations["api_batches_router_take_back"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1429,7 +1221,7 @@ export interface paths {
          * Rescue
          * @description Put an overshoot right: scale the batch up, accept it, or spoon it out while it lies on top.
          */
-        post: operations["api_batches_rescue"];
+        post: operations["api_batches_router_rescue"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1449,7 +1241,7 @@ export interface paths {
          * Enough
          * @description Leave a line as it is although it is short.
          */
-        post: operations["api_batches_enough"];
+        post: operations["api_batches_router_enough"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1469,7 +1261,7 @@ export interface paths {
          * Finish
          * @description Put the batch on the shelf with what was really weighed.
          */
-        post: operations["api_batches_finish"];
+        post: operations["api_batches_router_finish"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1489,7 +1281,7 @@ export interface paths {
          * Leave
          * @description Take a batch off the list; `restore` brings it back with all that was weighed.
          */
-        post: operations["api_batches_leave"];
+        post: operations["api_batches_router_leave"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1509,14 +1301,14 @@ export interface paths {
          * Restore
          * @description Bring a batch back.
          */
-        post: operations["api_batches_restore"];
+        post: operations["api_batches_router_restore"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/tastes": {
+    "/api/batches/tastes": {
         parameters: {
             query?: never;
             header?: never;
@@ -1527,7 +1319,7 @@ export interface paths {
          * List Tastes
          * @description Return what can be said after tasting.
          */
-        get: operations["api_batches_list_tastes"];
+        get: operations["api_batches_router_list_tastes"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1549,7 +1341,7 @@ export interface paths {
          * Tasted
          * @description Say what could be added to put a taste right, and what each does to the rest. Nothing is saved.
          */
-        post: operations["api_batches_tasted"];
+        post: operations["api_batches_router_tasted"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1569,7 +1361,7 @@ export interface paths {
          * Correct
          * @description Note that a correction went into the bowl.
          */
-        post: operations["api_batches_correct"];
+        post: operations["api_batches_router_correct"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1588,7 +1380,7 @@ export interface paths {
          * Save Jar
          * @description Say how much is left in a jar, and whether raw-meat hands touched it.
          */
-        put: operations["api_batches_save_jar"];
+        put: operations["api_batches_router_save_jar"];
         post?: never;
         delete?: never;
         options?: never;
@@ -1596,7 +1388,191 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/scale/readings": {
+    "/api/trials/{trial_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Table
+         * @description Return the trial as its tasters see it.
+         */
+        get: operations["api_trials_router_read_table"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trials/{trial_id}/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Plan Cards
+         * @description State how many cards the trial takes, before the first is in: the more looks, the less each may decide.
+         */
+        put: operations["api_trials_router_plan_cards"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trials/{trial_id}/cards": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Card
+         * @description Take in a card. After the reveal, or from who looked at the plating, it counts and is marked as not blind.
+         */
+        post: operations["api_trials_router_add_card"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trials/{trial_id}/cards/{card_id}/delete": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Back Card
+         * @description Take a card back; `restore` puts it in again.
+         */
+        post: operations["api_trials_router_take_back_card"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trials/{trial_id}/cards/{card_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Restore Card
+         * @description Undo taking a card back.
+         */
+        post: operations["api_trials_router_restore_card"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trials/{trial_id}/reveal": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Reveal
+         * @description Tell which piece each number was. Cards from here on are not blind.
+         */
+        post: operations["api_trials_router_reveal"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trials/{trial_id}/verdict": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Trial Verdict
+         * @description Return what a trial's cards say.
+         */
+        get: operations["api_trials_verdict_read_trial_verdict"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/catalogue": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Catalogue
+         * @description Return the catalogue: grinds with density and source, cuts, coat weights, vessels.
+         */
+        get: operations["api_shelf_router_read_catalogue"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/prices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Prices
+         * @description Return the household's own prices.
+         */
+        get: operations["api_shelf_router_list_prices"];
+        /**
+         * Save Price
+         * @description Set what the household pays for an ingredient, or forget it.
+         */
+        put: operations["api_shelf_router_save_price"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/devices/scale/readings": {
         parameters: {
             query?: never;
             header?: never;
@@ -1609,14 +1585,14 @@ export interface paths {
          * Send Readings
          * @description Take what a scale shows; the answer says what it is to do. For scales and bridges, see docs/scale.md.
          */
-        post: operations["api_scale_send_readings"];
+        post: operations["api_devices_scale_send_readings"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/scale": {
+    "/api/devices/scale": {
         parameters: {
             query?: never;
             header?: never;
@@ -1627,7 +1603,7 @@ export interface paths {
          * Read Scale
          * @description Return what the scale that was heard last shows now.
          */
-        get: operations["api_scale_read_scale"];
+        get: operations["api_devices_scale_read_scale"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1636,7 +1612,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/scale/tare": {
+    "/api/devices/scale/tare": {
         parameters: {
             query?: never;
             header?: never;
@@ -1649,14 +1625,14 @@ export interface paths {
          * Tare
          * @description Tell the scale to show what lies on it as nothing.
          */
-        post: operations["api_scale_tare"];
+        post: operations["api_devices_scale_tare"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/scale/simulated": {
+    "/api/devices/scale/simulated": {
         parameters: {
             query?: never;
             header?: never;
@@ -1669,14 +1645,14 @@ export interface paths {
          * Start Simulated
          * @description Start the simulated scale as a device of its own, which connects like any other.
          */
-        post: operations["api_scale_start_simulated"];
+        post: operations["api_devices_scale_start_simulated"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/scale/simulated/handle": {
+    "/api/devices/scale/simulated/handle": {
         parameters: {
             query?: never;
             header?: never;
@@ -1689,7 +1665,31 @@ export interface paths {
          * Handle Simulated
          * @description Do something at the simulated scale; a real one is handled by hand.
          */
-        post: operations["api_scale_handle_simulated"];
+        post: operations["api_devices_scale_handle_simulated"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/book/preferences": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Preferences
+         * @description Return how the household reads numbers and looks at screens.
+         */
+        get: operations["api_book_router_read_preferences"];
+        /**
+         * Save Preferences
+         * @description Save the preferences; stored amounts stay as they are.
+         */
+        put: operations["api_book_router_save_preferences"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1705,164 +1705,32 @@ export interface components {
             /** Ok */
             ok: boolean;
         };
-        /**
-         * ArmOut
-         * @description A piece of the cook: as typed, its layers, steps and reading; `beside` when it is not compared.
-         */
-        ArmOut: {
-            /** Label */
-            label: string;
-            /** Name */
-            name: string;
-            /** Beside */
-            beside: boolean;
-            /** Target */
-            target: string;
-            piece: components["schemas"]["PieceDocument"];
-            /** Layers */
-            layers: components["schemas"]["LayerOut"][];
-            /** Steps */
-            steps: components["schemas"]["StepOutDocument"][];
-            reading: components["schemas"]["ArmReadingOut"] | null;
-            /** Problems */
-            problems: components["schemas"]["FieldError"][];
-        };
-        /**
-         * ArmReadingOut
-         * @description What an arm comes to: surface, doses, the salt ledger, a serving, the core sample, cautions.
-         *
-         *     `gives` is the place of the layer that usually gives way to a target.
-         */
-        ArmReadingOut: {
-            piece: components["schemas"]["PieceReadingOut"];
-            /** Layers */
-            layers: components["schemas"]["LayerReadingOut"][];
-            salt: components["schemas"]["Figure"];
-            /** Zone */
-            zone: string;
-            /** Target */
-            target: number | null;
-            /** Gives */
-            gives: number | null;
-            thin: components["schemas"]["Figure"];
-            servings: components["schemas"]["Figure"];
-            sodium: components["schemas"]["Figure"];
-            sugar: components["schemas"]["Figure"];
-            sample: components["schemas"]["SampleOut"] | null;
-            /** Cautions */
-            cautions: components["schemas"]["CautionOut"][];
-        };
-        /**
-         * CautionOut
-         * @description A caution; one with a `layer` stands at that layer's step, by its place.
-         */
-        CautionOut: {
-            /** Id */
-            id: string;
-            /**
-             * Level
-             * @enum {string}
-             */
-            level: "stop" | "caution" | "note";
-            /** Sentence */
-            sentence: string;
-            /** Action */
-            action: string;
-            /** Source */
-            source: string;
-            /** Layer */
-            layer?: number | null;
-        };
-        /** CoarseOut */
-        CoarseOut: {
-            /** Grind */
-            grind: string;
-            /** Grain Mm */
-            grain_mm: number;
-        };
-        /** CookOut */
-        CookOut: {
+        /** BlendRow */
+        BlendRow: {
             /**
              * Id
              * Format: uuid
              */
             id: string;
-            /** Name */
-            name: string;
-            /**
-             * Serve At
-             * Format: date-time
-             */
-            serve_at: string;
-            /** In Hand */
-            in_hand: boolean;
-            /** Eaters */
-            eaters: number | null;
-            /** Appetite */
-            appetite: string;
             /** Version */
             version: number;
-            /**
-             * Trial Id
-             * Format: uuid
-             */
-            trial_id: string;
-            /** Cards */
-            cards: number;
-            /** Revealed */
-            revealed: boolean;
-            /** Arms */
-            arms: components["schemas"]["ArmOut"][];
-            next: components["schemas"]["NextOut"] | null;
-            fair: components["schemas"]["FairTestOut"];
-        };
-        /**
-         * CutUpOut
-         * @description What cutting the joint up does to its surface: before, after [cm2] and how many times as much.
-         */
-        CutUpOut: {
-            /** Whole Cm2 */
-            whole_cm2: number;
-            /** Cut Cm2 */
-            cut_cm2: number;
-            times: components["schemas"]["Figure"];
-        };
-        /** DifferenceOut */
-        DifferenceOut: {
-            /** What */
-            what: string;
-            /** Sentence */
-            sentence: string;
-            /** Can Even */
-            can_even: boolean;
-        };
-        /** FaceOut */
-        FaceOut: {
             /** Name */
             name: string;
-            /** State */
-            state: string;
-            /** Area Cm2 */
-            area_cm2: number;
-        };
-        /** FairTestOut */
-        FairTestOut: {
-            /** Same */
-            same: string[];
-            /** Differs */
-            differs: components["schemas"]["DifferenceOut"][];
-            /** Unknown */
-            unknown: string[];
-        };
-        /**
-         * FieldError
-         * @description A sentence at a field; `field` is a dotted path into the document that was sent.
-         */
-        FieldError: {
-            /** Field */
-            field: string;
-            /** Sentence */
-            sentence: string;
+            /** Kind */
+            kind: string;
+            /** Lines */
+            lines: number;
+            /** Grinds */
+            grinds: string[];
+            /** Shares */
+            shares: number[];
+            salt: components["schemas"]["Figure"] | null;
+            /** Archived */
+            archived: boolean;
+            /** Kept */
+            kept: number;
+            /** Branch Of */
+            branch_of: string;
         };
         /**
          * Figure
@@ -1883,558 +1751,6 @@ export interface components {
             high: number | null;
         };
         /**
-         * GapOut
-         * @description The meat farthest from any site, as shares of length and width, and how far [cm]; `wide` when it wants a site.
-         */
-        GapOut: {
-            /** X */
-            x: number;
-            /** Y */
-            y: number;
-            /** Cm */
-            cm: number;
-            /** Wide */
-            wide: boolean;
-        };
-        /**
-         * HomeOut
-         * @description The household and its cook in hand, if there is one.
-         */
-        HomeOut: {
-            /** Household */
-            household: string;
-            cook: components["schemas"]["CookOut"] | null;
-        };
-        /**
-         * InjectionDocument
-         * @description How a piece is injected, as typed; what is empty is as usual. Weights are what was weighed around it.
-         *
-         *     `wants` is the salt it is to bring [% of raw edible weight]; `sites` are places set by hand as shares of the
-         *     piece's length and width, none for those of the grid.
-         */
-        InjectionDocument: {
-            /**
-             * Wants
-             * @default
-             */
-            wants: string;
-            /**
-             * Grid
-             * @default hexagonal
-             * @enum {string}
-             */
-            grid: "hexagonal" | "square";
-            /**
-             * Spacing
-             * @default
-             */
-            spacing: string;
-            /**
-             * Sites
-             * @default []
-             */
-            sites: number[][];
-            /**
-             * Bore
-             * @default
-             */
-            bore: string;
-            /**
-             * Syringe
-             * @default
-             */
-            syringe: string;
-            /**
-             * Stroke
-             * @default
-             */
-            stroke: string;
-            /**
-             * Before
-             * @default
-             */
-            before: string;
-            /**
-             * After
-             * @default
-             */
-            after: string;
-            /**
-             * Used
-             * @default
-             */
-            used: string;
-        };
-        /**
-         * InjectionOut
-         * @description What an injection comes to: its plan, pump, what stays, liquid, sites, strokes and fills, and what would clog.
-         */
-        InjectionOut: {
-            /** Spacing Cm */
-            spacing_cm: number;
-            /** Syringe Ml */
-            syringe_ml: number;
-            /** Most Stroke Ml */
-            most_stroke_ml: number;
-            pump: components["schemas"]["Figure"];
-            stays: components["schemas"]["Figure"];
-            /** Weighed */
-            weighed: boolean;
-            /** Expected G */
-            expected_g: number;
-            /** Liquid Ml */
-            liquid_ml: number;
-            /** Liquid Percent */
-            liquid_percent: number;
-            strength: components["schemas"]["StrengthOut"] | null;
-            /** Sites */
-            sites: number[][];
-            /** Own Sites */
-            own_sites: boolean;
-            /** Misplaced */
-            misplaced: components["schemas"]["MisplacedOut"][];
-            site_ml: components["schemas"]["Figure"];
-            /** Sites In All */
-            sites_in_all: number;
-            /** Strokes */
-            strokes: number;
-            /** Stroke Ml */
-            stroke_ml: number;
-            /** Strokes In All */
-            strokes_in_all: number;
-            /** Fills */
-            fills: number;
-            /** Sites A Fill */
-            sites_a_fill: number;
-            evenness: components["schemas"]["Figure"];
-            spread: components["schemas"]["SpreadOut"] | null;
-            /** Reach Mm */
-            reach_mm: number;
-            gap: components["schemas"]["GapOut"] | null;
-            /** Coarse */
-            coarse: components["schemas"]["CoarseOut"][];
-            /** Bore Mm */
-            bore_mm: number;
-            /** Most Mm */
-            most_mm: number;
-            /** Times Water */
-            times_water: number;
-            /** Brix */
-            brix: number;
-            /** Asks */
-            asks: string[];
-            /** Says */
-            says: string[];
-        };
-        /**
-         * LayerDocument
-         * @description A layer as typed: of a blend or of a plain grind. An empty dose is the rest to the piece's salt target.
-         *
-         *     `revision` pins what was mixed; `stays` and `eaten` are in %, empty for what is usual. `reserve` of a bath is set
-         *     aside before the meat goes in, and what is left of it may go `into_pot`. It is held at `place` at `hold_c` [C], none
-         *     for what is usual there; `hold_at` is that temperature as typed, which goes first.
-         */
-        LayerDocument: {
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "pre-salt" | "injection" | "marinade" | "binder" | "rub" | "paste" | "spritz" | "baste" | "wrap" | "cooking liquid" | "drippings" | "glaze" | "finishing salt" | "second injection";
-            /** Blend Id */
-            blend_id?: string | null;
-            /** Revision */
-            revision?: number | null;
-            /**
-             * Grind
-             * @default
-             */
-            grind: string;
-            /**
-             * Dose
-             * @default
-             */
-            dose: string;
-            /**
-             * Vessel
-             * @default
-             */
-            vessel: string;
-            /**
-             * Hold
-             * @default
-             */
-            hold: string;
-            /** Hold C */
-            hold_c?: number | null;
-            /**
-             * Hold At
-             * @default
-             */
-            hold_at: string;
-            /**
-             * Place
-             * @default
-             * @enum {string}
-             */
-            place: "" | "fridge" | "cool box" | "bench" | "outside" | "warm water" | "pot";
-            /**
-             * Into Pot
-             * @default false
-             */
-            into_pot: boolean;
-            /**
-             * Stays
-             * @default
-             */
-            stays: string;
-            /**
-             * After
-             * @default wiped
-             * @enum {string}
-             */
-            after: "wiped" | "rinsed" | "as it is";
-            /**
-             * Eaten
-             * @default
-             */
-            eaten: string;
-            /**
-             * Times
-             * @default 1
-             */
-            times: number;
-            /**
-             * Reserve
-             * @default
-             */
-            reserve: string;
-            /**
-             * @default {
-             *       "wants": "",
-             *       "grid": "hexagonal",
-             *       "spacing": "",
-             *       "sites": [],
-             *       "bore": "",
-             *       "syringe": "",
-             *       "stroke": "",
-             *       "before": "",
-             *       "after": "",
-             *       "used": ""
-             *     }
-             */
-            injection: components["schemas"]["InjectionDocument"];
-        };
-        /**
-         * LayerOut
-         * @description A layer as typed, with what it is drawn with; `changed_since` says its blend moved on since it was mixed.
-         */
-        LayerOut: {
-            typed: components["schemas"]["LayerDocument"];
-            /** Blend Name */
-            blend_name: string;
-            /** Blend Deleted */
-            blend_deleted: boolean;
-            /** Grinds */
-            grinds: string[];
-            /** Shares */
-            shares: number[];
-            /** Changed Since */
-            changed_since: boolean;
-        };
-        /**
-         * LayerReadingOut
-         * @description What a layer takes and where its salt ends; shares are of what was put on, salt is % of raw edible weight.
-         */
-        LayerReadingOut: {
-            /** Kind */
-            kind: string;
-            dose: components["schemas"]["Figure"];
-            /** Dose G */
-            dose_g: number;
-            /** Dose Setting */
-            dose_setting: number;
-            spoons: components["schemas"]["SpoonsOut"];
-            salt: components["schemas"]["Figure"];
-            /** In Meat */
-            in_meat: number;
-            /** At Surface */
-            at_surface: number;
-            /** On Plate */
-            on_plate: number;
-            /** Lost */
-            lost: components["schemas"]["LostOut"][];
-            /** So Far */
-            so_far: number;
-            /** Rest */
-            rest: number | null;
-            /** Surface */
-            surface: string;
-            /** Note */
-            note: string;
-            /** Says */
-            says: string;
-            window: components["schemas"]["WindowOut"] | null;
-            /** Standing */
-            standing: string;
-            /** Too Long */
-            too_long: boolean;
-            /** Reserve G */
-            reserve_g: number;
-            injection: components["schemas"]["InjectionOut"] | null;
-            reach: components["schemas"]["Figure"] | null;
-            /** Hold S */
-            hold_s: number;
-            /** Begins S */
-            begins_s: number;
-        };
-        /**
-         * LostOut
-         * @description A share of what was put on that is lost [0 to 1], and where it is then.
-         */
-        LostOut: {
-            /** Where */
-            where: string;
-            /** Share */
-            share: number;
-        };
-        /**
-         * MisplacedOut
-         * @description A site that no needle can go in at, by its place, and why: bone or edge.
-         */
-        MisplacedOut: {
-            /** Site */
-            site: number;
-            /** Why */
-            why: string;
-        };
-        /**
-         * NextOut
-         * @description The one next thing to do.
-         */
-        NextOut: {
-            /** Arm */
-            arm: string;
-            /**
-             * Step Id
-             * Format: uuid
-             */
-            step_id: string;
-            /** Kind */
-            kind: string;
-            /**
-             * Begins At
-             * Format: date-time
-             */
-            begins_at: string;
-        };
-        /**
-         * PieceDocument
-         * @description A piece as typed. Measures are given all three or not at all; `faces` says what is done with each face.
-         *
-         *     `endpoint` is the temperature its centre is done at; `bones` are rods x0, y0, x1, y1 and width as shares of length
-         *     and width, none where they lie as usual.
-         */
-        PieceDocument: {
-            /** Cut */
-            cut: string;
-            /** Mass */
-            mass: string;
-            /**
-             * Untrimmed
-             * @default
-             */
-            untrimmed: string;
-            /**
-             * Count
-             * @default 1
-             */
-            count: number;
-            /**
-             * Grade
-             * @default ordinary
-             * @enum {string}
-             */
-            grade: "lean" | "ordinary" | "marbled" | "dry-aged";
-            /**
-             * Faces
-             * @default {}
-             */
-            faces: {
-                [key: string]: "bare" | "coated" | "off" | "tied back" | "under";
-            };
-            /**
-             * Surface
-             * @default moist
-             * @enum {string}
-             */
-            surface: "moist" | "dry";
-            /**
-             * Length
-             * @default
-             */
-            length: string;
-            /**
-             * Width
-             * @default
-             */
-            width: string;
-            /**
-             * Thickness
-             * @default
-             */
-            thickness: string;
-            /**
-             * Cut Into
-             * @default
-             * @enum {string}
-             */
-            cut_into: "" | "cubes" | "strips" | "steaks";
-            /**
-             * Cut Size
-             * @default
-             */
-            cut_size: string;
-            /**
-             * Thin
-             * @default
-             */
-            thin: string;
-            /**
-             * Endpoint
-             * @default
-             */
-            endpoint: string;
-            /**
-             * Pierced
-             * @default false
-             */
-            pierced: boolean;
-            /**
-             * Bones
-             * @default []
-             */
-            bones: number[][];
-            /**
-             * Stages
-             * @default []
-             */
-            stages: components["schemas"]["StageDocument"][];
-        };
-        /**
-         * PieceReadingOut
-         * @description What is read of a piece; `meat_cm` is the thickness of its meat [cm], of a hollow bird that of its breast.
-         */
-        PieceReadingOut: {
-            solid: components["schemas"]["SolidOut"];
-            coatable: components["schemas"]["Figure"];
-            /** Open Cm2 */
-            open_cm2: number;
-            /** Faces */
-            faces: components["schemas"]["FaceOut"][];
-            edible: components["schemas"]["Figure"];
-            /** Trimmed G */
-            trimmed_g: number;
-            /** Thin Cm */
-            thin_cm: number;
-            /** Thick Cm */
-            thick_cm: number;
-            /** Meat Cm */
-            meat_cm: number;
-            /** Question */
-            question: string;
-            /** Bones */
-            bones: number[][];
-            cut_up: components["schemas"]["CutUpOut"] | null;
-        };
-        /**
-         * SampleOut
-         * @description The core sample: salt [% of raw edible weight] by depth [cm] at a time of the hold [s], and what it says.
-         *
-         *     `least` is the salt of the tenth of the meat that a needle reached least, empty without one.
-         */
-        SampleOut: {
-            /** Time S */
-            time_s: number;
-            /** Whole S */
-            whole_s: number;
-            /** Depths Cm */
-            depths_cm: number[];
-            /** Percent */
-            percent: number[];
-            /** Low */
-            low: number[];
-            /** High */
-            high: number[];
-            /** Least */
-            least: number[];
-            reach: components["schemas"]["Figure"];
-            /** Says */
-            says: string[];
-        };
-        /**
-         * SolidOut
-         * @description Outer dimensions of one piece [cm] and how many pieces.
-         */
-        SolidOut: {
-            /** Shape */
-            shape: string;
-            /** Length Cm */
-            length_cm: number;
-            /** Width Cm */
-            width_cm: number;
-            /** Thickness Cm */
-            thickness_cm: number;
-            /** Pieces */
-            pieces: number;
-        };
-        /**
-         * SpoonsOut
-         * @description A volume in level spoonfuls, with what the rounding does.
-         */
-        SpoonsOut: {
-            /** Text */
-            text: string;
-            volume: components["schemas"]["Figure"];
-        };
-        /**
-         * SpreadOut
-         * @description Injected salt over the face by the fire, and the share of the meat with at least half of the mean [%].
-         *
-         *     `rows` are drawn row by row from the thick end: a figure for each cell, fifths of the mean rounded down and at most
-         *     9, and a full stop where there is no meat.
-         */
-        SpreadOut: {
-            /** Rows */
-            rows: string[];
-            seasoned: components["schemas"]["Figure"];
-        };
-        /**
-         * StageDocument
-         * @description What raw meat goes through beside its layers, as typed: thawed, or out before the fire; where, and how long.
-         *
-         *     `hold_at` is the temperature there as typed, empty for what is usual at the place.
-         */
-        StageDocument: {
-            /**
-             * What
-             * @enum {string}
-             */
-            what: "thaw" | "temper";
-            /**
-             * Place
-             * @default bench
-             * @enum {string}
-             */
-            place: "fridge" | "cool box" | "bench" | "outside" | "warm water";
-            /** Hold */
-            hold: string;
-            /**
-             * Hold At
-             * @default
-             */
-            hold_at: string;
-        };
-        /**
          * Step
          * @description One line of working: what was computed, how, the result, and where the rule is from.
          */
@@ -2453,225 +1769,6 @@ export interface components {
              */
             source: string;
         };
-        /** StepOutDocument */
-        StepOutDocument: {
-            /**
-             * Id
-             * Format: uuid
-             */
-            id: string;
-            /** Kind */
-            kind: string;
-            /** Layer */
-            layer: number | null;
-            /**
-             * Begins At
-             * Format: date-time
-             */
-            begins_at: string;
-            before: components["schemas"]["Figure"];
-            /** Lasts S */
-            lasts_s: number;
-            /** Done At */
-            done_at: string | null;
-        };
-        /**
-         * StrengthOut
-         * @description How salty the liquid must be [%], how salty the blend is, and what to add [g] to how much of it [g].
-         */
-        StrengthOut: {
-            needed: components["schemas"]["Figure"];
-            /** Now Percent */
-            now_percent: number;
-            /** Add G */
-            add_g: number;
-            /** Of G */
-            of_g: number;
-            /** Grind */
-            grind: string;
-            /** Says */
-            says: string;
-        };
-        /**
-         * WeakerOut
-         * @description The class of acid that water to 100 g [g] takes a marinade down to, and how long it may work then [min].
-         */
-        WeakerOut: {
-            /** Acid Class */
-            acid_class: string;
-            /** Water G */
-            water_g: number;
-            /** Long High Min */
-            long_high_min: number;
-        };
-        /**
-         * WindowOut
-         * @description How long a marinade may work [min], after the cautious and the long school.
-         *
-         *     `weaker` says what takes it down a class of acid, where that is what limits it.
-         */
-        WindowOut: {
-            /** Acid Class */
-            acid_class: string;
-            /** Because */
-            because: string;
-            /** Thickness */
-            thickness: string;
-            /** Cautious Low Min */
-            cautious_low_min: number;
-            /** Cautious High Min */
-            cautious_high_min: number;
-            /** Long Low Min */
-            long_low_min: number;
-            /** Long High Min */
-            long_high_min: number;
-            /** Reason */
-            reason: string;
-            /** Mark */
-            mark: string;
-            weaker: components["schemas"]["WeakerOut"] | null;
-        };
-        /**
-         * Problem
-         * @description An RFC 9457 problem. A 409 carries the book's present document as `theirs`.
-         */
-        Problem: {
-            /**
-             * Type
-             * @default about:blank
-             */
-            type: string;
-            /** Title */
-            title: string;
-            /** Status */
-            status: number;
-            /** Detail */
-            detail: string;
-            /** Errors */
-            errors?: components["schemas"]["FieldError"][];
-            /** Theirs */
-            theirs?: {
-                [key: string]: unknown;
-            } | null;
-        };
-        /** CookRow */
-        CookRow: {
-            /**
-             * Id
-             * Format: uuid
-             */
-            id: string;
-            /** Name */
-            name: string;
-            /**
-             * Serve At
-             * Format: date-time
-             */
-            serve_at: string;
-            /** In Hand */
-            in_hand: boolean;
-            /** Version */
-            version: number;
-            /** Arms */
-            arms: string[];
-            /** Cards */
-            cards: number;
-            /**
-             * Trial Id
-             * Format: uuid
-             */
-            trial_id: string;
-        };
-        /** BeginningDocument */
-        BeginningDocument: {
-            /** Name */
-            name: string;
-            /** Cut */
-            cut: string;
-            /** Mass */
-            mass: string;
-            /**
-             * Blend Id
-             * Format: uuid
-             */
-            blend_id: string;
-        };
-        /**
-         * NewCook
-         * @description A cook to begin: one piece, or two arms to compare, each with its meat and its blend.
-         */
-        NewCook: {
-            /** Name */
-            name: string;
-            /**
-             * Serve At
-             * Format: date-time
-             */
-            serve_at: string;
-            /** Arms */
-            arms: components["schemas"]["BeginningDocument"][];
-        };
-        /**
-         * VersionDocument
-         * @description The version a document was read at.
-         */
-        VersionDocument: {
-            /** Version */
-            version: number;
-        };
-        /**
-         * TickDocument
-         * @description Tick a step or take the tick away, or set how long it lasts.
-         */
-        TickDocument: {
-            /** Version */
-            version: number;
-            /** Done */
-            done?: boolean | null;
-            /** Lasts */
-            lasts?: string | null;
-        };
-        /**
-         * EvenDocument
-         * @description What to even out between the arms.
-         */
-        EvenDocument: {
-            /** Version */
-            version: number;
-            /**
-             * What
-             * @enum {string}
-             */
-            what: "salt" | "fire" | "rest" | "bare face";
-        };
-        /**
-         * PlatesOut
-         * @description The plates by arm, and who has seen them: their cards are not blind.
-         */
-        PlatesOut: {
-            /** Plates */
-            plates: components["schemas"]["PlatingOut"][];
-            /** Seen By */
-            seen_by: string[];
-        };
-        /**
-         * PlatingOut
-         * @description Which number an arm is plated under.
-         */
-        PlatingOut: {
-            /** Label */
-            label: string;
-            /** Code */
-            code: string;
-        };
-        /**
-         * LookDocument
-         * @description Who looks at which plate is which, as whoever plates has to.
-         */
-        LookDocument: {
-            /** Who */
-            who: string;
-        };
         /**
          * BandOut
          * @description A stretch of a grain strip: a grind and its share of the mass.
@@ -2681,6 +1778,77 @@ export interface components {
             grind: string;
             /** Share */
             share: number;
+        };
+        /**
+         * BeforeOut
+         * @description The revision a draft goes on from: what its scales said, how long it kept, what it held, and its strip.
+         */
+        BeforeOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Number */
+            number: number;
+            /** Note */
+            note: string;
+            /** Blend Name */
+            blend_name: string;
+            /** Scales */
+            scales: components["schemas"]["GhostScale"][];
+            /** Keeps Days */
+            keeps_days: number | null;
+            /** Allergens */
+            allergens: string[];
+            /** Bands */
+            bands: components["schemas"]["BandOut"][];
+        };
+        /**
+         * BlendOut
+         * @description A blend as it stands in the book, with what it comes to, or why that cannot be said.
+         */
+        BlendOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Version */
+            version: number;
+            /** Name */
+            name: string;
+            /** Kind */
+            kind: string;
+            /** Fire */
+            fire: string;
+            /** Batch */
+            batch: string;
+            /** Batch G */
+            batch_g: number;
+            /** Lines */
+            lines: components["schemas"]["LineDocument"][];
+            /** Written */
+            written: string;
+            /** Base */
+            base: number;
+            /** Total */
+            total: string;
+            /** Targets */
+            targets: components["schemas"]["TargetDocument"][];
+            /** Uses */
+            uses: components["schemas"]["UseDocument"][];
+            /** Method */
+            method: components["schemas"]["MethodStepDocument"][];
+            label: components["schemas"]["LabelDocument"] | null;
+            /** Archived */
+            archived: boolean;
+            /** Kept */
+            kept: number;
+            before: components["schemas"]["BeforeOut"] | null;
+            reading: components["schemas"]["BlendReadingOut"] | null;
+            /** Problems */
+            problems: components["schemas"]["FieldError"][];
         };
         /**
          * BlendReadingOut
@@ -2733,6 +1901,49 @@ export interface components {
             figure: components["schemas"]["Figure"];
         };
         /**
+         * CautionOut
+         * @description A caution; one with a `layer` stands at that layer's step, by its place.
+         */
+        CautionOut: {
+            /** Id */
+            id: string;
+            /**
+             * Level
+             * @enum {string}
+             */
+            level: "stop" | "caution" | "note";
+            /** Sentence */
+            sentence: string;
+            /** Action */
+            action: string;
+            /** Source */
+            source: string;
+            /** Layer */
+            layer?: number | null;
+        };
+        /**
+         * FieldError
+         * @description A sentence at a field, a dotted path into the document that was sent; `code` says what kind of fault it is.
+         */
+        FieldError: {
+            /** Field */
+            field: string;
+            /** Sentence */
+            sentence: string;
+            /**
+             * Code
+             * @default invalid
+             */
+            code: string;
+        };
+        /** GhostScale */
+        GhostScale: {
+            /** Key */
+            key: string;
+            /** Value */
+            value: number;
+        };
+        /**
          * InsideOut
          * @description The blend that a line holds, as it is in the book now.
          */
@@ -2769,24 +1980,6 @@ export interface components {
             /** Because */
             because: string;
             figure: components["schemas"]["Figure"];
-        };
-        /**
-         * LineReadingOut
-         * @description What a line comes to; `bands` is what it is drawn with: one grind, or those of the blend inside.
-         */
-        LineReadingOut: {
-            /** Grind */
-            grind: string;
-            inside: components["schemas"]["InsideOut"] | null;
-            /** Name */
-            name: string;
-            share: components["schemas"]["Figure"];
-            mass: components["schemas"]["Figure"];
-            /** Volume Ml */
-            volume_ml: number;
-            spoons: components["schemas"]["SpoonsOut"];
-            /** Bands */
-            bands: components["schemas"]["BandOut"][];
         };
         /**
          * LabelDocument
@@ -2894,6 +2087,24 @@ export interface components {
             held: boolean;
         };
         /**
+         * LineReadingOut
+         * @description What a line comes to; `bands` is what it is drawn with: one grind, or those of the blend inside.
+         */
+        LineReadingOut: {
+            /** Grind */
+            grind: string;
+            inside: components["schemas"]["InsideOut"] | null;
+            /** Name */
+            name: string;
+            share: components["schemas"]["Figure"];
+            mass: components["schemas"]["Figure"];
+            /** Volume Ml */
+            volume_ml: number;
+            spoons: components["schemas"]["SpoonsOut"];
+            /** Bands */
+            bands: components["schemas"]["BandOut"][];
+        };
+        /**
          * MethodStepDocument
          * @description A step of a method as typed: to which lines (by grind or blend key; none: all), and how far or how long.
          */
@@ -2928,6 +2139,15 @@ export interface components {
              * @default
              */
             note: string;
+        };
+        /**
+         * SpoonsOut
+         * @description A volume in level spoonfuls, with what the rounding does.
+         */
+        SpoonsOut: {
+            /** Text */
+            text: string;
+            volume: components["schemas"]["Figure"];
         };
         /**
          * StatedShare
@@ -2977,6 +2197,158 @@ export interface components {
              * @default
              */
             mass: string;
+        };
+        /**
+         * Problem
+         * @description An RFC 9457 problem. A 409 carries the book's present document as `theirs`.
+         */
+        Problem: {
+            /**
+             * Type
+             * @default about:blank
+             */
+            type: string;
+            /** Title */
+            title: string;
+            /** Status */
+            status: number;
+            /** Detail */
+            detail: string;
+            /** Errors */
+            errors?: components["schemas"]["FieldError"][];
+            /** Theirs */
+            theirs?: {
+                [key: string]: unknown;
+            } | null;
+        };
+        /**
+         * BlendDocument
+         * @description A blend as typed.
+         */
+        BlendDocument: {
+            /** Name */
+            name: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "dry rub" | "paste" | "binder" | "marinade" | "injection" | "glaze" | "spritz" | "cooking liquid" | "finishing salt";
+            /**
+             * Fire
+             * @default
+             * @enum {string}
+             */
+            fire: "" | "direct flame" | "hot iron" | "indirect" | "oven" | "broiler";
+            /** Batch */
+            batch: string;
+            /** Lines */
+            lines: components["schemas"]["LineDocument"][];
+            /**
+             * Written
+             * @default parts
+             * @enum {string}
+             */
+            written: "parts" | "percent" | "relative";
+            /**
+             * Base
+             * @default 0
+             */
+            base: number;
+            /**
+             * Total
+             * @default free
+             * @enum {string}
+             */
+            total: "free" | "fixed";
+            /**
+             * Targets
+             * @default []
+             */
+            targets: components["schemas"]["TargetDocument"][];
+            /**
+             * Uses
+             * @default []
+             */
+            uses: components["schemas"]["UseDocument"][];
+            /**
+             * Method
+             * @default []
+             */
+            method: components["schemas"]["MethodStepDocument"][];
+            label?: components["schemas"]["LabelDocument"] | null;
+        };
+        /**
+         * BlendSave
+         * @description A blend as typed. `version` is the one it was read at; without it nothing is overwritten.
+         */
+        BlendSave: {
+            /** Name */
+            name: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "dry rub" | "paste" | "binder" | "marinade" | "injection" | "glaze" | "spritz" | "cooking liquid" | "finishing salt";
+            /**
+             * Fire
+             * @default
+             * @enum {string}
+             */
+            fire: "" | "direct flame" | "hot iron" | "indirect" | "oven" | "broiler";
+            /** Batch */
+            batch: string;
+            /** Lines */
+            lines: components["schemas"]["LineDocument"][];
+            /**
+             * Written
+             * @default parts
+             * @enum {string}
+             */
+            written: "parts" | "percent" | "relative";
+            /**
+             * Base
+             * @default 0
+             */
+            base: number;
+            /**
+             * Total
+             * @default free
+             * @enum {string}
+             */
+            total: "free" | "fixed";
+            /**
+             * Targets
+             * @default []
+             */
+            targets: components["schemas"]["TargetDocument"][];
+            /**
+             * Uses
+             * @default []
+             */
+            uses: components["schemas"]["UseDocument"][];
+            /**
+             * Method
+             * @default []
+             */
+            method: components["schemas"]["MethodStepDocument"][];
+            label?: components["schemas"]["LabelDocument"] | null;
+            /** Version */
+            version: number;
+        };
+        /**
+         * VersionDocument
+         * @description The version a document was read at.
+         */
+        VersionDocument: {
+            /** Version */
+            version: number;
+        };
+        /** ArchiveDocument */
+        ArchiveDocument: {
+            /** Version */
+            version: number;
+            /** Archived */
+            archived: boolean;
         };
         /**
          * WhatIf
@@ -3759,6 +3131,73 @@ export interface components {
                 [key: string]: string;
             };
         };
+        /** KeepDocument */
+        KeepDocument: {
+            /** Version */
+            version: number;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
+        /**
+         * BranchDocument
+         * @description A branch to begin: its name, and its lines where they are not those of the blend as it stands.
+         */
+        BranchDocument: {
+            /** Version */
+            version: number;
+            /** Name */
+            name: string;
+            document?: components["schemas"]["BlendDocument"] | null;
+        };
+        /** GoBackDocument */
+        GoBackDocument: {
+            /** Version */
+            version: number;
+            /**
+             * Revision
+             * Format: uuid
+             */
+            revision: string;
+        };
+        /**
+         * NodeOut
+         * @description A revision, or a working draft, in the tree of a blend and its branches; `words` say what its parent differs in.
+         *
+         *     A draft that holds what its parent holds is left out. `now` marks where the blend at hand stands.
+         */
+        NodeOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Blend Id
+             * Format: uuid
+             */
+            blend_id: string;
+            /** Blend Name */
+            blend_name: string;
+            /** Number */
+            number: number | null;
+            /** Note */
+            note: string;
+            /** Kept At */
+            kept_at: string | null;
+            /** Parent */
+            parent: string | null;
+            /** Words */
+            words: string;
+            /** Salt */
+            salt: number | null;
+            /** Now */
+            now: boolean;
+            /** Bands */
+            bands: components["schemas"]["BandOut"][];
+        };
         /**
          * RoundingOut
          * @description One line by spoons: what they hold, and its share before and after rounding [%].
@@ -3861,8 +3300,13 @@ export interface components {
              */
             high: string;
         };
-        /** BlendRow */
-        BlendRow: {
+        /**
+         * BoardOut
+         * @description A cook as it stands: its pieces with their steps and readings, what comes next, and whether a test is fair.
+         *
+         *     `fair` is there when two pieces are tasted against each other.
+         */
+        BoardOut: {
             /**
              * Id
              * Format: uuid
@@ -3872,318 +3316,942 @@ export interface components {
             version: number;
             /** Name */
             name: string;
-            /** Kind */
-            kind: string;
-            /** Lines */
-            lines: number;
+            /**
+             * Serve At
+             * Format: date-time
+             */
+            serve_at: string;
+            /** In Hand */
+            in_hand: boolean;
+            /** Eaters */
+            eaters: number | null;
+            /** Appetite */
+            appetite: string;
+            trial: components["schemas"]["TrialMarkOut"] | null;
+            /** Pieces */
+            pieces: components["schemas"]["BoardPieceOut"][];
+            next: components["schemas"]["NextOut"] | null;
+            fair: components["schemas"]["FairTestOut"] | null;
+        };
+        /**
+         * BoardPieceOut
+         * @description A piece on the board: as typed, what its layers are drawn with, its steps and its reading.
+         */
+        BoardPieceOut: {
+            typed: components["schemas"]["PieceDocument"];
+            /** Marks */
+            marks: components["schemas"]["LayerMarkOut"][];
+            /** Steps */
+            steps: components["schemas"]["StepOut"][];
+            reading: components["schemas"]["CoatReadingOut"] | null;
+            /** Problems */
+            problems: components["schemas"]["FieldError"][];
+        };
+        /** CoarseOut */
+        CoarseOut: {
+            /** Grind */
+            grind: string;
+            /** Grain Mm */
+            grain_mm: number;
+        };
+        /**
+         * CoatReadingOut
+         * @description What a coat comes to on a piece: surface, doses, the salt ledger, a serving, the core sample, cautions.
+         *
+         *     `gives` is the place of the layer that usually gives way to a target.
+         */
+        CoatReadingOut: {
+            piece: components["schemas"]["PieceReadingOut"];
+            /** Layers */
+            layers: components["schemas"]["LayerReadingOut"][];
+            salt: components["schemas"]["Figure"];
+            /** Zone */
+            zone: string;
+            /** Target */
+            target: number | null;
+            /** Gives */
+            gives: number | null;
+            thin: components["schemas"]["Figure"];
+            servings: components["schemas"]["Figure"];
+            sodium: components["schemas"]["Figure"];
+            sugar: components["schemas"]["Figure"];
+            sample: components["schemas"]["SampleOut"] | null;
+            /** Cautions */
+            cautions: components["schemas"]["CautionOut"][];
+            /** Marks */
+            marks: components["schemas"]["LayerMarkOut"][];
+        };
+        /**
+         * CutUpOut
+         * @description What cutting the joint up does to its surface: before, after [cm2] and how many times as much.
+         */
+        CutUpOut: {
+            /** Whole Cm2 */
+            whole_cm2: number;
+            /** Cut Cm2 */
+            cut_cm2: number;
+            times: components["schemas"]["Figure"];
+        };
+        /** DifferenceOut */
+        DifferenceOut: {
+            /** What */
+            what: string;
+            /** Sentence */
+            sentence: string;
+            /** Can Even */
+            can_even: boolean;
+        };
+        /** FaceOut */
+        FaceOut: {
+            /** Name */
+            name: string;
+            /** State */
+            state: string;
+            /** Area Cm2 */
+            area_cm2: number;
+        };
+        /** FairTestOut */
+        FairTestOut: {
+            /** Same */
+            same: string[];
+            /** Differs */
+            differs: components["schemas"]["DifferenceOut"][];
+            /** Unknown */
+            unknown: string[];
+        };
+        /**
+         * GapOut
+         * @description The meat farthest from any site, as shares of length and width, and how far [cm]; `wide` when it wants a site.
+         */
+        GapOut: {
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** Cm */
+            cm: number;
+            /** Wide */
+            wide: boolean;
+        };
+        /**
+         * InHandOut
+         * @description The household and its cook in hand, if there is one.
+         */
+        InHandOut: {
+            /** Household */
+            household: string;
+            cook: components["schemas"]["BoardOut"] | null;
+        };
+        /**
+         * InjectionDocument
+         * @description How a piece is injected, as typed; what is empty is as usual. Weights are what was weighed around it.
+         *
+         *     `wants` is the salt it is to bring [% of raw edible weight]; `sites` are places set by hand as shares of the
+         *     piece's length and width, none for those of the grid.
+         */
+        InjectionDocument: {
+            /**
+             * Wants
+             * @default
+             */
+            wants: string;
+            /**
+             * Grid
+             * @default hexagonal
+             * @enum {string}
+             */
+            grid: "hexagonal" | "square";
+            /**
+             * Spacing
+             * @default
+             */
+            spacing: string;
+            /**
+             * Sites
+             * @default []
+             */
+            sites: number[][];
+            /**
+             * Bore
+             * @default
+             */
+            bore: string;
+            /**
+             * Syringe
+             * @default
+             */
+            syringe: string;
+            /**
+             * Stroke
+             * @default
+             */
+            stroke: string;
+            /**
+             * Before
+             * @default
+             */
+            before: string;
+            /**
+             * After
+             * @default
+             */
+            after: string;
+            /**
+             * Used
+             * @default
+             */
+            used: string;
+        };
+        /**
+         * InjectionOut
+         * @description What an injection comes to: its plan, pump, what stays, liquid, sites, strokes and fills, and what would clog.
+         */
+        InjectionOut: {
+            /** Spacing Cm */
+            spacing_cm: number;
+            /** Syringe Ml */
+            syringe_ml: number;
+            /** Most Stroke Ml */
+            most_stroke_ml: number;
+            pump: components["schemas"]["Figure"];
+            stays: components["schemas"]["Figure"];
+            /** Weighed */
+            weighed: boolean;
+            /** Expected G */
+            expected_g: number;
+            /** Liquid Ml */
+            liquid_ml: number;
+            /** Liquid Percent */
+            liquid_percent: number;
+            strength: components["schemas"]["StrengthOut"] | null;
+            /** Sites */
+            sites: number[][];
+            /** Own Sites */
+            own_sites: boolean;
+            /** Misplaced */
+            misplaced: components["schemas"]["MisplacedOut"][];
+            site_ml: components["schemas"]["Figure"];
+            /** Sites In All */
+            sites_in_all: number;
+            /** Strokes */
+            strokes: number;
+            /** Stroke Ml */
+            stroke_ml: number;
+            /** Strokes In All */
+            strokes_in_all: number;
+            /** Fills */
+            fills: number;
+            /** Sites A Fill */
+            sites_a_fill: number;
+            evenness: components["schemas"]["Figure"];
+            spread: components["schemas"]["SpreadOut"] | null;
+            /** Reach Mm */
+            reach_mm: number;
+            gap: components["schemas"]["GapOut"] | null;
+            /** Coarse */
+            coarse: components["schemas"]["CoarseOut"][];
+            /** Bore Mm */
+            bore_mm: number;
+            /** Most Mm */
+            most_mm: number;
+            /** Times Water */
+            times_water: number;
+            /** Brix */
+            brix: number;
+            /** Asks */
+            asks: string[];
+            /** Says */
+            says: string[];
+        };
+        /**
+         * LayerDocument
+         * @description A layer as typed: of a blend or of a plain grind. An empty dose is the rest to the piece's salt target.
+         *
+         *     `revision` pins what was mixed; `stays` and `eaten` are in %, empty for what is usual. `reserve` of a bath is set
+         *     aside before the meat goes in, and what is left of it may go `into_pot`. It is held at `place` at `hold_c` [C], none
+         *     for what is usual there; `hold_at` is that temperature as typed, which goes first.
+         */
+        LayerDocument: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "pre-salt" | "injection" | "marinade" | "binder" | "rub" | "paste" | "spritz" | "baste" | "wrap" | "cooking liquid" | "drippings" | "glaze" | "finishing salt" | "second injection";
+            /** Blend Id */
+            blend_id?: string | null;
+            /** Revision */
+            revision?: number | null;
+            /**
+             * Grind
+             * @default
+             */
+            grind: string;
+            /**
+             * Dose
+             * @default
+             */
+            dose: string;
+            /**
+             * Vessel
+             * @default
+             */
+            vessel: string;
+            /**
+             * Hold
+             * @default
+             */
+            hold: string;
+            /** Hold C */
+            hold_c?: number | null;
+            /**
+             * Hold At
+             * @default
+             */
+            hold_at: string;
+            /**
+             * Place
+             * @default
+             * @enum {string}
+             */
+            place: "" | "fridge" | "cool box" | "bench" | "outside" | "warm water" | "pot";
+            /**
+             * Into Pot
+             * @default false
+             */
+            into_pot: boolean;
+            /**
+             * Stays
+             * @default
+             */
+            stays: string;
+            /**
+             * After
+             * @default wiped
+             * @enum {string}
+             */
+            after: "wiped" | "rinsed" | "as it is";
+            /**
+             * Eaten
+             * @default
+             */
+            eaten: string;
+            /**
+             * Times
+             * @default 1
+             */
+            times: number;
+            /**
+             * Reserve
+             * @default
+             */
+            reserve: string;
+            /**
+             * @default {
+             *       "wants": "",
+             *       "grid": "hexagonal",
+             *       "spacing": "",
+             *       "sites": [],
+             *       "bore": "",
+             *       "syringe": "",
+             *       "stroke": "",
+             *       "before": "",
+             *       "after": "",
+             *       "used": ""
+             *     }
+             */
+            injection: components["schemas"]["InjectionDocument"];
+        };
+        /**
+         * LayerMarkOut
+         * @description What a layer is of, as the book has it, and what it is drawn with.
+         *
+         *     `changed_since` says that its blend moved on since it was mixed; `shares` are those of the grinds.
+         */
+        LayerMarkOut: {
+            /** Blend Name */
+            blend_name: string;
+            /** Blend Deleted */
+            blend_deleted: boolean;
+            /** Changed Since */
+            changed_since: boolean;
             /** Grinds */
             grinds: string[];
             /** Shares */
             shares: number[];
-            salt: components["schemas"]["Figure"] | null;
-            /** Archived */
-            archived: boolean;
-            /** Kept */
-            kept: number;
-            /** Branch Of */
-            branch_of: string;
         };
         /**
-         * BeforeOut
-         * @description The revision a draft goes on from: what its scales said, how long it kept, what it held, and its strip.
+         * LayerReadingOut
+         * @description What a layer takes and where its salt ends; shares are of what was put on, salt is % of raw edible weight.
          */
-        BeforeOut: {
-            /**
-             * Id
-             * Format: uuid
-             */
-            id: string;
-            /** Number */
-            number: number;
-            /** Note */
-            note: string;
-            /** Blend Name */
-            blend_name: string;
-            /** Scales */
-            scales: components["schemas"]["GhostScale"][];
-            /** Keeps Days */
-            keeps_days: number | null;
-            /** Allergens */
-            allergens: string[];
-            /** Bands */
-            bands: components["schemas"]["BandOut"][];
-        };
-        /**
-         * BlendOut
-         * @description A blend as it stands in the book, with what it comes to, or why that cannot be said.
-         */
-        BlendOut: {
-            /**
-             * Id
-             * Format: uuid
-             */
-            id: string;
-            /** Version */
-            version: number;
-            /** Name */
-            name: string;
+        LayerReadingOut: {
             /** Kind */
             kind: string;
-            /** Fire */
-            fire: string;
-            /** Batch */
-            batch: string;
-            /** Batch G */
-            batch_g: number;
-            /** Lines */
-            lines: components["schemas"]["LineDocument"][];
-            /** Written */
-            written: string;
-            /** Base */
-            base: number;
-            /** Total */
-            total: string;
-            /** Targets */
-            targets: components["schemas"]["TargetDocument"][];
-            /** Uses */
-            uses: components["schemas"]["UseDocument"][];
-            /** Method */
-            method: components["schemas"]["MethodStepDocument"][];
-            label: components["schemas"]["LabelDocument"] | null;
-            /** Archived */
-            archived: boolean;
-            /** Kept */
-            kept: number;
-            before: components["schemas"]["BeforeOut"] | null;
-            reading: components["schemas"]["BlendReadingOut"] | null;
-            /** Problems */
-            problems: components["schemas"]["FieldError"][];
-        };
-        /** GhostScale */
-        GhostScale: {
-            /** Key */
-            key: string;
-            /** Value */
-            value: number;
-        };
-        /**
-         * BlendDocument
-         * @description A blend as typed.
-         */
-        BlendDocument: {
-            /** Name */
-            name: string;
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "dry rub" | "paste" | "binder" | "marinade" | "injection" | "glaze" | "spritz" | "cooking liquid" | "finishing salt";
-            /**
-             * Fire
-             * @default
-             * @enum {string}
-             */
-            fire: "" | "direct flame" | "hot iron" | "indirect" | "oven" | "broiler";
-            /** Batch */
-            batch: string;
-            /** Lines */
-            lines: components["schemas"]["LineDocument"][];
-            /**
-             * Written
-             * @default parts
-             * @enum {string}
-             */
-            written: "parts" | "percent" | "relative";
-            /**
-             * Base
-             * @default 0
-             */
-            base: number;
-            /**
-             * Total
-             * @default free
-             * @enum {string}
-             */
-            total: "free" | "fixed";
-            /**
-             * Targets
-             * @default []
-             */
-            targets: components["schemas"]["TargetDocument"][];
-            /**
-             * Uses
-             * @default []
-             */
-            uses: components["schemas"]["UseDocument"][];
-            /**
-             * Method
-             * @default []
-             */
-            method: components["schemas"]["MethodStepDocument"][];
-            label?: components["schemas"]["LabelDocument"] | null;
-        };
-        /**
-         * BlendSave
-         * @description A blend as typed. `version` is the one it was read at; without it nothing is overwritten.
-         */
-        BlendSave: {
-            /** Name */
-            name: string;
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "dry rub" | "paste" | "binder" | "marinade" | "injection" | "glaze" | "spritz" | "cooking liquid" | "finishing salt";
-            /**
-             * Fire
-             * @default
-             * @enum {string}
-             */
-            fire: "" | "direct flame" | "hot iron" | "indirect" | "oven" | "broiler";
-            /** Batch */
-            batch: string;
-            /** Lines */
-            lines: components["schemas"]["LineDocument"][];
-            /**
-             * Written
-             * @default parts
-             * @enum {string}
-             */
-            written: "parts" | "percent" | "relative";
-            /**
-             * Base
-             * @default 0
-             */
-            base: number;
-            /**
-             * Total
-             * @default free
-             * @enum {string}
-             */
-            total: "free" | "fixed";
-            /**
-             * Targets
-             * @default []
-             */
-            targets: components["schemas"]["TargetDocument"][];
-            /**
-             * Uses
-             * @default []
-             */
-            uses: components["schemas"]["UseDocument"][];
-            /**
-             * Method
-             * @default []
-             */
-            method: components["schemas"]["MethodStepDocument"][];
-            label?: components["schemas"]["LabelDocument"] | null;
-            /** Version */
-            version: number;
-        };
-        /** ArchiveDocument */
-        ArchiveDocument: {
-            /** Version */
-            version: number;
-            /** Archived */
-            archived: boolean;
-        };
-        /** KeepDocument */
-        KeepDocument: {
-            /** Version */
-            version: number;
-            /**
-             * Note
-             * @default
-             */
-            note: string;
-        };
-        /**
-         * BranchDocument
-         * @description A branch to begin: its name, and its lines where they are not those of the blend as it stands.
-         */
-        BranchDocument: {
-            /** Version */
-            version: number;
-            /** Name */
-            name: string;
-            document?: components["schemas"]["BlendDocument"] | null;
-        };
-        /** GoBackDocument */
-        GoBackDocument: {
-            /** Version */
-            version: number;
-            /**
-             * Revision
-             * Format: uuid
-             */
-            revision: string;
-        };
-        /**
-         * NodeOut
-         * @description A revision, or a working draft, in the tree of a blend and its branches; `words` say what its parent differs in.
-         *
-         *     A draft that holds what its parent holds is left out. `now` marks where the blend at hand stands.
-         */
-        NodeOut: {
-            /**
-             * Id
-             * Format: uuid
-             */
-            id: string;
-            /**
-             * Blend Id
-             * Format: uuid
-             */
-            blend_id: string;
-            /** Blend Name */
-            blend_name: string;
-            /** Number */
-            number: number | null;
+            dose: components["schemas"]["Figure"];
+            /** Dose G */
+            dose_g: number;
+            /** Dose Setting */
+            dose_setting: number;
+            spoons: components["schemas"]["SpoonsOut"];
+            salt: components["schemas"]["Figure"];
+            /** In Meat */
+            in_meat: number;
+            /** At Surface */
+            at_surface: number;
+            /** On Plate */
+            on_plate: number;
+            /** Lost */
+            lost: components["schemas"]["LostOut"][];
+            /** So Far */
+            so_far: number;
+            /** Rest */
+            rest: number | null;
+            /** Surface */
+            surface: string;
             /** Note */
             note: string;
-            /** Kept At */
-            kept_at: string | null;
-            /** Parent */
-            parent: string | null;
-            /** Words */
-            words: string;
-            /** Salt */
-            salt: number | null;
-            /** Now */
-            now: boolean;
-            /** Bands */
-            bands: components["schemas"]["BandOut"][];
+            /** Says */
+            says: string;
+            window: components["schemas"]["WindowOut"] | null;
+            /** Standing */
+            standing: string;
+            /** Too Long */
+            too_long: boolean;
+            /** Reserve G */
+            reserve_g: number;
+            injection: components["schemas"]["InjectionOut"] | null;
+            reach: components["schemas"]["Figure"] | null;
+            /** Hold S */
+            hold_s: number;
+            /** Begins S */
+            begins_s: number;
         };
         /**
-         * ArmDocument
-         * @description A piece with its letter, name, layers and salt target [% of raw edible weight]; `beside` when not compared.
+         * LostOut
+         * @description A share of what was put on that is lost [0 to 1], and where it is then.
          */
-        ArmDocument: {
-            /** Label */
-            label: string;
+        LostOut: {
+            /** Where */
+            where: string;
+            /** Share */
+            share: number;
+        };
+        /**
+         * MisplacedOut
+         * @description A site that no needle can go in at, by its place, and why: bone or edge.
+         */
+        MisplacedOut: {
+            /** Site */
+            site: number;
+            /** Why */
+            why: string;
+        };
+        /**
+         * NextOut
+         * @description The one next thing to do.
+         */
+        NextOut: {
+            /** Letter */
+            letter: string;
+            /**
+             * Step Id
+             * Format: uuid
+             */
+            step_id: string;
+            /** Kind */
+            kind: string;
+            /**
+             * Begins At
+             * Format: date-time
+             */
+            begins_at: string;
+        };
+        /**
+         * PieceDocument
+         * @description A piece as typed: its letter and name, its meat, its layers in order, its salt target [% of raw edible weight].
+         *
+         *     `tasted` says that it is one of those that are tasted against each other.
+         */
+        PieceDocument: {
+            /** Cut */
+            cut: string;
+            /** Mass */
+            mass: string;
+            /**
+             * Untrimmed
+             * @default
+             */
+            untrimmed: string;
+            /**
+             * Count
+             * @default 1
+             */
+            count: number;
+            /**
+             * Grade
+             * @default ordinary
+             * @enum {string}
+             */
+            grade: "lean" | "ordinary" | "marbled" | "dry-aged";
+            /**
+             * Faces
+             * @default {}
+             */
+            faces: {
+                [key: string]: "bare" | "coated" | "off" | "tied back" | "under";
+            };
+            /**
+             * Surface
+             * @default moist
+             * @enum {string}
+             */
+            surface: "moist" | "dry";
+            /**
+             * Length
+             * @default
+             */
+            length: string;
+            /**
+             * Width
+             * @default
+             */
+            width: string;
+            /**
+             * Thickness
+             * @default
+             */
+            thickness: string;
+            /**
+             * Cut Into
+             * @default
+             * @enum {string}
+             */
+            cut_into: "" | "cubes" | "strips" | "steaks";
+            /**
+             * Cut Size
+             * @default
+             */
+            cut_size: string;
+            /**
+             * Thin
+             * @default
+             */
+            thin: string;
+            /**
+             * Endpoint
+             * @default
+             */
+            endpoint: string;
+            /**
+             * Pierced
+             * @default false
+             */
+            pierced: boolean;
+            /**
+             * Bones
+             * @default []
+             */
+            bones: number[][];
+            /**
+             * Stages
+             * @default []
+             */
+            stages: components["schemas"]["StageDocument"][];
+            /** Letter */
+            letter: string;
             /** Name */
             name: string;
-            piece: components["schemas"]["PieceDocument"];
-            /** Layers */
-            layers: components["schemas"]["LayerDocument"][];
+            /**
+             * Tasted
+             * @default false
+             */
+            tasted: boolean;
             /**
              * Target
              * @default
              */
             target: string;
             /**
-             * Beside
-             * @default false
+             * Layers
+             * @default []
              */
-            beside: boolean;
+            layers: components["schemas"]["LayerDocument"][];
+        };
+        /**
+         * PieceReadingOut
+         * @description What is read of a piece; `meat_cm` is the thickness of its meat [cm], of a hollow bird that of its breast.
+         */
+        PieceReadingOut: {
+            solid: components["schemas"]["SolidOut"];
+            coatable: components["schemas"]["Figure"];
+            /** Open Cm2 */
+            open_cm2: number;
+            /** Faces */
+            faces: components["schemas"]["FaceOut"][];
+            edible: components["schemas"]["Figure"];
+            /** Trimmed G */
+            trimmed_g: number;
+            /** Thin Cm */
+            thin_cm: number;
+            /** Thick Cm */
+            thick_cm: number;
+            /** Meat Cm */
+            meat_cm: number;
+            /** Question */
+            question: string;
+            /** Bones */
+            bones: number[][];
+            cut_up: components["schemas"]["CutUpOut"] | null;
+        };
+        /**
+         * SampleOut
+         * @description The core sample: salt [% of raw edible weight] by depth [cm] at a time of the hold [s], and what it says.
+         *
+         *     `least` is the salt of the tenth of the meat that a needle reached least, empty without one.
+         */
+        SampleOut: {
+            /** Time S */
+            time_s: number;
+            /** Whole S */
+            whole_s: number;
+            /** Depths Cm */
+            depths_cm: number[];
+            /** Percent */
+            percent: number[];
+            /** Low */
+            low: number[];
+            /** High */
+            high: number[];
+            /** Least */
+            least: number[];
+            reach: components["schemas"]["Figure"];
+            /** Says */
+            says: string[];
+        };
+        /**
+         * SolidOut
+         * @description Outer dimensions of one piece [cm] and how many pieces.
+         */
+        SolidOut: {
+            /** Shape */
+            shape: string;
+            /** Length Cm */
+            length_cm: number;
+            /** Width Cm */
+            width_cm: number;
+            /** Thickness Cm */
+            thickness_cm: number;
+            /** Pieces */
+            pieces: number;
+        };
+        /**
+         * SpreadOut
+         * @description Injected salt over the face by the fire, and the share of the meat with at least half of the mean [%].
+         *
+         *     `rows` are drawn row by row from the thick end: a figure for each cell, fifths of the mean rounded down and at most
+         *     9, and a full stop where there is no meat.
+         */
+        SpreadOut: {
+            /** Rows */
+            rows: string[];
+            seasoned: components["schemas"]["Figure"];
+        };
+        /**
+         * StageDocument
+         * @description What raw meat goes through beside its layers, as typed: thawed, or out before the fire; where, and how long.
+         *
+         *     `hold_at` is the temperature there as typed, empty for what is usual at the place.
+         */
+        StageDocument: {
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "thaw" | "temper";
+            /**
+             * Place
+             * @default bench
+             * @enum {string}
+             */
+            place: "fridge" | "cool box" | "bench" | "outside" | "warm water";
+            /** Hold */
+            hold: string;
+            /**
+             * Hold At
+             * @default
+             */
+            hold_at: string;
+        };
+        /** StepOut */
+        StepOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Kind */
+            kind: string;
+            /** Layer */
+            layer: number | null;
+            /**
+             * Begins At
+             * Format: date-time
+             */
+            begins_at: string;
+            before: components["schemas"]["Figure"];
+            /** Lasts S */
+            lasts_s: number;
+            /** Done At */
+            done_at: string | null;
+        };
+        /**
+         * StrengthOut
+         * @description How salty the liquid must be [%], how salty the blend is, and what to add [g] to how much of it [g].
+         */
+        StrengthOut: {
+            needed: components["schemas"]["Figure"];
+            /** Now Percent */
+            now_percent: number;
+            /** Add G */
+            add_g: number;
+            /** Of G */
+            of_g: number;
+            /** Grind */
+            grind: string;
+            /** Says */
+            says: string;
+        };
+        /**
+         * TrialMarkOut
+         * @description What is to be known of a cook's trial beside it: its question, how many cards are in, whether it is revealed.
+         */
+        TrialMarkOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Question */
+            question: string;
+            /** Cards */
+            cards: number;
+            /** Revealed */
+            revealed: boolean;
+        };
+        /**
+         * WeakerOut
+         * @description The class of acid that water to 100 g [g] takes a marinade down to, and how long it may work then [min].
+         */
+        WeakerOut: {
+            /** Acid Class */
+            acid_class: string;
+            /** Water G */
+            water_g: number;
+            /** Long High Min */
+            long_high_min: number;
+        };
+        /**
+         * WindowOut
+         * @description How long a marinade may work [min], after the cautious and the long school.
+         *
+         *     `weaker` says what takes it down a class of acid, where that is what limits it.
+         */
+        WindowOut: {
+            /** Acid Class */
+            acid_class: string;
+            /** Because */
+            because: string;
+            /** Thickness */
+            thickness: string;
+            /** Cautious Low Min */
+            cautious_low_min: number;
+            /** Cautious High Min */
+            cautious_high_min: number;
+            /** Long Low Min */
+            long_low_min: number;
+            /** Long High Min */
+            long_high_min: number;
+            /** Reason */
+            reason: string;
+            /** Mark */
+            mark: string;
+            weaker: components["schemas"]["WeakerOut"] | null;
+        };
+        /**
+         * CookRow
+         * @description A cook in a list, with the names of its pieces in order.
+         */
+        CookRow: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * Serve At
+             * Format: date-time
+             */
+            serve_at: string;
+            /** In Hand */
+            in_hand: boolean;
+            /** Version */
+            version: number;
+            /** Pieces */
+            pieces: string[];
+            trial: components["schemas"]["TrialMarkOut"] | null;
+        };
+        /**
+         * CookOut
+         * @description A cook as typed. `trial` is there when something of it is to be tasted.
+         */
+        CookOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Version */
+            version: number;
+            /** Name */
+            name: string;
+            /**
+             * Serve At
+             * Format: date-time
+             */
+            serve_at: string;
+            /** In Hand */
+            in_hand: boolean;
+            /** Eaters */
+            eaters: number | null;
+            /** Appetite */
+            appetite: string;
+            trial: components["schemas"]["TrialMarkOut"] | null;
+            /** Pieces */
+            pieces: components["schemas"]["PieceDocument"][];
+        };
+        /**
+         * BeginningDocument
+         * @description A piece to begin with: its meat, its blend, and whether it is to be tasted against another.
+         */
+        BeginningDocument: {
+            /** Name */
+            name: string;
+            /** Cut */
+            cut: string;
+            /** Mass */
+            mass: string;
+            /**
+             * Blend Id
+             * Format: uuid
+             */
+            blend_id: string;
+            /**
+             * Tasted
+             * @default true
+             */
+            tasted: boolean;
+        };
+        /**
+         * NewCook
+         * @description A cook to begin; of two pieces or more, two at most are tasted against each other.
+         */
+        NewCook: {
+            /** Name */
+            name: string;
+            /**
+             * Serve At
+             * Format: date-time
+             */
+            serve_at: string;
+            /** Pieces */
+            pieces: components["schemas"]["BeginningDocument"][];
+        };
+        /**
+         * CookSave
+         * @description A cook as typed. Pieces that are not sent are taken off the board; new ones come onto it.
+         */
+        CookSave: {
+            /** Name */
+            name: string;
+            /**
+             * Serve At
+             * Format: date-time
+             */
+            serve_at: string;
+            /** Version */
+            version: number;
+            /** Pieces */
+            pieces: components["schemas"]["PieceDocument"][];
+            /** Eaters */
+            eaters?: number | null;
+            /**
+             * Appetite
+             * @default usual
+             * @enum {string}
+             */
+            appetite: "light" | "usual" | "hearty";
+        };
+        /**
+         * TickDocument
+         * @description Tick a step or take the tick away, or set how long it lasts.
+         */
+        TickDocument: {
+            /** Version */
+            version: number;
+            /** Done */
+            done?: boolean | null;
+            /** Lasts */
+            lasts?: string | null;
+        };
+        /**
+         * EvenDocument
+         * @description What to even out between the pieces that are tasted.
+         */
+        EvenDocument: {
+            /** Version */
+            version: number;
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "salt" | "fire" | "rest" | "bare face";
+        };
+        /**
+         * PlatesOut
+         * @description The plates by piece, and who has seen them: their cards are not blind.
+         */
+        PlatesOut: {
+            /** Plates */
+            plates: components["schemas"]["PlatingOut"][];
+            /** Seen By */
+            seen_by: string[];
+        };
+        /**
+         * PlatingOut
+         * @description Which number a piece is plated under.
+         */
+        PlatingOut: {
+            /** Letter */
+            letter: string;
+            /** Code */
+            code: string;
+        };
+        /**
+         * LookDocument
+         * @description Who looks at which plate is which, as whoever plates has to.
+         */
+        LookDocument: {
+            /** Who */
+            who: string;
         };
         /**
          * CoatDocument
          * @description What a coat is read from; `at_s` is the time of the hold that the core samples are taken at [s].
          */
         CoatDocument: {
-            /** Arms */
-            arms: components["schemas"]["ArmDocument"][];
+            /** Pieces */
+            pieces: components["schemas"]["PieceDocument"][];
             /**
              * Appetite
              * @default usual
@@ -4203,13 +4271,106 @@ export interface components {
             place: number;
         };
         /**
+         * MeatDocument
+         * @description The meat of a piece as typed. Measures are given all three or not at all; `faces` says what is done with each.
+         *
+         *     `endpoint` is the temperature its centre is done at; `bones` are rods x0, y0, x1, y1 and width as shares of length
+         *     and width, none where they lie as usual.
+         */
+        MeatDocument: {
+            /** Cut */
+            cut: string;
+            /** Mass */
+            mass: string;
+            /**
+             * Untrimmed
+             * @default
+             */
+            untrimmed: string;
+            /**
+             * Count
+             * @default 1
+             */
+            count: number;
+            /**
+             * Grade
+             * @default ordinary
+             * @enum {string}
+             */
+            grade: "lean" | "ordinary" | "marbled" | "dry-aged";
+            /**
+             * Faces
+             * @default {}
+             */
+            faces: {
+                [key: string]: "bare" | "coated" | "off" | "tied back" | "under";
+            };
+            /**
+             * Surface
+             * @default moist
+             * @enum {string}
+             */
+            surface: "moist" | "dry";
+            /**
+             * Length
+             * @default
+             */
+            length: string;
+            /**
+             * Width
+             * @default
+             */
+            width: string;
+            /**
+             * Thickness
+             * @default
+             */
+            thickness: string;
+            /**
+             * Cut Into
+             * @default
+             * @enum {string}
+             */
+            cut_into: "" | "cubes" | "strips" | "steaks";
+            /**
+             * Cut Size
+             * @default
+             */
+            cut_size: string;
+            /**
+             * Thin
+             * @default
+             */
+            thin: string;
+            /**
+             * Endpoint
+             * @default
+             */
+            endpoint: string;
+            /**
+             * Pierced
+             * @default false
+             */
+            pierced: boolean;
+            /**
+             * Bones
+             * @default []
+             */
+            bones: number[][];
+            /**
+             * Stages
+             * @default []
+             */
+            stages: components["schemas"]["StageDocument"][];
+        };
+        /**
          * NewLayer
          * @description What to put on: a blend or a plain grind, as which kind of layer (as the blend's usual one when empty).
          *
          *     `layers` are those it goes among, in order.
          */
         NewLayer: {
-            piece: components["schemas"]["PieceDocument"];
+            piece: components["schemas"]["MeatDocument"];
             /** Kind */
             kind?: ("pre-salt" | "injection" | "marinade" | "binder" | "rub" | "paste" | "spritz" | "baste" | "wrap" | "cooking liquid" | "drippings" | "glaze" | "finishing salt" | "second injection") | null;
             /** Blend Id */
@@ -4226,13 +4387,13 @@ export interface components {
             layers: components["schemas"]["LayerDocument"][];
         };
         /**
-         * SchoolDocument
-         * @description A school's stack for an arm; blends already on it, or named here, are taken before others of their kind.
+         * WayDocument
+         * @description A shipped way for a piece; blends already on it, or named here, are taken before others of their kind.
          */
-        SchoolDocument: {
-            /** School */
-            school: string;
-            arm: components["schemas"]["ArmDocument"];
+        WayDocument: {
+            /** Way */
+            way: string;
+            piece: components["schemas"]["PieceDocument"];
             /**
              * Blend Ids
              * @default []
@@ -4250,16 +4411,16 @@ export interface components {
         };
         /**
          * AimDocument
-         * @description Which layer of an arm gives way so that its salt meets the target.
+         * @description Which layer of a piece gives way so that its salt meets the target.
          */
         AimDocument: {
-            arm: components["schemas"]["ArmDocument"];
+            piece: components["schemas"]["PieceDocument"];
             /** Layer */
             layer: number;
         };
         /** SkinDocument */
         SkinDocument: {
-            arm: components["schemas"]["ArmDocument"];
+            piece: components["schemas"]["PieceDocument"];
             /**
              * Taken
              * @default []
@@ -4298,84 +4459,25 @@ export interface components {
             grade: "lean" | "ordinary" | "marbled" | "dry-aged";
         };
         /**
-         * CookSave
-         * @description A cook as typed. Arms that are not sent are taken off the board; new ones come onto it.
+         * SideOut
+         * @description One piece in the verdict. Before the reveal only its code is told.
          */
-        CookSave: {
+        SideOut: {
+            /** Code */
+            code: string;
+            /** Letter */
+            letter: string | null;
             /** Name */
-            name: string;
-            /**
-             * Serve At
-             * Format: date-time
-             */
-            serve_at: string;
-            /** Version */
-            version: number;
-            /** Arms */
-            arms: components["schemas"]["ArmDocument"][];
-            /** Eaters */
-            eaters?: number | null;
-            /**
-             * Appetite
-             * @default usual
-             * @enum {string}
-             */
-            appetite: "light" | "usual" | "hearty";
-        };
-        /**
-         * WayOut
-         * @description One way to season the joint: salt, depth, surface, time and risk; `problem` says why it cannot be told.
-         *
-         *     `depths_cm` and `percent` are the salt below the surface at the end of the holds, `least` that of the
-         *     tenth of the meat that a needle reached least, empty without one; times in s.
-         */
-        WayOut: {
-            /** Key */
-            key: string;
-            /** Name */
-            name: string;
-            /** Says */
-            says: string;
-            /** Blends */
-            blends: string[];
-            salt: components["schemas"]["Figure"] | null;
-            /** Zone */
-            zone: string;
-            deeper: components["schemas"]["Figure"] | null;
-            /** Centre Percent */
-            centre_percent: number;
-            /** Depths Cm */
-            depths_cm: number[];
-            /** Percent */
-            percent: number[];
-            /** Least */
-            least: number[];
-            water: components["schemas"]["Figure"] | null;
-            /** Wet */
-            wet: number;
-            /** Crust G 100Cm2 */
-            crust_g_100cm2: number;
-            dries: components["schemas"]["Figure"] | null;
-            /** Surface */
-            surface: string;
-            ahead: components["schemas"]["Figure"] | null;
-            /** Hands S */
-            hands_s: number;
-            /** Stops */
-            stops: number;
-            /** Cautions */
-            cautions: number;
-            /** Worst */
-            worst: components["schemas"]["CautionOut"][];
-            /** Problem */
-            problem: string;
+            name: string | null;
+            /** Preferred */
+            preferred: number;
         };
         /**
          * SidesDocument
          * @description A joint and the blends to season it with; those on it, then the latest of their kind, do for the others.
          */
         SidesDocument: {
-            arm: components["schemas"]["ArmDocument"];
+            piece: components["schemas"]["PieceDocument"];
             /**
              * Blend Ids
              * @default []
@@ -4390,12 +4492,12 @@ export interface components {
         };
         /**
          * PairDocument
-         * @description What two arms of one piece are to be; `split` halves the piece, else there are two alike.
+         * @description Which ways two pieces made of one are to take; `split` halves the piece, else there are two alike.
          */
         PairDocument: {
-            arm: components["schemas"]["ArmDocument"];
-            /** Kinds */
-            kinds: string[];
+            piece: components["schemas"]["PieceDocument"];
+            /** Ways */
+            ways: string[];
             /**
              * Split
              * @default true
@@ -4413,11 +4515,11 @@ export interface components {
             blend_ids: string[];
         };
         /**
-         * LayerOfArm
-         * @description An arm, and the place of one of its layers.
+         * LayerOfPiece
+         * @description A piece, and the place of one of its layers.
          */
-        LayerOfArm: {
-            arm: components["schemas"]["ArmDocument"];
+        LayerOfPiece: {
+            piece: components["schemas"]["PieceDocument"];
             /** Layer */
             layer: number;
         };
@@ -4436,8 +4538,8 @@ export interface components {
          * @description Which injection of which piece is to be made as salty as it is wanted.
          */
         StrengthDocument: {
-            /** Label */
-            label: string;
+            /** Letter */
+            letter: string;
             /** Layer */
             layer: number;
         };
@@ -4491,42 +4593,13 @@ export interface components {
         };
         /** BindersDocument */
         BindersDocument: {
-            arm: components["schemas"]["ArmDocument"];
+            piece: components["schemas"]["PieceDocument"];
             /**
              * Appetite
              * @default usual
              * @enum {string}
              */
             appetite: "light" | "usual" | "hearty";
-        };
-        /**
-         * StackOut
-         * @description A named stack; `names` says what each layer is of, empty where its blend was deleted.
-         */
-        StackOut: {
-            /**
-             * Id
-             * Format: uuid
-             */
-            id: string;
-            /** Name */
-            name: string;
-            /**
-             * Made At
-             * Format: date-time
-             */
-            made_at: string;
-            /** Layers */
-            layers: components["schemas"]["LayerDocument"][];
-            /** Names */
-            names: string[];
-        };
-        /** StackDocument */
-        StackDocument: {
-            /** Name */
-            name: string;
-            /** Layers */
-            layers: components["schemas"]["LayerDocument"][];
         };
         /**
          * PlainOut
@@ -4545,8 +4618,8 @@ export interface components {
          * @description What one piece takes of a blend [g], and as which layer.
          */
         TakesOut: {
-            /** Label */
-            label: string;
+            /** Letter */
+            letter: string;
             /** Kind */
             kind: string;
             /** Grams */
@@ -4634,8 +4707,8 @@ export interface components {
          * @description Whose drippings become a blend, by the piece's letter.
          */
         DrippingsDocument: {
-            /** Label */
-            label: string;
+            /** Letter */
+            letter: string;
         };
         /**
          * OwnCoatOut
@@ -4655,8 +4728,8 @@ export interface components {
          * @description What was taken to a piece, what is left of it, and what fell off, as typed, for the layer at a place.
          */
         WeighBackDocument: {
-            /** Label */
-            label: string;
+            /** Letter */
+            letter: string;
             /** Layer */
             layer: number;
             /** Taken */
@@ -4669,501 +4742,34 @@ export interface components {
              */
             fell: string;
         };
-        /** CardOut */
-        CardOut: {
+        /**
+         * WayOut
+         * @description A way of the household's own; `names` says what each layer is of, empty where its blend was deleted.
+         */
+        WayOut: {
             /**
              * Id
              * Format: uuid
              */
             id: string;
-            /** Taster */
-            taster: string;
-            /** Served */
-            served: string[];
-            /** Blind */
-            blind: boolean;
-            /** Prefers */
-            prefers: string | null;
-        };
-        /**
-         * RevealOut
-         * @description Which arm a code was, told only after the reveal.
-         */
-        RevealOut: {
-            /** Code */
-            code: string;
-            /** Label */
-            label: string;
             /** Name */
             name: string;
-        };
-        /**
-         * ScaleOut
-         * @description A scale of the card with its limits; `salt` is just-about-right with 3 in the middle.
-         */
-        ScaleOut: {
-            /** Name */
-            name: string;
-            /** Low */
-            low: number;
-            /** High */
-            high: number;
-        };
-        /**
-         * TableOut
-         * @description A trial as its tasters see it: codes, the next serving order, cards in. No arm names until the reveal.
-         *
-         *     `planned_cards` is how many it takes, stated before the first is in; `seen_by` names who looked at the plating.
-         */
-        TableOut: {
             /**
-             * Trial Id
-             * Format: uuid
-             */
-            trial_id: string;
-            /**
-             * Cook Id
-             * Format: uuid
-             */
-            cook_id: string;
-            /** Cook */
-            cook: string;
-            /** Question */
-            question: string;
-            /** Codes */
-            codes: string[];
-            /** Next Order */
-            next_order: string[];
-            /** Scales */
-            scales: components["schemas"]["ScaleOut"][];
-            /** Cards */
-            cards: components["schemas"]["CardOut"][];
-            /** Planned Cards */
-            planned_cards: number;
-            /** Tasters */
-            tasters: string[];
-            /** Seen By */
-            seen_by: string[];
-            /** Revealed */
-            revealed: components["schemas"]["RevealOut"][] | null;
-        };
-        /**
-         * PlanDocument
-         * @description How many cards a trial takes.
-         */
-        PlanDocument: {
-            /** Cards */
-            cards: number;
-        };
-        /**
-         * CardDocument
-         * @description A card as filled in: who, the order served, scores, and the code preferred, if any.
-         */
-        CardDocument: {
-            /** Taster */
-            taster: string;
-            /** Served */
-            served: string[];
-            /** Scores */
-            scores: components["schemas"]["ScoreDocument"][];
-            /** Prefers */
-            prefers?: string | null;
-        };
-        /** ScoreDocument */
-        ScoreDocument: {
-            /** Code */
-            code: string;
-            /** Scale */
-            scale: string;
-            /** Value */
-            value: number;
-        };
-        /**
-         * CardRow
-         * @description One card: overall liking of both sides, in their order, and which side it prefers.
-         */
-        CardRow: {
-            /** Taster */
-            taster: string;
-            /** Blind */
-            blind: boolean;
-            /** Overall */
-            overall: number[];
-            /** Prefers */
-            prefers: number | null;
-        };
-        /** LikingOut */
-        LikingOut: {
-            /** Scale */
-            scale: string;
-            /** Cards */
-            cards: number;
-            /** Means */
-            means: components["schemas"]["Figure"][];
-        };
-        /**
-         * SaltVotes
-         * @description What the cards say of one side's salt: too little, just right, too much.
-         */
-        SaltVotes: {
-            /** Too Little */
-            too_little: number;
-            /** Just Right */
-            just_right: number;
-            /** Too Much */
-            too_much: number;
-        };
-        /**
-         * SideOut
-         * @description One arm in the verdict. Before the reveal only its code is told.
-         */
-        SideOut: {
-            /** Code */
-            code: string;
-            /** Label */
-            label: string | null;
-            /** Name */
-            name: string | null;
-            /** Preferred */
-            preferred: number;
-        };
-        /**
-         * VerdictOut
-         * @description State of a trial. `winner` is the index of the winning side; `cards_beyond` came after those it stated.
-         */
-        VerdictOut: {
-            /**
-             * Trial Id
-             * Format: uuid
-             */
-            trial_id: string;
-            /**
-             * Cook Id
-             * Format: uuid
-             */
-            cook_id: string;
-            /** Cook */
-            cook: string;
-            /** Cut */
-            cut: string;
-            /**
-             * Serve At
+             * Made At
              * Format: date-time
              */
-            serve_at: string;
-            /** Question */
-            question: string;
-            /** Revealed */
-            revealed: boolean;
-            /** State */
-            state: string;
-            /** Winner */
-            winner: number | null;
-            /** Sides */
-            sides: components["schemas"]["SideOut"][];
-            /** No Preference */
-            no_preference: number;
-            /** Planned Cards */
-            planned_cards: number;
-            /** Cards Beyond */
-            cards_beyond: number;
-            probability: components["schemas"]["Figure"];
-            bound: components["schemas"]["Figure"];
-            cards_more: components["schemas"]["Figure"] | null;
-            /** Salt */
-            salt: components["schemas"]["SaltVotes"][];
-            /** Liking */
-            liking: components["schemas"]["LikingOut"][];
-            /** Cards */
-            cards: components["schemas"]["CardRow"][];
-            /** Differs */
-            differs: components["schemas"]["DifferenceOut"][];
-            /** Unknown */
-            unknown: string[];
+            made_at: string;
+            /** Layers */
+            layers: components["schemas"]["LayerDocument"][];
+            /** Names */
+            names: string[];
         };
-        /**
-         * CatalogueOut
-         * @description Everything a screen chooses from.
-         */
-        CatalogueOut: {
-            /** Sources */
-            sources: {
-                [key: string]: components["schemas"]["SourceOut"];
-            };
-            /** Grinds */
-            grinds: components["schemas"]["GrindOut"][];
-            /** Allergens */
-            allergens: string[];
-            /** Starters */
-            starters: components["schemas"]["StarterOut"][];
-            /** Cuts */
-            cuts: components["schemas"]["CutOut"][];
-            /** Coat Weights */
-            coat_weights: components["schemas"]["CoatWeightOut"][];
-            /** Surfaces */
-            surfaces: components["schemas"]["SurfaceOut"][];
-            /** Vessels */
-            vessels: components["schemas"]["VesselOut"][];
-            /** Layer Kinds */
-            layer_kinds: components["schemas"]["LayerKindOut"][];
-            /** Schools */
-            schools: components["schemas"]["SchoolOut"][];
-            /** Arm Kinds */
-            arm_kinds: string[];
-            /** Grades */
-            grades: string[];
-            /** Face States */
-            face_states: components["schemas"]["WordOut"][];
-            /** After Bath */
-            after_bath: components["schemas"]["WordOut"][];
-            /** Liquid Fates */
-            liquid_fates: {
-                [key: string]: number;
-            };
-            /** Portions G */
-            portions_g: {
-                [key: string]: number;
-            };
-            /** Zones */
-            zones: components["schemas"]["ZoneOut"][];
-            /** Spoon Sets */
-            spoon_sets: components["schemas"]["SpoonSetOut"][];
-            /** Jars Ml */
-            jars_ml: number[];
-            /** Places */
-            places: components["schemas"]["PlaceOut"][];
-        };
-        /** CoatWeightOut */
-        CoatWeightOut: {
+        /** KeptWayDocument */
+        KeptWayDocument: {
             /** Name */
             name: string;
-            /** G 100Cm2 */
-            g_100cm2: number;
-        };
-        /** CutOut */
-        CutOut: {
-            /** Key */
-            key: string;
-            /** Name */
-            name: string;
-            /** Other Names */
-            other_names: string[];
-            /** Animal */
-            animal: string;
-            /** Shape */
-            shape: string;
-            /** Faces */
-            faces: string[];
-            /** Bone Share */
-            bone_share: number;
-            /** Cook Yield */
-            cook_yield: number;
-            /** Usual Low G */
-            usual_low_g: number;
-            /** Usual High G */
-            usual_high_g: number;
-            /** Minimum Centre C */
-            minimum_centre_c: number;
-        };
-        /** GrindOut */
-        GrindOut: {
-            /** Key */
-            key: string;
-            /** Ingredient */
-            ingredient: string;
-            /** Name */
-            name: string;
-            /** Grind */
-            grind: string;
-            /** Family */
-            family: string;
-            /** Colour */
-            colour: string;
-            /** Grain Mm */
-            grain_mm: number;
-            /** Density G Ml */
-            density_g_ml: number;
-            /** Price 100G */
-            price_100g: number;
-            /** Allergens */
-            allergens: string[];
-            /** Source */
-            source: string;
-            /** Mark */
-            mark: string;
-            /** Cure */
-            cure: boolean;
-        };
-        /**
-         * LayerKindOut
-         * @description A kind of layer: which blends it takes, its dial, and whether it is held before the next one.
-         */
-        LayerKindOut: {
-            /** Key */
-            key: string;
-            /** Says */
-            says: string;
-            /** Blend Kind */
-            blend_kind: string;
-            /** Unit */
-            unit: string;
-            /** Usual */
-            usual: number;
-            /** Low */
-            low: number;
-            /** High */
-            high: number;
-            /** Stays */
-            stays: number | null;
-            /** When */
-            when: string;
-            /** Held */
-            held: boolean;
-            /** Each Time */
-            each_time: boolean;
-            /** Bath */
-            bath: boolean;
-            /** Plain */
-            plain: string[];
-        };
-        /**
-         * PlaceOut
-         * @description Where meat is held: its usual temperature [C], and whether the temperature there is to be set.
-         */
-        PlaceOut: {
-            /** Key */
-            key: string;
-            /** Says */
-            says: string;
-            /** Usual C */
-            usual_c: number;
-            /** Set */
-            set: boolean;
-        };
-        /**
-         * SchoolOut
-         * @description A stack to start from: what its cooks hold, and the kinds of its layers in order.
-         */
-        SchoolOut: {
-            /** Key */
-            key: string;
-            /** Name */
-            name: string;
-            /** Says */
-            says: string;
-            /** Kinds */
-            kinds: string[];
-        };
-        /**
-         * SourceOut
-         * @description Where numbers are from; `mark` says how well that is known.
-         */
-        SourceOut: {
-            /** Title */
-            title: string;
-            /** Mark */
-            mark: string;
-        };
-        /**
-         * SpoonSetOut
-         * @description A set of measures, by name, largest first.
-         */
-        SpoonSetOut: {
-            /** Key */
-            key: string;
-            /** Title */
-            title: string;
-            /** Spoons */
-            spoons: string[];
-        };
-        /**
-         * StarterOut
-         * @description A ratio to begin a blend of a kind with, and the shares its strip is drawn from.
-         */
-        StarterOut: {
-            /** Kind */
-            kind: string;
-            /** Name */
-            name: string;
-            /** Says */
-            says: string;
-            /** Lines */
-            lines: components["schemas"]["LineDocument"][];
-            /** Bands */
-            bands: components["schemas"]["BandOut"][];
-            /** Mark */
-            mark: string;
-        };
-        /** SurfaceOut */
-        SurfaceOut: {
-            /** Name */
-            name: string;
-            /** Holds G 100Cm2 */
-            holds_g_100cm2: number;
-        };
-        /** VesselOut */
-        VesselOut: {
-            /** Name */
-            name: string;
-            /** Ml Kg */
-            ml_kg: number;
-        };
-        /** WordOut */
-        WordOut: {
-            /** Key */
-            key: string;
-            /** Says */
-            says: string;
-        };
-        /** ZoneOut */
-        ZoneOut: {
-            /** Name */
-            name: string;
-            /** Below Percent */
-            below_percent: number | null;
-        };
-        /** PreferencesDocument */
-        PreferencesDocument: {
-            /**
-             * Units
-             * @enum {string}
-             */
-            units: "us" | "metric";
-            /**
-             * Temperature
-             * @enum {string}
-             */
-            temperature: "C" | "F";
-            /**
-             * Spoon Set
-             * @enum {string}
-             */
-            spoon_set: "us" | "metric" | "australian";
-            /**
-             * Spoons Lacking
-             * @default []
-             */
-            spoons_lacking: string[];
-            /**
-             * Theme
-             * @enum {string}
-             */
-            theme: "enamel" | "iron";
-            /** Single Keys */
-            single_keys: boolean;
-        };
-        /**
-         * PriceDocument
-         * @description What 100 g of an ingredient cost, as typed; empty goes back to the catalogue's estimate.
-         */
-        PriceDocument: {
-            /** Ingredient */
-            ingredient: string;
-            /**
-             * Per 100G
-             * @default
-             */
-            per_100g: string;
+            /** Layers */
+            layers: components["schemas"]["LayerDocument"][];
         };
         /**
          * BatchRow
@@ -5537,6 +5143,463 @@ export interface components {
             /** Frozen */
             frozen?: boolean | null;
         };
+        /** CardOut */
+        CardOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Taster */
+            taster: string;
+            /** Served */
+            served: string[];
+            /** Blind */
+            blind: boolean;
+            /** Prefers */
+            prefers: string | null;
+        };
+        /**
+         * RevealOut
+         * @description Which piece a code was, told only after the reveal.
+         */
+        RevealOut: {
+            /** Code */
+            code: string;
+            /** Letter */
+            letter: string;
+            /** Name */
+            name: string;
+        };
+        /**
+         * ScaleOut
+         * @description A scale of the card with its limits; `salt` is just-about-right with 3 in the middle.
+         */
+        ScaleOut: {
+            /** Name */
+            name: string;
+            /** Low */
+            low: number;
+            /** High */
+            high: number;
+        };
+        /**
+         * TableOut
+         * @description A trial as its tasters see it: codes, the next serving order, cards in. No names of pieces until the reveal.
+         *
+         *     `planned_cards` is how many it takes, stated before the first is in; `seen_by` names who looked at the plating.
+         *     `missing` says what it takes to taste anything, empty when two pieces are there.
+         */
+        TableOut: {
+            /**
+             * Trial Id
+             * Format: uuid
+             */
+            trial_id: string;
+            /**
+             * Cook Id
+             * Format: uuid
+             */
+            cook_id: string;
+            /** Cook */
+            cook: string;
+            /** Question */
+            question: string;
+            /** Codes */
+            codes: string[];
+            /** Next Order */
+            next_order: string[];
+            /** Scales */
+            scales: components["schemas"]["ScaleOut"][];
+            /** Cards */
+            cards: components["schemas"]["CardOut"][];
+            /** Planned Cards */
+            planned_cards: number;
+            /** Tasters */
+            tasters: string[];
+            /** Seen By */
+            seen_by: string[];
+            /** Revealed */
+            revealed: components["schemas"]["RevealOut"][] | null;
+            /** Missing */
+            missing: string;
+        };
+        /**
+         * PlanDocument
+         * @description How many cards a trial takes.
+         */
+        PlanDocument: {
+            /** Cards */
+            cards: number;
+        };
+        /**
+         * CardDocument
+         * @description A card as filled in: who, the order served, scores, and the code preferred, if any.
+         */
+        CardDocument: {
+            /** Taster */
+            taster: string;
+            /** Served */
+            served: string[];
+            /** Scores */
+            scores: components["schemas"]["ScoreDocument"][];
+            /** Prefers */
+            prefers?: string | null;
+        };
+        /** ScoreDocument */
+        ScoreDocument: {
+            /** Code */
+            code: string;
+            /** Scale */
+            scale: string;
+            /** Value */
+            value: number;
+        };
+        /**
+         * CardRow
+         * @description One card: overall liking of both sides, in their order, and which side it prefers.
+         */
+        CardRow: {
+            /** Taster */
+            taster: string;
+            /** Blind */
+            blind: boolean;
+            /** Overall */
+            overall: number[];
+            /** Prefers */
+            prefers: number | null;
+        };
+        /** LikingOut */
+        LikingOut: {
+            /** Scale */
+            scale: string;
+            /** Cards */
+            cards: number;
+            /** Means */
+            means: components["schemas"]["Figure"][];
+        };
+        /**
+         * SaltVotes
+         * @description What the cards say of one side's salt: too little, just right, too much.
+         */
+        SaltVotes: {
+            /** Too Little */
+            too_little: number;
+            /** Just Right */
+            just_right: number;
+            /** Too Much */
+            too_much: number;
+        };
+        /**
+         * VerdictOut
+         * @description State of a trial. `winner` is the index of the winning side; `cards_beyond` came after those it stated.
+         */
+        VerdictOut: {
+            /**
+             * Trial Id
+             * Format: uuid
+             */
+            trial_id: string;
+            /**
+             * Cook Id
+             * Format: uuid
+             */
+            cook_id: string;
+            /** Cook */
+            cook: string;
+            /** Cut */
+            cut: string;
+            /**
+             * Serve At
+             * Format: date-time
+             */
+            serve_at: string;
+            /** Question */
+            question: string;
+            /** Revealed */
+            revealed: boolean;
+            /** State */
+            state: string;
+            /** Winner */
+            winner: number | null;
+            /** Sides */
+            sides: components["schemas"]["SideOut"][];
+            /** No Preference */
+            no_preference: number;
+            /** Planned Cards */
+            planned_cards: number;
+            /** Cards Beyond */
+            cards_beyond: number;
+            probability: components["schemas"]["Figure"];
+            bound: components["schemas"]["Figure"];
+            cards_more: components["schemas"]["Figure"] | null;
+            /** Salt */
+            salt: components["schemas"]["SaltVotes"][];
+            /** Liking */
+            liking: components["schemas"]["LikingOut"][];
+            /** Cards */
+            cards: components["schemas"]["CardRow"][];
+            /** Differs */
+            differs: components["schemas"]["DifferenceOut"][];
+            /** Unknown */
+            unknown: string[];
+            /** Missing */
+            missing: string;
+        };
+        /**
+         * CatalogueOut
+         * @description Everything a screen chooses from.
+         */
+        CatalogueOut: {
+            /** Sources */
+            sources: {
+                [key: string]: components["schemas"]["SourceOut"];
+            };
+            /** Grinds */
+            grinds: components["schemas"]["GrindOut"][];
+            /** Allergens */
+            allergens: string[];
+            /** Starters */
+            starters: components["schemas"]["StarterOut"][];
+            /** Cuts */
+            cuts: components["schemas"]["CutOut"][];
+            /** Coat Weights */
+            coat_weights: components["schemas"]["CoatWeightOut"][];
+            /** Surfaces */
+            surfaces: components["schemas"]["SurfaceOut"][];
+            /** Vessels */
+            vessels: components["schemas"]["VesselOut"][];
+            /** Layer Kinds */
+            layer_kinds: components["schemas"]["LayerKindOut"][];
+            /** Schools */
+            schools: components["schemas"]["SchoolOut"][];
+            /** Arm Kinds */
+            arm_kinds: string[];
+            /** Grades */
+            grades: string[];
+            /** Face States */
+            face_states: components["schemas"]["WordOut"][];
+            /** After Bath */
+            after_bath: components["schemas"]["WordOut"][];
+            /** Liquid Fates */
+            liquid_fates: {
+                [key: string]: number;
+            };
+            /** Portions G */
+            portions_g: {
+                [key: string]: number;
+            };
+            /** Zones */
+            zones: components["schemas"]["ZoneOut"][];
+            /** Spoon Sets */
+            spoon_sets: components["schemas"]["SpoonSetOut"][];
+            /** Jars Ml */
+            jars_ml: number[];
+            /** Places */
+            places: components["schemas"]["PlaceOut"][];
+        };
+        /** CoatWeightOut */
+        CoatWeightOut: {
+            /** Name */
+            name: string;
+            /** G 100Cm2 */
+            g_100cm2: number;
+        };
+        /** CutOut */
+        CutOut: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Other Names */
+            other_names: string[];
+            /** Animal */
+            animal: string;
+            /** Shape */
+            shape: string;
+            /** Faces */
+            faces: string[];
+            /** Bone Share */
+            bone_share: number;
+            /** Cook Yield */
+            cook_yield: number;
+            /** Usual Low G */
+            usual_low_g: number;
+            /** Usual High G */
+            usual_high_g: number;
+            /** Minimum Centre C */
+            minimum_centre_c: number;
+        };
+        /** GrindOut */
+        GrindOut: {
+            /** Key */
+            key: string;
+            /** Ingredient */
+            ingredient: string;
+            /** Name */
+            name: string;
+            /** Grind */
+            grind: string;
+            /** Family */
+            family: string;
+            /** Colour */
+            colour: string;
+            /** Grain Mm */
+            grain_mm: number;
+            /** Density G Ml */
+            density_g_ml: number;
+            /** Price 100G */
+            price_100g: number;
+            /** Allergens */
+            allergens: string[];
+            /** Source */
+            source: string;
+            /** Mark */
+            mark: string;
+            /** Cure */
+            cure: boolean;
+        };
+        /**
+         * LayerKindOut
+         * @description A kind of layer: which blends it takes, its dial, and whether it is held before the next one.
+         */
+        LayerKindOut: {
+            /** Key */
+            key: string;
+            /** Says */
+            says: string;
+            /** Blend Kind */
+            blend_kind: string;
+            /** Unit */
+            unit: string;
+            /** Usual */
+            usual: number;
+            /** Low */
+            low: number;
+            /** High */
+            high: number;
+            /** Stays */
+            stays: number | null;
+            /** When */
+            when: string;
+            /** Held */
+            held: boolean;
+            /** Each Time */
+            each_time: boolean;
+            /** Bath */
+            bath: boolean;
+            /** Plain */
+            plain: string[];
+        };
+        /**
+         * PlaceOut
+         * @description Where meat is held: its usual temperature [C], and whether the temperature there is to be set.
+         */
+        PlaceOut: {
+            /** Key */
+            key: string;
+            /** Says */
+            says: string;
+            /** Usual C */
+            usual_c: number;
+            /** Set */
+            set: boolean;
+        };
+        /**
+         * SchoolOut
+         * @description A stack to start from: what its cooks hold, and the kinds of its layers in order.
+         */
+        SchoolOut: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Says */
+            says: string;
+            /** Kinds */
+            kinds: string[];
+        };
+        /**
+         * SourceOut
+         * @description Where numbers are from; `mark` says how well that is known.
+         */
+        SourceOut: {
+            /** Title */
+            title: string;
+            /** Mark */
+            mark: string;
+        };
+        /**
+         * SpoonSetOut
+         * @description A set of measures, by name, largest first.
+         */
+        SpoonSetOut: {
+            /** Key */
+            key: string;
+            /** Title */
+            title: string;
+            /** Spoons */
+            spoons: string[];
+        };
+        /**
+         * StarterOut
+         * @description A ratio to begin a blend of a kind with, and the shares its strip is drawn from.
+         */
+        StarterOut: {
+            /** Kind */
+            kind: string;
+            /** Name */
+            name: string;
+            /** Says */
+            says: string;
+            /** Lines */
+            lines: components["schemas"]["LineDocument"][];
+            /** Bands */
+            bands: components["schemas"]["BandOut"][];
+            /** Mark */
+            mark: string;
+        };
+        /** SurfaceOut */
+        SurfaceOut: {
+            /** Name */
+            name: string;
+            /** Holds G 100Cm2 */
+            holds_g_100cm2: number;
+        };
+        /** VesselOut */
+        VesselOut: {
+            /** Name */
+            name: string;
+            /** Ml Kg */
+            ml_kg: number;
+        };
+        /** WordOut */
+        WordOut: {
+            /** Key */
+            key: string;
+            /** Says */
+            says: string;
+        };
+        /** ZoneOut */
+        ZoneOut: {
+            /** Name */
+            name: string;
+            /** Below Percent */
+            below_percent: number | null;
+        };
+        /**
+         * PriceDocument
+         * @description What 100 g of an ingredient cost, as typed; empty goes back to the catalogue's estimate.
+         */
+        PriceDocument: {
+            /** Ingredient */
+            ingredient: string;
+            /**
+             * Per 100G
+             * @default
+             */
+            per_100g: string;
+        };
         /**
          * OrderOut
          * @description What a device is to do: tare; a simulated one also put, pour, clear, drop out, stop. `id` is told back.
@@ -5684,6 +5747,36 @@ export interface components {
              */
             seconds: number;
         };
+        /** PreferencesDocument */
+        PreferencesDocument: {
+            /**
+             * Units
+             * @enum {string}
+             */
+            units: "us" | "metric";
+            /**
+             * Temperature
+             * @enum {string}
+             */
+            temperature: "C" | "F";
+            /**
+             * Spoon Set
+             * @enum {string}
+             */
+            spoon_set: "us" | "metric" | "australian";
+            /**
+             * Spoons Lacking
+             * @default []
+             */
+            spoons_lacking: string[];
+            /**
+             * Theme
+             * @enum {string}
+             */
+            theme: "enamel" | "iron";
+            /** Single Keys */
+            single_keys: boolean;
+        };
     };
     responses: never;
     parameters: never;
@@ -5713,1345 +5806,7 @@ export interface operations {
             };
         };
     };
-    api_home_read_home: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["HomeOut"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    api_home_list_cooks: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["CookRow"][];
-                };
-            };
-        };
-    };
-    api_home_begin: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["NewCook"];
-            };
-        };
-        responses: {
-            /** @description Created */
-            201: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["CookOut"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    api_home_take_in_hand: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                cook_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["CookOut"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    api_home_delete_cook: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                cook_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["VersionDocument"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["VersionDocument"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    api_home_restore_cook: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                cook_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["CookOut"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    api_home_tick: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                cook_id: string;
-                step_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["TickDocument"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["CookOut"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    api_home_even_out: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                cook_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["EvenDocument"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["CookOut"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    api_home_copy: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                cook_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Created */
-            201: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["CookOut"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    api_home_look_at_plating: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                cook_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["LookDocument"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["PlatesOut"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    api_blend_bench_read: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["WhatIf"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["BlendReadingOut"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    api_blend_bench_rework: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["Rework"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ReworkOut"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    api_blend_bench_usual_method: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["WhatIf"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["MethodStepDocument"][];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    api_blend_bench_aim: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["WhatIf"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProposalOut"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    api_blend_bench_nudge: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["NudgeWhatIf"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProposalOut"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    api_blend_bench_adapt: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["AdaptWhatIf"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProposalOut"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    api_blend_bench_swaps: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["SwapWhatIf"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["SwapOut"][];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    api_blend_bench_compare: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["CompareWhatIf"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["CompareOut"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    api_blend_bench_share_out: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["WhatIf"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["SharedOut"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    api_blend_bring_bring: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["BringDocument"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["BroughtOut"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    api_blend_bring_take_out: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                blend_id: string;
-                kind: "jsonld" | "csv" | "markdown";
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": string;
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    api_blend_bring_read_label: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["ReadLabelDocument"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["LabelOut"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    api_blend_spoons_by_spoons: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["SpoonWhatIf"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["SpoonBatchOut"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    api_blend_list_blends: {
+    api_blends_router_list_blends: {
         parameters: {
             query?: never;
             header?: never;
@@ -7071,7 +5826,7 @@ export interface operations {
             };
         };
     };
-    api_blend_create_blend: {
+    api_blends_router_create_blend: {
         parameters: {
             query?: never;
             header?: never;
@@ -7131,7 +5886,7 @@ export interface operations {
             };
         };
     };
-    api_blend_get_blend: {
+    api_blends_router_get_blend: {
         parameters: {
             query?: never;
             header?: never;
@@ -7189,7 +5944,7 @@ export interface operations {
             };
         };
     };
-    api_blend_save_blend: {
+    api_blends_router_save_blend: {
         parameters: {
             query?: never;
             header?: never;
@@ -7251,7 +6006,7 @@ export interface operations {
             };
         };
     };
-    api_blend_keep_sieve: {
+    api_blends_router_keep_sieve: {
         parameters: {
             query?: never;
             header?: never;
@@ -7309,7 +6064,7 @@ export interface operations {
             };
         };
     };
-    api_blend_archive_blend: {
+    api_blends_router_archive_blend: {
         parameters: {
             query?: never;
             header?: never;
@@ -7371,7 +6126,7 @@ export interface operations {
             };
         };
     };
-    api_blend_delete_blend: {
+    api_blends_router_delete_blend: {
         parameters: {
             query?: never;
             header?: never;
@@ -7433,7 +6188,7 @@ export interface operations {
             };
         };
     };
-    api_blend_restore_blend: {
+    api_blends_router_restore_blend: {
         parameters: {
             query?: never;
             header?: never;
@@ -7491,7 +6246,726 @@ export interface operations {
             };
         };
     };
-    api_blend_revisions_keep_blend: {
+    api_blends_bench_read: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WhatIf"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BlendReadingOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_blends_bench_rework: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Rework"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReworkOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_blends_bench_usual_method: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WhatIf"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MethodStepDocument"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_blends_bench_aim: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WhatIf"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProposalOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_blends_bench_nudge: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NudgeWhatIf"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProposalOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_blends_bench_adapt: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AdaptWhatIf"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProposalOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_blends_bench_swaps: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SwapWhatIf"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SwapOut"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_blends_bench_compare: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CompareWhatIf"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CompareOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_blends_bench_share_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WhatIf"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SharedOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_blends_bring_bring: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BringDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BroughtOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_blends_bring_take_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                blend_id: string;
+                kind: "jsonld" | "csv" | "markdown";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_blends_bring_read_label: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadLabelDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LabelOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_blends_revisions_keep_blend: {
         parameters: {
             query?: never;
             header?: never;
@@ -7553,7 +7027,7 @@ export interface operations {
             };
         };
     };
-    api_blend_revisions_branch_blend: {
+    api_blends_revisions_branch_blend: {
         parameters: {
             query?: never;
             header?: never;
@@ -7615,7 +7089,7 @@ export interface operations {
             };
         };
     };
-    api_blend_revisions_go_back: {
+    api_blends_revisions_go_back: {
         parameters: {
             query?: never;
             header?: never;
@@ -7677,7 +7151,7 @@ export interface operations {
             };
         };
     };
-    api_blend_revisions_read_tree: {
+    api_blends_revisions_read_tree: {
         parameters: {
             query?: never;
             header?: never;
@@ -7735,7 +7209,7 @@ export interface operations {
             };
         };
     };
-    api_coat_read_coat: {
+    api_blends_spoons_by_spoons: {
         parameters: {
             query?: never;
             header?: never;
@@ -7744,7 +7218,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["CoatDocument"];
+                "application/json": components["schemas"]["SpoonWhatIf"];
             };
         };
         responses: {
@@ -7754,7 +7228,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ArmReadingOut"][];
+                    "application/json": components["schemas"]["SpoonBatchOut"];
                 };
             };
             /** @description Not Found */
@@ -7795,18 +7269,14 @@ export interface operations {
             };
         };
     };
-    api_coat_new_layer: {
+    api_cooks_router_read_in_hand: {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["NewLayer"];
-            };
-        };
+        requestBody?: never;
         responses: {
             /** @description OK */
             200: {
@@ -7814,7 +7284,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PlacedLayerOut"];
+                    "application/json": components["schemas"]["InHandOut"];
                 };
             };
             /** @description Not Found */
@@ -7855,7 +7325,27 @@ export interface operations {
             };
         };
     };
-    api_coat_take_school: {
+    api_cooks_router_list_cooks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CookRow"][];
+                };
+            };
+        };
+    };
+    api_cooks_router_begin: {
         parameters: {
             query?: never;
             header?: never;
@@ -7864,17 +7354,17 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["SchoolDocument"];
+                "application/json": components["schemas"]["NewCook"];
             };
         };
         responses: {
-            /** @description OK */
-            200: {
+            /** @description Created */
+            201: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ArmDocument"];
+                    "application/json": components["schemas"]["CookOut"];
                 };
             };
             /** @description Not Found */
@@ -7915,187 +7405,7 @@ export interface operations {
             };
         };
     };
-    api_coat_aim: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["AimDocument"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["AimedOut"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    api_coat_take_skin: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["SkinDocument"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ArmDocument"][];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    api_coat_for_eaters: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["EatersDocument"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["RawWeightOut"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    api_coat_get_cook: {
+    api_cooks_router_get_cook: {
         parameters: {
             query?: never;
             header?: never;
@@ -8153,7 +7463,7 @@ export interface operations {
             };
         };
     };
-    api_coat_save_cook: {
+    api_cooks_router_save_cook: {
         parameters: {
             query?: never;
             header?: never;
@@ -8215,7 +7525,790 @@ export interface operations {
             };
         };
     };
-    api_side_by_side_side_by_side: {
+    api_cooks_router_take: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cook_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BoardOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_cooks_router_delete_cook: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cook_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VersionDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VersionDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_cooks_router_restore_cook: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cook_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BoardOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_cooks_router_tick: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cook_id: string;
+                step_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TickDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BoardOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_cooks_router_even_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cook_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EvenDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BoardOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_cooks_router_copy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cook_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CookOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_cooks_router_look_at_plating: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cook_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LookDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlatesOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_cooks_coat_read_pieces_of_coat: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CoatDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CoatReadingOut"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_cooks_coat_new_layer: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewLayer"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlacedLayerOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_cooks_coat_take_way: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WayDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_cooks_coat_aim: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AimDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AimedOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_cooks_coat_take_skin: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SkinDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceDocument"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_cooks_coat_for_eaters: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EatersDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RawWeightOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_cooks_side_by_side_side_by_side: {
         parameters: {
             query?: never;
             header?: never;
@@ -8234,7 +8327,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["WayOut"][];
+                    "application/json": components["schemas"]["SideOut"][];
                 };
             };
             /** @description Not Found */
@@ -8275,7 +8368,7 @@ export interface operations {
             };
         };
     };
-    api_side_by_side_make_pair: {
+    api_cooks_side_by_side_make_pair: {
         parameters: {
             query?: never;
             header?: never;
@@ -8294,7 +8387,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ArmDocument"][];
+                    "application/json": components["schemas"]["PieceDocument"][];
                 };
             };
             /** @description Not Found */
@@ -8335,7 +8428,7 @@ export interface operations {
             };
         };
     };
-    api_injecting_move_off: {
+    api_cooks_needle_move_off: {
         parameters: {
             query?: never;
             header?: never;
@@ -8344,7 +8437,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["LayerOfArm"];
+                "application/json": components["schemas"]["LayerOfPiece"];
             };
         };
         responses: {
@@ -8395,7 +8488,7 @@ export interface operations {
             };
         };
     };
-    api_injecting_make_strength: {
+    api_cooks_needle_make_strength: {
         parameters: {
             query?: never;
             header?: never;
@@ -8457,7 +8550,7 @@ export interface operations {
             };
         };
     };
-    api_injecting_binder_or_none: {
+    api_cooks_needle_binder_or_none: {
         parameters: {
             query?: never;
             header?: never;
@@ -8517,239 +8610,7 @@ export interface operations {
             };
         };
     };
-    api_stacks_list_stacks: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["StackOut"][];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    api_stacks_keep_stack: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["StackDocument"];
-            };
-        };
-        responses: {
-            /** @description Created */
-            201: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["StackOut"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    api_stacks_delete_stack: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                stack_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["StackOut"][];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    api_stacks_restore_stack: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                stack_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["StackOut"][];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    api_stacks_read_totals: {
+    api_cooks_totals_read_totals: {
         parameters: {
             query?: never;
             header?: never;
@@ -8807,7 +8668,7 @@ export interface operations {
             };
         };
     };
-    api_stacks_size_batch: {
+    api_cooks_totals_size_batch: {
         parameters: {
             query?: never;
             header?: never;
@@ -8869,7 +8730,7 @@ export interface operations {
             };
         };
     };
-    api_stacks_keep_drippings: {
+    api_cooks_totals_keep_drippings: {
         parameters: {
             query?: never;
             header?: never;
@@ -8931,7 +8792,7 @@ export interface operations {
             };
         };
     };
-    api_stacks_own_weight: {
+    api_cooks_totals_own_weight: {
         parameters: {
             query: {
                 cut: string;
@@ -8990,7 +8851,7 @@ export interface operations {
             };
         };
     };
-    api_stacks_weigh_back: {
+    api_cooks_totals_weigh_back: {
         parameters: {
             query?: never;
             header?: never;
@@ -9052,7 +8913,7 @@ export interface operations {
             };
         };
     };
-    api_stacks_take_back: {
+    api_cooks_totals_take_back: {
         parameters: {
             query?: never;
             header?: never;
@@ -9110,13 +8971,11 @@ export interface operations {
             };
         };
     };
-    api_table_read_table: {
+    api_cooks_ways_list_own_ways: {
         parameters: {
             query?: never;
             header?: never;
-            path: {
-                trial_id: string;
-            };
+            path?: never;
             cookie?: never;
         };
         requestBody?: never;
@@ -9127,7 +8986,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["TableOut"];
+                    "application/json": components["schemas"]["WayOut"][];
                 };
             };
             /** @description Not Found */
@@ -9168,80 +9027,16 @@ export interface operations {
             };
         };
     };
-    api_table_plan_cards: {
+    api_cooks_ways_keep_way: {
         parameters: {
             query?: never;
             header?: never;
-            path: {
-                trial_id: string;
-            };
+            path?: never;
             cookie?: never;
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["PlanDocument"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["TableOut"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    api_table_add_card: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                trial_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["CardDocument"];
+                "application/json": components["schemas"]["KeptWayDocument"];
             };
         };
         responses: {
@@ -9251,7 +9046,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["TableOut"];
+                    "application/json": components["schemas"]["WayOut"];
                 };
             };
             /** @description Not Found */
@@ -9292,13 +9087,12 @@ export interface operations {
             };
         };
     };
-    api_table_take_back_card: {
+    api_cooks_ways_delete_way: {
         parameters: {
             query?: never;
             header?: never;
             path: {
-                trial_id: string;
-                card_id: string;
+                way_id: string;
             };
             cookie?: never;
         };
@@ -9310,7 +9104,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["TableOut"];
+                    "application/json": components["schemas"]["WayOut"][];
                 };
             };
             /** @description Not Found */
@@ -9351,13 +9145,12 @@ export interface operations {
             };
         };
     };
-    api_table_restore_card: {
+    api_cooks_ways_restore_way: {
         parameters: {
             query?: never;
             header?: never;
             path: {
-                trial_id: string;
-                card_id: string;
+                way_id: string;
             };
             cookie?: never;
         };
@@ -9369,7 +9162,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["TableOut"];
+                    "application/json": components["schemas"]["WayOut"][];
                 };
             };
             /** @description Not Found */
@@ -9410,303 +9203,7 @@ export interface operations {
             };
         };
     };
-    api_table_reveal: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                trial_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["TableOut"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    api_verdict_read_trial_verdict: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                trial_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["VerdictOut"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    api_shelf_read_catalogue: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["CatalogueOut"];
-                };
-            };
-        };
-    };
-    api_shelf_read_preferences: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["PreferencesDocument"];
-                };
-            };
-        };
-    };
-    api_shelf_save_preferences: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["PreferencesDocument"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["PreferencesDocument"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    api_shelf_list_prices: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["PriceDocument"][];
-                };
-            };
-        };
-    };
-    api_shelf_save_price: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["PriceDocument"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["PriceDocument"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    api_batches_list_batches: {
+    api_batches_router_list_batches: {
         parameters: {
             query?: never;
             header?: never;
@@ -9726,7 +9223,7 @@ export interface operations {
             };
         };
     };
-    api_batches_begin_batch: {
+    api_batches_router_begin_batch: {
         parameters: {
             query?: never;
             header?: never;
@@ -9786,7 +9283,7 @@ export interface operations {
             };
         };
     };
-    api_batches_get_batch: {
+    api_batches_router_get_batch: {
         parameters: {
             query?: never;
             header?: never;
@@ -9844,7 +9341,7 @@ export interface operations {
             };
         };
     };
-    api_batches_pour: {
+    api_batches_router_pour: {
         parameters: {
             query?: never;
             header?: never;
@@ -9906,7 +9403,7 @@ export interface operations {
             };
         };
     };
-    api_batches_pour_by_hand: {
+    api_batches_router_pour_by_hand: {
         parameters: {
             query?: never;
             header?: never;
@@ -9968,7 +9465,7 @@ export interface operations {
             };
         };
     };
-    api_batches_take_back: {
+    api_batches_router_take_back: {
         parameters: {
             query?: never;
             header?: never;
@@ -10030,7 +9527,7 @@ export interface operations {
             };
         };
     };
-    api_batches_rescue: {
+    api_batches_router_rescue: {
         parameters: {
             query?: never;
             header?: never;
@@ -10092,7 +9589,7 @@ export interface operations {
             };
         };
     };
-    api_batches_enough: {
+    api_batches_router_enough: {
         parameters: {
             query?: never;
             header?: never;
@@ -10154,7 +9651,7 @@ export interface operations {
             };
         };
     };
-    api_batches_finish: {
+    api_batches_router_finish: {
         parameters: {
             query?: never;
             header?: never;
@@ -10216,7 +9713,7 @@ export interface operations {
             };
         };
     };
-    api_batches_leave: {
+    api_batches_router_leave: {
         parameters: {
             query?: never;
             header?: never;
@@ -10278,7 +9775,7 @@ export interface operations {
             };
         };
     };
-    api_batches_restore: {
+    api_batches_router_restore: {
         parameters: {
             query?: never;
             header?: never;
@@ -10336,7 +9833,7 @@ export interface operations {
             };
         };
     };
-    api_batches_list_tastes: {
+    api_batches_router_list_tastes: {
         parameters: {
             query?: never;
             header?: never;
@@ -10356,7 +9853,7 @@ export interface operations {
             };
         };
     };
-    api_batches_tasted: {
+    api_batches_router_tasted: {
         parameters: {
             query?: never;
             header?: never;
@@ -10418,7 +9915,7 @@ export interface operations {
             };
         };
     };
-    api_batches_correct: {
+    api_batches_router_correct: {
         parameters: {
             query?: never;
             header?: never;
@@ -10480,7 +9977,7 @@ export interface operations {
             };
         };
     };
-    api_batches_save_jar: {
+    api_batches_router_save_jar: {
         parameters: {
             query?: never;
             header?: never;
@@ -10542,7 +10039,523 @@ export interface operations {
             };
         };
     };
-    api_scale_send_readings: {
+    api_trials_router_read_table: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                trial_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TableOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_trials_router_plan_cards: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                trial_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlanDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TableOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_trials_router_add_card: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                trial_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CardDocument"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TableOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_trials_router_take_back_card: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                trial_id: string;
+                card_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TableOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_trials_router_restore_card: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                trial_id: string;
+                card_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TableOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_trials_router_reveal: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                trial_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TableOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_trials_verdict_read_trial_verdict: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                trial_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VerdictOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_shelf_router_read_catalogue: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CatalogueOut"];
+                };
+            };
+        };
+    };
+    api_shelf_router_list_prices: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PriceDocument"][];
+                };
+            };
+        };
+    };
+    api_shelf_router_save_price: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PriceDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PriceDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_devices_scale_send_readings: {
         parameters: {
             query?: never;
             header?: never;
@@ -10602,7 +10615,7 @@ export interface operations {
             };
         };
     };
-    api_scale_read_scale: {
+    api_devices_scale_read_scale: {
         parameters: {
             query?: never;
             header?: never;
@@ -10622,7 +10635,7 @@ export interface operations {
             };
         };
     };
-    api_scale_tare: {
+    api_devices_scale_tare: {
         parameters: {
             query?: never;
             header?: never;
@@ -10678,7 +10691,7 @@ export interface operations {
             };
         };
     };
-    api_scale_start_simulated: {
+    api_devices_scale_start_simulated: {
         parameters: {
             query?: never;
             header?: never;
@@ -10738,7 +10751,7 @@ export interface operations {
             };
         };
     };
-    api_scale_handle_simulated: {
+    api_devices_scale_handle_simulated: {
         parameters: {
             query?: never;
             header?: never;
@@ -10758,6 +10771,86 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ScaleNow"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_book_router_read_preferences: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PreferencesDocument"];
+                };
+            };
+        };
+    };
+    api_book_router_save_preferences: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PreferencesDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PreferencesDocument"];
                 };
             };
             /** @description Not Found */

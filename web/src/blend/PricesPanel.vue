@@ -12,7 +12,7 @@ const emit = defineEmits<{ changed: [] }>()
 const open = ref(false)
 const { grinds } = useCatalogue()
 const queries = useQueryClient()
-const { data: own } = useQuery({ queryKey: ['prices'], queryFn: () => call(api.GET('/api/prices')), enabled: open })
+const { data: own } = useQuery({ queryKey: ['prices'], queryFn: () => call(api.GET('/api/shelf/prices')), enabled: open })
 const typed = reactive<Record<string, string>>({})
 const errors = reactive<Record<string, string>>({})
 
@@ -34,7 +34,7 @@ const rows = computed(() => {
 async function save(ingredient: string) {
   if (!(ingredient in typed)) return
   try {
-    await call(api.PUT('/api/prices', { body: { ingredient, per_100g: typed[ingredient] } }))
+    await call(api.PUT('/api/shelf/prices', { body: { ingredient, per_100g: typed[ingredient] } }))
     delete errors[ingredient]
     delete typed[ingredient]
     await refresh(queries, ['prices'])

@@ -15,7 +15,7 @@ const { show } = usePreferences()
 const asked = computed(() => JSON.stringify({ arm: props.coat.arm.value, appetite: props.coat.doc.value?.appetite }))
 const { data: found, error } = useQuery({
   queryKey: ['binders', asked],
-  queryFn: () => call(api.POST('/api/coat/binders', { body: JSON.parse(asked.value) })),
+  queryFn: () => call(api.POST('/api/cooks/coat/binders', { body: JSON.parse(asked.value) })),
   placeholderData: (before) => before,
   gcTime: 0,
   retry: false,

@@ -22,7 +22,7 @@ const { data: raw, error } = useQuery({
   queryKey: ['raw weight', () => props.cut, () => props.grade, eaters, appetite],
   queryFn: () =>
     call(
-      api.POST('/api/coat/raw-weight', {
+      api.POST('/api/cooks/coat/raw-weight', {
         body: { cut: props.cut, grade: props.grade, eaters: eaters.value!, appetite: appetite.value },
       }),
     ),

@@ -35,7 +35,7 @@ const asked = computed(() =>
 )
 const { data: sides, error } = useQuery({
   queryKey: ['side by side', asked],
-  queryFn: () => call(api.POST('/api/coat/side-by-side', { body: JSON.parse(asked.value) })),
+  queryFn: () => call(api.POST('/api/cooks/coat/side-by-side', { body: JSON.parse(asked.value) })),
   placeholderData: (before) => before,
   gcTime: 0,
   retry: false,

@@ -14,7 +14,7 @@ const props = defineProps<{ coat: Coat }>()
 const emit = defineEmits<{ done: [] }>()
 const queries = useQueryClient()
 const { catalogue } = useCatalogue()
-const { data: stacks } = useQuery({ queryKey: ['stacks'], queryFn: () => call(api.GET('/api/stacks')) })
+const { data: stacks } = useQuery({ queryKey: ['stacks'], queryFn: () => call(api.GET('/api/cooks/ways')) })
 const others = computed(() =>
   (props.coat.doc.value?.arms ?? []).filter((arm, at) => at !== props.coat.current.value && arm.layers.length),
 )
@@ -29,7 +29,7 @@ async function put(layers: Schemas['LayerDocument'][]) {
 const keepThis = once(async () => {
   try {
     const layers = JSON.parse(JSON.stringify(props.coat.arm.value!.layers)) as Schemas['LayerDocument'][]
-    await call(api.POST('/api/stacks', { body: { name: name.value, layers } }))
+    await call(api.POST('/api/cooks/ways', { body: { name: name.value, layers } }))
     say(`“${name.value}” is kept.`)
     name.value = ''
     await refresh(queries, ['stacks'])
@@ -39,9 +39,9 @@ const keepThis = once(async () => {
 })
 async function remove(stack: Schemas['StackOut']) {
   const path = { stack_id: stack.id }
-  await keep(queries, ['stacks'], await call(api.POST('/api/stacks/{stack_id}/delete', { params: { path } })))
+  await keep(queries, ['stacks'], await call(api.POST('/api/cooks/ways/{stack_id}/delete', { params: { path } })))
   say(`“${stack.name}” is deleted.`, async () => {
-    await keep(queries, ['stacks'], await call(api.POST('/api/stacks/{stack_id}/restore', { params: { path } })))
+    await keep(queries, ['stacks'], await call(api.POST('/api/cooks/ways/{stack_id}/restore', { params: { path } })))
   })
 }
 </script>

@@ -38,7 +38,7 @@ const keep = once(async () => {
     Object.assign(form, { taken: '', left: '', fell: '' })
     say(`Your coat is ${found.figure.value.toFixed(1)} g on 100 cm² now.`, async () => {
       const path = { row_id: found.noted! }
-      await call(api.POST('/api/coat/weigh-back/{row_id}/take-back', { params: { path } }))
+      await call(api.POST('/api/cooks/coat/weigh-back/{row_id}/take-back', { params: { path } }))
       await refresh(queries, ['own coat'])
     })
   } catch (failure) {

@@ -70,7 +70,7 @@ export function useCoat(id?: string) {
     queryFn: async (): Promise<Out | null> =>
       id
         ? call(api.GET('/api/cooks/{cook_id}', { params: { path: { cook_id: id } } }))
-        : (await call(api.GET('/api/home'))).cook,
+        : (await call(api.GET('/api/cooks/in-hand'))).cook,
     gcTime: 0,
     staleTime: 0,
   })
@@ -88,7 +88,7 @@ export function useCoat(id?: string) {
   function read() {
     if (!doc.value) return
     const body = plain({ arms: doc.value.arms, appetite: doc.value.appetite, at_s: atS.value })
-    void ask((signal) => call(api.POST('/api/coat/read', { body, signal })))
+    void ask((signal) => call(api.POST('/api/cooks/coat/read', { body, signal })))
   }
   watch(
     doc,
@@ -161,19 +161,19 @@ export function useCoat(id?: string) {
     change(async (now, at) => {
       const { piece, layers } = plain(now.arms[at])
       const body = { piece, grind: '', layers, ...what }
-      const made = await call(api.POST('/api/coat/layer', { body }))
+      const made = await call(api.POST('/api/cooks/coat/layer', { body }))
       return (board, to) => void board.arms[to].layers.splice(made.place, 0, made.layer)
     })
   const takeSchool = (school: string) =>
     change(async (now, at) => {
       const body = { school, arm: plain(now.arms[at]), blend_ids: [] }
-      const found = await call(api.POST('/api/coat/school', { body }))
+      const found = await call(api.POST('/api/cooks/coat/school', { body }))
       return (board, to) => void (board.arms[to] = found)
     })
   const makePair = (kinds: Schemas['PairDocument']['kinds'], split: boolean, blend_ids: string[]) =>
     change(async (now, at) => {
       const body = { arm: plain(now.arms[at]), kinds, split, taken: taken(), blend_ids }
-      const pair = await call(api.POST('/api/coat/pair', { body }))
+      const pair = await call(api.POST('/api/cooks/coat/pair', { body }))
       return (board, to) => {
         const others = board.arms.filter((_, n) => n !== to).map((other) => ({ ...other, beside: true }))
         board.arms = [...pair, ...others].sort((a, b) => a.label.localeCompare(b.label))
@@ -183,7 +183,7 @@ export function useCoat(id?: string) {
   const takeSkin = () =>
     change(async (now, at) => {
       const body = { arm: plain(now.arms[at]), taken: taken() }
-      const [kept, skin] = await call(api.POST('/api/coat/skin', { body }))
+      const [kept, skin] = await call(api.POST('/api/cooks/coat/skin', { body }))
       return (board, to) => {
         board.arms[to] = kept
         board.arms.push(skin)
@@ -196,14 +196,14 @@ export function useCoat(id?: string) {
     }
   const giveWay = (layer: number) =>
     change(async (now, at) => {
-      const found = await call(api.POST('/api/coat/aim', { body: { arm: plain(now.arms[at]), layer } }))
+      const found = await call(api.POST('/api/cooks/coat/aim', { body: { arm: plain(now.arms[at]), layer } }))
       if (found.says) say(found.says)
       return replaced(layer, found.layer)
     })
   /** Move the sites of an injection that lie on bone or beyond the edge to where a needle can go in. */
   const moveOff = (layer: number) =>
     change(async (now, at) => {
-      const found = await call(api.POST('/api/coat/sites', { body: { arm: plain(now.arms[at]), layer } }))
+      const found = await call(api.POST('/api/cooks/coat/sites', { body: { arm: plain(now.arms[at]), layer } }))
       return replaced(layer, found)
     })
   function aimAt(target: string) {

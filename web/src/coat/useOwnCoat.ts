@@ -7,7 +7,7 @@ export function useOwnCoat(cut: () => string, surface: () => string) {
   const key = computed(() => ({ cut: cut(), surface: surface() }))
   const { data } = useQuery({
     queryKey: ['own coat', key],
-    queryFn: () => call(api.GET('/api/coat/own-weight', { params: { query: key.value } })),
+    queryFn: () => call(api.GET('/api/cooks/coat/own-weight', { params: { query: key.value } })),
   })
   return data
 }

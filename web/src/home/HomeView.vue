@@ -15,7 +15,7 @@ type Cook = Schemas['CookOut']
 
 const queries = useQueryClient()
 const beginning = ref(false)
-const { data: home, error } = useQuery({ queryKey: ['home'], queryFn: () => call(api.GET('/api/home')) })
+const { data: home, error } = useQuery({ queryKey: ['home'], queryFn: () => call(api.GET('/api/cooks/in-hand')) })
 const cook = computed(() => home.value?.cook ?? null)
 
 function show(changed: Cook) {

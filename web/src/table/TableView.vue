@@ -19,7 +19,7 @@ const key = ['table', props.id ?? 'in hand']
 const { data: table, error } = useQuery({
   queryKey: key,
   queryFn: async (): Promise<Table | null> => {
-    const trial = props.id ?? (await call(api.GET('/api/home'))).cook?.trial_id
+    const trial = props.id ?? (await call(api.GET('/api/cooks/in-hand'))).cook?.trial_id
     return trial ? call(api.GET('/api/trials/{trial_id}', { params: { path: { trial_id: trial } } })) : null
   },
   gcTime: 0,

@@ -9,7 +9,7 @@ export type Cut = Schemas['CutOut']
 export function useCatalogue() {
   const { data } = useQuery({
     queryKey: ['catalogue'],
-    queryFn: () => call(api.GET('/api/catalogue')),
+    queryFn: () => call(api.GET('/api/shelf/catalogue')),
     staleTime: Infinity,
   })
   const grinds = computed(() => new Map(data.value?.grinds.map((grind) => [grind.key, grind])))

@@ -33,7 +33,7 @@ const remember = () => localStorage.setItem(CACHE, JSON.stringify(preferences.va
 
 const asked = {
   queryKey: ['preferences'],
-  queryFn: () => call(api.GET('/api/preferences')),
+  queryFn: () => call(api.GET('/api/book/preferences')),
   staleTime: Infinity,
 }
 let writing: Promise<unknown> = Promise.resolve()
@@ -48,7 +48,7 @@ export function usePreferences() {
     // one after the other, the last is what stays; what was not changed here is as the server has it
     const written = writing.then(async () => {
       stored.value = await queries.ensureQueryData(asked)
-      stored.value = await call(api.PUT('/api/preferences', { body: preferences.value }))
+      stored.value = await call(api.PUT('/api/book/preferences', { body: preferences.value }))
       await keep(queries, asked.queryKey, stored.value)
     })
     writing = written.catch(() => {})

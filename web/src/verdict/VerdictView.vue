@@ -21,7 +21,7 @@ const trial = computed(() => {
 const { data: verdict, error } = useQuery({
   queryKey: ['verdict', trial],
   queryFn: (): Promise<Verdict> =>
-    call(api.GET('/api/verdicts/{trial_id}', { params: { path: { trial_id: trial.value! } } })),
+    call(api.GET('/api/trials/{trial_id}/verdict', { params: { path: { trial_id: trial.value! } } })),
   enabled: computed(() => !!trial.value),
   gcTime: 0,
 })

@@ -19,7 +19,7 @@ export function useScale() {
   async function ask() {
     if (visible.value === 'visible') {
       try {
-        now.value = await call(api.GET('/api/scale'))
+        now.value = await call(api.GET('/api/devices/scale'))
         away.value = false
       } catch {
         away.value = true
@@ -43,13 +43,13 @@ export function useScale() {
       return false
     }
   }
-  const tare = () => told(() => call(api.POST('/api/scale/tare')))
+  const tare = () => told(() => call(api.POST('/api/devices/scale/tare')))
   const start = (resolution_g: 0.1 | 1) =>
     told(() =>
-      call(api.POST('/api/scale/simulated', { body: { resolution_g, capacity_g: 5000, drop_outs_a_minute: 0 } })),
+      call(api.POST('/api/devices/scale/simulated', { body: { resolution_g, capacity_g: 5000, drop_outs_a_minute: 0 } })),
     )
   const handle = (does: Schemas['HandlingDocument']['do'], grams = 0, seconds = 0) =>
-    told(() => call(api.POST('/api/scale/simulated/handle', { body: { do: does, grams, seconds } })))
+    told(() => call(api.POST('/api/devices/scale/simulated/handle', { body: { do: does, grams, seconds } })))
   return { now, away, tare, start, handle }
 }
 

@@ -5,7 +5,7 @@ from django.core.management.commands.migrate import Command as Migrate
 from django.db import DEFAULT_DB_ALIAS, connections
 from django.db.migrations.executor import MigrationExecutor
 
-from book.carry import Spoiled, carried_over
+from book.carry import Reshapes, Spoiled, carried_over
 
 
 class Command(Migrate):
@@ -19,11 +19,10 @@ class Command(Migrate):
         plan = self._plan(connection, options)
         if not plan:
             return super().handle(*args, **options)
-        # a migration names the tables that it puts rows into or takes rows out of
-        reshaped = {f"book_{model}" for migration, _ in plan for model in getattr(migration, "reshapes", ())}
+        reshapes = self._reshapes(plan)
         connection.close()
         try:
-            with carried_over(book, reshaped) as aside:
+            with carried_over(book, reshapes) as aside:
                 connection.settings_dict["NAME"] = str(aside)
                 try:
                     super().handle(*args, **options)
@@ -48,3 +47,13 @@ class Command(Migrate):
         else:
             targets = [(label, executor.loader.get_migration_by_prefix(label, name).name)]
         return executor.migration_plan(targets)
+
+    def _reshapes(self, plan):
+        """Return what the migrations say they change: tables filled or emptied, tables under a new name."""
+        tables, renamed = set(), {}
+        for migration, backwards in plan:
+            tables |= {f"book_{model}" for model in getattr(migration, "reshapes", ())}
+            for old, new in getattr(migration, "renames", {}).items():
+                old, new = (f"book_{name}" for name in ((new, old) if backwards else (old, new)))
+                renamed[old] = new
+        return Reshapes(tables, renamed)

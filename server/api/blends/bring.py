@@ -1,0 +1,406 @@
+"""Blend: bring lists, recipes and labels in, take blends out. What is read here is shown first; nothing is saved."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from fractions import Fraction
+from typing import Annotated, Literal
+from uuid import UUID
+
+from book.models import Blend, label_of, line_key
+from django.http import HttpResponse
+from ninja import Router, Schema
+from pydantic import Field
+from ravska_core.blend import DRIED, DRY_KINDS, Line, read_ingredients, say_parts
+from ravska_core.catalogue import catalogue, folded, said_name
+from ravska_core.exchange import (
+    LONGEST_FILE,
+    Item,
+    ListLine,
+    Taken,
+    by_eye,
+    read_amount,
+    steps_of,
+    take,
+    usual_kind,
+    write_csv,
+    write_jsonld,
+    write_markdown,
+)
+from ravska_core.exchange import bring as core_bring
+from ravska_core.exchange import weighed as core_weighed
+from ravska_core.working import BadInput, Figure, say
+
+from api.blends.documents import (
+    BlendDocument,
+    BlendKind,
+    LabelDocument,
+    LineDocument,
+    MethodStepDocument,
+    StatedShare,
+    Written,
+)
+from api.blends.reading import read_document, reading_out, written_parts
+from api.blends.readings import BlendReadingOut
+from api.blends.store import one_blend
+from api.plumbing.answers import sends
+from api.plumbing.household import household, spoon_set
+from api.plumbing.problems import ANSWERS, Gather
+from api.plumbing.typed import Key, Typed
+
+router = Router()
+
+
+class AnswerDocument(Schema):
+    """What the cook said to a line that was asked about: what it is, how much, or that it is left out."""
+
+    line: Annotated[int, Field(ge=0, le=10_000)]
+    item: Annotated[int, Field(ge=0, le=100)] = 0
+    grind: Key = ""
+    blend: UUID | None = None
+    amount: Typed = ""
+    leave_out: bool = False
+
+
+class BringDocument(Schema):
+    """A text as it was pasted or a file's content, with the answers to what was asked."""
+
+    text: Annotated[str, Field(max_length=LONGEST_FILE)]
+    format: Literal["", "list", "jsonld", "csv", "markdown"] = ""
+    answers: Annotated[list[AnswerDocument], Field(max_length=400, default=[])]
+
+
+@dataclass(frozen=True, slots=True)
+class ChoiceOut:
+    grind: str
+    name: str
+
+
+@dataclass(frozen=True, slots=True)
+class ItemOut:
+    """An ingredient of a line: what was understood, how much of it, and what is asked."""
+
+    text: str
+    status: Literal["understood", "what", "how much", "left out"]
+    name: str
+    grind: str
+    blend: UUID | None
+    says: str
+    amount: str
+    error: float
+    note: str
+    question: str
+    closest: list[ChoiceOut]
+    problem: str
+
+
+@dataclass(frozen=True, slots=True)
+class ListLineOut:
+    """A line as it stands in the text, by number from 1."""
+
+    number: int
+    text: str
+    status: Literal["understood", "what", "how much", "heading", "remark"]
+    items: list[ItemOut]
+
+
+@dataclass(frozen=True, slots=True)
+class BroughtOut:
+    """What a text holds, line by line, and the blend it would make once nothing is asked any more."""
+
+    format: str
+    name: str
+    kind: str
+    lines: list[ListLineOut]
+    steps: list[str]
+    notes: list[str]
+    asked: int
+    batch: str
+    written: Written
+    made: list[LineDocument]
+    method: list[MethodStepDocument]
+    problems: list[str]
+
+
+def _own_blends() -> dict[str, str]:
+    rows = Blend.objects.filter(household=household(), deleted_at__isnull=True).order_by("-created_at")
+    return {folded(name).strip(): str(key) for key, name in rows.values_list("pk", "name")}
+
+
+def _says(item: Item) -> str:
+    amount = item.amount
+    if amount is None:
+        return ""
+    unit = {"ml": "ml", "g": "g", "part": "parts", "percent": "%"}.get(amount.kind, amount.kind)
+    number = say_parts(amount.exact) if amount.exact is not None else say(amount.value, 3)
+    off = f", ±{amount.error * 100:.0f} %" if by_eye(amount) else ""
+    return f"{number} {unit}{off}"
+
+
+def _answered(item: Item, answer: AnswerDocument, gather: Gather, field: str) -> Item:
+    """Return an item with what the cook said of it."""
+    grind, blend, held = item.grind, item.blend, item.held
+    if answer.grind:
+        if answer.grind not in catalogue().grinds:
+            gather.refuse(f"{field}.grind", "This ingredient is not in the catalogue; choose another.")
+        else:
+            grind, blend, held = answer.grind, "", False
+    elif answer.blend is not None:
+        grind, blend, held = "", str(answer.blend), False
+    amount = item.amount
+    if answer.amount:
+        amount = gather.attempt(field, lambda: read_amount(answer.amount, spoon_set()), amount)
+        if amount is not None and grind and amount.kind not in ("ml", "g", "part", "percent"):
+            weighed, _ = core_weighed(amount, grind, "")
+            if weighed is None:
+                gather.refuse(f"{field}.amount", "How much is one of these? Write it as a weight or in spoons.")
+            amount = weighed
+    elif amount is not None and grind and amount.kind not in ("ml", "g", "part", "percent"):
+        amount, _ = core_weighed(amount, grind, "")
+    status = "understood"
+    if not grind and not blend:
+        status = "what"
+    elif amount is None:
+        status = "how much"
+    question = item.question if status == item.status else ("" if status == "understood" else _ASKS[status])
+    return replace(item, grind=grind, blend=blend, held=held, amount=amount, status=status, question=question)
+
+
+_ASKS = {
+    "what": "Choose what it is, or leave it out.",
+    "how much": "How much of it? Write an amount such as 2 tsp or 10 g, or leave it out.",
+}
+
+
+def _item_out(item: Item, left_out: bool, problem: str) -> ItemOut:
+    return ItemOut(
+        text=item.text,
+        status="left out" if left_out else item.status,  # type: ignore[arg-type]
+        name=said_name(item.grind) if item.grind else item.name,
+        grind=item.grind,
+        blend=UUID(item.blend) if item.blend else None,
+        says=_says(item),
+        amount=item.amount.said if item.amount else "",
+        error=item.amount.error if item.amount else 0.0,
+        note=item.note,
+        question=item.question,
+        closest=[ChoiceOut(key, said_name(key)) for key in item.closest],
+        problem=problem,
+    )
+
+
+@router.post("/bring", response={200: BroughtOut, **ANSWERS})
+@sends
+def bring(request, document: BringDocument) -> BroughtOut:
+    """Read a list, a schema.org recipe, CSV or Markdown line by line; what is not understood is asked about."""
+    owned = spoon_set()
+    found = core_bring(document.text, document.format, owned, _own_blends())
+    answers = {(answer.line, answer.item): answer for answer in document.answers}
+    fields = {(answer.line, answer.item): f"answers.{at}" for at, answer in enumerate(document.answers)}
+    gather = Gather()
+    answered: list[tuple[ListLine, list[tuple[Item, bool]]]] = []
+    for at, line in enumerate(found.lines):
+        items = []
+        for place, item in enumerate(line.items):
+            answer = answers.get((at, place))
+            if answer is not None and not answer.leave_out:
+                item = _answered(item, answer, gather, fields[at, place])
+            items.append((item, answer is not None and answer.leave_out))
+        answered.append((line, items))
+    gather.finish()
+    taking = [item for _, items in answered for item, out in items if not out]
+    asked = sum(item.status != "understood" for item in taking)
+    made: Taken | None = None
+    problems: dict[int, str] = {}
+    general: list[str] = []
+    if taking and not asked:
+        try:
+            made = take([(item, _nested(item)) for item in taking])
+        except BadInput as refusal:
+            place = refusal.argument.split(".")
+            if len(place) > 1 and place[1].isdecimal():
+                problems[id(taking[int(place[1])])] = refusal.sentence
+            general.append(refusal.sentence)
+    elif not taking:
+        general.append("Every ingredient is left out, so there is nothing to make a blend of.")
+    out = [
+        ListLineOut(
+            number=line.number,
+            text=line.text.strip(),
+            status=_status(line, items),
+            items=[_item_out(item, left, problems.get(id(item), "")) for item, left in items],
+        )
+        for line, items in answered
+    ]
+    method: list[MethodStepDocument] = []
+    if made is not None:
+        method = _method(found.steps, made, taking)
+    batch = found.batch or (f"{made.batch_g:g} g" if made else "")
+    return BroughtOut(
+        format=found.format,
+        name=found.name,
+        kind=usual_kind(found),
+        lines=out,
+        steps=list(found.steps),
+        notes=list(found.notes),
+        asked=asked,
+        batch=batch,
+        written=made.written if made else "parts",  # type: ignore[arg-type]
+        made=_lines_out(made, taking) if made else [],
+        method=method,
+        problems=general,
+    )
+
+
+def _status(line: ListLine, items: Sequence[tuple[Item, bool]]):
+    if not items:
+        return line.status
+    waiting = [item.status for item, out in items if not out]
+    return next((status for status in ("what", "how much") if status in waiting), "understood")
+
+
+def _nested(item: Item) -> Line | None:
+    if not item.blend:
+        return None
+    row = Blend.objects.filter(household=household(), pk=item.blend).with_drafts().first()
+    if row is None:
+        raise BadInput("items", "A blend that this list names is not in the book any more; choose another.")
+    return Line("", Fraction(1), "spoon", blend=row.as_core(), held=item.held)
+
+
+def _lines_out(made: Taken, items: Sequence[Item]) -> list[LineDocument]:
+    found = []
+    for line, item, said in zip(made.lines, items, made.said, strict=True):
+        text, exact = written_parts(line.parts)
+        found.append(
+            LineDocument(
+                grind=item.grind if not item.blend else "",
+                blend=UUID(item.blend) if item.blend else None,
+                held=line.held,
+                parts=text,
+                exact=exact,
+                basis=line.basis,
+                error=say(line.error * 100, 3) if line.error else "",
+                said=(said if item.amount and item.amount.kind not in ("part", "percent") else "")[:80],
+            )
+        )
+    return found
+
+
+def _method(steps: Sequence[str], made: Taken, items: Sequence[Item]) -> list[MethodStepDocument]:
+    """Return steps as documents: our own sentences become what they do, others keep their words."""
+    names = [said_name(item.grind) if item.grind else item.name.strip('“”"') for item in items]
+    keys = [line_key(item.grind, UUID(item.blend) if item.blend else None, item.held) for item in items]
+    found = []
+    for step in steps_of(steps, names):
+        found.append(
+            MethodStepDocument(
+                do=step.do,
+                of=[keys[line] for line in step.of],
+                to=step.to,
+                by=f"by {say(step.by * 100, 4)} %" if step.by else "",
+                lasts=f"{step.lasts_s / 60:g} min" if step.lasts_s else "",
+                note=step.note,
+            )
+        )
+    return found
+
+
+FORMATS: dict[str, tuple[str, str]] = {
+    "jsonld": ("application/ld+json", "jsonld"),
+    "csv": ("text/csv; charset=utf-8", "csv"),
+    "markdown": ("text/markdown; charset=utf-8", "md"),
+}
+
+
+@router.get("/{uuid:blend_id}/take-out/{kind}", response={200: str, **ANSWERS})
+def take_out(request, blend_id: UUID, kind: Literal["jsonld", "csv", "markdown"]) -> HttpResponse:
+    """Return a blend as a file: schema.org Recipe JSON-LD, CSV or Markdown."""
+    row = one_blend(blend_id)
+    blend, written = row.as_core(), row.draft().written
+    write = {"jsonld": write_jsonld, "csv": write_csv, "markdown": write_markdown}[kind]
+    media, ending = FORMATS[kind]
+    answer = HttpResponse(write(blend, written), content_type=media)
+    name = "-".join(filter(None, ("".join(c if c.isalnum() else " " for c in folded(row.name))).split())) or "blend"
+    answer["Content-Disposition"] = f'attachment; filename="{name[:60].encode("ascii", "ignore").decode()}.{ending}"'
+    return answer
+
+
+class ReadLabelDocument(Schema):
+    """A label as it is being typed: the panel, the list of ingredients, and what unknown names were said to be."""
+
+    label: LabelDocument
+    ingredients: Annotated[str, Field(max_length=4000)]
+    kind: BlendKind = "dry rub"
+    batch: Typed = "100 g"
+    chosen: Annotated[dict[str, Key], Field(max_length=60, default={})]
+
+
+@dataclass(frozen=True, slots=True)
+class LabelNameOut:
+    """An ingredient of a label: what it was read as or what comes closest, with the range of its share [%]."""
+
+    name: str
+    grind: str
+    said: str
+    closest: list[ChoiceOut]
+    minor: bool
+    stated: float | None
+    share: Figure | None
+
+
+@dataclass(frozen=True, slots=True)
+class LabelOut:
+    """What a label says: its ingredients, and once all are known the lines, the panel to keep, and the reading."""
+
+    names: list[LabelNameOut]
+    unknown: int
+    lines: list[LineDocument]
+    label: LabelDocument | None
+    reading: BlendReadingOut | None
+
+
+@router.post("/label", response={200: LabelOut, **ANSWERS})
+@sends
+def read_label(request, document: ReadLabelDocument) -> LabelOut:
+    """Say what a bought blend's label tells of its recipe, with the range of everything. Nothing is saved."""
+    label_of(document.label.model_dump())  # a panel that cannot be is said before any name is asked about
+    names = read_ingredients(document.ingredients)
+    dry = document.kind in DRY_KINDS
+    grinds: list[str] = []
+    for name in names:
+        chosen = document.chosen.get(name.name, "")
+        grind = chosen if chosen in catalogue().grinds else name.grind or ""
+        grinds.append(DRIED.get(grind, grind) if dry and not chosen else grind)
+    unknown = sum(not grind for grind in grinds)
+    reading, lines, kept = None, [], None
+    if not unknown:
+        minor = next((at for at, name in enumerate(names) if name.minor), None)
+        stated = [StatedShare(place=at, share=name.stated) for at, name in enumerate(names) if name.stated]
+        kept = document.label.model_copy(update={"minor_from": minor, "stated": stated})
+        lines = [
+            LineDocument(grind=grind, parts="1", basis="scale", said=name.name)
+            for grind, name in zip(grinds, names, strict=True)
+        ]
+        typed = read_document(
+            BlendDocument(name="bought", kind=document.kind, batch=document.batch, lines=lines, label=kept)
+        )
+        lines = typed.document.lines
+        reading = reading_out(typed.blend, lines, {})
+    return LabelOut(
+        names=[
+            LabelNameOut(
+                name=name.name,
+                grind=grind,
+                said=said_name(grind) if grind else "",
+                closest=[ChoiceOut(key, said_name(key)) for key in name.closest],
+                minor=name.minor,
+                stated=name.stated,
+                share=reading.lines[at].share if reading else None,
+            )
+            for at, (name, grind) in enumerate(zip(names, grinds, strict=True))
+        ],
+        unknown=unknown,
+        lines=lines,
+        label=kept,
+        reading=reading,
+    )

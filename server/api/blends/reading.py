@@ -1,0 +1,298 @@
+"""Blends as they are typed, read into the core and written back as people write."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from fractions import Fraction
+from uuid import UUID
+
+from book.models import Blend, Preferences, label_of, load_inside, method_of
+from ravska_core.blend import (
+    HIGHEST_BATCH_G,
+    HIGHEST_ERROR,
+    LOWEST_BATCH_G,
+    TARGET_LIMITS,
+    BlendReading,
+    Bound,
+    Label,
+    Line,
+    Ratio,
+    Target,
+    check_targets,
+    cycle_path,
+    estimate,
+    exact_parts,
+    read_blend,
+    say_parts,
+)
+from ravska_core.blend import Blend as CoreBlend
+from ravska_core.catalogue import catalogue
+from ravska_core.measure import SPOON_SETS, parse_mass_g, parse_number, parse_parts
+from ravska_core.working import BadInput
+
+from api.blends.documents import (
+    BlendDocument,
+    LineDocument,
+)
+from api.blends.readings import BlendReadingOut, InsideOut, blend_reading_out
+from api.plumbing.household import household, spoons_of
+from api.plumbing.problems import Gather
+
+
+@dataclass(frozen=True)
+class BlendAsTyped:
+    """A blend read from what was typed, with the rows of the blends inside it."""
+
+    blend: CoreBlend
+    ratio: Ratio
+    targets: tuple[Target, ...]
+    bounds: tuple[Bound, ...]
+    batch_g: float
+    masses_g: tuple[float | None, ...]
+    inside: dict[UUID, Blend]
+    keys: dict[int, UUID]
+    document: BlendDocument
+
+
+def _bare(text: str) -> str:
+    return text.strip().removesuffix("%").strip()
+
+
+def _exact(line: LineDocument) -> Fraction:
+    """Return the parts of a line: the fraction it stands for where its text is rounded, else what the text says."""
+    if not line.exact:
+        return parse_parts(line.parts)
+    above, _, below = line.exact.partition("/")
+    if not (above.isdecimal() and (below or "1").isdecimal() and int(below or "1")):
+        raise BadInput("exact", "Write the exact parts as a fraction such as 27/10, or leave them out.")
+    try:
+        return exact_parts(Fraction(int(above), int(below or "1")), 0)
+    except BadInput as refusal:
+        raise BadInput("parts", refusal.sentence) from None
+
+
+class _Inside:
+    """The blends that lines hold, loaded with all that lies inside them."""
+
+    def __init__(self, wanted: frozenset[UUID]) -> None:
+        self.names: dict[UUID, str] = {}
+        self.keys: dict[int, UUID] = {}
+        self.versions: dict[UUID, int] = {}
+        self._met: dict[UUID, CoreBlend] = {}
+        self._uses: dict[UUID, list[UUID]] = {}
+        found = Blend.objects.filter(household=household(), pk__in=wanted).with_drafts() if wanted else ()
+        self.rows: dict[UUID, Blend] = {row.pk: row for row in found}
+        load_inside(line for row in self.rows.values() for line in row.draft().lines.all())
+        for row in self.rows.values():
+            self._note(row)
+
+    def _note(self, row: Blend) -> None:
+        if row.pk in self._uses:
+            return
+        self.keys[id(row.as_core(met=self._met))] = row.pk
+        self.names[row.pk], self.versions[row.pk] = row.name, row.version
+        inside = [line.inside for line in row.draft().lines.all() if line.inside is not None]
+        self._uses[row.pk] = [inner.pk for inner in inside]
+        for inner in inside:
+            self._note(inner)
+
+    def of(self, key: UUID, own: UUID | None, name: str) -> CoreBlend:
+        """Return a blend that a line holds.
+
+        Raises
+        ------
+        BadInput
+            At ``blend`` when it is not in the book, or holds the blend `own` that is being read; the path is named.
+        """
+        row = self.rows.get(key)
+        if row is None:
+            raise BadInput("blend", "This blend is not in the book any more; remove the line or choose another.")
+        path = cycle_path({**self._uses, own: [key]}, own) if own is not None else []
+        if path:
+            said = " → ".join(f"“{name if step == own else self.names[step]}”" for step in path)
+            raise BadInput("blend", f"A blend cannot hold itself: {said}. Choose another, or unfold it here.")
+        return row.as_core(met=self._met)
+
+
+_MOST_KEPT = 64
+_loaded: dict[frozenset[UUID], _Inside] = {}
+
+
+def _inside(wanted: frozenset[UUID]) -> _Inside:
+    """Return the blends inside, loaded anew only when one of them has another version than when it was last read.
+
+    Loading costs a dozen queries, and a screen asks at every key.
+    """
+    kept = _loaded.get(wanted)
+    if kept is not None:
+        now = dict(Blend.objects.order_by().filter(pk__in=kept.versions).values_list("pk", "version"))
+        if now == kept.versions:
+            return kept
+    found = _Inside(wanted)
+    if wanted == found.rows.keys():
+        if len(_loaded) >= _MOST_KEPT:
+            _loaded.clear()
+        _loaded[wanted] = found
+    return found
+
+
+def _share(text: str, field: str, otherwise: float) -> float:
+    return parse_number(_bare(text), field, 0, 100, "a share in %") / 100 if text else otherwise
+
+
+def _off(text: str) -> float:
+    return (
+        parse_number(_bare(text), "error", 0, HIGHEST_ERROR * 100, "how far it may be off, in %") / 100 if text else 0.0
+    )
+
+
+def _estimated(label: Label, lines: Sequence[Line], document: BlendDocument) -> tuple[list[Line], BlendDocument]:
+    """Return a bought blend's lines with the shares its label allows, in percent, and the document that says so."""
+    known = catalogue().grinds
+    grinds = [known[line.grind] for line in lines if line.grind in known and line.blend is None]
+    if len(grinds) < len(lines):
+        raise BadInput("lines", "A bought blend's label names ingredients; take blends of your own out of it.")
+    shares = [found.middle for found in estimate(label, tuple(grinds)).shares]
+    parts = [exact_parts(Fraction(max(share * 100, 0.001)), at) for at, share in enumerate(shares)]
+    found = [Line(grind.key, part, "scale") for grind, part in zip(grinds, parts, strict=True)]
+    written = [
+        line.model_copy(
+            update={"parts": written_parts(part)[0], "exact": written_parts(part)[1], "basis": "scale",
+                    "lock": "", "error": "", "least": "", "most": ""}
+        )
+        for line, part in zip(document.lines, parts, strict=True)
+    ]  # fmt: skip
+    return found, document.model_copy(update={"lines": written, "written": "percent", "base": 0, "total": "fixed"})
+
+
+def read_document(document: BlendDocument, own: UUID | None = None) -> BlendAsTyped:
+    """Read what was typed; every field that cannot be read is named.
+
+    Raises
+    ------
+    Refused
+        With a sentence at each such field.
+    """
+    gather = Gather()
+    batch = gather.attempt(
+        "", lambda: parse_mass_g(document.batch, "batch", LOWEST_BATCH_G, HIGHEST_BATCH_G, bare="g"), 100.0
+    )
+    inside = _inside(frozenset(line.blend for line in document.lines if line.blend))
+    lines, bounds = [], []
+    for at, typed in enumerate(document.lines):
+        place = f"lines.{at}"
+        parts = gather.attempt(place, lambda typed=typed: _exact(typed))
+        within = None
+        if typed.blend is not None:
+            within = gather.attempt(place, lambda typed=typed: inside.of(typed.blend, own, document.name))
+            if typed.grind:
+                gather.refuse(f"{place}.grind", "A line holds an ingredient or a blend, not both.")
+        elif typed.held:
+            gather.refuse(f"{place}.held", "Only a blend has a sieve; choose the blend that was strained.")
+        error = gather.attempt(place, lambda typed=typed: _off(typed.error), 0.0)
+        if parts is not None and (typed.blend is None or within is not None):
+            grind = "" if within else typed.grind
+            lines.append(Line(grind, parts, typed.basis, typed.lock, within, error, typed.held))
+        if typed.least or typed.most:
+            low = gather.attempt(place, lambda typed=typed: _share(typed.least, "least", 0.0), 0.0)
+            high = gather.attempt(place, lambda typed=typed: _share(typed.most, "most", 1.0), 1.0)
+            if low > high:
+                gather.refuse(f"{place}.most", "At least is above at most; raise this or lower the other.")
+            else:
+                bounds.append(Bound(at, low, high))
+    targets = []
+    for at, aimed in enumerate(document.targets):
+        most = TARGET_LIMITS.get(aimed.what, 100.0)
+        ends = [
+            gather.attempt(f"targets.{at}", lambda t=text, s=side, m=most: parse_number(_bare(t), s, 0, m, "a target"))
+            if text
+            else None
+            for side, text in (("low", aimed.low), ("high", aimed.high))
+        ]
+        targets.append(Target(aimed.what, *ends))
+    if len({target.what for target in targets}) < len(targets):
+        gather.refuse("targets", "Each scale is aimed at once; take one of the two out.")
+    masses = [
+        gather.attempt(f"uses.{at}", lambda use=use: parse_mass_g(use.mass, "mass", 0.1, 50_000, bare="g"))
+        if not use.of
+        else None
+        for at, use in enumerate(document.uses)
+    ]
+    if document.lines and not 0 <= document.base < len(document.lines):
+        gather.refuse("base", "The base line is not there any more; choose another.")
+    keys = [line.key() for line in document.lines]
+    steps = gather.attempt("", lambda: method_of([step.model_dump() for step in document.method], keys), ())
+    label = None
+    if document.label is not None:
+        label = gather.attempt("", lambda: label_of(document.label.model_dump()))
+    gather.finish()
+    check_targets(targets)
+    if label is not None:
+        lines, document = _estimated(label, lines, document)
+    blend = CoreBlend(document.kind, tuple(lines), batch, document.name, document.fire, steps, label)
+    ratio = Ratio(blend.lines, document.written, document.base if document.lines else 0, document.total)
+    return BlendAsTyped(
+        blend, ratio, tuple(targets), tuple(bounds), batch, tuple(masses), inside.rows, inside.keys, document
+    )
+
+
+def written_lines(lines: Sequence[Line], typed: BlendAsTyped) -> list[LineDocument]:
+    """Write lines as people do; a line whose parts stayed keeps the text that was typed."""
+    before: dict[tuple[str, UUID | None, bool], tuple[LineDocument, Fraction]] = {}
+    for old, line in zip(typed.document.lines, typed.blend.lines, strict=True):
+        before.setdefault((old.grind, old.blend, old.held), (old, line.parts))
+    found = []
+    for line in lines:
+        key = (line.grind, typed.keys[id(line.blend)] if line.blend is not None else None, line.held)
+        old, parts = before.get(key, (None, None))
+        if old is not None and parts is not None and abs(float(line.parts) / float(parts) - 1) < 1e-8:
+            text, exact = old.parts, old.exact
+        else:
+            text, exact = written_parts(line.parts)
+        found.append(
+            LineDocument.model_construct(
+                grind=key[0],
+                blend=key[1],
+                parts=text,
+                exact=exact,
+                basis=line.basis,
+                lock=line.lock,
+                least=old.least if old else "",
+                most=old.most if old else "",
+                error=old.error if old else "",
+                said=old.said if old else "",
+                held=key[2],
+            )
+        )
+    return found
+
+
+def written_parts(parts: Fraction) -> tuple[str, str]:
+    """Return parts as people write them, and the exact fraction where that text is rounded."""
+    text = say_parts(parts)
+    try:
+        reads = parse_parts(text) == parts
+    except BadInput:
+        reads = False
+    return text, "" if reads else f"{parts.numerator}/{parts.denominator}"
+
+
+def reading_of(blend: CoreBlend) -> BlendReading:
+    """Read a blend with the household's spoons and its own prices; one query, as it is asked for at every key."""
+    rows = list(
+        Preferences.objects.order_by().values_list(
+            "spoon_set", "spoons_lacking", "household__prices__ingredient", "household__prices__per_100g"
+        )
+    )
+    prices = {ingredient: price for _, _, ingredient, price in rows if ingredient is not None}
+    return read_blend(blend, spoons_of(*rows[0][:2]) if rows else SPOON_SETS["us"], prices=prices)
+
+
+def reading_out(blend: CoreBlend, lines: Sequence[LineDocument], inside: dict[UUID, Blend]) -> BlendReadingOut:
+    """Return what a blend comes to, with which blends its lines hold."""
+    held = [
+        InsideOut(id=line.blend, name=row.name, version=row.version, deleted=row.deleted_at is not None)
+        if line.blend is not None and (row := inside.get(line.blend)) is not None
+        else None
+        for line in lines
+    ]
+    return blend_reading_out(blend, reading_of(blend), held)

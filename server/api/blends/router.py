@@ -1,0 +1,167 @@
+"""Blend: begin, list, save and put away mixtures by ratio."""
+
+from dataclasses import dataclass
+from uuid import UUID
+
+from book.models import Blend, Revision, load_inside
+from django.db import transaction
+from django.db.models import Count, F, OuterRef, Q, Subquery
+from django.http import Http404
+from django.utils import timezone
+from ninja import Router, Schema, Status
+from ravska_core.blend import LOWEST_BATCH_G, flatten, read_salt
+from ravska_core.working import BadInput, Figure
+
+from api.blends.documents import BlendDocument, LineDocument
+from api.blends.reading import read_document, reading_of
+from api.blends.store import BlendOut, begin_blend, blend_out, claimed, one_blend, write_blend, writing
+from api.plumbing.answers import sends
+from api.plumbing.household import household
+from api.plumbing.problems import ANSWERS
+from api.plumbing.typed import Version
+from api.plumbing.versions import VersionDocument
+
+router = Router()
+
+
+class BlendSave(BlendDocument):
+    """A blend as typed. `version` is the one it was read at; without it nothing is overwritten."""
+
+    version: Version
+
+
+class ArchiveDocument(Schema):
+    version: Version
+    archived: bool
+
+
+@dataclass(frozen=True, slots=True)
+class BlendRow:
+    id: UUID
+    version: int
+    name: str
+    kind: str
+    lines: int
+    grinds: list[str]
+    shares: list[float]
+    salt: Figure | None
+    archived: bool
+    kept: int
+    branch_of: str
+
+
+def _rows():
+    kept = Count("revisions", filter=Q(revisions__kept_at__isnull=False))
+    # where a branch left: its first revision or draft goes on from one of another blend
+    left = Revision.objects.filter(blend=OuterRef("pk"), parent__isnull=False).exclude(parent__blend=OuterRef("pk"))
+    branch_of = Subquery(left.values("parent__blend__name")[:1])
+    rows = Blend.objects.filter(household=household()).annotate(kept=kept, branch_of=branch_of)
+    return rows.with_drafts().order_by("created_at", "name")
+
+
+@router.get("", response=list[BlendRow])
+@sends
+def list_blends(request) -> list[BlendRow]:
+    """Return the household's blends with what their strips are drawn from."""
+    found = list(_rows().filter(deleted_at__isnull=True))
+    load_inside(line for row in found for line in row.draft().lines.all())
+    rows = []
+    for blend in found:
+        mixture = blend.as_core()
+        leaves: dict[str, float] = {}
+        salt = None
+        try:
+            if mixture.lines:
+                leaves = flatten(mixture.lines)
+                salt = read_salt(mixture)
+        except BadInput:
+            pass  # opened, the blend says which line is at fault
+        rows.append(
+            BlendRow(
+                id=blend.id,
+                version=blend.version,
+                name=blend.name,
+                kind=blend.kind,
+                lines=len(mixture.lines),
+                grinds=list(leaves),
+                shares=list(leaves.values()),
+                salt=salt,
+                archived=blend.archived_at is not None,
+                kept=blend.kept,
+                branch_of=blend.branch_of or "",
+            )
+        )
+    return rows
+
+
+@router.post("", response={201: BlendOut, **ANSWERS})
+@sends
+def create_blend(request, document: BlendDocument):
+    """Start a blend; it may be empty."""
+    typed = read_document(document)
+    with transaction.atomic():
+        row = begin_blend(typed)
+    return Status(201, blend_out(one_blend(row.id)))
+
+
+@router.get("/{uuid:blend_id}", response={200: BlendOut, **ANSWERS})
+@sends
+def get_blend(request, blend_id: UUID) -> BlendOut:
+    """Return one blend with its reading."""
+    return blend_out(one_blend(blend_id))
+
+
+@router.put("/{uuid:blend_id}", response={200: BlendOut, **ANSWERS})
+@sends
+def save_blend(request, blend_id: UUID, document: BlendSave) -> BlendOut:
+    """Save the working draft as typed; 409 with the other version when it was changed meanwhile."""
+    with writing(blend_id, document.version) as row:
+        # read inside the transaction: two blends put into each other at once would make a circle
+        write_blend(row, read_document(document, blend_id))
+    return blend_out(one_blend(blend_id))
+
+
+@router.post("/{uuid:blend_id}/sieve", response={201: BlendOut, **ANSWERS})
+@sends
+def keep_sieve(request, blend_id: UUID):
+    """Make a blend of what the sieve holds back of another, to go into the pot or into one more."""
+    row = one_blend(blend_id)
+    reading = reading_of(row.as_core())
+    if reading.held_g < LOWEST_BATCH_G:
+        raise BadInput("method", "This blend is not strained, or hardly anything stays in the sieve.")
+    line = LineDocument(blend=row.pk, parts="1", basis="scale", held=True)
+    document = BlendDocument(
+        name=f"Sieved out of {row.name}"[:80], kind="cooking liquid", batch=f"{reading.held_g:.0f} g", lines=[line]
+    )
+    with transaction.atomic():
+        kept = begin_blend(read_document(document))
+    return Status(201, blend_out(one_blend(kept.pk)))
+
+
+@router.post("/{uuid:blend_id}/archive", response={200: VersionDocument, **ANSWERS})
+@sends
+def archive_blend(request, blend_id: UUID, document: ArchiveDocument) -> VersionDocument:
+    """Put a blend away, or take it out again; it stays where it is used."""
+    with transaction.atomic():
+        row = claimed(blend_id, document.version)
+        Blend.objects.filter(pk=row.pk).update(archived_at=timezone.now() if document.archived else None)
+    return VersionDocument(version=row.version)
+
+
+@router.post("/{uuid:blend_id}/delete", response={200: VersionDocument, **ANSWERS})
+@sends
+def delete_blend(request, blend_id: UUID, document: VersionDocument) -> VersionDocument:
+    """Take a blend off the list; cooks and blends that use it keep it, and `restore` brings it back."""
+    with transaction.atomic():
+        row = claimed(blend_id, document.version)
+        Blend.objects.filter(pk=row.pk).update(deleted_at=timezone.now())
+    return VersionDocument(version=row.version)
+
+
+@router.post("/{uuid:blend_id}/restore", response={200: BlendOut, **ANSWERS})
+@sends
+def restore_blend(request, blend_id: UUID) -> BlendOut:
+    """Undo a delete."""
+    if not Blend.objects.filter(pk=blend_id, household=household()).update(deleted_at=None, version=F("version") + 1):
+        raise Http404
+    return blend_out(one_blend(blend_id))

@@ -1,0 +1,89 @@
+"""Blend: measured out by the spoons a cook owns. Nothing here is saved."""
+
+from dataclasses import dataclass
+
+from ninja import Router
+from ravska_core.bowl import rounding, spoon_batch
+from ravska_core.measure import parse_mass_g
+from ravska_core.working import BadInput, Figure
+
+from api.blends.documents import WhatIf
+from api.blends.reading import read_document
+from api.plumbing.answers import sends
+from api.plumbing.household import spoon_set
+from api.plumbing.problems import ANSWERS, Gather
+from api.plumbing.shown import SpoonsOut, spoons_out
+from api.plumbing.typed import Typed
+
+router = Router()
+
+
+class SpoonWhatIf(WhatIf):
+    """A blend to be measured out by spoons, in its own batch or in the best one between two weights."""
+
+    low: Typed = ""
+    high: Typed = ""
+
+
+@dataclass(frozen=True, slots=True)
+class RoundingOut:
+    """One line by spoons: what they hold, and its share before and after rounding [%]."""
+
+    name: str
+    spoons: SpoonsOut
+    error: float
+    share_before: float
+    share_after: float
+
+
+@dataclass(frozen=True, slots=True)
+class SpoonBatchOut:
+    """A batch by spoons: its lines, the worst rounding (relative), how many spoonfuls, and its salt either way."""
+
+    batch: str
+    batch_g: float
+    lines: list[RoundingOut]
+    worst: float
+    count: int
+    mass: Figure
+    salt_before: Figure
+    salt_after: Figure
+
+
+@router.post("/spoons", response={200: SpoonBatchOut, **ANSWERS})
+@sends
+def by_spoons(request, document: SpoonWhatIf) -> SpoonBatchOut:
+    """Say what measuring by spoons makes of a batch, or which batch between two weights they suit best."""
+    typed = read_document(document, document.id)
+    owned = spoon_set()
+    if not document.low and not document.high:
+        found = rounding(typed.blend, owned)
+    else:
+        gather = Gather()
+        ends = [
+            gather.attempt("", lambda text=text, side=side: parse_mass_g(text, side, 0.5, 50_000, bare="g"), 0.0)
+            for side, text in (("low", document.low), ("high", document.high))
+        ]
+        gather.finish()
+        found = spoon_batch(typed.blend, ends[0], ends[1], owned)
+    if not found.lines:
+        raise BadInput("lines", "There is nothing in this blend yet; add a first ingredient.")
+    return SpoonBatchOut(
+        batch=f"{found.batch_g:g} g",
+        batch_g=found.batch_g,
+        lines=[
+            RoundingOut(
+                name=line.name,
+                spoons=spoons_out(line.spoons, line.spoons.volume_ml / (1 + line.spoons.error or 1)),
+                error=line.spoons.error,
+                share_before=line.share_before,
+                share_after=line.share_after,
+            )
+            for line in found.lines
+        ],
+        worst=found.worst,
+        count=found.count,
+        mass=found.mass,
+        salt_before=found.salt_before,
+        salt_after=found.salt_after,
+    )

@@ -1,0 +1,232 @@
+"""A blend's row and its document: loaded, written, claimed for a write. Shared by Blend's own routers."""
+
+from collections.abc import Iterator
+from contextlib import contextmanager
+from dataclasses import dataclass
+from uuid import UUID
+
+from book.models import Blend, Line, Revision, Stale, Target, Use, claim_version, load_inside
+from django.db import transaction
+from django.db.models import Count, Prefetch, Q
+from django.http import Http404
+from ravska_core.blend import check_blend, mix, shares
+from ravska_core.catalogue import catalogue
+from ravska_core.working import BadInput
+
+from api.blends.documents import LabelDocument, LineDocument, MethodStepDocument, TargetDocument, UseDocument
+from api.blends.reading import BlendAsTyped, reading_of, reading_out
+from api.blends.readings import BlendReadingOut
+from api.plumbing.household import household
+from api.plumbing.problems import Conflict, FieldError, field_error
+from api.plumbing.shown import BandOut
+
+
+@dataclass(frozen=True, slots=True)
+class GhostScale:
+    key: str
+    value: float
+
+
+@dataclass(frozen=True, slots=True)
+class BeforeOut:
+    """The revision a draft goes on from: what its scales said, how long it kept, what it held, and its strip."""
+
+    id: UUID
+    number: int
+    note: str
+    blend_name: str
+    scales: list[GhostScale]
+    keeps_days: float | None
+    allergens: list[str]
+    bands: list[BandOut]
+
+
+@dataclass(frozen=True, slots=True)
+class BlendOut:
+    """A blend as it stands in the book, with what it comes to, or why that cannot be said."""
+
+    id: UUID
+    version: int
+    name: str
+    kind: str
+    fire: str
+    batch: str
+    batch_g: float
+    lines: list[LineDocument]
+    written: str
+    base: int
+    total: str
+    targets: list[TargetDocument]
+    uses: list[UseDocument]
+    method: list[MethodStepDocument]
+    label: LabelDocument | None
+    archived: bool
+    kept: int
+    before: BeforeOut | None
+    reading: BlendReadingOut | None
+    problems: list[FieldError]
+
+
+def one_blend(blend_id: UUID) -> Blend:
+    parents = Revision.objects.select_related("blend").prefetch_related("lines")
+    drafts = (
+        Revision.objects.filter(kept_at__isnull=True)
+        .prefetch_related("lines", Prefetch("parent", queryset=parents))
+    )  # fmt: skip
+    kept = Count("revisions", filter=Q(revisions__kept_at__isnull=False))
+    found = (
+        Blend.objects.filter(household=household(), pk=blend_id, deleted_at__isnull=True)
+        .annotate(kept=kept)
+        .prefetch_related(Prefetch("revisions", queryset=drafts, to_attr="drafts"), "targets", "uses")
+        .first()
+    )
+    if found is None:
+        raise Http404
+    draft = found.draft()
+    load_inside([*draft.lines.all(), *(draft.parent.lines.all() if draft.parent else ())])
+    return found
+
+
+def _before(parent: Revision | None) -> BeforeOut | None:
+    if parent is None:
+        return None
+    old = parent.blend.as_core(parent)
+    try:
+        found = reading_of(old) if old.lines else None
+    except BadInput:
+        found = None  # an ingredient left the catalogue: the ghost is left out
+    return BeforeOut(
+        id=parent.id,
+        number=parent.number or 0,
+        note=parent.note,
+        blend_name=parent.blend.name,
+        scales=[GhostScale(scale.key, scale.value) for scale in found.scales] if found else [],
+        keeps_days=found.keeping.days if found else None,
+        allergens=list(found.allergens) if found else [],
+        bands=[BandOut(grind.key, share) for grind, share in found.leaves] if found else [],
+    )
+
+
+def _percent(value: float | None) -> str:
+    return "" if value is None else f"{value:g}"
+
+
+def line_documents(draft: Revision) -> list[LineDocument]:
+    """Return the lines of a draft as they were typed."""
+    return [
+        LineDocument(
+            grind=line.grind,
+            blend=line.inside_id,
+            parts=line.parts_typed,
+            exact=line.exact_typed,
+            basis=line.basis,
+            lock=line.lock,
+            least=_percent(line.least_percent),
+            most=_percent(line.most_percent),
+            error=f"{line.error * 100:g}" if line.error else "",
+            said=line.said,
+            held=line.held,
+        )
+        for line in draft.lines.all()
+    ]
+
+
+def blend_out(blend: Blend) -> BlendOut:
+    draft = blend.draft()
+    problems: list[FieldError] = []
+    reading = None
+    lines = line_documents(draft)
+    try:
+        inside = {line.inside_id: line.inside for line in draft.lines.all() if line.inside_id}
+        reading = reading_out(blend.as_core(draft), lines, inside)
+    except BadInput as refusal:
+        problems.append(field_error(refusal))
+    return BlendOut(
+        id=blend.id,
+        version=blend.version,
+        name=blend.name,
+        kind=blend.kind,
+        fire=blend.fire,
+        batch=blend.batch_typed,
+        batch_g=blend.batch_g,
+        lines=lines,
+        written=draft.written,
+        base=draft.base,
+        total=draft.total,
+        targets=[TargetDocument(what=x.what, low=_percent(x.low), high=_percent(x.high)) for x in blend.targets.all()],
+        uses=[UseDocument(name=x.name, of=x.of, mass=x.mass_typed) for x in blend.uses.all()],
+        method=[MethodStepDocument(**step) for step in draft.method],
+        label=LabelDocument(**draft.label) if draft.label else None,
+        archived=blend.archived_at is not None,
+        kept=blend.kept,
+        before=_before(draft.parent),
+        reading=reading,
+        problems=problems,
+    )
+
+
+def write_blend(row: Blend, typed: BlendAsTyped) -> None:
+    """Write what was typed over a blend, its draft's lines, targets and uses."""
+    parts = check_blend(typed.blend)
+    if typed.blend.method and parts:
+        mix(typed.blend, shares(typed.blend.lines, parts), parts, catalogue())
+    document, draft = typed.document, row.draft()
+    row.name, row.kind, row.fire = document.name, document.kind, document.fire
+    row.batch_g, row.batch_typed = typed.batch_g, document.batch
+    row.save(update_fields=["name", "kind", "fire", "batch_g", "batch_typed"])
+    draft.written, draft.base, draft.total = document.written, typed.ratio.base, document.total
+    draft.method = [step.model_dump() for step in document.method]
+    draft.label = document.label.model_dump(mode="json") if document.label else None
+    draft.save(update_fields=["written", "base", "total", "method", "label"])
+    bounds = {bound.line: bound for bound in typed.bounds}
+    draft.lines.all().delete()
+    Line.objects.bulk_create(
+        Line(
+            revision=draft,
+            position=at,
+            grind=line.grind,
+            inside_id=as_typed.blend,
+            parts_numerator=line.parts.numerator,
+            parts_denominator=line.parts.denominator,
+            parts_typed=as_typed.parts,
+            exact_typed=as_typed.exact,
+            error=line.error,
+            said=as_typed.said,
+            basis=line.basis,
+            lock=line.lock,
+            least_percent=bounds[at].low * 100 if as_typed.least else None,
+            most_percent=bounds[at].high * 100 if as_typed.most else None,
+            held=as_typed.held,
+        )
+        for at, (as_typed, line) in enumerate(zip(document.lines, typed.blend.lines, strict=True))
+    )
+    row.targets.all().delete()
+    Target.objects.bulk_create(Target(blend=row, what=x.what, low=x.low, high=x.high) for x in typed.targets)
+    row.uses.all().delete()
+    Use.objects.bulk_create(
+        Use(blend=row, position=at, name=use.name, of=use.of, mass_g=mass, mass_typed=use.mass)
+        for at, (use, mass) in enumerate(zip(document.uses, typed.masses_g, strict=True))
+    )
+
+
+def begin_blend(typed: BlendAsTyped, parent: Revision | None = None) -> Blend:
+    row = Blend.objects.create(household=household(), name=typed.document.name, kind=typed.document.kind)
+    Revision.objects.create(blend=row, parent=parent)
+    write_blend(row, typed)
+    return row
+
+
+@contextmanager
+def writing(blend_id: UUID, version: int) -> Iterator[Blend]:
+    """Claim a blend for one write; 409 with the other version when it was changed meanwhile."""
+    try:
+        with transaction.atomic():
+            yield claimed(blend_id, version)
+    except Stale:
+        raise Conflict(blend_out(one_blend(blend_id))) from None
+
+
+def claimed(blend_id: UUID, version: int) -> Blend:
+    row = one_blend(blend_id)
+    claim_version(row, version)
+    return row

@@ -1,0 +1,50 @@
+"""The household and how it reads numbers."""
+
+from typing import Annotated, Literal
+
+from ninja import Router, Schema
+from pydantic import Field
+from ravska_core.measure import SPOON_SETS, spoon_name
+from ravska_core.working import BadInput
+
+from api.plumbing.answers import sends
+from api.plumbing.household import household
+from api.plumbing.problems import ANSWERS
+from api.plumbing.typed import Key
+
+router = Router()
+
+
+class PreferencesDocument(Schema):
+    units: Literal["us", "metric"]
+    temperature: Literal["C", "F"]
+    spoon_set: Literal["us", "metric", "australian"]
+    spoons_lacking: Annotated[list[Key], Field(max_length=20)] = Field(default=[])
+    theme: Literal["enamel", "iron"]
+    single_keys: bool
+
+
+@router.get("/preferences", response=PreferencesDocument)
+@sends
+def read_preferences(request) -> PreferencesDocument:
+    """Return how the household reads numbers and looks at screens."""
+    found = household().preferences
+    kept = {name: getattr(found, name) for name in PreferencesDocument.model_fields}
+    kept["spoons_lacking"] = list(filter(None, found.spoons_lacking.split(";")))
+    return PreferencesDocument(**kept)
+
+
+@router.put("/preferences", response={200: PreferencesDocument, **ANSWERS})
+@sends
+def save_preferences(request, document: PreferencesDocument) -> PreferencesDocument:
+    """Save the preferences; stored amounts stay as they are."""
+    preferences = household().preferences
+    names = {spoon_name(spoon) for spoon in SPOON_SETS[document.spoon_set].spoons}
+    lacking = [name for name in document.spoons_lacking if name in names]
+    if len(set(lacking)) == len(names):
+        raise BadInput("spoons_lacking", "Some spoon must be in the drawer; leave at least one ticked.")
+    document.spoons_lacking = lacking
+    for name, value in document.model_dump().items():
+        setattr(preferences, name, ";".join(value) if name == "spoons_lacking" else value)
+    preferences.save()
+    return document

@@ -1,0 +1,233 @@
+"""Coat: pieces, their stacks of layers, what they take and what salt that puts on the meat."""
+
+from dataclasses import dataclass
+from typing import Annotated, Literal
+from uuid import UUID
+
+from book.cooks import usual_layer
+from book.models import Blend
+from ninja import Router, Schema
+from pydantic import Field
+from ravska_core.catalogue import catalogue
+from ravska_core.coat import (
+    LAYER_KINDS,
+    LAYER_OF_BLEND,
+    give_way,
+    place_for,
+    plain,
+    read_coat,
+    usual_binder_g,
+)
+from ravska_core.meat import PORTION_G, raw_weight, skin_piece
+from ravska_core.units import say_duration
+from ravska_core.working import BadInput, Figure, say
+
+from api.cooks.documents import (
+    Appetite,
+    Blends,
+    CoatDocument,
+    LayerDocument,
+    LayerKindKey,
+    Letter,
+    MeatDocument,
+    PieceDocument,
+    layer_document,
+    layers_of,
+    read_layer,
+    read_piece,
+    read_pieces,
+)
+from api.cooks.readings import CoatReadingOut, coat_reading_out
+from api.cooks.ways import free_letter, piece_row, stack_of
+from api.plumbing.answers import sends
+from api.plumbing.household import household, spoon_set
+from api.plumbing.problems import ANSWERS, Gather
+from api.plumbing.typed import Key
+
+router = Router()
+
+
+@router.post("/coat/read", response={200: list[CoatReadingOut], **ANSWERS})
+@sends
+def read_pieces_of_coat(request, document: CoatDocument) -> list[CoatReadingOut]:
+    """Say what a coat comes to on every piece, without saving anything."""
+    blends = Blends(layers_of(document.pieces))
+    pieces = read_pieces(document.pieces, blends, document.appetite)
+    gather, spoons = Gather(), spoon_set()
+    readings = [
+        gather.attempt(f"pieces.{at}", lambda piece=piece: read_coat(piece, spoons, at_s=document.at_s))
+        for at, piece in enumerate(pieces)
+    ]
+    gather.finish()
+    return [
+        coat_reading_out(found, [blends.mark(layer) for layer in typed.layers])
+        for found, typed in zip(readings, document.pieces, strict=True)
+    ]
+
+
+class NewLayer(Schema):
+    """What to put on: a blend or a plain grind, as which kind of layer (as the blend's usual one when empty).
+
+    `layers` are those it goes among, in order.
+    """
+
+    piece: MeatDocument
+    kind: LayerKindKey | None = None
+    blend_id: UUID | None = None
+    grind: Key = ""
+    layers: Annotated[list[LayerDocument], Field(max_length=12)] = Field(default=[])
+
+
+@dataclass(frozen=True, slots=True)
+class PlacedLayerOut:
+    """A layer as it is typed, and the place it usually goes to."""
+
+    layer: LayerDocument
+    place: int
+
+
+def _blend(key: UUID) -> Blend:
+    blend = Blend.objects.filter(pk=key, household=household(), deleted_at__isnull=True).first()
+    if blend is None:
+        raise BadInput("blend_id", "This blend is not in the book any more; choose another.")
+    return blend
+
+
+@router.post("/coat/layer", response={200: PlacedLayerOut, **ANSWERS})
+@sends
+def new_layer(request, document: NewLayer) -> PlacedLayerOut:
+    """Return a layer at its usual dose, hold and place for this blend and cut, without saving anything."""
+    among = [layer.kind for layer in document.layers]
+    if document.blend_id is not None:
+        blend = _blend(document.blend_id)
+        place = place_for(document.kind or LAYER_OF_BLEND[blend.kind], among)
+        # a layer that cannot be read says so where it stands; it does not keep another from going on
+        gather, blends = Gather(), Blends(document.layers)
+        cores = [read_layer(layer, blends, gather, f"layers.{n}") for n, layer in enumerate(document.layers)]
+        others = [core for core in cores if core is not None] if all(cores) else []
+        row = usual_layer(piece_row(document.piece), min(place, len(others)), blend, document.kind or "", others)
+        return PlacedLayerOut(layer_document(row), place)
+    if document.kind is None:
+        raise BadInput("kind", "Say which kind of layer this is, or choose a blend.")
+    kind = LAYER_KINDS[document.kind]
+    layer = LayerDocument(
+        kind=document.kind,
+        grind=document.grind,
+        dose=f"{usual_binder_g(plain(document.grind)):g}"
+        if document.kind == "binder" and document.grind in catalogue().grinds
+        else f"{kind.usual:g}",
+        hold="" if kind.hold_s is None else say_duration(kind.hold_s),
+        hold_c=90.0 if document.kind == "cooking liquid" else 4.0,
+        place="" if kind.hold_s is None or document.kind == "cooking liquid" else "fridge",
+        times=4 if document.kind == "spritz" else 3 if document.kind == "baste" else 1,
+        vessel="bag" if document.kind == "marinade" else "",
+    )
+    return PlacedLayerOut(layer, place_for(document.kind, among))
+
+
+class WayDocument(Schema):
+    """A shipped way for a piece; blends already on it, or named here, are taken before others of their kind."""
+
+    way: Key
+    piece: PieceDocument
+    blend_ids: Annotated[list[UUID], Field(max_length=12)] = Field(default=[])
+
+
+@router.post("/coat/way", response={200: PieceDocument, **ANSWERS})
+@sends
+def take_way(request, document: WayDocument) -> PieceDocument:
+    """Return a piece with a way's stack on it, without saving anything."""
+    layers = stack_of(document.way, document.piece, document.blend_ids)
+    target = document.piece.target
+    if not target and any(not layer.dose and layer.kind != "drippings" for layer in layers):
+        target = "1.5"
+    return document.piece.model_copy(update={"layers": layers, "target": target})
+
+
+class AimDocument(Schema):
+    """Which layer of a piece gives way so that its salt meets the target."""
+
+    piece: PieceDocument
+    layer: Annotated[int, Field(ge=0, le=11)]
+
+
+@dataclass(frozen=True, slots=True)
+class AimedOut:
+    """The layer that gave way; `says` by how much the target is missed, why and what would do it, empty when met."""
+
+    layer: LayerDocument
+    says: str
+
+
+@router.post("/coat/aim", response={200: AimedOut, **ANSWERS})
+@sends
+def aim(request, document: AimDocument) -> AimedOut:
+    """Return the layer with the dose or hold that meets the piece's target, or comes nearest; nothing is saved."""
+    (seasoned,) = read_pieces([document.piece], Blends(document.piece.layers), "usual", "piece")
+    found, says = give_way(seasoned, document.layer, spoon_set())
+    before = document.piece.layers[document.layer]
+    if found.hold_s != seasoned.layers[document.layer].hold_s:
+        return AimedOut(before.model_copy(update={"hold": say_duration(found.hold_s)}), says)
+    vessel = "" if before.kind == "marinade" else before.vessel
+    return AimedOut(before.model_copy(update={"dose": say(found.dose, 3), "vessel": vessel}), says)
+
+
+class SkinDocument(Schema):
+    piece: PieceDocument
+    taken: Annotated[list[Letter], Field(max_length=8)] = Field(default=[])
+
+
+@router.post("/coat/skin", response={200: list[PieceDocument], **ANSWERS})
+@sends
+def take_skin(request, document: SkinDocument) -> list[PieceDocument]:
+    """Return a piece with its skin off, and the skin as a piece of its own, without saving anything."""
+    gather = Gather()
+    typed = document.piece
+    piece = read_piece(typed, gather, "piece")
+    gather.finish()
+    assert piece is not None
+    skin = skin_piece(piece)
+    mass = piece.mass_g - skin.mass_g
+    if mass < 1:
+        raise BadInput("piece.mass", "The skin alone would weigh that much; check the weight of the piece.")
+    kept = typed.model_copy(
+        update={
+            "faces": {**typed.faces, "skin": "off"},
+            "mass": f"{say(mass / 1000, 3)} kg",
+            "untrimmed": typed.untrimmed or typed.mass,
+        }
+    )
+    salted = LayerDocument(kind="pre-salt", grind="kosher-dense/flake", dose="1.5", hold="2 h", place="fridge")
+    return [
+        kept,
+        PieceDocument(
+            letter=free_letter([*document.taken, typed.letter]), name=f"Skin of {typed.name}"[:40], cut=skin.cut,
+            mass=f"{skin.mass_g:.0f} g", surface="dry", faces=dict(skin.faces), layers=[salted],
+        ),
+    ]  # fmt: skip
+
+
+class EatersDocument(Schema):
+    """How many eat, with what appetite, of which cut."""
+
+    cut: Key
+    eaters: Annotated[int, Field(ge=1, le=500)]
+    appetite: Appetite = "usual"
+    grade: Literal["lean", "ordinary", "marbled", "dry-aged"] = "ordinary"
+
+
+@dataclass(frozen=True, slots=True)
+class RawWeightOut:
+    """The raw weight to buy, and as it is typed."""
+
+    mass: str
+    figure: Figure
+
+
+@router.post("/coat/raw-weight", response={200: RawWeightOut, **ANSWERS})
+@sends
+def for_eaters(request, document: EatersDocument) -> RawWeightOut:
+    """Say how much raw meat feeds so many."""
+    found = raw_weight(document.cut, document.eaters, PORTION_G[document.appetite], document.grade)
+    kilos = found.value / 1000
+    return RawWeightOut(f"{kilos:.2f} kg" if kilos < 10 else f"{kilos:.1f} kg", found)

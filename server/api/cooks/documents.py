@@ -1,0 +1,420 @@
+"""A coat as typed: pieces, their layers, and how they are read for the core and written back."""
+
+from collections.abc import Iterable, Sequence
+from typing import Annotated, Literal
+from uuid import UUID
+
+from book.models import LETTERS, Blend, LayerRow, Piece, Revision, load_inside
+from ninja import Schema
+from pydantic import AwareDatetime, BaseModel, Field
+from ravska_core.blend import Blend as CoreBlend
+from ravska_core.catalogue import Bone
+from ravska_core.coat import (
+    BATHS,
+    INJECTIONS,
+    LAYER_KINDS,
+    MOST_LAYERS,
+    Injection,
+    Layer,
+    Seasoned,
+    injection_of,
+    plain,
+)
+from ravska_core.measure import (
+    parse_amount,
+    parse_duration_s,
+    parse_held_c,
+    parse_length_cm,
+    parse_mass_g,
+    parse_number,
+    parse_temperature_c,
+)
+from ravska_core.meat import MOST_BONES, PLACES, PORTION_G, STAGES, Measures, Stage, place_of
+from ravska_core.meat import Piece as CorePiece
+from ravska_core.working import BadInput
+
+from api.cooks.injection import InjectionDocument
+from api.cooks.readings import LayerMarkOut, layer_mark
+from api.plumbing.household import household
+from api.plumbing.problems import Gather
+from api.plumbing.typed import Key, Name, Number, Typed, Version
+
+LayerKindKey = Literal[
+    "pre-salt", "injection", "marinade", "binder", "rub", "paste", "spritz", "baste", "wrap", "cooking liquid",
+    "drippings", "glaze", "finishing salt", "second injection",
+]  # fmt: skip
+FaceState = Literal["bare", "coated", "off", "tied back", "under"]
+Place = Literal["", "fridge", "cool box", "bench", "outside", "warm water", "pot"]
+Appetite = Literal["light", "usual", "hearty"]
+
+
+class StageDocument(BaseModel):
+    """What raw meat goes through beside its layers, as typed: thawed, or out before the fire; where, and how long.
+
+    `hold_at` is the temperature there as typed, empty for what is usual at the place.
+    """
+
+    what: Literal["thaw", "temper"]
+    place: Literal["fridge", "cool box", "bench", "outside", "warm water"] = "bench"
+    hold: Typed
+    hold_at: Typed = ""
+
+
+class MeatDocument(BaseModel):
+    """The meat of a piece as typed. Measures are given all three or not at all; `faces` says what is done with each.
+
+    `endpoint` is the temperature its centre is done at; `bones` are rods x0, y0, x1, y1 and width as shares of length
+    and width, none where they lie as usual.
+    """
+
+    cut: Key
+    mass: Typed
+    untrimmed: Typed = ""
+    count: Annotated[int, Field(ge=1, le=200)] = 1
+    grade: Literal["lean", "ordinary", "marbled", "dry-aged"] = "ordinary"
+    faces: Annotated[dict[Key, FaceState], Field(max_length=8)] = Field(default={})
+    surface: Literal["moist", "dry"] = "moist"
+    length: Typed = ""
+    width: Typed = ""
+    thickness: Typed = ""
+    cut_into: Literal["", "cubes", "strips", "steaks"] = ""
+    cut_size: Typed = ""
+    thin: Typed = ""
+    endpoint: Typed = ""
+    pierced: bool = False
+    bones: Annotated[list[Annotated[list[Number], Field(min_length=5, max_length=5)]], Field(max_length=MOST_BONES)] = (
+        Field(default=[])
+    )
+    stages: Annotated[list[StageDocument], Field(max_length=len(STAGES))] = Field(default=[])
+
+
+class LayerDocument(BaseModel):
+    """A layer as typed: of a blend or of a plain grind. An empty dose is the rest to the piece's salt target.
+
+    `revision` pins what was mixed; `stays` and `eaten` are in %, empty for what is usual. `reserve` of a bath is set
+    aside before the meat goes in, and what is left of it may go `into_pot`. It is held at `place` at `hold_c` [C], none
+    for what is usual there; `hold_at` is that temperature as typed, which goes first.
+    """
+
+    kind: LayerKindKey
+    blend_id: UUID | None = None
+    revision: Annotated[int, Field(ge=1, le=2**31)] | None = None
+    grind: Key = ""
+    dose: Typed = ""
+    vessel: Key = ""
+    hold: Typed = ""
+    hold_c: Number | None = None
+    hold_at: Typed = ""
+    place: Place = ""
+    into_pot: bool = False
+    stays: Typed = ""
+    after: Literal["wiped", "rinsed", "as it is"] = "wiped"
+    eaten: Typed = ""
+    times: Annotated[int, Field(ge=1, le=40)] = 1
+    reserve: Typed = ""
+    injection: InjectionDocument = Field(default=InjectionDocument())
+
+
+Letter = Annotated[str, Field(pattern="^[A-H]$")]
+
+
+class PieceDocument(MeatDocument):
+    """A piece as typed: its letter and name, its meat, its layers in order, its salt target [% of raw edible weight].
+
+    `tasted` says that it is one of those that are tasted against each other.
+    """
+
+    letter: Letter
+    name: Name
+    tasted: bool = False
+    target: Typed = ""
+    layers: Annotated[list[LayerDocument], Field(max_length=MOST_LAYERS)] = Field(default=[])
+
+
+Pieces = Annotated[list[PieceDocument], Field(min_length=1, max_length=len(LETTERS))]
+
+
+class CoatDocument(Schema):
+    """What a coat is read from; `at_s` is the time of the hold that the core samples are taken at [s]."""
+
+    pieces: Pieces
+    appetite: Appetite = "usual"
+    at_s: Annotated[float, Field(ge=0, le=12 * 7 * 86_400)] | None = None
+
+
+class CookSave(Schema):
+    """A cook as typed. Pieces that are not sent are taken off the board; new ones come onto it."""
+
+    name: Name
+    serve_at: AwareDatetime
+    version: Version
+    pieces: Pieces
+    eaters: Annotated[int, Field(ge=1, le=500)] | None = None
+    appetite: Appetite = "usual"
+
+
+class Blends:
+    """The blends that documents name, loaded once; each is read for the core once."""
+
+    def __init__(self, documents: Iterable[LayerDocument]) -> None:
+        layers = list(documents)
+        keys = {layer.blend_id for layer in layers if layer.blend_id}
+        rows = list(Blend.objects.filter(household=household(), pk__in=keys).with_drafts()) if keys else []
+        self.by_key = {row.pk: row for row in rows}
+        load_inside(line for row in rows for line in row.draft().lines.all())
+        pinned = {layer.revision for layer in layers if layer.revision is not None}
+        kept = Revision.objects.filter(blend__in=rows, number__in=pinned).prefetch_related("lines") if pinned else ()
+        self._kept = {(revision.blend_id, revision.number): revision for revision in kept}
+        load_inside(line for revision in self._kept.values() for line in revision.lines.all())
+        self._met: dict[UUID, CoreBlend] = {}
+
+    def row(self, layer: LayerDocument) -> tuple[Blend, Revision | None]:
+        """Return the blend a layer is of and the revision it pins.
+
+        Raises
+        ------
+        BadInput
+            At ``blend`` when it is deleted, or the revision is not in the book.
+        """
+        blend = self.by_key.get(layer.blend_id) if layer.blend_id else None
+        if blend is None:
+            raise BadInput("blend", "This blend is not in the book any more; choose another.")
+        if blend.deleted_at is not None and layer.revision is None:
+            raise BadInput("blend", f"“{blend.name}” was deleted meanwhile; restore it in Blend, or choose another.")
+        revision = None
+        if layer.revision is not None:
+            revision = self._kept.get((blend.pk, layer.revision))
+            if revision is None:
+                raise BadInput("blend", "That revision is not in the book; use the blend as it is now.")
+        return blend, revision
+
+    def mark(self, layer: LayerDocument) -> LayerMarkOut:
+        """Return what a layer is of, as the book has it."""
+        return layer_mark(*(self.row(layer) if layer.blend_id else (None, None)), layer.grind)
+
+    def core(self, layer: LayerDocument) -> CoreBlend:
+        """Return the blend a layer is of as the core reads it, each built once.
+
+        Raises
+        ------
+        BadInput
+            As `row` does.
+        """
+        blend, revision = self.row(layer)
+        return blend.as_core(revision, self._met)
+
+
+def read_piece(document: MeatDocument, gather: Gather, at: str) -> CorePiece | None:
+    """Read the meat of a piece as typed; all that cannot be read is gathered under `at`."""
+    mass = gather.attempt(at, lambda: parse_mass_g(document.mass, "mass"))
+    untrimmed = thin = size = endpoint = None
+    if document.endpoint:
+        endpoint = gather.attempt(at, lambda: parse_temperature_c(document.endpoint, "endpoint"))
+    if document.untrimmed:
+        untrimmed = gather.attempt(at, lambda: parse_mass_g(document.untrimmed, "untrimmed"))
+    if document.thin:
+        thin = gather.attempt(at, lambda: parse_length_cm(document.thin, "thin"))
+    if document.cut_into:
+        size = gather.attempt(at, lambda: parse_length_cm(document.cut_size, "cut_size"))
+    sizes = {"length": document.length, "width": document.width, "thickness": document.thickness}
+    measures = None
+    given = {name: text for name, text in sizes.items() if text}
+    if given and len(given) < 3:
+        for name in sizes.keys() - given.keys():
+            gather.refuse(f"{at}.{name}", "Give all three measures, or clear them to go by weight.")
+    elif given:
+        lengths = [gather.attempt(at, lambda n=name, t=text: parse_length_cm(t, n)) for name, text in sizes.items()]
+        if all(length is not None for length in lengths):
+            measures = Measures(*lengths)
+    stages = [
+        gather.attempt(f"{at}.stages.{n}", lambda stage=stage: _stage(stage)) for n, stage in enumerate(document.stages)
+    ]
+    if mass is None or any(stage is None for stage in stages):
+        return None
+    return CorePiece(
+        document.cut, mass, document.count, untrimmed, document.grade, dict(document.faces), document.surface, measures,
+        document.cut_into if size is not None else "", size, thin, endpoint, document.pierced,
+        tuple(Bone(*rod) for rod in document.bones), tuple(stages),  # type: ignore[arg-type]
+    )  # fmt: skip
+
+
+def _stage(document: StageDocument) -> Stage:
+    celsius = PLACES[document.place].usual_c
+    if document.hold_at:
+        celsius = parse_held_c(document.hold_at, "hold_at")
+    return Stage(document.what, document.place, celsius, parse_duration_s(document.hold, "hold"))
+
+
+def _held_c(document: LayerDocument) -> float:
+    """Return how warm a layer is held [C]: as it says, else as is usual at its place."""
+    usual = PLACES["pot" if document.kind == "cooking liquid" else document.place or "fridge"].usual_c
+    return usual if document.hold_c is None else document.hold_c
+
+
+def read_layer(document: LayerDocument, blends: Blends, gather: Gather, at: str) -> Layer | None:
+    """Read a layer as typed; all that cannot be read is gathered under `at`."""
+    kind = LAYER_KINDS[document.kind]
+    blend = None
+    ok = True
+    if document.blend_id:
+        blend = gather.attempt(at, lambda: blends.core(document))
+        ok = blend is not None
+    elif document.grind:
+        blend = plain(document.grind)
+    elif kind.blend_kind:
+        gather.refuse(f"{at}.blend", "Choose what goes on here: a blend, or a plain ingredient.")
+        ok = False
+    dose: float | None = None
+    if document.dose:
+        noun = f"a dose in {kind.unit}"
+        dose = gather.attempt(at, lambda: parse_number(document.dose, "dose", kind.low, kind.high, noun))
+        ok = ok and dose is not None
+    hold = 0.0
+    if kind.hold_s is not None:
+        read = gather.attempt(at, lambda: parse_duration_s(document.hold, "hold"))
+        ok = ok and read is not None
+        hold = read or 0.0
+    hold_c = _held_c(document)
+    if document.hold_at and kind.hold_s is not None:
+        typed_c = gather.attempt(at, lambda: parse_held_c(document.hold_at, "hold_at"))
+        ok = ok and typed_c is not None
+        hold_c = hold_c if typed_c is None else typed_c
+    stays = eaten = None
+    if document.stays:
+        stays = gather.attempt(at, lambda: parse_number(document.stays, "stays", 0, 100, "a share in %"))
+        ok = ok and stays is not None
+    if document.eaten:
+        eaten = gather.attempt(at, lambda: parse_number(document.eaten, "eaten", 0, 100, "a share in %"))
+        ok = ok and eaten is not None
+    reserve = None
+    if document.reserve and document.kind in BATHS:
+        reserve = gather.attempt(at, lambda: parse_amount(document.reserve, "reserve"))
+        ok = ok and reserve is not None
+    injection = Injection()
+    if document.kind in INJECTIONS:
+        read_injection = gather.attempt(f"{at}.injection", lambda: injection_of(document.injection.model_dump()))
+        ok = ok and read_injection is not None
+        injection = read_injection or injection
+    if not ok:
+        return None
+    return Layer(
+        document.kind, blend, dose, hold, hold_c, None if stays is None else stays / 100,
+        document.after if document.kind in BATHS else "wiped", None if eaten is None else eaten / 100,
+        document.times, reserve, injection, "" if document.kind == "cooking liquid" else document.place,
+        document.into_pot and document.kind == "marinade",
+    )  # fmt: skip
+
+
+def read_pieces(pieces: Sequence[PieceDocument], blends: Blends, appetite: str, at: str = "pieces.") -> list[Seasoned]:
+    """Read every piece with its stack as typed; all fields that cannot be read are named together.
+
+    `at` is where the pieces stand in the document; a piece by itself, not in a list, at its own field.
+
+    Raises
+    ------
+    Refused
+        With every field that cannot be read.
+    """
+    gather = Gather()
+    found = []
+    for number, document in enumerate(pieces):
+        place = f"{at}{number}" if at.endswith(".") else at
+        piece = read_piece(document, gather, place)
+        layers = [read_layer(layer, blends, gather, f"{place}.layers.{n}") for n, layer in enumerate(document.layers)]
+        target = None
+        if document.target:
+            target = gather.attempt(
+                place, lambda typed=document.target: parse_number(typed, "target", 0.1, 5, "a salt target in %")
+            )
+        if piece is not None and all(layer is not None for layer in layers):
+            found.append(Seasoned(document.letter, piece, tuple(layers), target, PORTION_G[appetite]))  # type: ignore[arg-type]
+    gather.finish()
+    return found
+
+
+def layers_of(pieces: Iterable[PieceDocument]) -> Iterable[LayerDocument]:
+    """Return the layers of all pieces."""
+    return (layer for piece in pieces for layer in piece.layers)
+
+
+def layer_document(layer: LayerRow) -> LayerDocument:
+    """Write a layer of the book as it is typed; a hold of before places were said is where its temperature is usual."""
+    held = LAYER_KINDS[layer.kind].hold_s is not None and layer.kind != "cooking liquid"
+    revision = getattr(layer, "revision", None)
+    return LayerDocument(
+        kind=layer.kind,  # type: ignore[arg-type]
+        blend_id=layer.blend_id if layer.blend_id else (layer.blend.pk if layer.blend else None),
+        revision=revision.number if revision else None,
+        grind=layer.grind,
+        dose=layer.dose_typed,
+        vessel=layer.vessel,
+        hold=layer.hold_typed,
+        hold_c=layer.hold_c,
+        hold_at=layer.hold_c_typed,
+        place=layer.place or (place_of(layer.hold_c) if held else ""),  # type: ignore[arg-type]
+        into_pot=layer.into_pot,
+        stays=layer.stays_typed,
+        after=layer.after,  # type: ignore[arg-type]
+        eaten=layer.eaten_typed,
+        times=layer.times,
+        reserve=layer.reserve_typed,
+        injection=InjectionDocument(**layer.injection),
+    )
+
+
+def write_layer(row: LayerRow, document: LayerDocument, core: Layer, blend: Blend | None) -> None:
+    """Put a layer as typed and as read into a row, without saving it."""
+    held = LAYER_KINDS[document.kind].hold_s is not None
+    row.kind, row.blend, row.grind = document.kind, blend, "" if blend else document.grind
+    row.dose, row.dose_typed, row.vessel = core.dose, document.dose, document.vessel
+    row.hold_s, row.hold_typed = (core.hold_s if held else None), document.hold
+    row.hold_c, row.hold_c_typed, row.place = core.hold_c, document.hold_at, core.place
+    row.into_pot = core.into_pot
+    row.stays, row.stays_typed, row.after = core.stays, document.stays, document.after
+    row.eaten, row.eaten_typed, row.times = core.eaten, document.eaten, document.times
+    row.reserve_typed = document.reserve if document.kind in BATHS else ""
+    row.injection = document.injection.model_dump(exclude_defaults=True) if document.kind in INJECTIONS else {}
+
+
+def piece_document(piece: Piece, tasted: bool) -> PieceDocument:
+    """Write a piece of the book, with its layers, as it is typed."""
+    return PieceDocument(
+        letter=piece.letter, name=piece.name, tasted=tasted, target=piece.target_typed,
+        cut=piece.cut, mass=piece.mass_typed, untrimmed=piece.untrimmed_typed, count=piece.count,
+        grade=piece.grade, faces=piece.faces, surface=piece.surface, length=piece.length_typed,
+        width=piece.width_typed, thickness=piece.thickness_typed, cut_into=piece.cut_into, cut_size=piece.cut_typed,
+        thin=piece.thin_typed, endpoint=piece.endpoint_typed, pierced=piece.pierced, bones=piece.bones,
+        stages=[StageDocument(**{name: stage[name] for name in StageDocument.model_fields}) for stage in piece.stages],
+        layers=[layer_document(layer) for layer in piece.layers.all()],
+    )  # type: ignore[arg-type]  # fmt: skip
+
+
+def write_piece(row: Piece, document: MeatDocument, core: CorePiece) -> None:
+    """Put a piece as typed and as read into a row, without saving it; its cut is taken apart from that."""
+    row.mass_g, row.mass_typed = core.mass_g, document.mass
+    row.untrimmed_g, row.untrimmed_typed = core.untrimmed_g, document.untrimmed
+    row.count, row.grade, row.faces, row.surface = core.count, core.grade, dict(core.faces), core.surface
+    row.length_typed, row.width_typed, row.thickness_typed = document.length, document.width, document.thickness
+    measures = core.measures
+    row.length_cm = measures.length_cm if measures else None
+    row.width_cm = measures.width_cm if measures else None
+    row.thickness_cm = measures.thickness_cm if measures else None
+    row.cut_into, row.cut_cm, row.cut_typed = core.cut_into, core.cut_cm, document.cut_size
+    row.thin_cm, row.thin_typed = core.thin_cm, document.thin
+    row.endpoint_c, row.endpoint_typed, row.pierced = core.endpoint_c, document.endpoint, document.pierced
+    row.bones = [list(rod) for rod in document.bones]
+    row.stages = [
+        {**typed.model_dump(), "hold_c": stage.celsius, "hold_s": stage.lasts_s}
+        for typed, stage in zip(document.stages, core.stages, strict=True)
+    ]
+
+
+def same_piece(kept: PieceDocument, sent: PieceDocument) -> bool:
+    """Tell whether a piece was sent as it is kept; a layer that was mixed since it was read pins its revision."""
+    layers = [
+        layer.model_copy(
+            update={"revision": before.revision if layer.revision is None else layer.revision, "hold_c": _held_c(layer)}
+        )
+        for layer, before in zip(sent.layers, kept.layers, strict=False)
+    ]
+    return len(sent.layers) == len(kept.layers) and kept == sent.model_copy(update={"layers": layers})

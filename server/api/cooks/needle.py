@@ -1,0 +1,178 @@
+"""What a coat's injection and binder need beside the reading: sites off the bone, a liquid as salty as wanted."""
+
+from dataclasses import dataclass
+from typing import Annotated
+from uuid import UUID
+
+from book.models import Blend
+from django.db import transaction
+from ninja import Router, Schema, Status
+from pydantic import Field
+from ravska_core.coat import (
+    INJECTIONS,
+    LAYER_KINDS,
+    Binder,
+    Seasoned,
+    bind_at,
+    binders_for,
+    face_of,
+    lay_sites,
+    off_the_bone,
+    plain_binders,
+    read_coat,
+)
+from ravska_core.meat import read_piece
+from ravska_core.working import BadInput, Figure, say
+
+from api.blends.documents import BlendDocument, LineDocument
+from api.blends.reading import read_document
+from api.blends.store import begin_blend
+from api.cooks.documents import Appetite, Blends, LayerDocument, Letter, PieceDocument, read_pieces
+from api.cooks.store import one_cook, piece_of
+from api.plumbing.answers import sends
+from api.plumbing.household import household, spoon_set
+from api.plumbing.problems import ANSWERS
+from api.plumbing.typed import Key
+
+router = Router()
+
+Place = Annotated[int, Field(ge=0, le=11)]
+
+
+class LayerOfPiece(Schema):
+    """A piece, and the place of one of its layers."""
+
+    piece: PieceDocument
+    layer: Place
+
+
+def _injection(document: LayerOfPiece) -> tuple[Seasoned, LayerDocument]:
+    layers = document.piece.layers
+    if document.layer >= len(layers) or layers[document.layer].kind not in INJECTIONS:
+        raise BadInput("layer", "That layer is no injection; open the injection's own sites.")
+    return read_pieces([document.piece], Blends(layers), "usual", "piece")[0], layers[document.layer]
+
+
+@router.post("/coat/sites", response={200: LayerDocument, **ANSWERS})
+@sends
+def move_off(request, document: LayerOfPiece) -> LayerDocument:
+    """Return an injection whose sites on bone or beyond the edge are moved to where a needle can go in."""
+    seasoned, typed = _injection(document)
+    piece = read_piece(seasoned.piece)
+    face = face_of(piece.solid, piece.bones)
+    plan = seasoned.layers[document.layer].injection
+    sites = off_the_bone(face, plan.sites or lay_sites(face, plan.spacing_cm, plan.grid))
+    injection = typed.injection.model_copy(update={"sites": [[x, y] for x, y in sites]})
+    return typed.model_copy(update={"injection": injection})
+
+
+class StrengthDocument(Schema):
+    """Which injection of which piece is to be made as salty as it is wanted."""
+
+    letter: Letter
+    layer: Place
+
+
+@dataclass(frozen=True, slots=True)
+class MadeOut:
+    blend_id: UUID
+    name: str
+
+
+@router.post("/{uuid:cook_id}/strength", response={201: MadeOut, **ANSWERS})
+@sends
+def make_strength(request, cook_id: UUID, document: StrengthDocument):
+    """Make a blend of an injection's own blend with the salt or water that makes it as salty as wanted."""
+    cook = one_cook(cook_id)
+    piece = piece_of(cook, document.letter)
+    layers = list(piece.layers.all())
+    if document.layer >= len(layers):
+        raise BadInput("layer", "That layer is not on the board any more.")
+    reading = read_coat(piece.seasoned(cook.appetite), spoon_set(), cored=False).layers[document.layer].injection
+    blend = layers[document.layer].blend
+    if reading is None or reading.strength is None or blend is None:
+        raise BadInput("wants", "Say first how much salt this injection is to bring.")
+    strength = reading.strength
+    if strength.add_g <= 0:
+        raise BadInput("wants", "The blend is as salty as that already.")
+    name = f"{blend.name}, {strength.needed.value:.1f} % salt"
+    lines = [
+        LineDocument(blend=blend.pk, parts=say(max(strength.of_g, 0.001), 4), basis="scale"),
+        LineDocument(grind=strength.grind, parts=say(strength.add_g, 3), basis="scale"),
+    ]
+    batch = f"{strength.of_g + strength.add_g:.0f} g"
+    typed = read_document(BlendDocument(name=name[:80], kind="injection", batch=batch, lines=lines))
+    with transaction.atomic():
+        row = begin_blend(typed)
+    return Status(201, MadeOut(row.pk, row.name))
+
+
+class BindersDocument(Schema):
+    piece: PieceDocument
+    appetite: Appetite = "usual"
+
+
+@dataclass(frozen=True, slots=True)
+class BinderOut:
+    """What one binder does for the coat; `layers` is the stack with it, `grind` and `name` say what it is."""
+
+    name: str
+    grind: str
+    layers: list[LayerDocument]
+    grams: float
+    surface: str
+    ceiling: float
+    sticks: float
+    falls_g: float
+    salt_percent: float
+    fat_g: float
+    flavour: str
+    allergens: list[str]
+    total: Figure
+    enough: bool
+    chosen: bool
+
+
+@dataclass(frozen=True, slots=True)
+class BindersOut:
+    """What the coat needs to stick, and every choice; `least` is the place of the first that holds all of it."""
+
+    needs: Figure
+    choices: list[BinderOut]
+    least: int | None
+    says: str
+
+
+@router.post("/coat/binders", response={200: BindersOut, **ANSWERS})
+@sends
+def binder_or_none(request, document: BindersDocument) -> BindersOut:
+    """Say what every binder, plain or of the book, and none, does for the coat of a piece, without saving anything."""
+    (seasoned,) = read_pieces([document.piece], Blends(document.piece.layers), document.appetite, "piece")
+    rows = list(
+        Blend.objects.filter(household=household(), kind="binder", deleted_at__isnull=True, archived_at__isnull=True)
+        .with_drafts()
+    )  # fmt: skip
+    usual = LAYER_KINDS["binder"].usual
+    own = [row for row in rows if row.draft().lines.all()][:6]
+    tried = [*plain_binders(), *(Binder(str(row.pk), row.as_core(), usual) for row in own)]
+    found = binders_for(seasoned, tried, spoon_set())
+    names: dict[Key, str] = {str(row.pk): row.name for row in own}
+    doses = {binder.key: binder.dose for binder in tried}
+    binders, place = bind_at(seasoned.layers)
+    bare = [layer for at, layer in enumerate(document.piece.layers) if at not in binders]
+    choices = []
+    for one in found.choices:
+        stack, grind = list(bare), ""
+        if one.key != "none":
+            grind = "" if one.key in names else one.key
+            blend_id = UUID(one.key) if one.key in names else None
+            stack.insert(
+                place, LayerDocument(kind="binder", dose=f"{doses[one.key]:g}", grind=grind, blend_id=blend_id)
+            )
+        choices.append(
+            BinderOut(
+                names.get(one.key, ""), grind, stack, one.grams, one.surface, one.ceiling, one.sticks, one.falls_g,
+                one.salt_percent, one.fat_g, one.flavour, list(one.allergens), one.total, one.enough, one.chosen,
+            )
+        )  # fmt: skip
+    return BindersOut(found.needs, choices, found.least, found.says)

@@ -1,0 +1,343 @@
+"""Cooks: the one in hand, the ways to begin another, saving, and what is done to one."""
+
+from dataclasses import dataclass
+from datetime import datetime, timedelta
+from typing import Annotated, Literal
+from uuid import UUID
+
+from book.cooks import Beginning, begin_cook, copy_cook, pin_layer, take_in_hand
+from book.evening import even_faces, even_salt, even_times
+from book.models import LETTERS, Blend, Cook, Layer, Look, Stale, Step, Taster, claim_version
+from book.tasting import check_untasted, trial_of
+from django.db import transaction
+from django.http import Http404
+from django.utils import timezone
+from ninja import Router, Schema, Status
+from pydantic import AwareDatetime, Field
+from ravska_core.coat import check_coat
+from ravska_core.measure import parse_duration_s, parse_mass_g
+from ravska_core.meat import find_cut
+from ravska_core.working import BadInput
+
+from api.cooks.documents import Blends, CookSave, layers_of, read_pieces
+from api.cooks.shown import BoardOut, CookOut, TrialMarkOut, board_out, cook_out, trial_mark
+from api.cooks.store import cooks, one_cook, one_typed, typed_cooks, write_cook
+from api.plumbing.answers import sends
+from api.plumbing.household import household
+from api.plumbing.problems import ANSWERS, Conflict, Gather
+from api.plumbing.typed import Key, Name, Typed, Version
+from api.plumbing.versions import VersionDocument
+
+router = Router()
+
+
+@dataclass(frozen=True, slots=True)
+class InHandOut:
+    """The household and its cook in hand, if there is one."""
+
+    household: str
+    cook: BoardOut | None
+
+
+@dataclass(frozen=True, slots=True)
+class CookRow:
+    """A cook in a list, with the names of its pieces in order."""
+
+    id: UUID
+    name: str
+    serve_at: datetime
+    in_hand: bool
+    version: int
+    pieces: list[str]
+    trial: TrialMarkOut | None
+
+
+class BeginningDocument(Schema):
+    """A piece to begin with: its meat, its blend, and whether it is to be tasted against another."""
+
+    name: Annotated[Name, Field(max_length=40)]
+    cut: Key
+    mass: Typed
+    blend_id: UUID
+    tasted: bool = True
+
+
+class NewCook(Schema):
+    """A cook to begin; of two pieces or more, two at most are tasted against each other."""
+
+    name: Name
+    serve_at: AwareDatetime
+    pieces: Annotated[list[BeginningDocument], Field(min_length=1, max_length=len(LETTERS))]
+
+
+class TickDocument(Schema):
+    """Tick a step or take the tick away, or set how long it lasts."""
+
+    version: Version
+    done: bool | None = None
+    lasts: Typed | None = None
+
+
+class EvenDocument(Schema):
+    """What to even out between the pieces that are tasted."""
+
+    version: Version
+    what: Literal["salt", "fire", "rest", "bare face"]
+
+
+YEARS = range(2000, 2101)
+"""When a cook can be served."""
+
+
+def _check_year(serve_at: datetime) -> None:
+    if serve_at.year not in YEARS:
+        raise BadInput("serve_at", f"Serve between the years {YEARS[0]} and {YEARS[-1]}.")
+
+
+def _board(cook_id: UUID) -> BoardOut:
+    return board_out(one_cook(cook_id))
+
+
+@router.get("/in-hand", response={200: InHandOut, **ANSWERS})
+@sends
+def read_in_hand(request) -> InHandOut:
+    """Return the cook in hand as it stands."""
+    mine = household()
+    cook = cooks(mine).filter(in_hand=True).first()
+    return InHandOut(household=mine.name, cook=board_out(cook) if cook else None)
+
+
+@router.get("", response=list[CookRow])
+@sends
+def list_cooks(request) -> list[CookRow]:
+    """Return all cooks, the latest serving first."""
+    return [
+        CookRow(
+            cook.pk, cook.name, cook.serve_at, cook.in_hand, cook.version,
+            [piece.name for piece in cook.pieces.all()], trial_mark(cook),
+        )
+        for cook in typed_cooks().prefetch_related(None).prefetch_related("pieces")
+    ]  # fmt: skip
+
+
+@router.post("", response={201: CookOut, **ANSWERS})
+@sends
+def begin(request, document: NewCook):
+    """Begin a cook and take it in hand."""
+    gather = Gather()
+    gather.attempt("", lambda: _check_year(document.serve_at))
+    if sum(piece.tasted for piece in document.pieces) > 2:
+        gather.refuse("pieces", "Two pieces are tasted against each other at most; set the others beside them.")
+    beginnings = []
+    for at, piece in enumerate(document.pieces):
+        place = f"pieces.{at}"
+        mass = gather.attempt(place, lambda typed=piece.mass: parse_mass_g(typed, "mass"))
+        gather.attempt(place, lambda cut=piece.cut: find_cut(cut))
+        blend = (
+            Blend.objects.filter(pk=piece.blend_id, household=household(), deleted_at__isnull=True)
+            .with_drafts()
+            .first()
+        )
+        if blend is None:
+            gather.refuse(f"{place}.blend_id", "This blend is not in the book any more; choose another.")
+        elif not blend.draft().lines.all():
+            gather.refuse(f"{place}.blend_id", "There is nothing in this blend yet; add an ingredient to it first.")
+        if mass is not None and blend is not None:
+            beginnings.append(Beginning(piece.name, piece.cut, mass, piece.mass, blend, piece.tasted))
+    gather.finish()
+    cook = begin_cook(household(), document.name, document.serve_at, beginnings)
+    return Status(201, cook_out(one_typed(cook.pk)))
+
+
+@router.get("/{uuid:cook_id}", response={200: CookOut, **ANSWERS})
+@sends
+def get_cook(request, cook_id: UUID) -> CookOut:
+    """Return a cook as typed."""
+    return cook_out(one_typed(cook_id))
+
+
+@router.put("/{uuid:cook_id}", response={200: CookOut, **ANSWERS})
+@sends
+def save_cook(request, cook_id: UUID, document: CookSave) -> CookOut:
+    """Save a cook as typed; 409 with the other version when it was changed meanwhile."""
+    _check_year(document.serve_at)
+    letters = [piece.letter for piece in document.pieces]
+    if len(set(letters)) != len(letters):
+        raise BadInput("pieces", "Send every piece of this cook once, each under a letter of its own.")
+    if sum(piece.tasted for piece in document.pieces) > 2:
+        raise BadInput("pieces", "Two pieces are tasted against each other at most; set the others beside them.")
+    blends = Blends(layers_of(document.pieces))
+    cores = read_pieces(document.pieces, blends, document.appetite)
+    gather = Gather()
+    for at, core in enumerate(cores):
+        gather.attempt(f"pieces.{at}", lambda core=core: check_coat(core))
+    gather.finish()
+    try:
+        with transaction.atomic():
+            cook = _claim(cook_id, document.version)
+            cook.name, cook.serve_at = document.name, document.serve_at
+            cook.eaters, cook.appetite = document.eaters, document.appetite
+            cook.save(update_fields=["name", "serve_at", "eaters", "appetite"])
+            write_cook(cook, document, cores, blends)
+    except Stale:
+        raise Conflict(cook_out(one_typed(cook_id))) from None
+    return cook_out(one_typed(cook_id))
+
+
+@router.post("/{uuid:cook_id}/take", response={200: BoardOut, **ANSWERS})
+@sends
+def take(request, cook_id: UUID) -> BoardOut:
+    """Make this the cook in hand."""
+    with transaction.atomic():
+        take_in_hand(_mine(cook_id))
+    return _board(cook_id)
+
+
+@router.post("/{uuid:cook_id}/delete", response={200: VersionDocument, **ANSWERS})
+@sends
+def delete_cook(request, cook_id: UUID, document: VersionDocument) -> VersionDocument:
+    """Take a cook off the list; `restore` brings it back with all its cards."""
+    with transaction.atomic():
+        cook = _claim(cook_id, document.version)
+        Cook.objects.filter(pk=cook_id).update(deleted_at=timezone.now(), in_hand=False)
+    return VersionDocument(version=cook.version)
+
+
+@router.post("/{uuid:cook_id}/restore", response={200: BoardOut, **ANSWERS})
+@sends
+def restore_cook(request, cook_id: UUID) -> BoardOut:
+    """Undo a delete and take the cook in hand again when no other is."""
+    with transaction.atomic():
+        mine = Cook.objects.filter(household=household())
+        free = not mine.filter(in_hand=True).exclude(pk=cook_id).exists()
+        if not mine.filter(pk=cook_id).update(deleted_at=None):
+            raise Http404
+        if free:
+            mine.filter(pk=cook_id).update(in_hand=True)
+    return _board(cook_id)
+
+
+def _mine(cook_id: UUID) -> Cook:
+    cook = Cook.objects.select_related("trial").filter(pk=cook_id, household=household(), deleted_at__isnull=True)
+    found = cook.first()
+    if found is None:
+        raise Http404
+    return found
+
+
+def _claim(cook_id: UUID, version: int) -> Cook:
+    cook = _mine(cook_id)
+    claim_version(cook, version)
+    return cook
+
+
+def _mix(cook: Cook, step: Step, done: bool) -> None:
+    """Pin every blend of the piece as it is mixed now; or let it follow its draft again, until cards are in."""
+    trial = trial_of(cook)
+    layers = Layer.objects.filter(piece=step.piece_id, blend__isnull=False).select_related("blend", "revision")
+    for layer in layers:
+        assert layer.blend is not None
+        if done:
+            if not layer.blend.draft().lines.exists():
+                sentence = f"There is nothing in {layer.blend.name} yet; add an ingredient to it first."
+                raise BadInput("done", sentence)
+            pin_layer(layer, cook)
+        elif trial is None or not trial.is_tasted():
+            layer.revision = None
+            layer.save(update_fields=["revision"])
+
+
+@router.post("/{uuid:cook_id}/steps/{uuid:step_id}", response={200: BoardOut, **ANSWERS})
+@sends
+def tick(request, cook_id: UUID, step_id: UUID, document: TickDocument) -> BoardOut:
+    """Tick a step, or set its length. Ticking the mixing keeps the blend as it is mixed now."""
+    try:
+        with transaction.atomic():
+            cook = _claim(cook_id, document.version)
+            step = Step.objects.select_related("layer").filter(pk=step_id, piece__cook=cook).first()
+            if step is None:
+                raise Http404
+            if document.lasts is not None:
+                if step.layer is not None:
+                    raise BadInput("lasts", "This step lasts as long as its hold; change the hold in Coat.")
+                if step.kind == "plate":
+                    raise BadInput("lasts", "Plating is the end; move the serving time instead.")
+                step.lasts_s = parse_duration_s(document.lasts, "lasts")
+            if document.done is not None:
+                step.done_at = timezone.now() if document.done else None
+                if step.kind == "mix":
+                    _mix(cook, step, document.done)
+            step.save(update_fields=["lasts_s", "done_at"])
+    except Stale:
+        raise Conflict(_board(cook_id)) from None
+    return _board(cook_id)
+
+
+@router.post("/{uuid:cook_id}/even", response={200: BoardOut, **ANSWERS})
+@sends
+def even_out(request, cook_id: UUID, document: EvenDocument) -> BoardOut:
+    """Even out one difference: salt towards what is wanted, or usual, on both; times by taking the longer for both."""
+    try:
+        with transaction.atomic():
+            cook = _claim(cook_id, document.version)
+            if document.what in ("salt", "bare face"):
+                check_untasted(cook, "what")
+            if document.what == "salt":
+                even_salt(cook)
+            elif document.what == "bare face":
+                even_faces(cook)
+            else:
+                even_times(cook, {"fire": "on", "rest": "rest"}[document.what])
+    except Stale:
+        raise Conflict(_board(cook_id)) from None
+    return _board(cook_id)
+
+
+WEEK = timedelta(days=7)
+
+
+@router.post("/{uuid:cook_id}/copy", response={201: CookOut, **ANSWERS})
+@sends
+def copy(request, cook_id: UUID):
+    """Begin a cook like this one and take it in hand, a week or more later; what was tasted stays as it was."""
+    cook = one_cook(cook_id)
+    weeks = max(1, -((cook.serve_at - timezone.now()) // WEEK))
+    made = copy_cook(cook, cook.serve_at + weeks * WEEK)
+    return Status(201, cook_out(one_typed(made.pk)))
+
+
+class LookDocument(Schema):
+    """Who looks at which plate is which, as whoever plates has to."""
+
+    who: Annotated[Name, Field(max_length=40)]
+
+
+@dataclass(frozen=True, slots=True)
+class PlatingOut:
+    """Which number a piece is plated under."""
+
+    letter: str
+    code: str
+
+
+@dataclass(frozen=True, slots=True)
+class PlatesOut:
+    """The plates by piece, and who has seen them: their cards are not blind."""
+
+    plates: list[PlatingOut]
+    seen_by: list[str]
+
+
+@router.post("/{uuid:cook_id}/plating", response={200: PlatesOut, **ANSWERS})
+@sends
+def look_at_plating(request, cook_id: UUID, document: LookDocument) -> PlatesOut:
+    """Tell the plate numbers by piece, and write down who looked: no other answer tells them before the reveal."""
+    trial = trial_of(_mine(cook_id))
+    samples = [] if trial is None else list(trial.samples.select_related("piece").order_by("piece__letter"))
+    if trial is None or not samples:
+        raise BadInput("who", "No piece of this cook is tasted, so there are no numbers to plate under.")
+    with transaction.atomic():
+        taster, _ = Taster.objects.get_or_create(household=household(), nickname=document.who)
+        Look.objects.get_or_create(trial=trial, taster=taster)
+    seen = trial.looks.select_related("taster").values_list("taster__nickname", flat=True)
+    return PlatesOut([PlatingOut(letter=s.piece.letter, code=s.code) for s in samples], list(seen))

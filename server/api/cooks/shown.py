@@ -1,0 +1,205 @@
+"""Cooks as documents: as typed, for Coat; and as they stand on Home, with readings, steps and what comes next."""
+
+from dataclasses import dataclass
+from datetime import datetime
+from uuid import UUID
+
+from book.models import Cook, Piece
+from book.tasting import trial_of
+from ravska_core.coat import CoatReading, Planned
+from ravska_core.day import count_back
+from ravska_core.trial import ArmRecord, FairTest, compare_arms
+from ravska_core.working import BadInput, Figure
+
+from api.cooks.documents import PieceDocument, piece_document
+from api.cooks.readings import CoatReadingOut, LayerMarkOut, coat_reading_out, layer_mark
+from api.cooks.store import is_tasted, read_stored, spoons_for
+from api.plumbing.problems import FieldError, at_field, field_error
+
+
+@dataclass(frozen=True, slots=True)
+class TrialMarkOut:
+    """What is to be known of a cook's trial beside it: its question, how many cards are in, whether it is revealed."""
+
+    id: UUID
+    question: str
+    cards: int
+    revealed: bool
+
+
+@dataclass(frozen=True, slots=True)
+class CookOut:
+    """A cook as typed. `trial` is there when something of it is to be tasted."""
+
+    id: UUID
+    version: int
+    name: str
+    serve_at: datetime
+    in_hand: bool
+    eaters: int | None
+    appetite: str
+    trial: TrialMarkOut | None
+    pieces: list[PieceDocument]
+
+
+@dataclass(frozen=True, slots=True)
+class StepOut:
+    id: UUID
+    kind: str
+    layer: int | None
+    begins_at: datetime
+    before: Figure
+    lasts_s: float
+    done_at: datetime | None
+
+
+@dataclass(frozen=True, slots=True)
+class BoardPieceOut:
+    """A piece on the board: as typed, what its layers are drawn with, its steps and its reading."""
+
+    typed: PieceDocument
+    marks: list[LayerMarkOut]
+    steps: list[StepOut]
+    reading: CoatReadingOut | None
+    problems: list[FieldError]
+
+
+@dataclass(frozen=True, slots=True)
+class DifferenceOut:
+    what: str
+    sentence: str
+    can_even: bool
+
+
+@dataclass(frozen=True, slots=True)
+class FairTestOut:
+    same: list[str]
+    differs: list[DifferenceOut]
+    unknown: list[str]
+
+
+@dataclass(frozen=True, slots=True)
+class NextOut:
+    """The one next thing to do."""
+
+    letter: str
+    step_id: UUID
+    kind: str
+    begins_at: datetime
+
+
+@dataclass(frozen=True, slots=True)
+class BoardOut:
+    """A cook as it stands: its pieces with their steps and readings, what comes next, and whether a test is fair.
+
+    `fair` is there when two pieces are tasted against each other.
+    """
+
+    id: UUID
+    version: int
+    name: str
+    serve_at: datetime
+    in_hand: bool
+    eaters: int | None
+    appetite: str
+    trial: TrialMarkOut | None
+    pieces: list[BoardPieceOut]
+    next: NextOut | None
+    fair: FairTestOut | None
+
+
+def trial_mark(cook: Cook) -> TrialMarkOut | None:
+    """Return what is to be known of a cook's trial, counted as `typed_cooks` counts."""
+    trial = trial_of(cook)
+    if trial is None:
+        return None
+    return TrialMarkOut(trial.pk, trial.question, cook.handed_in, trial.revealed_at is not None)
+
+
+def cook_out(cook: Cook) -> CookOut:
+    """Return a cook, loaded through `typed_cooks`, as its document."""
+    return CookOut(
+        cook.pk, cook.version, cook.name, cook.serve_at, cook.in_hand, cook.eaters, cook.appetite, trial_mark(cook),
+        [piece_document(piece, is_tasted(piece)) for piece in cook.pieces.all()],
+    )  # fmt: skip
+
+
+def fair_test(cook: Cook, readings: dict[str, CoatReading | BadInput]) -> FairTest | None:
+    """Compare what is recorded so far of the two pieces that are tasted; None with fewer."""
+    tasted = [piece for piece in cook.pieces.all() if is_tasted(piece)]
+    if len(tasted) < 2:
+        return None
+    a, b = (_record(piece, readings[piece.letter]) for piece in tasted[:2])
+    return compare_arms(a, b, cook.handed_in, cook.knowing)
+
+
+def _record(piece: Piece, reading: CoatReading | BadInput) -> ArmRecord:
+    salt, states = None, list(piece.faces.values())
+    if not isinstance(reading, BadInput):
+        salt, states = reading.salt.value, [face.state for face in reading.piece.faces]
+    lasts = {step.kind: step.length_s() for step in piece.steps.all()}
+    return ArmRecord(
+        letter=piece.letter,
+        cut=piece.cut,
+        count=piece.count,
+        mass_g=piece.mass_g,
+        salt_percent=salt,
+        fire_s=lasts.get("on"),
+        rest_s=lasts.get("rest"),
+        surface_coated="coated" in states,
+    )
+
+
+def _steps(cook: Cook, piece: Piece) -> list[StepOut]:
+    steps = list(piece.steps.all())
+    places = {layer.pk: at for at, layer in enumerate(piece.layers.all())}
+    times = count_back(cook.serve_at, [Planned(step.kind, step.length_s()) for step in steps])
+    return [
+        StepOut(step.id, step.kind, places.get(step.layer_id), begins, before, step.length_s(), step.done_at)
+        for step, (begins, before) in zip(steps, times, strict=True)
+    ]
+
+
+def board_out(cook: Cook) -> BoardOut:
+    """Return a cook, loaded through `cooks`, as it stands on Home."""
+    readings = read_stored(cook, spoons_for(cook))
+    pieces = []
+    for piece in cook.pieces.all():
+        reading = readings[piece.letter]
+        refused = isinstance(reading, BadInput)
+        marks = [layer_mark(layer.blend, layer.revision, layer.grind) for layer in piece.layers.all()]
+        pieces.append(
+            BoardPieceOut(
+                typed=piece_document(piece, is_tasted(piece)),
+                marks=marks,
+                steps=_steps(cook, piece),
+                reading=None if refused else coat_reading_out(reading, marks),
+                problems=[field_error(at_field(reading))] if refused else [],
+            )
+        )
+    waiting = [
+        NextOut(piece.typed.letter, step.id, step.kind, step.begins_at)
+        for piece in pieces
+        for step in piece.steps
+        if step.done_at is None
+    ]
+    fair = fair_test(cook, readings)
+    return BoardOut(
+        id=cook.pk,
+        version=cook.version,
+        name=cook.name,
+        serve_at=cook.serve_at,
+        in_hand=cook.in_hand,
+        eaters=cook.eaters,
+        appetite=cook.appetite,
+        trial=trial_mark(cook),
+        pieces=pieces,
+        next=min(waiting, key=lambda found: found.begins_at, default=None),
+        fair=None if fair is None else fair_out(fair),
+    )
+
+
+def fair_out(fair: FairTest) -> FairTestOut:
+    """Return what is the same and what differs between two pieces as it is answered."""
+    differs = [DifferenceOut(found.what, found.sentence, found.can_even) for found in fair.differs]
+    return FairTestOut(list(fair.same), differs, list(fair.unknown))

@@ -1,0 +1,184 @@
+"""Cooks in the book: loaded with all that a document of them needs, in a few queries, and written in a few more."""
+
+from collections.abc import Iterable, Iterator, Sequence
+from uuid import UUID
+
+from book.board import Board, matched, take_cut
+from book.models import Blend, Cook, Household, Layer, Line, Piece, Sample, Step, load_inside
+from book.tasting import FROZEN, taste, trial_of
+from django.db.models import Count, Prefetch, Q, QuerySet
+from django.http import Http404
+from ravska_core.coat import CoatReading, Seasoned, read_coat
+from ravska_core.measure import SpoonSet
+from ravska_core.working import BadInput
+
+from api.cooks.documents import (
+    Blends,
+    CookSave,
+    PieceDocument,
+    piece_document,
+    same_piece,
+    write_layer,
+    write_piece,
+)
+from api.plumbing.household import household, spoons_of
+
+
+def typed_cooks(of: Household | None = None) -> QuerySet[Cook]:
+    """Return the household's cooks that are not deleted, with what is typed of them.
+
+    How many cards were handed in, and how many of them by who knew, are counted with them: `handed_in`, `knowing`.
+    """
+    layers = Layer.objects.select_related("blend", "revision")
+    taken = Q(trial__cards__deleted_at__isnull=True)
+    return (
+        Cook.objects.filter(household=of or household(), deleted_at__isnull=True)
+        .annotate(
+            handed_in=Count("trial__cards", filter=taken),
+            knowing=Count("trial__cards", filter=taken & Q(trial__cards__blind=False)),
+        )
+        .select_related("trial", "household__preferences")
+        .prefetch_related(
+            Prefetch("pieces", queryset=Piece.objects.select_related("sample")),
+            Prefetch("pieces__layers", queryset=layers),
+        )
+    )
+
+
+def cooks(of: Household | None = None) -> QuerySet[Cook]:
+    """Return the household's cooks as `typed_cooks` does, with their steps and the blends of their layers too."""
+    blends = Prefetch("blend", queryset=Blend.objects.with_drafts())
+    layers = Layer.objects.select_related("revision").prefetch_related("revision__lines", blends)
+    steps = Prefetch("pieces__steps", queryset=Step.objects.select_related("layer"))
+    return (
+        typed_cooks(of)
+        .prefetch_related(None)
+        .prefetch_related(
+            Prefetch("pieces", queryset=Piece.objects.select_related("sample")),
+            Prefetch("pieces__layers", queryset=layers),
+            steps,
+        )
+    )
+
+
+def one_cook(cook_id: UUID) -> Cook:
+    """Return a cook as `cooks` loads it."""
+    return _one(cooks(), cook_id)
+
+
+def one_typed(cook_id: UUID) -> Cook:
+    """Return a cook as `typed_cooks` loads it."""
+    return _one(typed_cooks(), cook_id)
+
+
+def _one(found: QuerySet[Cook], cook_id: UUID) -> Cook:
+    cook = found.filter(pk=cook_id).first()
+    if cook is None:
+        raise Http404
+    return cook
+
+
+def spoons_for(cook: Cook) -> SpoonSet:
+    """Return the spoons of a cook's household."""
+    preferences = cook.household.preferences
+    return spoons_of(preferences.spoon_set, preferences.spoons_lacking)
+
+
+def is_tasted(piece: Piece) -> bool:
+    """Tell whether a piece is one of those that are tasted."""
+    return hasattr(piece, "sample")
+
+
+def piece_of(cook: Cook, letter: str) -> Piece:
+    """Return the piece of a cook under a letter.
+
+    Raises
+    ------
+    BadInput
+        At ``letter`` when it is not on the board any more.
+    """
+    found = next((piece for piece in cook.pieces.all() if piece.letter == letter), None)
+    if found is None:
+        raise BadInput("letter", "That piece is not on the board any more.")
+    return found
+
+
+def _blend_lines(pieces: Iterable[Piece]) -> Iterator[Line]:
+    for piece in pieces:
+        for layer in piece.layers.all():
+            if layer.blend is not None:
+                yield from layer.blend.draft().lines.all()
+                if layer.revision is not None:
+                    yield from layer.revision.lines.all()
+
+
+def read_stored(cook: Cook, spoon_set: SpoonSet) -> dict[str, CoatReading | BadInput]:
+    """Read every piece by itself, by its letter, so that one that cannot be read leaves the others' numbers standing.
+
+    Core samples are left out: only Coat shows them, and asks for the hour it shows.
+    """
+    pieces = list(cook.pieces.all())
+    load_inside(_blend_lines(pieces))
+    found: dict[str, CoatReading | BadInput] = {}
+    for piece in pieces:
+        try:
+            found[piece.letter] = read_coat(piece.seasoned(cook.appetite), spoon_set, cored=False)
+        except BadInput as refusal:
+            found[piece.letter] = refusal
+    return found
+
+
+def write_cook(cook: Cook, document: CookSave, cores: Sequence[Seasoned], blends: Blends) -> None:
+    """Write a cook as typed; pieces that are not sent are taken off the board, new ones come onto it.
+
+    Raises
+    ------
+    BadInput
+        At ``pieces`` or one of them when what was tasted would change.
+    """
+    trial = trial_of(cook)
+    tasted = trial is not None and trial.is_tasted()
+    board = Board(cook)
+    frozen = _tasted_letters(cook) if tasted else {}
+    sent = {typed.letter for typed in document.pieces}
+    if frozen.keys() - sent:
+        raise BadInput("pieces", FROZEN)
+    chosen = []
+    for at, (typed, core) in enumerate(zip(document.pieces, cores, strict=True)):
+        kept = board.kept_as(typed.letter)
+        kept.piece.position = at
+        if typed.letter in frozen:
+            if not same_piece(frozen[typed.letter], typed):
+                raise BadInput(f"pieces.{at}", FROZEN)
+            board.put(kept, kept.layers, core.layers)
+        else:
+            if kept.piece.cut and kept.piece.cut != typed.cut:
+                take_cut(kept, typed.cut)
+            kept.piece.cut, kept.piece.name = typed.cut, typed.name
+            write_piece(kept.piece, typed, core.piece)
+            kept.piece.target_percent, kept.piece.target_typed = core.target_percent, typed.target
+            board.put(kept, _layers(kept.layers, typed, core, blends), core.layers)
+        if typed.tasted:
+            chosen.append(kept.piece)
+    untasted = [piece for piece in board.taken_off() if hasattr(piece, "sample")]
+    if untasted and trial is not None:
+        Sample.objects.filter(piece__in=untasted).delete()
+    board.write()
+    taste(cook, chosen)
+
+
+def _layers(before: Sequence[Layer], typed: PieceDocument, core: Seasoned, blends: Blends) -> list[Layer]:
+    rows = matched(before, [(layer.kind, layer.blend_id) for layer in typed.layers])
+    found = []
+    for row, document, layer in zip(rows, typed.layers, core.layers, strict=True):
+        found.append(row if row is not None else Layer())
+        blend, found[-1].revision = blends.row(document) if document.blend_id else (None, None)
+        write_layer(found[-1], document, layer, blend)
+    return found
+
+
+def _tasted_letters(cook: Cook) -> dict[str, PieceDocument]:
+    """Return the pieces that are tasted as they are typed, by their letter."""
+    layers = Prefetch("layers", queryset=Layer.objects.select_related("blend", "revision"))
+    pieces = Piece.objects.filter(cook=cook, sample__isnull=False).prefetch_related(layers)
+    return {piece.letter: piece_document(piece, True) for piece in pieces}

@@ -1,0 +1,290 @@
+"""What a coat needs beside the pieces: stacks to copy from, what to mix in all, and the cook's own coat weight."""
+
+from dataclasses import dataclass, replace
+from typing import Annotated
+from uuid import UUID
+
+from book.layers import own_coats
+from book.models import Blend, Cook, Jar, WeighBack, claim_version
+from django.db import transaction
+from django.db.models import Sum
+from django.http import Http404
+from django.utils import timezone
+from ninja import Router, Schema, Status
+from pydantic import Field
+from ravska_core.blend import read_blend
+from ravska_core.bowl import batch_for_dose_g, to_mix
+from ravska_core.coat import COAT_WEIGHTS, ERROR, drippings_of, learned_coat, own_coat, read_coat
+from ravska_core.coat import WeighBack as CoreWeighBack
+from ravska_core.measure import measure_out, parse_mass_g
+from ravska_core.working import BadInput, Figure, say
+
+from api.blends.documents import BlendDocument, LineDocument
+from api.blends.reading import read_document
+from api.blends.store import begin_blend
+from api.cooks.documents import Letter
+from api.cooks.store import one_cook, piece_of, read_stored
+from api.plumbing.answers import sends
+from api.plumbing.household import household, spoon_set
+from api.plumbing.problems import ANSWERS, FieldError, Gather, at_field, field_error
+from api.plumbing.shown import BandOut, SpoonsOut, spoons_out
+from api.plumbing.typed import Key, Typed
+
+router = Router()
+
+
+@dataclass(frozen=True, slots=True)
+class TakesOut:
+    """What one piece takes of a blend [g], and as which layer."""
+
+    letter: str
+    kind: str
+    grams: float
+
+
+@dataclass(frozen=True, slots=True)
+class TotalOut:
+    """What all pieces take of one blend, what clean jars hold, what is to be mixed and what is left over then [g]."""
+
+    blend_id: UUID
+    name: str
+    kind: str
+    version: int
+    bands: list[BandOut]
+    takes: Figure
+    by: list[TakesOut]
+    shelf_g: float
+    mix: Figure
+    left_g: float
+    spoons: SpoonsOut
+    batch_g: float
+
+
+@dataclass(frozen=True, slots=True)
+class PlainOut:
+    """What all pieces take of a plain ingredient [g]."""
+
+    grind: str
+    takes: Figure
+    by: list[TakesOut]
+    spoons: SpoonsOut
+
+
+@dataclass(frozen=True, slots=True)
+class TotalsOut:
+    """All that a cook's pieces take; `problems` names pieces that cannot be read, whose share is missing."""
+
+    blends: list[TotalOut]
+    plain: list[PlainOut]
+    problems: list[FieldError]
+
+
+def _totals(cook: Cook) -> TotalsOut:
+    spoons = spoon_set()
+    pieces = list(cook.pieces.all())
+    readings = read_stored(cook, spoons)
+    blends: dict[UUID, Blend] = {}
+    takes: dict[UUID | str, list[TakesOut]] = {}
+    volumes: dict[UUID | str, float] = {}
+    problems = []
+    for at, piece in enumerate(pieces):
+        reading = readings[piece.letter]
+        if isinstance(reading, BadInput):
+            problems.append(field_error(at_field(reading, f"pieces.{at}")))
+            continue
+        for layer, found in zip(piece.layers.all(), reading.layers, strict=True):
+            # drippings are of nothing that is mixed, and a layer that finds no rest left takes nothing
+            if (layer.blend is None and not layer.grind) or found.dose_g <= 0:
+                continue
+            key = layer.blend.pk if layer.blend else layer.grind
+            if layer.blend is not None:
+                blends[layer.blend.pk] = layer.blend
+            takes.setdefault(key, []).append(TakesOut(piece.letter, found.kind, found.dose_g))
+            volumes[key] = volumes.get(key, 0.0) + found.spoons_wanted_ml
+            if found.reserve_g > 0:
+                takes[key].append(TakesOut(piece.letter, "set aside", found.reserve_g))
+                volumes[key] += found.spoons_wanted_ml / found.dose_g * found.reserve_g
+    jars = (
+        Jar.objects.filter(batch__blend_id__in=blends, clean=True, batch__deleted_at__isnull=True)
+        .values_list("batch__blend_id")
+        .annotate(left=Sum("left_g"))
+    )
+    on_shelf = dict(jars)
+    found_blends, found_plain = [], []
+    for key, uses in takes.items():
+        doses = [use.grams for use in uses]
+        if isinstance(key, str):
+            mix = to_mix(doses, 0.0)
+            found_plain.append(
+                PlainOut(key, mix.takes, uses, spoons_out(measure_out(round(volumes[key], 3), spoons), volumes[key]))
+            )
+            continue
+        blend = blends[key]
+        read = read_blend(blend.as_core(), spoons)
+        shelf = float(on_shelf.get(key) or 0.0)
+        mix = to_mix(doses, shelf, read.batch.value / read.finished.value)
+        ml = mix.mix.value / read.density_g_ml
+        found_blends.append(
+            TotalOut(
+                blend_id=key, name=blend.name, kind=blend.kind, version=blend.version,
+                bands=[BandOut(grind.key, share) for grind, share in read.leaves],
+                takes=mix.takes, by=uses, shelf_g=shelf, mix=mix.mix, left_g=mix.left_g,
+                spoons=spoons_out(measure_out(round(ml, 3), spoons), ml), batch_g=blend.batch_g,
+            )
+        )  # fmt: skip
+    return TotalsOut(found_blends, found_plain, problems)
+
+
+@router.get("/{uuid:cook_id}/totals", response={200: TotalsOut, **ANSWERS})
+@sends
+def read_totals(request, cook_id: UUID) -> TotalsOut:
+    """Say what to mix of each blend for all pieces, what the shelf holds already, and what is left over."""
+    return _totals(one_cook(cook_id))
+
+
+class BatchDocument(Schema):
+    """Which blend to size to what this cook takes of it."""
+
+    blend_id: UUID
+
+
+@dataclass(frozen=True, slots=True)
+class SizedBatchOut:
+    blend_id: UUID
+    version: int
+    batch: str
+    batch_g: float
+
+
+@router.post("/{uuid:cook_id}/batch", response={200: SizedBatchOut, **ANSWERS})
+@sends
+def size_batch(request, cook_id: UUID, document: BatchDocument) -> SizedBatchOut:
+    """Set a blend's batch to what the cook still needs mixed of it; to what it takes when the shelf has enough."""
+    with transaction.atomic():
+        totals = _totals(one_cook(cook_id))
+        total = next((row for row in totals.blends if row.blend_id == document.blend_id), None)
+        blend = Blend.objects.filter(pk=document.blend_id, household=household(), deleted_at__isnull=True).first()
+        if blend is None or total is None or total.takes.value <= 0:
+            raise BadInput("blend_id", "No piece of this cook is seasoned with that blend; choose one that is.")
+        claim_version(blend, blend.version)
+        blend.batch_g = total.mix.value or batch_for_dose_g(total.takes.value)
+        blend.batch_typed = f"{blend.batch_g:g} g"
+        blend.save(update_fields=["batch_g", "batch_typed"])
+    return SizedBatchOut(blend.pk, blend.version, blend.batch_typed, blend.batch_g)
+
+
+class DrippingsDocument(Schema):
+    """Whose drippings become a blend, by the piece's letter."""
+
+    letter: Letter
+
+
+@dataclass(frozen=True, slots=True)
+class DrippingsOut:
+    blend_id: UUID
+    name: str
+
+
+@router.post("/{uuid:cook_id}/drippings", response={201: DrippingsOut, **ANSWERS})
+@sends
+def keep_drippings(request, cook_id: UUID, document: DrippingsDocument):
+    """Make a blend of what drips out of a piece, each part with its error, to be a line of a sauce or an injection."""
+    cook = one_cook(cook_id)
+    piece = piece_of(cook, document.letter)
+    found = drippings_of(piece.seasoned(cook.appetite), spoon_set())
+    typed = read_document(
+        BlendDocument(
+            name=f"Drippings of {piece.name}, {cook.name}"[:80],
+            kind="cooking liquid",
+            batch=f"{sum(grams for _, grams in found):.0f} g",
+            lines=[
+                LineDocument(grind=grind, parts=say(grams, 3), basis="scale", error=f"{ERROR * 100:.0f}")
+                for grind, grams in found
+            ],
+        )
+    )
+    with transaction.atomic():
+        row = begin_blend(typed)
+    return Status(201, DrippingsOut(row.pk, row.name))
+
+
+@dataclass(frozen=True, slots=True)
+class OwnCoatOut:
+    """The cook's own coat on this cut and surface: how often it was weighed back, and what it comes to.
+
+    `noted` is the weigh-back just kept, to be taken back by.
+    """
+
+    times: int
+    figure: Figure
+    noted: UUID | None = None
+
+
+def _coat_weight(cut: str, surface: str) -> OwnCoatOut:
+    own = own_coats(household(), cut, surface)
+    return OwnCoatOut(len(own), learned_coat(COAT_WEIGHTS["standard"], own))
+
+
+@router.get("/coat/own-weight", response={200: OwnCoatOut, **ANSWERS})
+@sends
+def own_weight(request, cut: Key, surface: Key) -> OwnCoatOut:
+    """Return the coat this household really puts on a cut with this surface, learned from weighing back."""
+    return _coat_weight(cut, surface)
+
+
+class WeighBackDocument(Schema):
+    """What was taken to a piece, what is left of it, and what fell off, as typed, for the layer at a place."""
+
+    letter: Letter
+    layer: Annotated[int, Field(ge=0, le=11)]
+    taken: Typed
+    left: Typed
+    fell: Typed = ""
+
+
+@router.post("/{uuid:cook_id}/weigh-back", response={200: OwnCoatOut, **ANSWERS})
+@sends
+def weigh_back(request, cook_id: UUID, document: WeighBackDocument) -> OwnCoatOut:
+    """Keep what a coat really weighed; the cook's own coat weight moves with it."""
+    gather = Gather()
+    taken = gather.attempt("", lambda: parse_mass_g(document.taken, "taken", 0.1, 20_000, bare="g"))
+    left = 0.0 if document.left.strip() in ("0", "0 g") else None
+    if left is None:
+        left = gather.attempt("", lambda: parse_mass_g(document.left, "left", 0.01, 20_000, bare="g"))
+    fell: float | None = 0.0
+    if document.fell.strip() not in ("", "0", "0 g"):
+        fell = gather.attempt("", lambda: parse_mass_g(document.fell, "fell", 0.01, 20_000, bare="g"))
+    gather.finish()
+    assert taken is not None
+    assert left is not None
+    assert fell is not None
+    with transaction.atomic():
+        cook = one_cook(cook_id)
+        piece = piece_of(cook, document.letter)
+        layers = list(piece.layers.all())
+        if document.layer >= len(layers) or layers[document.layer].kind not in ("rub", "paste"):
+            raise BadInput("layer", "Only a rub or a paste on a piece of this cook is weighed back.")
+        reading = read_coat(piece.seasoned(cook.appetite))
+        area = reading.piece.coatable.value
+        surface = reading.layers[document.layer].surface
+        figure = own_coat(CoreWeighBack(taken, left, fell, area))
+        if not 0.1 <= figure.value <= 60:
+            sentence = f"That would be {say(figure.value, 2)} g on 100 cm², which no coat is; check the weights."
+            raise BadInput("taken", sentence)
+        row = WeighBack.objects.create(
+            household=household(), layer=layers[document.layer], cut=piece.cut, surface=surface, taken_g=taken,
+            left_g=left, fell_g=fell, coat_g_100cm2=figure.value,
+        )  # fmt: skip
+    return replace(_coat_weight(piece.cut, surface), noted=row.pk)
+
+
+@router.post("/coat/weigh-back/{uuid:row_id}/take-back", response={200: OwnCoatOut, **ANSWERS})
+@sends
+def take_back(request, row_id: UUID) -> OwnCoatOut:
+    """Undo a weigh-back that was wrong."""
+    row = WeighBack.objects.filter(pk=row_id, household=household()).first()
+    if row is None:
+        raise Http404
+    row.deleted_at = timezone.now()
+    row.save(update_fields=["deleted_at"])
+    return _coat_weight(row.cut, row.surface)

@@ -1,0 +1,147 @@
+"""Layers as they usually begin: held, dosed and staying as is usual, or as the household's own weighing says."""
+
+from collections.abc import Mapping, Sequence
+from dataclasses import replace
+
+from ravska_core.blend import read_blend
+from ravska_core.coat import (
+    COAT_WEIGHTS,
+    INJECTIONS,
+    LAYER_KINDS,
+    LAYER_OF_BLEND,
+    VESSELS,
+    Seasoned,
+    Slot,
+    as_weighed,
+    hold_window,
+    learned_coat,
+    learned_stays,
+    usual_binder_g,
+    usual_coat,
+)
+from ravska_core.coat import Layer as CoreLayer
+from ravska_core.meat import Piece as CorePiece
+from ravska_core.meat import find_cut, read_piece
+from ravska_core.units import say_duration
+from ravska_core.working import BadInput, say
+
+from book.models import Blend, Household, Layer, Piece, WeighBack
+
+
+def usual_hold_s(kind: str, blend: Blend | None, piece: Piece) -> float | None:
+    """Return how long a layer is usually held [s]: a bath as long as its acid, the cut and its thickness allow."""
+    usual = LAYER_KINDS[kind].hold_s
+    if kind != "marinade" or blend is None:
+        return usual
+    try:
+        thickness = read_piece(weighed_piece(piece)).thickness
+        window = hold_window(read_blend(blend.as_core()), find_cut(piece.cut).meat_class, thickness)
+    except BadInput:
+        return usual
+    return window.window.cautious_high_min * 60
+
+
+def own_coats(household: Household, cut: str, surface: str) -> list[float]:
+    """Return what this household's coats on a cut with such a surface weighed back to [g/100 cm2], the first first."""
+    rows = WeighBack.objects.filter(household=household, cut=cut, surface=surface, deleted_at__isnull=True)
+    return list(rows.values_list("coat_g_100cm2", flat=True))
+
+
+def own_stays(household: Household, kind: str) -> list[float]:
+    """Return what stayed of this household's injections of a kind where it weighed the meat after [0 to 1]."""
+    of = {"piece__cook__household": household, "piece__cook__deleted_at__isnull": True, "kind": kind}
+    rows = Layer.objects.filter(**of, injection__after__isnull=False).select_related("piece", "blend", "revision")
+    found = []
+    for row in rows:
+        try:
+            weighed = as_weighed(row.as_core(), row.piece.mass_g)
+        except BadInput:
+            continue  # its blend cannot be read any more
+        if weighed.stays is not None:
+            found.append(weighed.stays)
+    return found
+
+
+def weighed_piece(piece: Piece) -> CorePiece:
+    """Return a piece as the core reads it; one that nobody weighed yet is as heavy as such a cut usually is."""
+    if piece.mass_g:
+        return piece.as_core()
+    cut = find_cut(piece.cut)
+    return replace(piece.as_core(), mass_g=(cut.usual_low_g + cut.usual_high_g) / 2)
+
+
+def begin_usual(layer: Layer, piece: Piece, before: Sequence[CoreLayer], after: Sequence[CoreLayer]) -> None:
+    """Let a coat begin where the salt of all is usual, among the other layers of its piece."""
+    if layer.kind not in ("rub", "paste") or layer.dose is None:
+        return
+    try:
+        seasoned = Seasoned("A", weighed_piece(piece), (*before, layer.as_core(), *after))
+        layer.dose = usual_coat(seasoned, len(before))
+    except BadInput:
+        return  # the coat's own reading says what is wrong
+    layer.dose_typed = f"{layer.dose:g}"
+
+
+def usual_layer(piece: Piece, position: int, blend: Blend, kind: str = "", others: Sequence[CoreLayer] = ()) -> Layer:
+    """Return the layer a blend usually becomes on a piece; a coat as heavy, an injection staying, as it was weighed.
+
+    A coat that nobody weighed back on such a cut begins no saltier than is usual, with the `others` on the piece.
+    """
+    found = LAYER_KINDS[kind or LAYER_OF_BLEND[blend.kind]]
+    hold_s = usual_hold_s(found.key, blend, piece)
+    dose = f"{found.usual:g}"
+    own = own_coats(blend.household, piece.cut, "moist") if found.key == "rub" else []
+    if own:
+        dose = say(learned_coat(COAT_WEIGHTS["standard"], own).value, 2)
+    elif found.key == "binder":
+        dose = f"{usual_binder_g(blend.as_core()):g}"
+    stayed = own_stays(blend.household, found.key) if found.key in INJECTIONS else []
+    stays = f"{learned_stays(found.stays or 1.0, stayed) * 100:.0f}" if stayed else ""
+    layer = Layer(
+        piece=piece,
+        position=position,
+        kind=found.key,
+        blend=blend,
+        dose=float(dose),
+        dose_typed=dose,
+        stays=float(stays) / 100 if stays else None,
+        stays_typed=stays,
+        vessel=next((name for name, dose in VESSELS.items() if dose == found.usual), "")
+        if found.key == "marinade"
+        else "",
+        hold_s=hold_s,
+        hold_typed="" if hold_s is None else say_duration(hold_s),
+    )
+    if not own:
+        begin_usual(layer, piece, others[:position], others[position:])
+    return layer
+
+
+def layer_of_slot(slot: Slot, position: int, blends: Mapping[str, Blend]) -> Layer:
+    """Return the layer that a way's slot becomes with the blends at hand, by kind; a dose of 0 is the rest.
+
+    Raises
+    ------
+    BadInput
+        At ``way`` when the book has no blend of the kind it takes.
+    """
+    kind = LAYER_KINDS[slot.kind]
+    blend = None
+    if not slot.grind and kind.blend_kind:
+        blend = blends.get(kind.blend_kind)
+        if blend is None:
+            raise BadInput("way", f"This needs a blend of the kind {kind.blend_kind}; make one in Blend first.")
+    return Layer(
+        position=position,
+        kind=slot.kind,
+        blend=blend,
+        grind=slot.grind,
+        dose=slot.dose or None,
+        dose_typed=f"{slot.dose:g}" if slot.dose else "",
+        hold_s=slot.hold_s or None,
+        hold_typed=say_duration(slot.hold_s) if slot.hold_s else "",
+        hold_c=slot.hold_c,
+        after=slot.after,
+        times=slot.times,
+        vessel="bag" if slot.kind == "marinade" else "",
+    )

@@ -1,0 +1,35 @@
+"""Weigh-backs: what a coat really weighed."""
+
+from typing import ClassVar
+
+from django.db import models
+from django.db.models import Q
+from django.utils import timezone
+
+from book.models.household import Household
+from book.models.layers import Layer
+from book.models.rows import Row, above_zero
+
+
+class WeighBack(Row):
+    """What was weighed after a coat: what was taken, what is left, what fell off, and the coat that comes to."""
+
+    household = models.ForeignKey(Household, on_delete=models.CASCADE, related_name="weigh_backs")
+    layer = models.ForeignKey(Layer, on_delete=models.SET_NULL, null=True, related_name="weigh_backs")
+    cut = models.CharField(max_length=60)
+    surface = models.CharField(max_length=8)
+    taken_g = models.FloatField()
+    left_g = models.FloatField()
+    fell_g = models.FloatField()
+    coat_g_100cm2 = models.FloatField()
+    at = models.DateTimeField(default=timezone.now)
+    deleted_at = models.DateTimeField(null=True)
+
+    class Meta:
+        ordering: ClassVar = ["at"]
+        constraints: ClassVar = [
+            models.CheckConstraint(
+                condition=above_zero("taken_g") & Q(left_g__gte=0, fell_g__gte=0) & above_zero("coat_g_100cm2"),
+                name="weigh_back_whole",
+            )
+        ]
