@@ -10,6 +10,7 @@ import urllib.request
 from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
+from typing import NamedTuple
 
 ROOT = Path(__file__).resolve().parents[1]
 CHROMIUM = {
@@ -27,9 +28,16 @@ CHROMIUM = {
 }
 
 
+class Served(NamedTuple):
+    """A server that is up: where, and which process it is."""
+
+    address: str
+    process: int
+
+
 @contextmanager
-def running() -> Iterator[str]:
-    """Yield the address of a server that is up, and end it afterwards."""
+def running() -> Iterator[Served]:
+    """Yield a server that is up, and end it afterwards."""
     with socket.socket() as probe:
         probe.bind(("127.0.0.1", 0))
         port = probe.getsockname()[1]
@@ -46,7 +54,7 @@ def running() -> Iterator[str]:
                     break
                 except OSError:
                     time.sleep(0.1)
-            yield f"http://127.0.0.1:{port}"
+            yield Served(f"http://127.0.0.1:{port}", server.pid)
         finally:
             server.terminate()
             server.wait()

@@ -112,10 +112,10 @@ def coat_shots(wide: Page, address: str, haunch: str) -> None:
 
 
 def main() -> None:
-    with running() as at, sync_playwright() as playwright:
+    with running() as (at, _), sync_playwright() as playwright:
         browser = playwright.chromium.launch(**CHROMIUM)
         rub = get(at, "blends")[0]["id"]
-        tasted = {row["name"]: row["trial_id"] for row in get(at, "cooks")}
+        tasted = {row["name"]: row["trial"]["id"] for row in get(at, "cooks") if row["trial"]}
         wide = browser.new_page(viewport=WIDE)
         shoot(wide, at, "/", "cooks/in-hand")
         shoot(wide, at, "/blend", "blend-shelf")

@@ -1,4 +1,4 @@
-"""Coat: two arms of one joint, a rack whose thin end is too salty put right, and from the eaters to what to mix."""
+"""Coat: two pieces of one joint, a rack whose thin end is too salty put right, and from the eaters to what to mix."""
 
 import re
 
@@ -17,7 +17,7 @@ def saved(page: Page) -> None:
 
 
 def choose_cut(page: Page, label: str, typed: str, name: str) -> None:
-    box = page.get_by_role("combobox", name=f"Cut of arm {label}")
+    box = page.get_by_role("combobox", name=f"Cut of piece {label}")
     box.fill(typed)
     page.get_by_role("option", name=re.compile(f"^{name}")).first.click()
 
@@ -43,7 +43,7 @@ def test_one_joint_becomes_two_arms_with_their_ledgers(page: Page):
     expect(sides.get_by_role("button", name="Take two of them")).to_be_disabled()
     bathed.get_by_role("checkbox").check()
     way.get_by_role("checkbox").check()
-    sides.get_by_role("button", name="Make these the two arms").click()
+    sides.get_by_role("button", name="Make these two pieces").click()
     expect(page.get_by_role("button", name=re.compile("^A Marinated, then rubbed.*1.15 kg"))).to_be_visible()
     expect(page.get_by_role("button", name=re.compile("^B Plain.*1.20 %"))).to_be_visible()
     ledger = page.get_by_role("region", name="Salt ledger")
@@ -65,22 +65,22 @@ def test_one_joint_becomes_two_arms_with_their_ledgers(page: Page):
     expect(rows.nth(0)).to_contain_text("marinade ·")
     expect(ledger.get_by_role("button", name="why: Salt on A")).to_contain_text(before)
 
-    # the stack is kept under a name and put on the other arm
-    layers.get_by_role("button", name="Stacks").click()
-    layers.get_by_label("Keep this stack as").fill("Bath, wipe, light rub")
+    # the stack is kept under a name and put on the other piece
+    layers.get_by_role("button", name="Ways").click()
+    layers.get_by_label("Keep this way as").fill("Bath, wipe, light rub")
     layers.get_by_role("button", name="Keep", exact=True).click()
     expect(layers.get_by_role("button", name="Delete Bath, wipe, light rub")).to_be_visible()
     page.get_by_role("button", name=re.compile("^B Plain")).click()
-    layers.get_by_role("button", name="Stacks").click()
+    layers.get_by_role("button", name="Ways").click()
     layers.get_by_role("button", name=re.compile("^Bath, wipe, light rub")).click()
     expect(rows).to_have_count(2)
     saved(page)
     page.reload()
-    # two things done in a hurry: the layer goes on the school's stack, though that is still on its way
+    # two things done in a hurry: the layer goes on the way's stack, though that is still on its way
     page.get_by_role("button", name=re.compile("^B Plain")).click()
     late = []
     page.route("**/api/cooks/coat/way", lambda route: late.append(route), times=1)
-    layers.get_by_role("button", name="Stacks").click()
+    layers.get_by_role("button", name="Ways").click()
     with page.expect_request("**/api/cooks/coat/way"):
         layers.get_by_role("button", name=re.compile("^Mustard under the rub")).click()
     layers.get_by_role("button", name="Add a layer").click()
@@ -92,7 +92,7 @@ def test_one_joint_becomes_two_arms_with_their_ledgers(page: Page):
     expect(rows.nth(2)).to_contain_text("finishing salt ·")
     saved(page)
     page.get_by_role("link", name="Ravska, home").first.click()
-    expect(page.get_by_role("region", name="Arm B, Plain")).to_contain_text("then")
+    expect(page.get_by_role("region", name="Piece B, Plain")).to_contain_text("then")
 
 
 def test_a_rack_whose_thin_end_is_too_salty_is_put_right(page: Page):
@@ -169,7 +169,7 @@ class TestOnAPhone:
         to_coat(page)
         fits(page)
         page.get_by_role("button", name=re.compile("^Weir House lamb rub rub")).click()
-        page.get_by_role("button", name="Stacks").click()
+        page.get_by_role("button", name="Ways").click()
         page.get_by_role("button", name="Side by side").click()
         expect(page.get_by_role("article").first).to_be_visible()
         page.get_by_role("button", name="Grade, trim").click()

@@ -62,8 +62,8 @@ def test_a_cook_mixes_by_ratio_doses_both_pieces_tastes_blind_and_gets_a_verdict
 
     # coat: a weight in pounds, a heavier coat, a binder that holds it, what to mix of it
     page.keyboard.press("2")
-    rubbed = page.get_by_role("region", name="Arm A, Rubbed")
-    bathed = page.get_by_role("region", name="Arm B, Marinated")
+    rubbed = page.get_by_role("region", name="Piece A, Rubbed")
+    bathed = page.get_by_role("region", name="Piece B, Marinated")
     layers = rubbed.get_by_role("region", name="Layers, in order")
     layers.get_by_role("button", name=re.compile("^Weir House lamb rub rub")).click()
     expect(rubbed.get_by_role("button", name="why: Dose of the rub")).to_contain_text("37 g")
@@ -93,12 +93,12 @@ def test_a_cook_mixes_by_ratio_doses_both_pieces_tastes_blind_and_gets_a_verdict
     page.get_by_role("button", name="Even it out").click()
     expect(page.get_by_text("Fair so far.")).to_be_visible()
     page.get_by_role("button", name="Done").click()
-    expect(page.get_by_role("checkbox", name="Mix, arm A")).to_be_checked()
+    expect(page.get_by_role("checkbox", name="Mix, piece A")).to_be_checked()
     expect(page.get_by_role("region", name="Next thing to do")).to_contain_text("Salt, A.")
 
     # table: three cards, blind, then the reveal
     page.keyboard.press("5")
-    expect(page.get_by_text("arm hidden")).to_have_count(2)
+    expect(page.get_by_text("piece hidden")).to_have_count(2)
     check_with_axe(page)
     best = score(page, "Kittiwake")[0]
     for taster in ("Marigold", "Tamarisk"):
@@ -124,7 +124,7 @@ def test_a_cook_mixes_by_ratio_doses_both_pieces_tastes_blind_and_gets_a_verdict
 
 def test_bad_input_gets_its_sentence_at_the_field_and_the_last_good_numbers_stay(page: Page):
     page.keyboard.press("2")
-    rubbed = page.get_by_role("region", name="Arm A, Rubbed")
+    rubbed = page.get_by_role("region", name="Piece A, Rubbed")
     rubbed.get_by_label("Raw weight").fill("-2 kg")
     expect(rubbed.get_by_role("alert")).to_contain_text("cannot be below nothing")
     expect(rubbed.get_by_text("736 cm²")).to_be_visible()

@@ -11,7 +11,7 @@ from test_phone import fits
 def inject(page: Page) -> Locator:
     """Put the injected stack on the open piece, and return what is said of its injection."""
     layers = page.get_by_role("region", name="Layers, in order")
-    layers.get_by_role("button", name="Stacks").click()
+    layers.get_by_role("button", name="Ways").click()
     layers.get_by_role("button", name=re.compile("^Injected A tenth")).click()
     injecting = page.get_by_role("region", name="Injecting")
     expect(injecting).to_contain_text("into each of")

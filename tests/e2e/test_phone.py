@@ -34,10 +34,10 @@ def test_a_cook_is_begun_put_right_deleted_and_brought_back_on_a_phone(page: Pag
     page.get_by_label("People sit down").fill("2027-06-12T13:00")
     page.get_by_label("Raw weight").nth(0).fill("1 lb 2 oz")
     page.get_by_label("Raw weight").nth(1).fill("-1 kg")
-    page.get_by_role("combobox", name="Cut of arm A").fill("whole tr")
+    page.get_by_role("combobox", name="Cut of piece A").fill("whole tr")
     page.get_by_role("option", name="Whole trout").click()
-    for arm, blend in (("A", "goat rub"), ("B", "soy")):
-        page.get_by_role("combobox", name=f"Blend of arm {arm}").fill(blend)
+    for piece, blend in (("A", "goat rub"), ("B", "soy")):
+        page.get_by_role("combobox", name=f"Blend of piece {piece}").fill(blend)
         page.get_by_role("option").first.click()
     page.get_by_role("button", name="Begin", exact=True).click()
     expect(page.get_by_role("alert")).to_contain_text("cannot be below nothing")
@@ -48,7 +48,7 @@ def test_a_cook_is_begun_put_right_deleted_and_brought_back_on_a_phone(page: Pag
     # coat: the bench is too warm for long, said where it cannot be scrolled past
     page.get_by_role("navigation", name="Stations").get_by_role("link", name="Coat").click()
     page.get_by_role("button", name=re.compile("^B Marinated")).click()
-    bath = page.get_by_role("region", name="Arm B, Marinated")
+    bath = page.get_by_role("region", name="Piece B, Marinated")
     bath.get_by_role("button", name=re.compile("^Soy and honey bath marinade")).click()
     bath.get_by_label("Hold", exact=True).fill("3 h")
     bath.get_by_role("region", name="In the bath").get_by_label("Where", exact=True).select_option("bench")

@@ -12,7 +12,7 @@ def saved(page: Page) -> None:
 
 def test_a_cook_says_where_meat_is_held_and_is_told_what_the_clocks_say(page: Page):
     page.keyboard.press("2")
-    rubbed = page.get_by_role("region", name="Arm A, Rubbed")
+    rubbed = page.get_by_role("region", name="Piece A, Rubbed")
     layers = rubbed.get_by_role("region", name="Layers, in order")
     layers.get_by_role("button", name=re.compile("^Weir House lamb rub rub")).click()
     layers.get_by_label("Where", exact=True).select_option("warm water")
@@ -45,7 +45,7 @@ def test_a_cook_says_where_meat_is_held_and_is_told_what_the_clocks_say(page: Pa
 
 def test_a_target_that_cannot_be_met_says_what_would_do_it(page: Page):
     page.keyboard.press("2")
-    rubbed = page.get_by_role("region", name="Arm A, Rubbed")
+    rubbed = page.get_by_role("region", name="Piece A, Rubbed")
     page.get_by_label("Salt wanted, %").fill("2.4")
     page.get_by_role("button", name="Meet 2.40 %").click()
     expect(page.get_by_role("status").filter(has_text="points short of 2.4 %")).to_contain_text("would do it.")
@@ -93,7 +93,7 @@ def test_what_was_tasted_stays_and_who_plates_is_known(page: Page):
 
     # its pieces stay as they were; a copy of the cook is changed instead
     page.keyboard.press("2")
-    rubbed = page.get_by_role("region", name="Arm A, Rubbed")
+    rubbed = page.get_by_role("region", name="Piece A, Rubbed")
     weight = rubbed.get_by_label("Raw weight")
     weight.fill("3 kg")
     expect(page.get_by_text("so what was tasted stays as it was")).to_be_visible()

@@ -8,6 +8,7 @@ from book.demo import load_demo
 from book.models import Blend, Cook, Household
 from django.apps import apps
 from django.test import Client
+from server.contract import hold_to_contract
 
 
 class Api:
@@ -24,6 +25,7 @@ class Api:
             problem = answer.json()
             assert problem["status"] == answer.status_code
             assert problem["detail"].endswith((".", "?"))
+        hold_to_contract(method, f"/api/{path}", answer.status_code, answer["Content-Type"], answer.json())
         return answer.status_code, answer.json()
 
 

@@ -1,4 +1,4 @@
-"""Cooks of one piece or eight, with a trial or without, are as good as any; steps keep their keys, the log only grows."""
+"""Cooks of one piece or eight, with a trial or without, are as good as any; steps keep keys, the log only grows."""
 
 from datetime import timedelta
 from uuid import uuid4

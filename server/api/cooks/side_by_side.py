@@ -31,7 +31,7 @@ class SidesDocument(Schema):
 
 
 @dataclass(frozen=True, slots=True)
-class SideOut:
+class WayReadingOut:
     """One way to season the joint: salt, depth, surface, time and risk; `problem` says why it cannot be told.
 
     `depths_cm` and `percent` are the salt below the surface at the end of the holds, `least` that of the
@@ -62,9 +62,9 @@ class SideOut:
     problem: str
 
 
-def _side_out(key: str, found: Side, blends: list[str]) -> SideOut:
+def _side_out(key: str, found: Side, blends: list[str]) -> WayReadingOut:
     sample, surface = found.reading.sample, found.surface
-    return SideOut(
+    return WayReadingOut(
         key=key,
         name=WAYS[key].name,
         says=WAYS[key].says,
@@ -90,16 +90,16 @@ def _side_out(key: str, found: Side, blends: list[str]) -> SideOut:
     )
 
 
-def _untold(key: str, problem: str) -> SideOut:
-    return SideOut(
+def _untold(key: str, problem: str) -> WayReadingOut:
+    return WayReadingOut(
         key, WAYS[key].name, WAYS[key].says, [], None, "", None, 0.0, [], [], [], None, 0.0, 0.0, None, "", None,
         0.0, 0, 0, [], problem,
     )  # fmt: skip
 
 
-@router.post("/coat/side-by-side", response={200: list[SideOut], **ANSWERS})
+@router.post("/coat/side-by-side", response={200: list[WayReadingOut], **ANSWERS})
 @sends
-def side_by_side(request, document: SidesDocument) -> list[SideOut]:
+def side_by_side(request, document: SidesDocument) -> list[WayReadingOut]:
     """Say what every way of seasoning a joint does, without saving anything."""
     gather = Gather()
     read_piece(document.piece, gather, "piece")

@@ -137,7 +137,7 @@ class LayerKindOut:
 
 
 @dataclass(frozen=True, slots=True)
-class SchoolOut:
+class ShippedWayOut:
     """A stack to start from: what its cooks hold, and the kinds of its layers in order."""
 
     key: str
@@ -190,8 +190,8 @@ class CatalogueOut:
     surfaces: list[SurfaceOut]
     vessels: list[VesselOut]
     layer_kinds: list[LayerKindOut]
-    schools: list[SchoolOut]
-    arm_kinds: list[str]
+    ways: list[ShippedWayOut]
+    side_by_side: list[str]
     grades: list[str]
     face_states: list[WordOut]
     after_bath: list[WordOut]
@@ -267,8 +267,8 @@ def read_catalogue(request) -> CatalogueOut:
             )
             for k in LAYER_KINDS.values()
         ],
-        schools=[SchoolOut(x.key, x.name, x.says, [slot.kind for slot in x.slots]) for x in WAYS.values()],
-        arm_kinds=list(SIDE_BY_SIDE),
+        ways=[ShippedWayOut(x.key, x.name, x.says, [slot.kind for slot in x.slots]) for x in WAYS.values()],
+        side_by_side=list(SIDE_BY_SIDE),
         grades=list(GRADES),
         face_states=[WordOut(key, says) for key, says in FACE_STATES.items()],
         after_bath=[WordOut(key, says) for key, says in AFTER_BATH.items()],

@@ -4459,18 +4459,52 @@ export interface components {
             grade: "lean" | "ordinary" | "marbled" | "dry-aged";
         };
         /**
-         * SideOut
-         * @description One piece in the verdict. Before the reveal only its code is told.
+         * WayReadingOut
+         * @description One way to season the joint: salt, depth, surface, time and risk; `problem` says why it cannot be told.
+         *
+         *     `depths_cm` and `percent` are the salt below the surface at the end of the holds, `least` that of the
+         *     tenth of the meat that a needle reached least, empty without one; times in s.
          */
-        SideOut: {
-            /** Code */
-            code: string;
-            /** Letter */
-            letter: string | null;
+        WayReadingOut: {
+            /** Key */
+            key: string;
             /** Name */
-            name: string | null;
-            /** Preferred */
-            preferred: number;
+            name: string;
+            /** Says */
+            says: string;
+            /** Blends */
+            blends: string[];
+            salt: components["schemas"]["Figure"] | null;
+            /** Zone */
+            zone: string;
+            deeper: components["schemas"]["Figure"] | null;
+            /** Centre Percent */
+            centre_percent: number;
+            /** Depths Cm */
+            depths_cm: number[];
+            /** Percent */
+            percent: number[];
+            /** Least */
+            least: number[];
+            water: components["schemas"]["Figure"] | null;
+            /** Wet */
+            wet: number;
+            /** Crust G 100Cm2 */
+            crust_g_100cm2: number;
+            dries: components["schemas"]["Figure"] | null;
+            /** Surface */
+            surface: string;
+            ahead: components["schemas"]["Figure"] | null;
+            /** Hands S */
+            hands_s: number;
+            /** Stops */
+            stops: number;
+            /** Cautions */
+            cautions: number;
+            /** Worst */
+            worst: components["schemas"]["CautionOut"][];
+            /** Problem */
+            problem: string;
         };
         /**
          * SidesDocument
@@ -5291,6 +5325,20 @@ export interface components {
             too_much: number;
         };
         /**
+         * SideOut
+         * @description One piece in the verdict. Before the reveal only its code is told.
+         */
+        SideOut: {
+            /** Code */
+            code: string;
+            /** Letter */
+            letter: string | null;
+            /** Name */
+            name: string | null;
+            /** Preferred */
+            preferred: number;
+        };
+        /**
          * VerdictOut
          * @description State of a trial. `winner` is the index of the winning side; `cards_beyond` came after those it stated.
          */
@@ -5371,10 +5419,10 @@ export interface components {
             vessels: components["schemas"]["VesselOut"][];
             /** Layer Kinds */
             layer_kinds: components["schemas"]["LayerKindOut"][];
-            /** Schools */
-            schools: components["schemas"]["SchoolOut"][];
-            /** Arm Kinds */
-            arm_kinds: string[];
+            /** Ways */
+            ways: components["schemas"]["ShippedWayOut"][];
+            /** Side By Side */
+            side_by_side: string[];
             /** Grades */
             grades: string[];
             /** Face States */
@@ -5506,10 +5554,10 @@ export interface components {
             set: boolean;
         };
         /**
-         * SchoolOut
+         * ShippedWayOut
          * @description A stack to start from: what its cooks hold, and the kinds of its layers in order.
          */
-        SchoolOut: {
+        ShippedWayOut: {
             /** Key */
             key: string;
             /** Name */
@@ -8327,7 +8375,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SideOut"][];
+                    "application/json": components["schemas"]["WayReadingOut"][];
                 };
             };
             /** @description Not Found */

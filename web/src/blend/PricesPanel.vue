@@ -12,7 +12,11 @@ const emit = defineEmits<{ changed: [] }>()
 const open = ref(false)
 const { grinds } = useCatalogue()
 const queries = useQueryClient()
-const { data: own } = useQuery({ queryKey: ['prices'], queryFn: () => call(api.GET('/api/shelf/prices')), enabled: open })
+const { data: own } = useQuery({
+  queryKey: ['prices'],
+  queryFn: () => call(api.GET('/api/shelf/prices')),
+  enabled: open,
+})
 const typed = reactive<Record<string, string>>({})
 const errors = reactive<Record<string, string>>({})
 

@@ -134,10 +134,10 @@ h3 {
   border-right: 2px solid var(--plate);
 }
 i.u0 {
-  background: var(--arm-a);
+  background: var(--piece-a);
 }
 i.u1 {
-  background: var(--arm-b);
+  background: var(--piece-b);
 }
 i.u2 {
   background: var(--line-strong);

@@ -12,7 +12,9 @@ import type { Coat } from './useCoat'
 const props = defineProps<{ coat: Coat }>()
 const { grinds } = useCatalogue()
 const { show } = usePreferences()
-const asked = computed(() => JSON.stringify({ arm: props.coat.arm.value, appetite: props.coat.doc.value?.appetite }))
+const asked = computed(() =>
+  JSON.stringify({ piece: props.coat.piece.value, appetite: props.coat.doc.value?.appetite }),
+)
 const { data: found, error } = useQuery({
   queryKey: ['binders', asked],
   queryFn: () => call(api.POST('/api/cooks/coat/binders', { body: JSON.parse(asked.value) })),

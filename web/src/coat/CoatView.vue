@@ -5,7 +5,7 @@ import { useRouter } from 'vue-router'
 import { api, call, sentenceOf, within, type Schemas } from '../api/client'
 import { refresh } from '../api/kept'
 import { bandsOfShares } from '../blend/bands'
-import ArmBadge from '../ui/ArmBadge.vue'
+import PieceBadge from '../ui/PieceBadge.vue'
 import CautionList from '../ui/CautionList.vue'
 import { useCatalogue } from '../ui/catalogue'
 import ConflictBar from '../ui/ConflictBar.vue'
@@ -32,7 +32,7 @@ const SideBySide = defineAsyncComponent(() => import('./SideBySide.vue'))
 /** Coat: the pieces on the board, the stack of layers on each, and what that comes to. */
 const props = defineProps<{ id?: string }>()
 const coat = useCoat(props.id)
-const { doc, cook, arm, current, reading, autosave, history, loaded, error, atS } = coat
+const { doc, cook, piece, current, reading, autosave, history, loaded, error, atS } = coat
 const { grinds } = useCatalogue()
 const pairing = ref(false)
 const none: Schemas['BlendRow'][] = []
@@ -53,14 +53,14 @@ const longest = computed(() => Math.max(8, ...solids.value.map((solid) => solid.
 const tallest = computed(() => Math.max(6, ...solids.value.map((solid) => solid.width_cm + solid.thickness_cm)))
 /** The core samples to lay over each other: the open piece's, and of the compared ones the other. */
 const cores = computed<Cored[]>(() =>
-  (doc.value?.arms ?? []).flatMap((other, at) => {
+  (doc.value?.pieces ?? []).flatMap((other, at) => {
     const sample = reading.value?.[at]?.sample
-    const shown = at === current.value || (!other.beside && !arm.value?.beside)
-    return sample && shown ? [{ label: other.label, name: other.name, sample }] : []
+    const shown = at === current.value || (other.tasted && piece.value?.tasted)
+    return sample && shown ? [{ letter: other.letter, name: other.name, sample }] : []
   }),
 )
 const lying = computed(() =>
-  (arm.value?.layers ?? []).flatMap((layer, n) =>
+  (piece.value?.layers ?? []).flatMap((layer, n) =>
     ['rub', 'paste', 'binder'].includes(layer.kind) && mine.value?.layers[n]
       ? [{ layer, read: mine.value.layers[n] }]
       : [],
@@ -82,7 +82,7 @@ const binder = computed(() => {
 })
 /** The layers that go in through a needle or a bath, with what they come to. */
 const wet = computed(() =>
-  (arm.value?.layers ?? []).flatMap((layer, at) => {
+  (piece.value?.layers ?? []).flatMap((layer, at) => {
     const read = mine.value?.layers[at]
     return (read?.injection || read?.window) && read.kind === layer.kind ? [{ layer, at, read }] : []
   }),
@@ -104,11 +104,11 @@ const errorsOfLayer = (at: number) => within(coat.errorsOf(current.value), `laye
 const conflict = computed(() =>
   autosave.theirs.value && doc.value ? differences(doc.value, typed(autosave.theirs.value)) : [],
 )
-const compared = computed(() => (doc.value?.arms ?? []).filter((other) => !other.beside).length)
+const ticked = computed(() => (doc.value?.pieces ?? []).filter((other) => other.tasted).length)
 </script>
 
 <template>
-  <main v-if="doc && cook && arm">
+  <main v-if="doc && cook && piece">
     <header class="station-head">
       <div class="title">
         <TitleInput v-model="doc.name" label="Name of the cook" :error="coat.errors.value.name" />
@@ -131,54 +131,54 @@ const compared = computed(() => (doc.value?.arms ?? []).filter((other) => !other
       @mine="autosave.keepMine()"
       @theirs="autosave.takeTheirs()"
     />
-    <p v-if="coat.tasted.value && !arm.beside" class="plate tasted" role="status">
-      <b>Tasted, {{ cook.cards }} {{ cook.cards === 1 ? 'card' : 'cards' }} in.</b>
+    <p v-if="coat.tasted.value && piece.tasted" class="plate tasted" role="status">
+      <b>Tasted, {{ cook.trial?.cards }} {{ cook.trial?.cards === 1 ? 'card' : 'cards' }} in.</b>
       What was tasted stays as it was: pieces, layers, names and numbers.
       <v-btn @click="copy">Change a copy of it</v-btn>
     </p>
-    <PieceTabs v-model="current" :arms="doc.arms" :readings="reading ?? []" @add="coat.addPiece()" />
+    <PieceTabs v-model="current" :pieces="doc.pieces" :readings="reading ?? []" @add="coat.addPiece()" />
     <SideBySide v-if="pairing" :coat="coat" :blends="blends" @done="pairing = false" />
-    <section :aria-label="`Arm ${arm.label}, ${arm.name}`">
-      <div class="arm-name">
-        <ArmBadge :label="arm.label" />
+    <section :aria-label="`Piece ${piece.letter}, ${piece.name}`">
+      <div class="piece-name">
+        <PieceBadge :letter="piece.letter" />
         <TitleInput
-          v-model="arm.name"
-          :label="`Name of arm ${arm.label}`"
+          v-model="piece.name"
+          :label="`Name of piece ${piece.letter}`"
           :most="40"
           size="part"
           :error="coat.errorsOf(current).name"
         />
-        <label v-if="doc.arms.length > 1 && (arm.beside ? compared < 2 : true)" class="beside">
+        <label v-if="piece.tasted || ticked < 2" class="tick">
           <input
             type="checkbox"
-            :checked="!arm.beside"
-            @change="arm.beside = !($event.target as HTMLInputElement).checked"
+            :checked="piece.tasted"
+            @change="piece.tasted = ($event.target as HTMLInputElement).checked"
           />
-          compared in the tasting
+          in the tasting
         </label>
-        <button v-if="doc.arms.length > 1" type="button" class="link" @click="coat.removePiece(current)">
+        <button v-if="doc.pieces.length > 1" type="button" class="link" @click="coat.removePiece(current)">
           Take it off the board
         </button>
       </div>
       <CautionList v-if="mine" :cautions="mine.cautions" only="stops" />
       <div class="board">
         <PiecePlate
-          :key="arm.label"
-          v-model="arm.piece"
+          :key="piece.letter"
+          v-model="doc.pieces[current]"
           v-model:eaters="doc.eaters as number | null"
           v-model:appetite="doc.appetite as 'usual'"
           :reading="mine?.piece ?? null"
           :errors="coat.errorsOf(current)"
           :longest="longest"
           :tallest="tallest"
-          :label="arm.label"
+          :label="piece.letter"
           @skin="coat.takeSkin()"
         />
         <CoreSample
           v-if="cores.length"
           v-model:at="atS"
           :cores="cores"
-          :own="arm.label"
+          :own="piece.letter"
           :crust="crust"
           :crust-px="crustPx"
           :binder="binder"
@@ -188,16 +188,16 @@ const compared = computed(() => (doc.value?.arms ?? []).filter((other) => !other
           <h2>From crust to centre</h2>
           <p v-if="coat.cored.value" class="muted">
             {{
-              arm.layers.length
+              piece.layers.length
                 ? 'No layer is held on bare meat, so no salt moves in yet.'
                 : 'Put a layer on, and here is how far its salt gets.'
             }}
           </p>
         </section>
-        <StackPlate :key="`stack ${arm.label}`" :coat="coat" :blends="blends" />
+        <StackPlate :key="`stack ${piece.letter}`" :coat="coat" :blends="blends" />
       </div>
       <BinderChoice v-if="coat.binding.value" :coat="coat" class="wet" />
-      <template v-for="one in wet" :key="`wet ${arm.label} ${one.at}`">
+      <template v-for="one in wet" :key="`wet ${piece.letter} ${one.at}`">
         <InjectionPlate
           v-if="one.read.injection"
           :coat="coat"
@@ -272,23 +272,23 @@ const compared = computed(() => (doc.value?.arms ?? []).filter((other) => !other
   align-items: start;
   margin-bottom: 16px;
 }
-.arm-name {
+.piece-name {
   display: flex;
   align-items: center;
   gap: 12px;
   margin-bottom: 10px;
   flex-wrap: wrap;
 }
-.arm-name > :nth-child(2) {
+.piece-name > :nth-child(2) {
   flex: 1 1 220px;
 }
-.beside {
+.tick {
   display: flex;
   gap: 8px;
   align-items: center;
   font-size: 14px;
 }
-.beside input {
+.tick input {
   width: 18px;
   height: 18px;
   accent-color: var(--cobalt);
@@ -322,7 +322,7 @@ const compared = computed(() => (doc.value?.arms ?? []).filter((other) => !other
     grid-template-columns: minmax(0, 1fr);
   }
   .link,
-  .beside {
+  .tick {
     min-height: 44px;
   }
 }

@@ -1,16 +1,16 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Schemas } from '../api/client'
-import ArmBadge from '../ui/ArmBadge.vue'
+import PieceBadge from '../ui/PieceBadge.vue'
 import type { Band } from '../ui/GrainStrip.vue'
 import GrainStrip from '../ui/GrainStrip.vue'
 import { usePreferences } from '../ui/preferences'
 import { duration, percent } from '../ui/units'
 import Why from '../ui/Why.vue'
 
-/** A core from crust to centre: what lies on the surface, and the salt below it at any hour of the hold, arms overlaid. */
+/** A core from crust to centre: what lies on the surface, and the salt below it at any hour of the hold, pieces overlaid. */
 export interface Cored {
-  label: string
+  letter: string
   name: string
   sample: Schemas['SampleOut']
 }
@@ -28,7 +28,7 @@ const { show } = usePreferences()
 const WIDE = 440
 const HIGH = 300
 const LEFT = 58
-const mine = computed(() => props.cores.find((core) => core.label === props.own) ?? props.cores[0])
+const mine = computed(() => props.cores.find((core) => core.letter === props.own) ?? props.cores[0])
 const whole = computed(() => Math.max(...props.cores.map((core) => core.sample.whole_s)))
 const seconds = computed(() => Math.min(at.value ?? whole.value, whole.value))
 const hours = computed({
@@ -73,7 +73,7 @@ const inWords = computed(() =>
       const least = core.sample.least.length
         ? `, ${percent(core.sample.least[near])} where the needle reached least`
         : ''
-      return `${core.label}: ${percent(core.sample.percent[near])} salt half a centimetre in${least}, ${percent(core.sample.percent.at(-1)!)} in the centre`
+      return `${core.letter}: ${percent(core.sample.percent[near])} salt half a centimetre in${least}, ${percent(core.sample.percent.at(-1)!)} in the centre`
     })
     .join('; '),
 )
@@ -107,8 +107,8 @@ const centre = computed(() => mine.value.sample.depths_cm.at(-1)!)
         <g clip-path="url(#core-box)">
           <g
             v-for="core in cores"
-            :key="core.label"
-            :class="['curve', `arm-${core.label}`, { own: core.label === own }]"
+            :key="core.letter"
+            :class="['curve', `piece-${core.letter}`, { own: core.letter === own }]"
           >
             <path class="band" :d="band(core.sample)" />
             <path v-if="core.sample.least.length" class="least" :d="line(core.sample.least, core.sample)" />
@@ -135,7 +135,7 @@ const centre = computed(() => mine.value.sample.depths_cm.at(-1)!)
       <input v-model.number="hours" type="range" min="0" :max="whole" step="900" :aria-valuetext="duration(seconds)" />
     </label>
     <p class="key">
-      <span v-for="core in cores" :key="core.label"><ArmBadge :label="core.label" /> {{ core.name }}</span>
+      <span v-for="core in cores" :key="core.letter"><PieceBadge :letter="core.letter" /> {{ core.name }}</span>
       <span v-if="cores.some((core) => core.sample.least.length)" class="muted"
         ><svg class="swatch" viewBox="0 0 26 8" aria-hidden="true"><path class="least" d="M0 4h26" /></svg> the tenth
         the needle reached least</span
@@ -211,8 +211,8 @@ text {
   stroke: #14235c;
   stroke-width: 2.6;
 }
-.arm-B .mid,
-.arm-D .mid {
+.piece-B .mid,
+.piece-D .mid {
   stroke: #5a3300;
   stroke-dasharray: 2 5;
   stroke-linecap: round;

@@ -27,11 +27,11 @@ const props = defineProps<{
 const { grinds } = useCatalogue()
 const { show } = usePreferences()
 const queries = useQueryClient()
-const layer = computed(() => props.coat.arm.value!.layers[props.at])
+const layer = computed(() => props.coat.piece.value!.layers[props.at])
 const plan = computed(() => layer.value.injection)
 const found = computed(() => props.reading.injection!)
 const sites = computed(() => (plan.value.sites.length ? plan.value.sites : found.value.sites))
-const own = computed(() => props.coat.arm.value!.piece.bones)
+const own = computed(() => props.coat.piece.value!.bones)
 const bones = computed(() => (own.value.length ? own.value : props.piece.bones))
 const chosen = ref(0)
 type Text = 'wants' | 'spacing' | 'bore' | 'syringe' | 'stroke' | 'before' | 'after' | 'used'
@@ -63,7 +63,7 @@ function setSites(moved: number[][]) {
 }
 function setBones(moved: number[][]) {
   props.coat.history.mark()
-  props.coat.arm.value!.piece.bones = moved
+  props.coat.piece.value!.bones = moved
 }
 function layOut() {
   props.coat.history.mark()
@@ -82,7 +82,7 @@ const again = computed(() => layer.value.kind === 'second injection')
 const makeStrength = once(async () => {
   try {
     await props.coat.autosave.flush()
-    const body = { label: props.coat.arm.value!.label, layer: props.at }
+    const body = { letter: props.coat.piece.value!.letter, layer: props.at }
     const made = await call(api.POST('/api/cooks/{cook_id}/strength', { params: { path: props.coat.path() }, body }))
     await refresh(queries, ['blends'])
     props.coat.history.mark()
@@ -226,7 +226,7 @@ const makeStrength = once(async () => {
         <Field
           v-model="before"
           label="Weight before"
-          :placeholder="again ? 'as it lies on the fire' : coat.arm.value!.piece.mass"
+          :placeholder="again ? 'as it lies on the fire' : coat.piece.value!.mass"
           :error="says('before')"
         />
         <Field

@@ -15,13 +15,13 @@ import type { Coat } from './useCoat'
 import { useOwnCoat } from './useOwnCoat'
 import WeighBack from './WeighBack.vue'
 
-/** All that can be set on a layer: what it is of, its dial, its hold, and what of it stays. */
+/** All that can be set on a layer: what it is of, its dose, its hold, and what of it stays. */
 const layer = defineModel<Schemas['LayerDocument']>({ required: true })
 const props = defineProps<{
   coat: Coat
   at: number
   reading: Schemas['LayerReadingOut'] | null
-  stored?: Schemas['LayerOut']
+  mark?: Schemas['LayerMarkOut']
   blends: Schemas['BlendRow'][]
   errors: Record<string, string>
   target: number | null
@@ -32,7 +32,7 @@ const { catalogue, grinds } = useCatalogue()
 const { show } = usePreferences()
 const kind = computed(() => catalogue.value?.layer_kinds.find((found) => found.key === layer.value.kind))
 const own = useOwnCoat(
-  () => props.coat.arm.value!.piece.cut,
+  () => props.coat.piece.value!.cut,
   () => props.reading?.surface ?? 'moist',
 )
 const weights = computed(() => [
@@ -54,7 +54,7 @@ const router = useRouter()
 const keepDrippings = once(async () => {
   try {
     await props.coat.autosave.flush()
-    const body = { label: props.coat.arm.value!.label }
+    const body = { letter: props.coat.piece.value!.letter }
     const made = await call(api.POST('/api/cooks/{cook_id}/drippings', { params: { path: props.coat.path() }, body }))
     say(`“${made.name}” is a blend now; put it into a sauce or an injection.`)
     await router.push(`/blend/${made.blend_id}`)
@@ -118,7 +118,7 @@ const dosed = computed(() => layer.value.kind !== 'drippings')
     <label v-if="dosed">
       <span>Of</span>
       <select v-model="of">
-        <option v-if="gone" :value="of" disabled>{{ stored?.blend_name || 'a blend' }} (deleted)</option>
+        <option v-if="gone" :value="of" disabled>{{ mark?.blend_name || 'a blend' }} (deleted)</option>
         <option v-for="grind in plain" :key="grind.key" :value="`grind|${grind.key}`">{{ grindName(grind) }}</option>
         <option v-for="blend in blends" :key="blend.id" :value="`blend|${blend.id}`">{{ blend.name }}</option>
       </select>
@@ -128,7 +128,7 @@ const dosed = computed(() => layer.value.kind !== 'drippings')
     </p>
     <p v-else-if="layer.revision" class="muted">
       Mixed as revision {{ layer.revision }}.
-      <button v-if="stored?.changed_since" type="button" class="link" @click="layer.revision = null">
+      <button v-if="mark?.changed_since" type="button" class="link" @click="layer.revision = null">
         The blend has changed since: use it as it is now
       </button>
     </p>

@@ -35,6 +35,6 @@ const usual = computed(() => catalogue.value?.places.find((one) => one.key === p
     :label="label"
     :celsius="layer.hold_c ?? usual"
     :pot="layer.kind === 'cooking liquid'"
-    :errors="{ hold: errors.hold, place: errors.place, heldAt: errors.hold_c }"
+    :errors="{ hold: errors.hold, place: errors.place, heldAt: errors.hold_at }"
   />
 </template>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, useTemplateRef } from 'vue'
 import type { Schemas } from '../api/client'
-import ArmBadge from '../ui/ArmBadge.vue'
+import PieceBadge from '../ui/PieceBadge.vue'
 import { useCatalogue } from '../ui/catalogue'
 import Field from '../ui/Field.vue'
 import { percent } from '../ui/units'
@@ -14,15 +14,15 @@ const props = defineProps<{ coat: Coat; blends: Schemas['BlendRow'][] }>()
 const { catalogue, grinds } = useCatalogue()
 const bars = useTemplateRef('bars')
 const rows = computed(() =>
-  (props.coat.doc.value?.arms ?? []).flatMap((arm, at) => {
+  (props.coat.doc.value?.pieces ?? []).flatMap((piece, at) => {
     const reading = props.coat.reading.value?.[at]
     if (!reading) return []
     const layers = reading.layers.map((layer, n) => ({
       value: layer.salt.value,
-      colour: arm.layers[n] ? layerColour(arm.layers[n], props.blends, grinds.value) : '#999',
-      name: arm.layers[n] ? layerName(arm.layers[n], props.blends, grinds.value) : layer.kind,
+      colour: piece.layers[n] ? layerColour(piece.layers[n], props.blends, grinds.value) : '#999',
+      name: piece.layers[n] ? layerName(piece.layers[n], props.blends, grinds.value) : layer.kind,
     }))
-    return [{ arm, at, reading, layers }]
+    return [{ piece, at, reading, layers }]
   }),
 )
 const mine = computed(() => rows.value.find((row) => row.at === props.coat.current.value))
@@ -31,12 +31,12 @@ const at = (value: number) => `${Math.min(100, (value / full.value) * 100)}%`
 const zones = computed(() => (catalogue.value?.zones ?? []).filter((zone) => zone.below_percent !== null))
 
 const target = computed({
-  get: () => props.coat.arm.value?.target ?? '',
+  get: () => props.coat.piece.value?.target ?? '',
   set: (typed: string) => props.coat.aimAt(typed),
 })
 const error = computed(() => props.coat.errorsOf(props.coat.current.value).target)
 const aimed = computed(() => mine.value?.reading.target ?? null)
-const ways = computed(() => props.coat.arm.value?.layers ?? [])
+const ways = computed(() => props.coat.piece.value?.layers ?? [])
 const way = ref<number | null>(null)
 /** The layer that gives way: as chosen, else the one that usually does; none where one takes the rest already. */
 const chosen = computed(() => {
@@ -71,8 +71,8 @@ function keyed(event: KeyboardEvent) {
 
 <template>
   <section class="plate ledger" aria-label="Salt ledger">
-    <div v-for="row in rows" :key="row.arm.label" class="row" :class="{ own: row.at === coat.current.value }">
-      <p class="who"><ArmBadge :label="row.arm.label" /> {{ row.arm.name }}</p>
+    <div v-for="row in rows" :key="row.piece.letter" class="row" :class="{ own: row.at === coat.current.value }">
+      <p class="who"><PieceBadge :letter="row.piece.letter" /> {{ row.piece.name }}</p>
       <div ref="bars" class="bar">
         <i
           v-for="(layer, n) in row.layers"
@@ -113,7 +113,7 @@ function keyed(event: KeyboardEvent) {
       </div>
       <p class="sum">
         <b class="big"
-          ><Why :figure="row.reading.salt" :of="`Salt on ${row.arm.label}`">{{
+          ><Why :figure="row.reading.salt" :of="`Salt on ${row.piece.letter}`">{{
             percent(row.reading.salt.value)
           }}</Why></b
         >

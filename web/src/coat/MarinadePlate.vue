@@ -22,7 +22,7 @@ const props = defineProps<{
 }>()
 const { catalogue } = useCatalogue()
 const { show } = usePreferences()
-const layer = computed(() => props.coat.arm.value!.layers[props.at])
+const layer = computed(() => props.coat.piece.value!.layers[props.at])
 const text = (key: 'reserve' | 'eaten') =>
   computed({ get: () => layer.value[key], set: (typed: string) => (layer.value[key] = typed) })
 const reserve = text('reserve')
@@ -43,7 +43,7 @@ const fate = computed({
 })
 /** What may become of it: into the pot only where one comes later. */
 const fates = computed(() => {
-  const pot = props.coat.arm.value!.layers.some((other, n) => n > props.at && other.kind === 'cooking liquid')
+  const pot = props.coat.piece.value!.layers.some((other, n) => n > props.at && other.kind === 'cooking liquid')
   const found = [
     { value: 'thrown', text: 'thrown away' },
     { value: 'boiled', text: 'boiled' },

@@ -13,7 +13,7 @@ const props = defineProps<{ reading: Schemas['PieceReadingOut'] | null; errors: 
 const { catalogue } = useCatalogue()
 const { show } = usePreferences()
 
-const says = (name: string) => props.errors[`piece.${name}`] ?? props.errors[`piece.measures.${name}_cm`]
+const says = (name: string) => props.errors[name]
 function text(key: 'untrimmed' | 'length' | 'width' | 'thickness' | 'cut_size' | 'thin') {
   return computed({ get: () => piece.value[key] ?? '', set: (typed: string) => (piece.value[key] = typed) })
 }
@@ -36,7 +36,7 @@ function toggle(what: Stage['what']) {
   piece.value.stages = staged(what) ? others : [...others, { what, place, hold: usual, hold_at: '' }]
 }
 const saysOf = (what: Stage['what'], field: string) =>
-  props.errors[`piece.stages.${piece.value.stages?.findIndex((stage) => stage.what === what)}.${field}`]
+  props.errors[`stages.${piece.value.stages?.findIndex((stage) => stage.what === what)}.${field}`]
 type Grade = NonNullable<Schemas['PieceDocument']['grade']>
 const grade = computed({
   get: () => piece.value.grade ?? 'ordinary',
@@ -122,7 +122,7 @@ const ways: { value: Into; text: string }[] = [
       v-model="size"
       :label="into === 'steaks' ? 'How thick' : 'Edge'"
       placeholder="3.5 cm"
-      :error="says('cut_cm')"
+      :error="says('cut_size')"
     />
   </div>
 </template>

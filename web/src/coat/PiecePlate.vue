@@ -57,7 +57,7 @@ function nextFace(name: string) {
 }
 const more = ref(false)
 const forEaters = ref(false)
-const says = (name: string) => props.errors[`piece.${name}`] ?? props.errors[`piece.measures.${name}_cm`]
+const says = (name: string) => props.errors[name]
 </script>
 
 <template>
@@ -68,7 +68,7 @@ const says = (name: string) => props.errors[`piece.${name}`] ?? props.errors[`pi
         v-model="piece.cut"
         :items="items"
         :custom-filter="matches"
-        :aria-label="`Cut of arm ${label}`"
+        :aria-label="`Cut of piece ${label}`"
         no-data-text="No cut of that name; try the animal."
         @update:model-value="piece.bones = []"
       >

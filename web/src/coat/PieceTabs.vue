@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import type { Schemas } from '../api/client'
-import ArmBadge from '../ui/ArmBadge.vue'
+import PieceBadge from '../ui/PieceBadge.vue'
 import { useCatalogue } from '../ui/catalogue'
 import { percent } from '../ui/units'
 
 /** The pieces on the board: one is open. */
-defineProps<{ arms: Schemas['ArmDocument'][]; readings: (Schemas['ArmReadingOut'] | null)[] }>()
+defineProps<{ pieces: Schemas['PieceDocument'][]; readings: (Schemas['CoatReadingOut'] | null)[] }>()
 const current = defineModel<number>({ required: true })
 defineEmits<{ add: [] }>()
 const { cuts } = useCatalogue()
@@ -14,17 +14,17 @@ const { cuts } = useCatalogue()
 <template>
   <div class="tabs" role="group" aria-label="Pieces on the board">
     <button
-      v-for="(arm, at) in arms"
-      :key="arm.label"
+      v-for="(piece, at) in pieces"
+      :key="piece.letter"
       type="button"
       :aria-pressed="current === at"
       :class="{ on: current === at }"
       @click="current = at"
     >
-      <ArmBadge :label="arm.label" />
+      <PieceBadge :letter="piece.letter" />
       <span>
-        <b>{{ arm.name }}</b>
-        <small>{{ cuts.get(arm.piece.cut)?.name ?? 'a cut that is gone' }}, {{ arm.piece.mass }}</small>
+        <b>{{ piece.name }}</b>
+        <small>{{ cuts.get(piece.cut)?.name ?? 'a cut that is gone' }}, {{ piece.mass }}</small>
       </span>
       <em v-if="readings[at]">{{ percent(readings[at]!.salt.value) }}</em>
     </button>

@@ -11,7 +11,7 @@ import { duration, little, percent, unbroken } from '../ui/units'
 import Why from '../ui/Why.vue'
 import type { Coat } from './useCoat'
 
-/** The same joint seasoned in every way, on one picture; two of them become the arms of the cook. */
+/** The same joint seasoned in every way, on one picture; two of them become pieces that are tasted. */
 const props = defineProps<{ coat: Coat; blends: Schemas['BlendRow'][] }>()
 const emit = defineEmits<{ done: [] }>()
 const { catalogue } = useCatalogue()
@@ -25,13 +25,13 @@ const KINDS = [
 const wanted = ref<Record<string, string>>({})
 /** What was chosen here goes first, then what lies on the other pieces of the board. */
 const ids = computed(() => {
-  const onBoard = (props.coat.doc.value?.arms ?? []).flatMap((arm) => arm.layers.map((layer) => layer.blend_id))
+  const onBoard = (props.coat.doc.value?.pieces ?? []).flatMap((piece) => piece.layers.map((layer) => layer.blend_id))
   const known = [...Object.values(wanted.value), ...onBoard].filter((id): id is string => !!id)
   return [...new Set(known)].slice(0, 12)
 })
 const ofKind = (kind: string) => props.blends.filter((blend) => blend.kind === kind)
 const asked = computed(() =>
-  JSON.stringify({ arm: props.coat.arm.value, blend_ids: ids.value, appetite: props.coat.doc.value?.appetite }),
+  JSON.stringify({ piece: props.coat.piece.value, blend_ids: ids.value, appetite: props.coat.doc.value?.appetite }),
 )
 const { data: sides, error } = useQuery({
   queryKey: ['side by side', asked],
@@ -71,7 +71,7 @@ const top = computed(() =>
     ),
   ),
 )
-function curve(one: Schemas['WayOut'], percents: number[]): string {
+function curve(one: Schemas['WayReadingOut'], percents: number[]): string {
   const points = one.depths_cm
     .map((cm, n) => [cm, percents[n]])
     .filter(([cm]) => cm <= DEEP_CM * 1.2)
@@ -91,7 +91,7 @@ const share = (value: number, most: number) => `${Math.min(100, (value / most) *
     <header>
       <div>
         <h2>Side by side, before any meat is cut</h2>
-        <p class="muted">This joint seasoned in every way. Take two of them, and they are the arms of the cook.</p>
+        <p class="muted">This joint seasoned in every way. Take two of them, and they are tasted against each other.</p>
       </div>
       <v-btn @click="$emit('done')">Not now</v-btn>
     </header>
@@ -208,9 +208,9 @@ const share = (value: number, most: number) => `${Math.min(100, (value / most) *
         ]"
       />
       <v-btn class="solid" :disabled="chosen.length !== 2" @click="make">{{
-        chosen.length === 2 ? 'Make these the two arms' : 'Take two of them'
+        chosen.length === 2 ? 'Make these two pieces' : 'Take two of them'
       }}</v-btn>
-      <span class="muted">Other pieces cook beside them and are not compared.</span>
+      <span class="muted">Other pieces cook beside them and are not tasted.</span>
     </div>
   </section>
 </template>

@@ -7,13 +7,13 @@ import { layerColour, layerName } from './layers'
 import CautionList from '../ui/CautionList.vue'
 import LayerFields from './LayerFields.vue'
 import LayerRow from './LayerRow.vue'
-import StackChoice from './StackChoice.vue'
+import WayChoice from './WayChoice.vue'
 import type { Coat } from './useCoat'
 
 /** The layers in the order they go on: dragged or moved by keys, opened one at a time. */
 const props = defineProps<{ coat: Coat; blends: Schemas['BlendRow'][] }>()
 const { grinds } = useCatalogue()
-const arm = computed(() => props.coat.arm.value!)
+const piece = computed(() => props.coat.piece.value!)
 const reading = computed(() => props.coat.reading.value?.[props.coat.current.value] ?? null)
 const errors = computed(() => props.coat.errorsOf(props.coat.current.value))
 const open = ref<number | null>(null)
@@ -23,11 +23,11 @@ const choosing = ref(false)
 /** What the reading says of a layer, as long as it is of this kind. */
 const of = (at: number) => {
   const found = reading.value?.layers[at]
-  return found && found.kind === arm.value.layers[at]?.kind ? found : null
+  return found && found.kind === piece.value.layers[at]?.kind ? found : null
 }
 const errorsAt = (at: number) => within(errors.value, `layers.${at}.`)
 function move(at: number, to: number) {
-  const layers = arm.value.layers
+  const layers = piece.value.layers
   if (to < 0 || to >= layers.length || at === to) return
   props.coat.history.mark()
   layers.splice(to, 0, ...layers.splice(at, 1))
@@ -35,46 +35,39 @@ function move(at: number, to: number) {
 }
 function remove(at: number) {
   props.coat.history.mark()
-  arm.value.layers.splice(at, 1)
+  piece.value.layers.splice(at, 1)
   open.value = null
 }
 async function add(what: Parameters<Coat['addLayer']>[0]) {
   adding.value = false
-  const before = [...arm.value.layers]
-  if (await props.coat.addLayer(what)) open.value = arm.value.layers.findIndex((layer) => !before.includes(layer))
+  const before = [...piece.value.layers]
+  if (await props.coat.addLayer(what)) open.value = piece.value.layers.findIndex((layer) => !before.includes(layer))
 }
-/** Whether a layer is of a blend that was there when the cook was saved last. */
-const storedAt = (at: number) => {
-  const layer = arm.value.layers[at]
-  return props.coat.stored.value?.layers.find(
-    (other) => other.typed.kind === layer.kind && other.typed.blend_id === layer.blend_id,
-  )
-}
+/** What the book knows of a layer's blend, as far as it was read. */
+const mark = (at: number) => (of(at) ? reading.value?.marks[at] : undefined)
 const name = (at: number) =>
-  storedAt(at)?.blend_deleted
-    ? `${storedAt(at)!.blend_name} (deleted)`
-    : layerName(arm.value.layers[at], props.blends, grinds.value)
+  mark(at)?.blend_deleted
+    ? `${mark(at)!.blend_name} (deleted)`
+    : layerName(piece.value.layers[at], props.blends, grinds.value)
 </script>
 
 <template>
   <section class="stack" aria-label="Layers, in order">
     <header>
       <h2>Layers, in order</h2>
-      <v-btn class="quiet" :aria-expanded="choosing" @click="choosing = !choosing">Stacks</v-btn>
+      <v-btn class="quiet" :aria-expanded="choosing" @click="choosing = !choosing">Ways</v-btn>
     </header>
-    <StackChoice v-if="choosing" :coat="coat" @done="choosing = false" />
-    <p v-if="!arm.layers.length" class="muted">
-      Nothing is on it yet. Add a layer, or start from a stack of one of the schools.
-    </p>
+    <WayChoice v-if="choosing" :coat="coat" @done="choosing = false" />
+    <p v-if="!piece.layers.length" class="muted">Nothing is on it yet. Add a layer, or start from one of the ways.</p>
     <ol>
-      <li v-for="(layer, at) in arm.layers" :key="at">
+      <li v-for="(layer, at) in piece.layers" :key="at">
         <LayerRow
           :layer="layer"
           :name="name(at)"
           :colour="layerColour(layer, blends, grinds)"
           :reading="of(at)"
           :at="at"
-          :last="at === arm.layers.length - 1"
+          :last="at === piece.layers.length - 1"
           :open="open === at"
           :wrong="Object.values(errorsAt(at))[0]"
           @toggle="open = open === at ? null : at"
@@ -83,11 +76,11 @@ const name = (at: number) =>
         <CautionList v-if="reading" :cautions="reading.cautions" :layer="at" class="at-step" />
         <LayerFields
           v-if="open === at"
-          v-model="arm.layers[at]"
+          v-model="piece.layers[at]"
           :coat="coat"
           :at="at"
           :reading="of(at)"
-          :stored="storedAt(at)"
+          :mark="mark(at)"
           :blends="blends"
           :errors="errorsAt(at)"
           :target="reading?.target ?? null"

@@ -14,7 +14,7 @@ import { useOwnCoat } from './useOwnCoat'
 const props = defineProps<{ coat: Coat; at: number; surface: string }>()
 const emit = defineEmits<{ use: [dose: string] }>()
 const queries = useQueryClient()
-const cut = computed(() => props.coat.arm.value!.piece.cut)
+const cut = computed(() => props.coat.piece.value!.cut)
 const own = useOwnCoat(
   () => cut.value,
   () => props.surface,
@@ -27,11 +27,11 @@ const keep = once(async () => {
   errors.value = {}
   try {
     await props.coat.autosave.flush()
-    const label = props.coat.arm.value!.label
+    const letter = props.coat.piece.value!.letter
     const found = await call(
       api.POST('/api/cooks/{cook_id}/weigh-back', {
         params: { path: props.coat.path() },
-        body: { label, layer: props.at, ...form },
+        body: { letter, layer: props.at, ...form },
       }),
     )
     await refresh(queries, ['own coat'])

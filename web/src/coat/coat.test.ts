@@ -103,12 +103,12 @@ it('draws pieces to one scale, says their size, and has every face tapped', asyn
   expect(four.emitted('face')).toEqual([['skin']])
 })
 
-it('lays the arms over each other and asks for another hour of the hold', async () => {
+it('lays the pieces over each other and asks for another hour of the hold', async () => {
   const sample = {
     time_s: 7200, whole_s: 7200, depths_cm: [0, 0.5, 2], percent: [4, 1, 0], low: [4, 0.8, 0], high: [5, 1.2, 0.1],
     least: [] as number[], reach: figure(2.7), says: ['It seasons the surface.'],
   } // prettier-ignore
-  const cores = ['A', 'B'].map((label) => ({ label, name: label, sample }))
+  const cores = ['A', 'B'].map((letter) => ({ letter, name: letter, sample }))
   const props = { cores, own: 'A', crust: [], crustPx: 30, binder: '', surfaceOf: '', at: null }
   const core = mount(CoreSample, { props, global })
   expect(core.findAll('.curve')).toHaveLength(2)
@@ -116,9 +116,9 @@ it('lays the arms over each other and asks for another hour of the hold', async 
   expect(core.find('svg').attributes('aria-label')).toContain('A: 1.00 % salt half a centimetre in')
   await core.find('input').setValue(3600)
   expect(core.emitted('update:at')).toEqual([[3600]])
-  // an injected arm is drawn between its sites too, and only that one
+  // an injected piece is drawn between its sites too, and only that one
   await core.setProps({ ...props, cores: [{ ...cores[0], sample: { ...sample, least: [3, 0.5, 0] } }, cores[1]] })
-  expect(core.findAll('.arm-A .least, .arm-B .least')).toHaveLength(1)
+  expect(core.findAll('.piece-A .least, .piece-B .least')).toHaveLength(1)
   expect(core.text()).toContain('the tenth the needle reached least')
   expect(core.find('svg').attributes('aria-label')).toContain('0.50 % where the needle reached least')
 })

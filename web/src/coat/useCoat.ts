@@ -8,11 +8,11 @@ import { usePreferences } from '../ui/preferences'
 import { useReading } from '../ui/reading'
 import { useUndo } from '../ui/undo'
 
-export type Arm = Schemas['ArmDocument']
+export type Piece = Schemas['PieceDocument']
 export type Layer = Schemas['LayerDocument']
-export type Reading = Schemas['ArmReadingOut']
+export type Reading = Schemas['CoatReadingOut']
 type Out = Schemas['CookOut']
-type Doc = Pick<Schemas['CookSave'], 'name' | 'serve_at' | 'arms' | 'eaters' | 'appetite'>
+type Doc = Pick<Schemas['CookSave'], 'name' | 'serve_at' | 'eaters' | 'appetite'> & { pieces: Piece[] }
 
 const plain = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T
 
@@ -23,14 +23,7 @@ export const typed = (out: Out): Doc =>
     serve_at: out.serve_at,
     eaters: out.eaters,
     appetite: out.appetite as Doc['appetite'],
-    arms: out.arms.map((arm) => ({
-      label: arm.label,
-      name: arm.name,
-      beside: arm.beside,
-      target: arm.target,
-      piece: arm.piece,
-      layers: arm.layers.map((layer) => layer.typed),
-    })),
+    pieces: out.pieces,
   })
 
 /** The cook on the board: its pieces with their stacks, what they come to, and every change to them. */
@@ -39,9 +32,8 @@ export function useCoat(id?: string) {
   const doc = ref<Doc | null>(null)
   const cook = ref<Out | null>(null)
   const { reading, errors, ask } = useReading<(Reading | null)[]>()
-  /** What came with the cook: everything but the core samples, which are asked for. */
-  let seeded: unknown = null
-  const cored = computed(() => reading.value !== seeded)
+  /** Whether the pieces were read at all, so that what is missing is known to be. */
+  const cored = computed(() => reading.value !== null)
   /** The time of the hold the core samples are taken at [s]; none is its end. */
   const atS = ref<number | null>(null)
   const current = ref(0)
@@ -67,10 +59,10 @@ export function useCoat(id?: string) {
 
   const { data: loaded, error } = useQuery({
     queryKey: ['coat', id ?? 'in hand'],
-    queryFn: async (): Promise<Out | null> =>
-      id
-        ? call(api.GET('/api/cooks/{cook_id}', { params: { path: { cook_id: id } } }))
-        : (await call(api.GET('/api/cooks/in-hand'))).cook,
+    queryFn: async (): Promise<Out | null> => {
+      const of = id ?? (await call(api.GET('/api/cooks'))).find((row) => row.in_hand)?.id
+      return of ? call(api.GET('/api/cooks/{cook_id}', { params: { path: { cook_id: of } } })) : null
+    },
     gcTime: 0,
     staleTime: 0,
   })
@@ -79,7 +71,6 @@ export function useCoat(id?: string) {
     (out) => {
       if (!out || doc.value) return
       cook.value = out
-      reading.value = seeded = out.arms.map((arm) => arm.reading)
       autosave.begin(out)
       void nextTick(history.beginHistory)
     },
@@ -87,14 +78,14 @@ export function useCoat(id?: string) {
   )
   function read() {
     if (!doc.value) return
-    const body = plain({ arms: doc.value.arms, appetite: doc.value.appetite, at_s: atS.value })
+    const body = plain({ pieces: doc.value.pieces, appetite: doc.value.appetite, at_s: atS.value })
     void ask((signal) => call(api.POST('/api/cooks/coat/read', { body, signal })))
   }
   watch(
     doc,
     (now, before) => {
       if (!now) return
-      if (current.value >= now.arms.length) current.value = 0
+      if (current.value >= now.pieces.length) current.value = 0
       if (spoilt(now)) return void nextTick(putBack)
       read()
       if (before) autosave.touch()
@@ -104,28 +95,27 @@ export function useCoat(id?: string) {
   watch([atS, usePreferences().spoons], read)
 
   /** Whether cards are in, so that the pieces that were tasted do not change any more. */
-  const tasted = computed(() => (cook.value?.cards ?? 0) > 0)
-  const asTasted = () => typed(cook.value!).arms.filter((one) => !one.beside)
+  const tasted = computed(() => (cook.value?.trial?.cards ?? 0) > 0)
+  const asTasted = () => typed(cook.value!).pieces.filter((one) => one.tasted)
   /** Whether something of the pieces that were tasted was changed. */
   const spoilt = (now: Doc) =>
     tasted.value &&
     !asTasted().every(
-      (one) => JSON.stringify(one) === JSON.stringify(now.arms.find((other) => other.label === one.label)),
+      (one) => JSON.stringify(one) === JSON.stringify(now.pieces.find((other) => other.letter === one.letter)),
     )
   /** Put them back as they were, once the screen has shown what was typed, so that it shows that they stay. */
   function putBack() {
     if (!doc.value || !spoilt(doc.value)) return
     const kept = asTasted()
-    const others = doc.value.arms.filter((one) => !kept.some((of) => of.label === one.label))
-    doc.value.arms = [...kept, ...others.map((one) => ({ ...one, beside: true }))].sort((a, b) =>
-      a.label.localeCompare(b.label),
+    const others = doc.value.pieces.filter((one) => !kept.some((of) => of.letter === one.letter))
+    doc.value.pieces = [...kept, ...others.map((one) => ({ ...one, tasted: false }))].sort((a, b) =>
+      a.letter.localeCompare(b.letter),
     )
     say('Cards are in, so what was tasted stays as it was; make a copy to change it.')
   }
-  const arm = computed(() => doc.value?.arms[current.value] ?? null)
-  const stored = computed(() => cook.value?.arms.find((other) => other.label === arm.value?.label))
-  /** The errors of one arm, by their field within it. */
-  const errorsOf = (at: number) => within(errors.value, `arms.${at}.`)
+  const piece = computed(() => doc.value?.pieces[current.value] ?? null)
+  /** The errors of one piece, by their field within it. */
+  const errorsOf = (at: number) => within(errors.value, `pieces.${at}.`)
 
   type Put = (now: Doc, at: number) => void
   let queue: Promise<unknown> = Promise.resolve()
@@ -134,8 +124,8 @@ export function useCoat(id?: string) {
    * it refuses is said. One after the other: each is worked out from what the one before has made.
    */
   function change(ask: (now: Doc, at: number) => Promise<Put>): Promise<boolean> {
-    const label = arm.value?.label
-    const place = () => doc.value?.arms.findIndex((other) => other.label === label) ?? -1
+    const letter = piece.value?.letter
+    const place = () => doc.value?.pieces.findIndex((other) => other.letter === letter) ?? -1
     const made = queue.then(async () => {
       if (!doc.value || place() < 0) return false
       history.mark()
@@ -154,82 +144,90 @@ export function useCoat(id?: string) {
     queue = made
     return made
   }
-  const taken = () => doc.value!.arms.map((other) => other.label)
-  const free = () => [...'ABCDEFGH'].find((label) => !taken().includes(label))
+  const taken = () => doc.value!.pieces.map((other) => other.letter)
+  const free = () => [...'ABCDEFGH'].find((letter) => !taken().includes(letter))
 
   const addLayer = (what: { kind?: Layer['kind']; blend_id?: string; grind?: string }) =>
     change(async (now, at) => {
-      const { piece, layers } = plain(now.arms[at])
+      const { layers, ...piece } = plain(now.pieces[at])
       const body = { piece, grind: '', layers, ...what }
       const made = await call(api.POST('/api/cooks/coat/layer', { body }))
-      return (board, to) => void board.arms[to].layers.splice(made.place, 0, made.layer)
+      return (board, to) => void board.pieces[to].layers.splice(made.place, 0, made.layer)
     })
-  const takeSchool = (school: string) =>
+  const takeWay = (way: string) =>
     change(async (now, at) => {
-      const body = { school, arm: plain(now.arms[at]), blend_ids: [] }
-      const found = await call(api.POST('/api/cooks/coat/school', { body }))
-      return (board, to) => void (board.arms[to] = found)
+      const body = { way, piece: plain(now.pieces[at]), blend_ids: [] }
+      const found = await call(api.POST('/api/cooks/coat/way', { body }))
+      return (board, to) => void (board.pieces[to] = found)
     })
-  const makePair = (kinds: Schemas['PairDocument']['kinds'], split: boolean, blend_ids: string[]) =>
+  const makePair = (ways: Schemas['PairDocument']['ways'], split: boolean, blend_ids: string[]) =>
     change(async (now, at) => {
-      const body = { arm: plain(now.arms[at]), kinds, split, taken: taken(), blend_ids }
+      const body = { piece: plain(now.pieces[at]), ways, split, taken: taken(), blend_ids }
       const pair = await call(api.POST('/api/cooks/coat/pair', { body }))
       return (board, to) => {
-        const others = board.arms.filter((_, n) => n !== to).map((other) => ({ ...other, beside: true }))
-        board.arms = [...pair, ...others].sort((a, b) => a.label.localeCompare(b.label))
-        current.value = board.arms.findIndex((other) => other.label === pair[0].label)
+        const others = board.pieces.filter((_, n) => n !== to).map((other) => ({ ...other, tasted: false }))
+        board.pieces = [...pair, ...others].sort((a, b) => a.letter.localeCompare(b.letter))
+        current.value = board.pieces.findIndex((other) => other.letter === pair[0].letter)
       }
     })
   const takeSkin = () =>
     change(async (now, at) => {
-      const body = { arm: plain(now.arms[at]), taken: taken() }
+      const body = { piece: plain(now.pieces[at]), taken: taken() }
       const [kept, skin] = await call(api.POST('/api/cooks/coat/skin', { body }))
       return (board, to) => {
-        board.arms[to] = kept
-        board.arms.push(skin)
+        board.pieces[to] = kept
+        board.pieces.push(skin)
       }
     })
   const replaced =
     (layer: number, found: Layer): Put =>
     (board, to) => {
-      if (board.arms[to].layers[layer]?.kind === found.kind) board.arms[to].layers[layer] = found
+      if (board.pieces[to].layers[layer]?.kind === found.kind) board.pieces[to].layers[layer] = found
     }
   const giveWay = (layer: number) =>
     change(async (now, at) => {
-      const found = await call(api.POST('/api/cooks/coat/aim', { body: { arm: plain(now.arms[at]), layer } }))
+      const found = await call(api.POST('/api/cooks/coat/aim', { body: { piece: plain(now.pieces[at]), layer } }))
       if (found.says) say(found.says)
       return replaced(layer, found.layer)
     })
   /** Move the sites of an injection that lie on bone or beyond the edge to where a needle can go in. */
   const moveOff = (layer: number) =>
     change(async (now, at) => {
-      const found = await call(api.POST('/api/cooks/coat/sites', { body: { arm: plain(now.arms[at]), layer } }))
+      const found = await call(api.POST('/api/cooks/coat/sites', { body: { piece: plain(now.pieces[at]), layer } }))
       return replaced(layer, found)
     })
   function aimAt(target: string) {
-    if (arm.value) arm.value.target = target
+    if (piece.value) piece.value.target = target
   }
   /** Put a stack of layers on the piece; doses go by surface and weight, so they fit it by themselves. */
-  const putStack = (layers: Layer[]) => change(async () => (board, to) => void (board.arms[to].layers = plain(layers)))
+  const putStack = (layers: Layer[]) =>
+    change(async () => (board, to) => void (board.pieces[to].layers = plain(layers)))
   function addPiece() {
-    const label = free()
-    if (!doc.value || !label) return say('A cook has at most eight pieces; remove one first.')
+    const letter = free()
+    if (!doc.value || !letter) return say('A cook has at most eight pieces; remove one first.')
     history.mark()
-    const like = doc.value.arms[current.value].piece
-    const piece = { cut: like.cut, mass: like.mass, count: 1 } as Arm['piece']
-    doc.value.arms.push({ label, name: 'Another piece', piece, layers: [], target: '', beside: true })
-    current.value = doc.value.arms.length - 1
+    const { cut, mass } = doc.value.pieces[current.value]
+    doc.value.pieces.push({
+      letter,
+      name: 'Another piece',
+      cut,
+      mass,
+      count: 1,
+      layers: [],
+      target: '',
+    } as unknown as Piece)
+    current.value = doc.value.pieces.length - 1
   }
   function removePiece(at: number) {
-    if (!doc.value || doc.value.arms.length < 2) return
+    if (!doc.value || doc.value.pieces.length < 2) return
     history.mark()
-    const [gone] = doc.value.arms.splice(at, 1)
+    const [gone] = doc.value.pieces.splice(at, 1)
     current.value = 0
     say(`${gone.name} is off the board.`, () => history.undo())
   }
   return {
-    doc, cook, reading, errors, errorsOf, atS, cored, current, binding, arm, stored, loaded, error, autosave, history,
-    tasted, addLayer, takeSchool, makePair, takeSkin, giveWay, moveOff, layBinders, aimAt, putStack, addPiece, removePiece, path,
+    doc, cook, reading, errors, errorsOf, atS, cored, current, binding, piece, loaded, error, autosave, history,
+    tasted, addLayer, takeWay, makePair, takeSkin, giveWay, moveOff, layBinders, aimAt, putStack, addPiece, removePiece, path,
   } // prettier-ignore
 }
 

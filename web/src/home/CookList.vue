@@ -41,9 +41,11 @@ async function remove(row: Schemas['CookRow']) {
       <li v-for="row in cooks" :key="row.id">
         <span>
           <b>{{ row.name }}</b>
-          <span class="muted when">{{ longDay(row.serve_at) }}, {{ row.arms.join(' against ').toLowerCase() }}</span>
+          <span class="muted when"
+            >{{ longDay(row.serve_at) }}, {{ row.pieces.join(row.trial ? ' against ' : ', ').toLowerCase() }}</span
+          >
         </span>
-        <router-link v-if="row.cards" :to="`/verdict/${row.trial_id}`">{{ row.cards }} cards</router-link>
+        <router-link v-if="row.trial?.cards" :to="`/verdict/${row.trial.id}`">{{ row.trial.cards }} cards</router-link>
         <span v-else class="muted">no card yet</span>
         <span v-if="row.in_hand" class="muted">in hand</span>
         <v-btn v-else class="quiet" :aria-label="`Take in hand: ${row.name}`" @click="take(row)">Take in hand</v-btn>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Schemas } from '../api/client'
 
-/** Is it a fair test? What the arms share, and what differs besides the seasoning. */
+/** Is it a fair test? What the pieces share, and what differs besides the seasoning. */
 defineProps<{ fair: Schemas['FairTestOut'] }>()
 defineEmits<{ even: [what: string] }>()
 </script>

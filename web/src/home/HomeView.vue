@@ -5,13 +5,13 @@ import { api, call, Refusal, sentenceOf, type Schemas } from '../api/client'
 import { keep, refresh } from '../api/kept'
 import { say } from '../ui/notice'
 import { longDay, time } from '../ui/units'
-import ArmPlate from './ArmPlate.vue'
+import BoardPiece from './BoardPiece.vue'
 import CookList from './CookList.vue'
 import FairTest from './FairTest.vue'
 import NewCook from './NewCook.vue'
 import NextBar from './NextBar.vue'
 
-type Cook = Schemas['CookOut']
+type Cook = Schemas['BoardOut']
 
 const queries = useQueryClient()
 const beginning = ref(false)
@@ -19,9 +19,11 @@ const { data: home, error } = useQuery({ queryKey: ['home'], queryFn: () => call
 const cook = computed(() => home.value?.cook ?? null)
 
 function show(changed: Cook) {
-  void keep<Schemas['HomeOut']>(queries, ['home'], (before) => before && { ...before, cook: changed })
+  void keep<Schemas['InHandOut']>(queries, ['home'], (before) => before && { ...before, cook: changed })
   void refresh(queries, ['cooks'])
 }
+
+const begun = () => refresh(queries, ['home'], ['cooks'])
 
 /** Do something to the cook in hand; when another window was first, show what it did instead. */
 async function change(act: (cook: Cook) => Promise<Cook>) {
@@ -64,7 +66,9 @@ const even = (what: string) =>
       }),
     ),
   )
-const nextReading = computed(() => cook.value?.arms.find((arm) => arm.label === cook.value?.next?.arm) ?? null)
+const nextReading = computed(
+  () => cook.value?.pieces.find((piece) => piece.typed.letter === cook.value?.next?.letter) ?? null,
+)
 </script>
 
 <template>
@@ -83,33 +87,33 @@ const nextReading = computed(() => cook.value?.arms.find((arm) => arm.label === 
       <NextBar
         v-if="cook.next && nextReading"
         :next="cook.next"
-        :arm="nextReading"
+        :piece="nextReading"
         @done="tick(cook.next.step_id, true)"
       />
       <p v-else class="answer all-done">Everything is done. <router-link to="/table">To the table</router-link></p>
-      <div class="arms">
-        <ArmPlate
-          v-for="arm in cook.arms"
-          :key="arm.label"
-          :arm="arm"
+      <div class="pieces">
+        <BoardPiece
+          v-for="piece in cook.pieces"
+          :key="piece.typed.letter"
+          :piece="piece"
           :cook-id="cook.id"
           :next-step="cook.next?.step_id"
           @tick="tick"
           @length="setLength"
         />
       </div>
-      <FairTest :fair="cook.fair" @even="even" />
+      <FairTest v-if="cook.fair" :fair="cook.fair" @even="even" />
     </template>
     <div v-else-if="home" class="begin">
       <p class="muted">
-        Begin one: two pieces, two ways to season them, one time to serve. Or take an earlier cook in hand again below,
-        or
+        Begin one: a piece or more, how each is seasoned, and when it is served. Or take an earlier cook in hand again
+        below, or
         <router-link to="/blend">formulate a blend</router-link> first.
       </p>
       <v-btn class="solid" @click="beginning = true">Begin a cook</v-btn>
     </div>
     <CookList />
-    <NewCook v-model="beginning" @made="show" />
+    <NewCook v-model="beginning" @made="begun" />
   </main>
 </template>
 
@@ -125,7 +129,7 @@ header {
   margin: 0;
   font-weight: 600;
 }
-.arms {
+.pieces {
   display: grid;
   grid-template-columns: repeat(2, minmax(0, 1fr));
   gap: 20px;
@@ -145,7 +149,7 @@ header {
   font-size: 17px;
 }
 @media (max-width: 900px) {
-  .arms {
+  .pieces {
     grid-template-columns: minmax(0, 1fr);
   }
 }

@@ -1,27 +1,33 @@
 <script setup lang="ts">
 import { useQuery } from '@tanstack/vue-query'
 import { computed, reactive, ref, watch } from 'vue'
-import { api, byField, call, sentenceOf, type Schemas } from '../api/client'
-import ArmBadge from '../ui/ArmBadge.vue'
+import { api, byField, call, sentenceOf } from '../api/client'
+import PieceBadge from '../ui/PieceBadge.vue'
 import { cutWords, hasWords, useCatalogue } from '../ui/catalogue'
 import Field from '../ui/Field.vue'
 import { once } from '../ui/once'
 import { fromTyped } from '../ui/units'
 
-/** Begin a cook: two pieces, two ways to season them, one time to serve. */
+/** Begin a cook: a piece or more, how each is seasoned, and when it is served. */
 const open = defineModel<boolean>({ required: true })
-const emit = defineEmits<{ made: [cook: Schemas['CookOut']] }>()
+const emit = defineEmits<{ made: [] }>()
 const { catalogue } = useCatalogue()
 const { data: blends } = useQuery({ queryKey: ['blends'], queryFn: () => call(api.GET('/api/blends')), enabled: open })
 
+const letters = 'ABCDEFGH'
 const form = reactive({
   name: '',
   serve: '',
-  arms: [
-    { name: 'Rubbed', cut: '', mass: '', blend_id: '' },
-    { name: 'Marinated', cut: '', mass: '', blend_id: '' },
-  ],
+  pieces: [blank('Rubbed'), blank('Marinated')],
 })
+/** Whether the first two are tasted against each other. */
+const tasting = ref(true)
+function blank(name: string) {
+  return { name, cut: '', mass: '', blend_id: '' }
+}
+function add() {
+  form.pieces.push({ ...blank(`Piece ${letters[form.pieces.length]}`), cut: form.pieces[0].cut })
+}
 const errors = ref<Record<string, string>>({})
 const failure = ref('')
 const cuts = computed(() =>
@@ -31,11 +37,11 @@ const choices = computed(() =>
   (blends.value ?? []).map((blend) => ({ value: blend.id, title: blend.name, words: `${blend.name} ${blend.kind}` })),
 )
 const matches = (_: string, typed: string, item?: { raw: { words: string } }) => hasWords(item?.raw.words ?? '', typed)
-// the same cut on both sides is the fair test, so the second follows the first until it is chosen
+// the same cut on both sides is the fair test, so the others follow the first until they are chosen
 watch(
-  () => form.arms[0].cut,
+  () => form.pieces[0].cut,
   (cut, before) => {
-    if (!form.arms[1].cut || form.arms[1].cut === before) form.arms[1].cut = cut
+    for (const other of form.pieces.slice(1)) if (!other.cut || other.cut === before) other.cut = cut
   },
 )
 
@@ -44,17 +50,19 @@ const begin = once(async () => {
   failure.value = ''
   const missing: Record<string, string> = {}
   if (!form.serve) missing.serve_at = 'Say when people sit down.'
-  form.arms.forEach((arm, at) => {
-    if (!arm.blend_id) missing[`arms.${at}.blend_id`] = 'Choose a blend for this arm.'
-    if (!arm.cut) missing[`arms.${at}.cut`] = 'Choose a cut.'
+  form.pieces.forEach((piece, at) => {
+    if (!piece.blend_id) missing[`pieces.${at}.blend_id`] = 'Choose a blend for this piece.'
+    if (!piece.cut) missing[`pieces.${at}.cut`] = 'Choose a cut.'
   })
   if (Object.keys(missing).length) {
     errors.value = missing
     return
   }
   try {
-    const body = { name: form.name, serve_at: fromTyped(form.serve) ?? form.serve, arms: form.arms }
-    emit('made', await call(api.POST('/api/cooks', { body })))
+    const pieces = form.pieces.map((one, at) => ({ ...one, tasted: tasting.value && form.pieces.length > 1 && at < 2 }))
+    const body = { name: form.name, serve_at: fromTyped(form.serve) ?? form.serve, pieces }
+    await call(api.POST('/api/cooks', { body }))
+    emit('made')
     open.value = false
   } catch (problem) {
     errors.value = byField(problem)
@@ -71,38 +79,50 @@ const begin = once(async () => {
         <Field v-model="form.name" label="What is it called" placeholder="Sunday lunch" :error="errors.name" />
         <Field v-model="form.serve" label="People sit down" type="datetime-local" :error="errors.serve_at" />
       </div>
-      <fieldset v-for="(arm, at) in form.arms" :key="at">
-        <legend><ArmBadge :label="'AB'[at]" /></legend>
-        <Field v-model="arm.name" label="Name" :error="errors[`arms.${at}.name`]" />
+      <fieldset v-for="(piece, at) in form.pieces" :key="at">
+        <legend>
+          <PieceBadge :letter="letters[at]" />
+          <button v-if="form.pieces.length > 1" type="button" class="link" @click="form.pieces.splice(at, 1)">
+            Take it off
+          </button>
+        </legend>
+        <Field v-model="piece.name" label="Name" :error="errors[`pieces.${at}.name`]" />
         <Field
-          v-model="arm.mass"
+          v-model="piece.mass"
           label="Raw weight"
           placeholder="2.3 kg or 5 lb 1 oz"
-          :error="errors[`arms.${at}.mass`]"
+          :error="errors[`pieces.${at}.mass`]"
         />
         <label>
           <span>Cut</span>
           <v-autocomplete
-            v-model="arm.cut"
+            v-model="piece.cut"
             :items="cuts"
             :custom-filter="matches"
-            :aria-label="`Cut of arm ${'AB'[at]}`"
+            :aria-label="`Cut of piece ${letters[at]}`"
             no-data-text="No cut of that name; try the animal."
           />
-          <em v-if="errors[`arms.${at}.cut`]" role="alert">{{ errors[`arms.${at}.cut`] }}</em>
+          <em v-if="errors[`pieces.${at}.cut`]" role="alert">{{ errors[`pieces.${at}.cut`] }}</em>
         </label>
         <label>
           <span>Blend</span>
           <v-autocomplete
-            v-model="arm.blend_id"
+            v-model="piece.blend_id"
             :items="choices"
             :custom-filter="matches"
-            :aria-label="`Blend of arm ${'AB'[at]}`"
+            :aria-label="`Blend of piece ${letters[at]}`"
             no-data-text="No blend of that name."
           />
-          <em v-if="errors[`arms.${at}.blend_id`]" role="alert">{{ errors[`arms.${at}.blend_id`] }}</em>
+          <em v-if="errors[`pieces.${at}.blend_id`]" role="alert">{{ errors[`pieces.${at}.blend_id`] }}</em>
         </label>
       </fieldset>
+      <div class="more">
+        <v-btn v-if="form.pieces.length < letters.length" @click="add">Add a piece</v-btn>
+        <label v-if="form.pieces.length > 1">
+          <input v-model="tasting" type="checkbox" />
+          taste {{ form.pieces.length > 2 ? 'the first two' : 'them' }} against each other, blind
+        </label>
+      </div>
       <p v-if="failure" role="alert">{{ failure }}</p>
       <div class="ways">
         <v-btn class="solid" type="submit">Begin</v-btn>
@@ -133,6 +153,26 @@ fieldset {
 }
 legend {
   padding: 0 10px 0 0;
+  display: flex;
+  gap: 10px;
+  align-items: center;
+}
+.more {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 16px;
+  align-items: center;
+}
+.more label {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  font-size: 14px;
+}
+.more input {
+  width: 18px;
+  height: 18px;
+  accent-color: var(--cobalt);
 }
 label span {
   font-size: 13px;

@@ -6,14 +6,14 @@ import { dayAndTime, duration } from '../ui/units'
 import { stepDetail, stepName } from './steps'
 
 /** The one next thing to do. */
-const props = defineProps<{ next: Schemas['NextOut']; arm: Schemas['ArmOut'] }>()
+const props = defineProps<{ next: Schemas['NextOut']; piece: Schemas['BoardPieceOut'] }>()
 defineEmits<{ done: [] }>()
 const { show } = usePreferences()
 
-const step = computed(() => props.arm.steps.find((one) => one.id === props.next.step_id))
+const step = computed(() => props.piece.steps.find((one) => one.id === props.next.step_id))
 const late = computed(() => new Date(props.next.begins_at).getTime() < Date.now())
 const detail = computed(() =>
-  stepDetail(props.next.kind, step.value?.layer ?? null, props.arm, duration(step.value?.lasts_s ?? 0), show.value),
+  stepDetail(props.next.kind, step.value?.layer ?? null, props.piece, duration(step.value?.lasts_s ?? 0), show.value),
 )
 </script>
 
@@ -21,7 +21,7 @@ const detail = computed(() =>
   <section class="answer next" aria-label="Next thing to do">
     <p class="big">{{ late ? 'Now, was due' : 'Next,' }} {{ dayAndTime(next.begins_at) }}</p>
     <p class="what">
-      <b>{{ stepName(next.kind) }}, {{ arm.label }}.</b> {{ detail }}
+      <b>{{ stepName(next.kind) }}, {{ piece.typed.letter }}.</b> {{ detail }}
     </p>
     <v-btn class="on-dark" @click="$emit('done')">Done</v-btn>
   </section>

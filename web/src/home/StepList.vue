@@ -9,14 +9,14 @@ import { dayAndTime, duration } from '../ui/units'
 import Why from '../ui/Why.vue'
 import { stepDetail, stepName } from './steps'
 
-/** The stored steps of an arm, ticked off for real, with times counted back from serving. */
-const props = defineProps<{ arm: Schemas['ArmOut']; cookId: string; nextStep?: string }>()
+/** The stored steps of an piece, ticked off for real, with times counted back from serving. */
+const props = defineProps<{ piece: Schemas['BoardPieceOut']; cookId: string; nextStep?: string }>()
 const emit = defineEmits<{ tick: [stepId: string, done: boolean]; length: [stepId: string, lasts: string] }>()
 const { show } = usePreferences()
 
 const editing = ref('')
 const lasts = ref('')
-function edit(step: Schemas['StepOutDocument']) {
+function edit(step: Schemas['StepOut']) {
   editing.value = step.id
   lasts.value = duration(step.lasts_s)
 }
@@ -35,7 +35,7 @@ async function showPlate() {
     const path = { cook_id: props.cookId }
     const body = { who: who.value }
     const seen = await call(api.POST('/api/cooks/{cook_id}/plating', { params: { path }, body }))
-    plate.value = seen.plates.find((one) => one.label === props.arm.label)?.code ?? ''
+    plate.value = seen.plates.find((one) => one.letter === props.piece.typed.letter)?.code ?? ''
     asking.value = false
   } catch (failure) {
     say(sentenceOf(failure))
@@ -45,13 +45,13 @@ async function showPlate() {
 
 <template>
   <ol class="steps">
-    <li v-for="step in arm.steps" :key="step.id" :class="{ done: step.done_at, next: step.id === nextStep }">
+    <li v-for="step in piece.steps" :key="step.id" :class="{ done: step.done_at, next: step.id === nextStep }">
       <button
         type="button"
         class="tick"
         role="checkbox"
         :aria-checked="!!step.done_at"
-        :aria-label="`${stepName(step.kind)}, arm ${arm.label}`"
+        :aria-label="`${stepName(step.kind)}, piece ${piece.typed.letter}`"
         @click="$emit('tick', step.id, !step.done_at)"
       >
         <i><v-icon v-if="step.done_at" :icon="mdiCheck" size="15" /></i>
@@ -66,11 +66,17 @@ async function showPlate() {
           <template v-if="step.kind === 'plate'">
             <template v-if="plate">, under {{ plate }}</template>
             <form v-else-if="asking" class="who" @submit.prevent="showPlate">
-              <label :for="`who-${arm.label}`">Who plates? Their card will not be blind.</label>
-              <input :id="`who-${arm.label}`" v-model="who" maxlength="40" autofocus @keydown.esc="asking = false" />
+              <label :for="`who-${piece.typed.letter}`">Who plates? Their card will not be blind.</label>
+              <input
+                :id="`who-${piece.typed.letter}`"
+                v-model="who"
+                maxlength="40"
+                autofocus
+                @keydown.esc="asking = false"
+              />
               <v-btn type="submit" :disabled="!who.trim()">Show it</v-btn>
             </form>
-            <button v-else-if="!arm.beside" type="button" class="link" @click="asking = true">
+            <button v-else-if="piece.typed.tasted" type="button" class="link" @click="asking = true">
               its number, for whoever plates
             </button>
           </template>
@@ -78,27 +84,27 @@ async function showPlate() {
             <input
               v-model="lasts"
               class="lasts"
-              :aria-label="`How long: ${stepName(step.kind)}, arm ${arm.label}`"
+              :aria-label="`How long: ${stepName(step.kind)}, piece ${piece.typed.letter}`"
               autofocus
               @keydown.enter="finish"
               @keydown.esc="editing = ''"
               @blur="finish"
             />
           </template>
-          <template v-else>, {{ stepDetail(step.kind, step.layer, arm, duration(step.lasts_s), show) }}</template>
+          <template v-else>, {{ stepDetail(step.kind, step.layer, piece, duration(step.lasts_s), show) }}</template>
           <button
             v-if="(step.kind === 'on' || step.kind === 'rest') && editing !== step.id"
             type="button"
             class="link"
-            :aria-label="`Change how long: ${stepName(step.kind)}, arm ${arm.label}`"
+            :aria-label="`Change how long: ${stepName(step.kind)}, piece ${piece.typed.letter}`"
             @click="edit(step)"
           >
             change
           </button>
         </span>
         <CautionList
-          v-if="arm.reading && step.layer !== null"
-          :cautions="arm.reading.cautions"
+          v-if="piece.reading && step.layer !== null"
+          :cautions="piece.reading.cautions"
           :layer="step.layer"
           class="at-step"
         />

@@ -43,11 +43,9 @@ const reading = {
     },
   ],
 }
-const arm = {
-  label: 'A',
-  name: 'Rubbed',
-  beside: false,
-  layers: [{ typed: { kind: 'rub' }, blend_name: 'Weir House lamb rub' }],
+const piece = {
+  typed: { letter: 'A', name: 'Rubbed', tasted: true, layers: [{ kind: 'rub' }] },
+  marks: [{ blend_name: 'Weir House lamb rub' }],
   steps: [
     step('mix', '2027-06-12T10:15:00Z', 900, '2027-06-10T09:00:00Z'),
     step('coat', '2027-06-12T11:00:00Z', 7200),
@@ -56,7 +54,7 @@ const arm = {
   ],
   reading,
   problems: [],
-} as unknown as Schemas['ArmOut']
+} as unknown as Schemas['BoardPieceOut']
 
 beforeEach(() => {
   vi.useFakeTimers({ toFake: ['Date'] })
@@ -65,10 +63,10 @@ beforeEach(() => {
 afterEach(() => vi.useRealTimers())
 
 it('ticks steps, and takes a tick back', async () => {
-  const list = mount(StepList, { props: { arm, cookId: 'c', nextStep: 'coat' }, global })
+  const list = mount(StepList, { props: { piece, cookId: 'c', nextStep: 'coat' }, global })
   const boxes = list.findAll('[role=checkbox]')
   expect(boxes.map((box) => box.attributes('aria-checked'))).toEqual(['true', 'false', 'false', 'false'])
-  expect(boxes[1].attributes('aria-label')).toBe('Coat, arm A')
+  expect(boxes[1].attributes('aria-label')).toBe('Coat, piece A')
   expect(list.findAll('li.next')).toHaveLength(1)
   await boxes[0].trigger('click')
   await boxes[1].trigger('click')
@@ -79,7 +77,7 @@ it('ticks steps, and takes a tick back', async () => {
 })
 
 it('lets the times on the fire and of the rest be typed, and no others', async () => {
-  const list = mount(StepList, { props: { arm, cookId: 'c' }, global })
+  const list = mount(StepList, { props: { piece, cookId: 'c' }, global })
   const changes = list.findAll('button').filter((button) => button.text() === 'change')
   expect(changes).toHaveLength(1)
   await changes[0].trigger('click')
@@ -92,7 +90,7 @@ it('lets the times on the fire and of the rest be typed, and no others', async (
 })
 
 it('leaves a time as it was when the typing is called off', async () => {
-  const list = mount(StepList, { props: { arm, cookId: 'c' }, global })
+  const list = mount(StepList, { props: { piece, cookId: 'c' }, global })
   await list
     .findAll('button')
     .find((button) => button.text() === 'change')!
@@ -103,38 +101,38 @@ it('leaves a time as it was when the typing is called off', async () => {
 })
 
 it('tells the plate’s number only to who says that they plate', async () => {
-  const list = mount(StepList, { props: { arm, cookId: 'c' }, global })
+  const list = mount(StepList, { props: { piece, cookId: 'c' }, global })
   expect(list.text()).not.toMatch(/under \d{3}/)
   const asked = () => list.findAll('button').find((button) => button.text() === 'its number, for whoever plates')
   await asked()!.trigger('click')
   expect(list.find('form').text()).toContain('Their card will not be blind.')
-  const plates = { plates: [{ label: 'A', code: '418' }], seen_by: ['Kittiwake'] }
+  const plates = { plates: [{ letter: 'A', code: '418' }], seen_by: ['Kittiwake'] }
   const sent = vi.spyOn(api, 'POST').mockResolvedValue({ data: plates, response: new Response() } as never)
   await list.find('.who input').setValue('Kittiwake')
   await list.find('form').trigger('submit')
   await vi.waitFor(() => expect(list.text()).toContain('under 418'))
   expect((sent.mock.calls[0] as unknown[])[1]).toMatchObject({ body: { who: 'Kittiwake' } })
-  // a piece that cooks beside the others has none
+  // a piece that is not tasted has none
   expect(
-    mount(StepList, { props: { arm: { ...arm, beside: true }, cookId: 'c' }, global })
+    mount(StepList, { props: { piece: { ...piece, typed: { ...piece.typed, tasted: false } }, cookId: 'c' }, global })
       .find('.what .link')
       .text(),
   ).toBe('change')
 })
 
 it('says at a step what has to be done there, and nothing else', () => {
-  const list = mount(StepList, { props: { arm, cookId: 'c' }, global })
+  const list = mount(StepList, { props: { piece, cookId: 'c' }, global })
   expect(list.findAll('li[data-rule]').map((found) => found.attributes('data-rule'))).toEqual(['boil-first'])
 })
 
 it('says the next thing, and that it is late when it is', async () => {
-  const next = { arm: 'A', step_id: 'coat', kind: 'coat', begins_at: '2027-06-12T11:00:00Z' }
-  const bar = mount(NextBar, { props: { next, arm }, global })
+  const next = { letter: 'A', step_id: 'coat', kind: 'coat', begins_at: '2027-06-12T11:00:00Z' }
+  const bar = mount(NextBar, { props: { next, piece }, global })
   expect(bar.text()).toContain('Next, Sat')
   expect(bar.text()).toContain('Coat, A. 37 g, hold 2 h')
   await bar.find('button').trigger('click')
   expect(bar.emitted('done')).toHaveLength(1)
-  const missed = mount(NextBar, { props: { next: { ...next, begins_at: '2027-06-12T06:00:00Z' }, arm }, global })
+  const missed = mount(NextBar, { props: { next: { ...next, begins_at: '2027-06-12T06:00:00Z' }, piece }, global })
   expect(missed.text()).toContain('Now, was due')
 })
 

@@ -1,6 +1,6 @@
 import type { Schemas } from '../api/client'
 
-type Arm = Schemas['ArmOut']
+type Piece = Schemas['BoardPieceOut']
 
 export interface Show {
   dose: (grams: number) => string
@@ -32,15 +32,15 @@ const where: Record<string, string> = {
 
 export const stepName = (kind: string) => names[kind] ?? kind
 
-/** What a step is about, from what the arm comes to; `at` is the place of its layer. */
-export function stepDetail(kind: string, at: number | null, arm: Arm, lasts: string, show: Show): string {
-  const layers = arm.reading?.layers ?? []
+/** What a step is about, from what the piece comes to; `at` is the place of its layer. */
+export function stepDetail(kind: string, at: number | null, piece: Piece, lasts: string, show: Show): string {
+  const layers = piece.reading?.layers ?? []
   const layer = at === null ? undefined : layers[at]
   const amount = layer && (layer.dose.unit === 'ml' ? show.volume(layer.dose.value) : show.dose(layer.dose.value))
-  const held = `hold ${lasts}${where[(at === null ? '' : arm.layers[at]?.typed.place) || ''] ?? ''}`
+  const held = `hold ${lasts}${where[(at === null ? '' : piece.typed.layers[at]?.place) || ''] ?? ''}`
   switch (kind) {
     case 'mix':
-      return mixed(arm, show)
+      return mixed(piece, show)
     case 'inject':
       return `${amount ? `${amount}, ` : ''}${layer?.injection ? `${layer.injection.sites_in_all} sites, ` : ''}${held}`
     case 'coat':
@@ -58,20 +58,20 @@ export function stepDetail(kind: string, at: number | null, arm: Arm, lasts: str
   }
 }
 
-/** Which blends are mixed for an arm, and how much of each. */
-function mixed(arm: Arm, show: Show): string {
-  const said = arm.layers.flatMap((layer, n) => {
-    const found = arm.reading?.layers[n]
-    if (!layer.blend_name) return []
+/** Which blends are mixed for an piece, and how much of each. */
+function mixed(piece: Piece, show: Show): string {
+  const said = piece.marks.flatMap((mark, n) => {
+    const found = piece.reading?.layers[n]
+    if (!mark.blend_name) return []
     const amount = !found
       ? 'some'
       : found.dose.unit === 'ml'
         ? show.volume(found.dose.value)
         : show.dose(found.dose.value)
-    return [`${amount} of ${layer.blend_name}`]
+    return [`${amount} of ${mark.blend_name}`]
   })
-  const bath = arm.layers.findIndex((layer) => layer.typed.kind === 'marinade')
-  const aside = arm.reading?.layers[bath]?.reserve_g ?? 0
+  const bath = piece.typed.layers.findIndex((layer) => layer.kind === 'marinade')
+  const aside = piece.reading?.layers[bath]?.reserve_g ?? 0
   const first = aside > 0 ? `and ${show.mass(aside)} more to set aside first` : 'set a reserve aside first'
   return `${said.join(', ')}${bath >= 0 ? `; ${first}` : ''}`
 }

@@ -3,7 +3,7 @@ import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { api, call, sentenceOf, type Schemas } from '../api/client'
 import { keep, refresh } from '../api/kept'
-import ArmBadge from '../ui/ArmBadge.vue'
+import PieceBadge from '../ui/PieceBadge.vue'
 import Field from '../ui/Field.vue'
 import { say } from '../ui/notice'
 import NumberedPlate from './NumberedPlate.vue'
@@ -19,7 +19,7 @@ const key = ['table', props.id ?? 'in hand']
 const { data: table, error } = useQuery({
   queryKey: key,
   queryFn: async (): Promise<Table | null> => {
-    const trial = props.id ?? (await call(api.GET('/api/cooks/in-hand'))).cook?.trial_id
+    const trial = props.id ?? (await call(api.GET('/api/cooks'))).find((row) => row.in_hand)?.trial?.id
     return trial ? call(api.GET('/api/trials/{trial_id}', { params: { path: { trial_id: trial } } })) : null
   },
   gcTime: 0,
@@ -76,7 +76,7 @@ async function reveal() {
     say(sentenceOf(failure))
   }
 }
-const armOf = computed(() => new Map((table.value?.revealed ?? []).map((told) => [told.code, told])))
+const pieceOf = computed(() => new Map((table.value?.revealed ?? []).map((told) => [told.code, told])))
 </script>
 
 <template>
@@ -88,21 +88,25 @@ const armOf = computed(() => new Map((table.value?.revealed ?? []).map((told) =>
           <h1>{{ table.cook }}</h1>
           <p class="muted">
             {{
-              table.revealed ? table.question : 'Two plates, two numbers. Which is which stays hidden until the reveal.'
+              table.missing ||
+              (table.revealed
+                ? table.question
+                : 'Two plates, two numbers. Which is which stays hidden until the reveal.')
             }}
           </p>
         </div>
-        <v-btn class="solid" @click="scoring = true">Taste and score</v-btn>
+        <v-btn v-if="table.missing" class="solid" :to="`/coat/${table.cook_id}`">To Coat</v-btn>
+        <v-btn v-else class="solid" @click="scoring = true">Taste and score</v-btn>
       </header>
 
       <div class="spread">
         <div class="plates">
           <figure v-for="code in table.codes" :key="code">
             <NumberedPlate :code="code" :size="236" />
-            <figcaption v-if="armOf.get(code)" class="told">
-              <ArmBadge :label="armOf.get(code)!.label" /> {{ armOf.get(code)!.name }}
+            <figcaption v-if="pieceOf.get(code)" class="told">
+              <PieceBadge :letter="pieceOf.get(code)!.letter" /> {{ pieceOf.get(code)!.name }}
             </figcaption>
-            <figcaption v-else class="muted">arm hidden</figcaption>
+            <figcaption v-else class="muted">piece hidden</figcaption>
           </figure>
         </div>
         <section class="plate cards" aria-labelledby="cards">
@@ -113,7 +117,7 @@ const armOf = computed(() => new Map((table.value?.revealed ?? []).map((told) =>
                 : 'No card in yet'
             }}
           </h2>
-          <form v-if="!table.cards.length" class="plan" @submit.prevent="plan">
+          <form v-if="!table.cards.length && !table.missing" class="plan" @submit.prevent="plan">
             <p class="muted">
               Pass the phone round: each taster scores both plates alone, in the order the card says. Say first how many
               cards this trial takes: only those name a winner.
@@ -121,7 +125,9 @@ const armOf = computed(() => new Map((table.value?.revealed ?? []).map((told) =>
             <Field v-model="planned" label="Cards" :error="refused" />
             <v-btn type="submit" :disabled="planned === String(table.planned_cards)">State it</v-btn>
           </form>
-          <p v-else class="muted">{{ table.cards.length }} of the {{ table.planned_cards }} this trial stated.</p>
+          <p v-else-if="!table.missing" class="muted">
+            {{ table.cards.length }} of the {{ table.planned_cards }} this trial stated.
+          </p>
           <p v-if="table.seen_by.length" class="muted">
             {{ table.seen_by.join(', ') }} {{ table.seen_by.length === 1 ? 'has' : 'have' }} seen the plating and
             {{ table.seen_by.length === 1 ? 'knows' : 'know' }} which is which.
@@ -133,7 +139,7 @@ const armOf = computed(() => new Map((table.value?.revealed ?? []).map((told) =>
                 <span class="muted">
                   tasted {{ card.served.join(', then ') }}{{ card.blind ? '' : ', not blind' }};
                   <template v-if="table.revealed">
-                    prefers {{ card.prefers ? armOf.get(card.prefers)?.name.toLowerCase() : 'neither' }}
+                    prefers {{ card.prefers ? pieceOf.get(card.prefers)?.name.toLowerCase() : 'neither' }}
                   </template>
                   <template v-else>preference kept until the reveal</template>
                 </span>
@@ -166,7 +172,8 @@ const armOf = computed(() => new Map((table.value?.revealed ?? []).map((told) =>
     <h1>Table</h1>
     <p v-if="error" class="muted">{{ sentenceOf(error) }}</p>
     <p v-else-if="table === null" class="muted">
-      No cook is in hand, so there is nothing to taste. <router-link to="/">Begin a cook</router-link>
+      Nothing is to be tasted yet. Tick two pieces of the cook in hand in <router-link to="/coat">Coat</router-link>, or
+      <router-link to="/">begin a cook</router-link>.
     </p>
     <p v-else class="muted">Laying the table …</p>
   </main>

@@ -17,7 +17,11 @@ const all = computed(() => [
   { name: 'Home', what: 'the cook in hand', to: '/' },
   ...stations.map((station) => ({ name: station.name, what: 'station', to: station.path })),
   ...(blends.value ?? []).map((blend) => ({ name: blend.name, what: blend.kind, to: `/blend/${blend.id}` })),
-  ...(cooks.value ?? []).map((cook) => ({ name: cook.name, what: 'cook, verdict', to: `/verdict/${cook.trial_id}` })),
+  ...(cooks.value ?? []).map((cook) =>
+    cook.trial
+      ? { name: cook.name, what: 'cook, verdict', to: `/verdict/${cook.trial.id}` }
+      : { name: cook.name, what: 'cook', to: `/coat/${cook.id}` },
+  ),
 ])
 const found = computed(() => {
   return all.value.filter((item) => hasWords(`${item.name} ${item.what}`, typed.value.trim())).slice(0, 9)

@@ -10,7 +10,7 @@ const refusal = new Refusal({
   title: '',
   status: 422,
   detail: 'x',
-  errors: [{ field: 'lines.0.parts', sentence: 'Write how many parts.' }],
+  errors: [{ field: 'lines.0.parts', code: 'invalid', sentence: 'Write how many parts.' }],
 })
 
 beforeEach(() => {

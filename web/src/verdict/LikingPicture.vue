@@ -111,28 +111,28 @@ const called = (side: number) => props.verdict.sides[side].name ?? props.verdict
 .mark.a {
   top: 5px;
   border-radius: 50%;
-  background: var(--arm-a);
+  background: var(--piece-a);
 }
 .mark.b {
   top: 22px;
-  background: var(--arm-b);
+  background: var(--piece-b);
 }
 .error {
   height: 3px;
 }
 .error.a {
   top: 10px;
-  background: var(--arm-a);
+  background: var(--piece-a);
 }
 .error.b {
   top: 27px;
-  background: var(--arm-b);
+  background: var(--piece-b);
 }
 .key .a {
-  fill: var(--arm-a);
+  fill: var(--piece-a);
 }
 .key .b {
-  fill: var(--arm-b);
+  fill: var(--piece-b);
 }
 .n {
   display: flex;

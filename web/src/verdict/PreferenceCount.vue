@@ -59,10 +59,10 @@ circle {
   stroke-width: 3;
 }
 .a {
-  stroke: var(--arm-a);
+  stroke: var(--piece-a);
 }
 .b {
-  stroke: var(--arm-b);
+  stroke: var(--piece-b);
 }
 text {
   font-size: 15px;

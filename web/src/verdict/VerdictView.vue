@@ -15,9 +15,15 @@ const { cuts } = useCatalogue()
 const { data: cooks } = useQuery({ queryKey: ['cooks'], queryFn: () => call(api.GET('/api/cooks')) })
 // the cook in hand, or the last one anybody has tasted
 const trial = computed(() => {
-  const tasted = cooks.value?.filter((cook) => cook.cards) ?? []
-  return props.id ?? (tasted.find((cook) => cook.in_hand) ?? tasted[0] ?? cooks.value?.[0])?.trial_id
+  const tasted = cooks.value?.filter((cook) => cook.trial?.cards) ?? []
+  return (
+    props.id ?? (tasted.find((cook) => cook.in_hand) ?? tasted[0] ?? cooks.value?.find((cook) => cook.trial))?.trial?.id
+  )
 })
+/** The cooks something of which is tasted. */
+const tastings = computed(() =>
+  (cooks.value ?? []).flatMap((cook) => (cook.trial ? [{ ...cook, trial: cook.trial }] : [])),
+)
 const { data: verdict, error } = useQuery({
   queryKey: ['verdict', trial],
   queryFn: (): Promise<Verdict> =>
@@ -37,6 +43,7 @@ const prefer = (at: number) => {
 const heading = computed(() => {
   const found = verdict.value
   if (!found) return ''
+  if (found.missing) return 'Nothing to taste against'
   if (found.state === 'no cards') return 'No card is in yet'
   if (found.state === 'winner') return `${called(found.winner ?? 0)} won`
   return found.state === 'no winner' ? 'No winner' : 'Not yet known'
@@ -54,14 +61,15 @@ const aboutSalt = computed(() => verdict.value?.differs.some((difference) => dif
       {{ cuts.get(verdict.cut)?.name }}, {{ verdict.cook }}, {{ longDay(verdict.serve_at) }}
     </p>
     <p v-if="error" class="muted">{{ sentenceOf(error) }}</p>
-    <p v-else-if="cooks && !cooks.length" class="muted">
+    <p v-else-if="cooks && !trial" class="muted">
       Nothing was tasted yet. <router-link to="/">Begin a cook</router-link>
     </p>
     <div v-if="verdict" class="columns">
       <div class="found">
         <section class="answer" aria-label="Verdict">
           <p class="big" :class="{ upper: true }">{{ heading }}</p>
-          <p v-if="verdict.state !== 'no cards'">
+          <p v-if="verdict.missing">{{ verdict.missing }}</p>
+          <p v-if="verdict.state !== 'no cards' && !verdict.missing">
             {{ prefer(0) }}, {{ prefer(1)
             }}<template v-if="verdict.no_preference">, {{ verdict.no_preference }} neither</template>. Chance alone
             splits this lopsided in
@@ -94,7 +102,7 @@ const aboutSalt = computed(() => verdict.value?.differs.some((difference) => dif
           <p v-if="verdict.state === 'winner' && verdict.differs.length">
             <b>Not a clean pair.</b> {{ verdict.differs.map((difference) => difference.sentence).join(' ') }}
           </p>
-          <p v-if="!verdict.revealed" class="hidden">The arms stay hidden until the reveal at the table.</p>
+          <p v-if="!verdict.revealed" class="hidden">Which is which stays hidden until the reveal at the table.</p>
         </section>
         <p>
           <router-link :to="`/table/${verdict.trial_id}`" class="link">{{
@@ -132,18 +140,18 @@ const aboutSalt = computed(() => verdict.value?.differs.some((difference) => dif
             </tbody>
           </table>
           <p v-if="!verdict.differs.length">Nothing recorded differs but the seasoning.</p>
-          <p class="muted">Not recorded: {{ verdict.unknown.join(', ') }}.</p>
+          <p v-if="verdict.unknown.length" class="muted">Not recorded: {{ verdict.unknown.join(', ') }}.</p>
         </section>
         <section>
           <h2>All tastings</h2>
           <ul>
-            <li v-for="cook in cooks" :key="cook.id">
+            <li v-for="cook in tastings" :key="cook.id">
               <router-link
-                :to="`/verdict/${cook.trial_id}`"
-                :aria-current="cook.trial_id === trial ? 'page' : undefined"
+                :to="`/verdict/${cook.trial.id}`"
+                :aria-current="cook.trial.id === trial ? 'page' : undefined"
               >
                 <b>{{ cook.name }}</b>
-                <span class="muted">{{ cook.cards ? `${cook.cards} cards` : 'no card yet' }}</span>
+                <span class="muted">{{ cook.trial.cards ? `${cook.trial.cards} cards` : 'no card yet' }}</span>
               </router-link>
             </li>
           </ul>

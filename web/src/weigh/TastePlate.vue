@@ -9,7 +9,7 @@ import type { BatchOnScale } from './useBatch'
 
 /** Taste and correct: what is off, by how much, and what can be added. What is in the bowl stays in the bowl. */
 const props = defineProps<{ bench: BatchOnScale }>()
-const { data: tastes } = useQuery({ queryKey: ['tastes'], queryFn: () => call(api.GET('/api/tastes')) })
+const { data: tastes } = useQuery({ queryKey: ['tastes'], queryFn: () => call(api.GET('/api/batches/tastes')) })
 const taste = ref('')
 const strength = ref<Schemas['TasteDocument']['strength']>('clearly')
 const found = shallowRef<Schemas['CorrectionOut'][]>([])

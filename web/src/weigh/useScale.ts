@@ -46,7 +46,9 @@ export function useScale() {
   const tare = () => told(() => call(api.POST('/api/devices/scale/tare')))
   const start = (resolution_g: 0.1 | 1) =>
     told(() =>
-      call(api.POST('/api/devices/scale/simulated', { body: { resolution_g, capacity_g: 5000, drop_outs_a_minute: 0 } })),
+      call(
+        api.POST('/api/devices/scale/simulated', { body: { resolution_g, capacity_g: 5000, drop_outs_a_minute: 0 } }),
+      ),
     )
   const handle = (does: Schemas['HandlingDocument']['do'], grams = 0, seconds = 0) =>
     told(() => call(api.POST('/api/devices/scale/simulated/handle', { body: { do: does, grams, seconds } })))

@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import type { Schemas } from '../api/client'
 import CautionList from '../ui/CautionList.vue'
-import ArmBadge from '../ui/ArmBadge.vue'
+import PieceBadge from '../ui/PieceBadge.vue'
 import { useCatalogue } from '../ui/catalogue'
 import { usePreferences } from '../ui/preferences'
 import { percent } from '../ui/units'
@@ -10,81 +10,82 @@ import Why from '../ui/Why.vue'
 import CrustPlate from './CrustPlate.vue'
 import StepList from './StepList.vue'
 
-/** One arm of the cook in hand: its crust on a plate, its dose, its salt and its steps. */
-const props = defineProps<{ arm: Schemas['ArmOut']; cookId: string; nextStep?: string }>()
+/** A piece of the cook in hand: its crust on a plate, its dose, its salt and its steps. */
+const props = defineProps<{ piece: Schemas['BoardPieceOut']; cookId: string; nextStep?: string }>()
 defineEmits<{ tick: [stepId: string, done: boolean]; length: [stepId: string, lasts: string] }>()
 
 const { catalogue, grinds, cuts } = useCatalogue()
 const { show } = usePreferences()
 const MAIN = ['rub', 'paste', 'marinade', 'injection']
 const at = computed(() => {
-  const kinds = props.arm.layers.map((layer) => layer.typed.kind)
+  const kinds = props.piece.typed.layers.map((layer) => layer.kind)
   return Math.max(
     0,
     kinds.findIndex((kind) => MAIN.includes(kind)),
   )
 })
-const main = computed(() => props.arm.layers[at.value])
-const reading = computed(() => props.arm.reading?.layers[at.value])
+const main = computed(() => props.piece.typed.layers[at.value])
+const mark = computed(() => props.piece.marks[at.value])
+const reading = computed(() => props.piece.reading?.layers[at.value])
 const blend = computed(() =>
-  (main.value?.grinds ?? []).flatMap((key, n) => {
+  (mark.value?.grinds ?? []).flatMap((key, n) => {
     const of = grinds.value.get(key)
-    return of && main.value ? [{ of, share: main.value.shares[n] ?? 0 }] : []
+    return of && mark.value ? [{ of, share: mark.value.shares[n] ?? 0 }] : []
   }),
 )
-const meat = computed(() => cuts.value.get(props.arm.piece.cut)?.name ?? 'a cut that is gone')
+const meat = computed(() => cuts.value.get(props.piece.typed.cut)?.name ?? 'a cut that is gone')
 /** The stack in a line: "salt, orange and buttermilk, rub". */
 const describes = computed(
   () =>
-    props.arm.layers
-      .map((layer) => layer.blend_name || (layer.typed.kind === 'pre-salt' ? 'salt ahead' : layer.typed.kind))
+    props.piece.typed.layers
+      .map((layer, n) => props.piece.marks[n].blend_name || (layer.kind === 'pre-salt' ? 'salt ahead' : layer.kind))
       .join(', then ') || 'no seasoning yet',
 )
-const bath = computed(() => main.value?.typed.kind === 'marinade')
+const bath = computed(() => main.value?.kind === 'marinade')
 const amount = computed(() => {
   const dose = reading.value?.dose
   return !dose ? '' : dose.unit === 'ml' ? show.value.volume(dose.value) : show.value.dose(dose.value)
 })
-const unit = computed(
-  () => catalogue.value?.layer_kinds.find((kind) => kind.key === main.value?.typed.kind)?.unit ?? '',
-)
+const unit = computed(() => catalogue.value?.layer_kinds.find((kind) => kind.key === main.value?.kind)?.unit ?? '')
 </script>
 
 <template>
-  <section class="plate arm" :aria-label="`Arm ${arm.label}, ${arm.name}`">
+  <section class="plate piece" :aria-label="`Piece ${piece.typed.letter}, ${piece.typed.name}`">
     <header>
-      <ArmBadge :label="arm.label" />
-      <h2>{{ arm.name }}</h2>
-      <router-link :to="`/coat/${cookId}`" class="muted open">{{ meat }}, {{ arm.piece.mass }}</router-link>
+      <PieceBadge :letter="piece.typed.letter" />
+      <h2>{{ piece.typed.name }}</h2>
+      <router-link :to="`/coat/${cookId}`" class="muted open">{{ meat }}, {{ piece.typed.mass }}</router-link>
     </header>
     <p class="muted">{{ describes }}</p>
-    <p v-for="problem in arm.problems" :key="problem.field" class="problem" role="alert">
+    <p v-for="problem in piece.problems" :key="problem.field" class="problem" role="alert">
       {{ problem.sentence }} <router-link :to="`/coat/${cookId}`">Mend it in Coat</router-link>
     </p>
-    <CautionList v-if="arm.reading" :cautions="arm.reading.cautions" only="stops" />
+    <CautionList v-if="piece.reading" :cautions="piece.reading.cautions" only="stops" />
     <div class="body">
       <div class="seen">
-        <CrustPlate :blend="blend" :bath="bath" :name="arm.name" />
-        <div v-if="reading && arm.reading">
+        <CrustPlate :blend="blend" :bath="bath" :name="piece.typed.name" />
+        <div v-if="reading && piece.reading">
           <p class="big">
-            <Why :figure="reading.dose" :of="`Dose of ${main?.blend_name || main?.typed.kind}`">{{ amount }}</Why>
+            <Why :figure="reading.dose" :of="`Dose of ${mark?.blend_name || main?.kind}`">{{ amount }}</Why>
           </p>
           <p class="muted">
-            {{ main?.typed.kind
+            {{ main?.kind
             }}{{
-              bath && main?.typed.vessel
-                ? `, in a ${main.typed.vessel}`
+              bath && main?.vessel
+                ? `, in a ${main.vessel}`
                 : `, ${Number(reading.dose_setting.toPrecision(3))} ${unit}`
             }}
           </p>
           <p class="big">
-            <Why :figure="arm.reading.salt" :of="`Salt on ${arm.label}`">{{ percent(arm.reading.salt.value) }}</Why>
+            <Why :figure="piece.reading.salt" :of="`Salt on ${piece.typed.letter}`">{{
+              percent(piece.reading.salt.value)
+            }}</Why>
           </p>
-          <p class="muted">salt, all layers: {{ arm.reading.zone }}</p>
+          <p class="muted">salt, all layers: {{ piece.reading.zone }}</p>
         </div>
       </div>
       <StepList
-        :arm="arm"
+        :piece="piece"
         :cook-id="cookId"
         :next-step="nextStep"
         @tick="(id, done) => $emit('tick', id, done)"
@@ -95,7 +96,7 @@ const unit = computed(
 </template>
 
 <style scoped>
-.arm {
+.piece {
   padding: 18px 22px;
 }
 header {
@@ -128,7 +129,7 @@ p {
   color: var(--stop);
 }
 @media (max-width: 720px) {
-  .arm {
+  .piece {
     padding: 16px;
   }
   .body {

@@ -9,49 +9,49 @@ import { say } from '../ui/notice'
 import { once } from '../ui/once'
 import type { Coat } from './useCoat'
 
-/** Stacks to start from: the schools', the household's own, and those of the other pieces; and this one, to keep. */
+/** Ways to start from: the shipped ones, the household's own, and the stacks of the other pieces; and this one, to keep. */
 const props = defineProps<{ coat: Coat }>()
 const emit = defineEmits<{ done: [] }>()
 const queries = useQueryClient()
 const { catalogue } = useCatalogue()
-const { data: stacks } = useQuery({ queryKey: ['stacks'], queryFn: () => call(api.GET('/api/cooks/ways')) })
+const { data: ways } = useQuery({ queryKey: ['ways'], queryFn: () => call(api.GET('/api/cooks/ways')) })
 const others = computed(() =>
-  (props.coat.doc.value?.arms ?? []).filter((arm, at) => at !== props.coat.current.value && arm.layers.length),
+  (props.coat.doc.value?.pieces ?? []).filter((piece, at) => at !== props.coat.current.value && piece.layers.length),
 )
 const name = ref('')
 
-async function school(key: string) {
-  if (await props.coat.takeSchool(key)) emit('done')
+async function take(key: string) {
+  if (await props.coat.takeWay(key)) emit('done')
 }
 async function put(layers: Schemas['LayerDocument'][]) {
   if (await props.coat.putStack(layers)) emit('done')
 }
 const keepThis = once(async () => {
   try {
-    const layers = JSON.parse(JSON.stringify(props.coat.arm.value!.layers)) as Schemas['LayerDocument'][]
+    const layers = JSON.parse(JSON.stringify(props.coat.piece.value!.layers)) as Schemas['LayerDocument'][]
     await call(api.POST('/api/cooks/ways', { body: { name: name.value, layers } }))
     say(`“${name.value}” is kept.`)
     name.value = ''
-    await refresh(queries, ['stacks'])
+    await refresh(queries, ['ways'])
   } catch (failure) {
     say(sentenceOf(failure))
   }
 })
-async function remove(stack: Schemas['StackOut']) {
-  const path = { stack_id: stack.id }
-  await keep(queries, ['stacks'], await call(api.POST('/api/cooks/ways/{stack_id}/delete', { params: { path } })))
-  say(`“${stack.name}” is deleted.`, async () => {
-    await keep(queries, ['stacks'], await call(api.POST('/api/cooks/ways/{stack_id}/restore', { params: { path } })))
+async function remove(way: Schemas['WayOut']) {
+  const path = { way_id: way.id }
+  await keep(queries, ['ways'], await call(api.POST('/api/cooks/ways/{way_id}/delete', { params: { path } })))
+  say(`“${way.name}” is deleted.`, async () => {
+    await keep(queries, ['ways'], await call(api.POST('/api/cooks/ways/{way_id}/restore', { params: { path } })))
   })
 }
 </script>
 
 <template>
-  <div class="starts" role="group" aria-label="Stacks to start from">
-    <h3>Schools <span class="muted">common practice</span></h3>
+  <div class="starts" role="group" aria-label="Ways to start from">
+    <h3>Ways <span class="muted">common practice</span></h3>
     <ul>
-      <li v-for="one in catalogue?.schools ?? []" :key="one.key">
-        <button type="button" class="take" @click="school(one.key)">
+      <li v-for="one in catalogue?.ways ?? []" :key="one.key">
+        <button type="button" class="take" @click="take(one.key)">
           <b>{{ one.name }}</b> <span class="muted">{{ one.says }}</span>
         </button>
       </li>
@@ -59,27 +59,27 @@ async function remove(stack: Schemas['StackOut']) {
     <template v-if="others.length">
       <h3>Like another piece</h3>
       <ul>
-        <li v-for="arm in others" :key="arm.label">
-          <button type="button" class="take" @click="put(arm.layers)">
-            <b>{{ arm.label }}, {{ arm.name }}</b>
-            <span class="muted">{{ arm.layers.map((layer) => layer.kind).join(', ') }}</span>
+        <li v-for="piece in others" :key="piece.letter">
+          <button type="button" class="take" @click="put(piece.layers)">
+            <b>{{ piece.letter }}, {{ piece.name }}</b>
+            <span class="muted">{{ piece.layers.map((layer) => layer.kind).join(', ') }}</span>
           </button>
         </li>
       </ul>
     </template>
     <h3>Your own</h3>
-    <p v-if="!stacks?.length" class="muted">None kept yet.</p>
+    <p v-if="!ways?.length" class="muted">None kept yet.</p>
     <ul>
-      <li v-for="stack in stacks ?? []" :key="stack.id" class="own">
-        <button type="button" class="take" @click="put(stack.layers)">
-          <b>{{ stack.name }}</b>
-          <span class="muted">{{ stack.layers.map((layer) => layer.kind).join(', ') }}</span>
+      <li v-for="way in ways ?? []" :key="way.id" class="own">
+        <button type="button" class="take" @click="put(way.layers)">
+          <b>{{ way.name }}</b>
+          <span class="muted">{{ way.layers.map((layer) => layer.kind).join(', ') }}</span>
         </button>
-        <button type="button" class="link" :aria-label="`Delete ${stack.name}`" @click="remove(stack)">Delete</button>
+        <button type="button" class="link" :aria-label="`Delete ${way.name}`" @click="remove(way)">Delete</button>
       </li>
     </ul>
-    <form v-if="coat.arm.value?.layers.length" @submit.prevent="keepThis">
-      <Field v-model="name" label="Keep this stack as" placeholder="Overnight salt, late rub" />
+    <form v-if="coat.piece.value?.layers.length" @submit.prevent="keepThis">
+      <Field v-model="name" label="Keep this way as" placeholder="Overnight salt, late rub" />
       <v-btn type="submit" :disabled="!name.trim()">Keep</v-btn>
     </form>
   </div>
