@@ -1,18 +1,22 @@
 """From the formula to the bowl and back: weigh-out with a scale, a pasted list, a bought blend's label, a taste."""
 
 import re
+import subprocess
+import sys
+from pathlib import Path
 
 import pytest
 from axe import check_with_axe
 from playwright.sync_api import Page, expect
 from test_phone import fits
 
+MANAGE = [sys.executable, str(Path(__file__).resolve().parents[2] / "server/manage.py")]
 DUCK = re.compile("^Towpath duck rub dry rub")
 
 
 @pytest.fixture
 def scale(page: Page, ravska):
-    """The simulated scale's hands; it is switched off at the end, as it is a device apart."""
+    """The simulated scale's hands."""
 
     class Hands:
         def handle(self, do: str, grams: float = 0.0, seconds: float = 0.0) -> None:
@@ -22,11 +26,11 @@ def scale(page: Page, ravska):
         def put(self, grams: float) -> None:
             self.handle("put", grams)
 
+    # a device of its own, as `make scale` starts it: it goes on when the server is lost
+    device = subprocess.Popen([*MANAGE, "scale", "--server", ravska.url], stdout=subprocess.DEVNULL)
     yield Hands()
-    if ravska.process.poll() is not None:
-        ravska.start()
-    # told to a device that is not there any more, it does no harm
-    page.request.post(f"{ravska.url}/api/devices/scale/simulated/handle", data={"do": "stop"})
+    device.terminate()
+    device.wait()
 
 
 def to_blends(page: Page) -> None:
@@ -48,7 +52,6 @@ def test_a_batch_is_weighed_out_with_an_overshoot_put_right_and_outlives_reload_
     expect(page.get_by_role("region", name="Measure it")).to_contain_text("Rounding is worst at")
     page.get_by_role("button", name="Weigh it out").click()
     expect(page.get_by_role("region", name="All lines")).to_contain_text("/ 35.9 g")
-    page.get_by_role("button", name="start the simulated scale").click()
     expect(page.get_by_role("region", name="On the scale now")).to_contain_text("kitchen scale", timeout=20_000)
     check_with_axe(page)
 

@@ -48,19 +48,22 @@ def nothing_loaded():
 
 
 @pytest.fixture(autouse=True)
-def started(monkeypatch) -> list[list[str]]:
-    """What would have been started as a process of its own; a test that needs a real device starts one itself."""
-    commands: list[list[str]] = []
+def started(monkeypatch) -> list[object]:
+    """The simulated scales that were started; a test that needs one that speaks starts it itself."""
+    devices: list[object] = []
 
-    class Process:
-        def __init__(self, command: list[str], **how: object) -> None:
-            commands.append(command)
+    class Started:
+        def __init__(self, target, **how: object) -> None:
+            self.device = target.__self__
 
-        def poll(self) -> int:
-            return 0
+        def start(self) -> None:
+            devices.append(self.device)
 
-    monkeypatch.setattr("api.devices.scale.Popen", Process)
-    yield commands
+        def is_alive(self) -> bool:
+            return False
+
+    monkeypatch.setattr("api.devices.scale.Thread", Started)
+    yield devices
     scale.hub.forget()
     scale._running.clear()
 

@@ -89,12 +89,10 @@ def test_a_silent_scale_is_said_to_be_lost_and_not_told_to_tare(api, book, monke
     assert api("GET", "devices/scale")[1]["grams"] == 44.0
 
 
-def test_the_screen_starts_a_device_of_its_own(api, book, started):
+def test_the_screen_starts_a_scale_that_speaks_the_open_interface(api, book, started):
     assert api("POST", "devices/scale/simulated", {"resolution_g": 1.0})[0] == 200
-    (command,) = started
-    assert command[1].endswith("simulated_scale.py")
-    assert command[command.index("--resolution") + 1] == "1.0"
-    assert command[command.index("--server") + 1] == "http://testserver"
+    (device,) = started
+    assert (device.address, device.settings.resolution_g) == ("http://testserver", 1.0)
     assert api("POST", "devices/scale/simulated", {"resolution_g": 0.5})[0] == 422
 
 

@@ -4,17 +4,15 @@ The interface is open and documented in docs/scale.md: a device posts its readin
 to do. Nothing of it is kept in the book; the last readings live here, in memory.
 """
 
-import os
 import secrets
-import sys
 import threading
 import time
 from collections import deque
 from dataclasses import dataclass, field
-from pathlib import Path
-from subprocess import DEVNULL, Popen
+from threading import Thread
 from typing import Annotated, Literal
 
+from devices.simulated_scale import Device
 from ninja import Router, Schema
 from pydantic import Field
 from ravska_core.bowl import ScaleSettings
@@ -213,36 +211,21 @@ class HandlingDocument(Schema):
     seconds: Annotated[float, Field(ge=0, le=600)] = 0.0
 
 
-_running: list[Popen[bytes]] = []
+_running: list[Thread] = []
 
 
 @router.post("/scale/simulated", response={200: ScaleNow, **ANSWERS})
 @sends
 def start_simulated(request, document: SimulatedScaleDocument) -> ScaleNow:
-    """Start the simulated scale as a device of its own, which connects like any other."""
+    """Start the simulated scale; it connects over the open interface like any other, and ends with the server."""
     now = hub.now()
-    if now.state == "live":
-        return now
-    server = Path(__file__).resolve().parents[1]
+    _running[:] = [device for device in _running if device.is_alive()]
+    if now.state == "live" or _running:
+        return now  # one is there, or on its way
     settings = ScaleSettings(document.capacity_g, document.resolution_g, drop_outs_a_minute=document.drop_outs_a_minute)
-    command = [
-        sys.executable, str(server / "devices" / "simulated_scale.py"),
-        "--server", f"http://{request.get_host()}",
-        "--resolution", str(settings.resolution_g),
-        "--capacity", str(settings.capacity_g),
-        "--drop-outs", str(settings.drop_outs_a_minute),
-    ]  # fmt: skip
-    environment = {**os.environ, "PYTHONPATH": os.pathsep.join([str(server.parent / "core"), str(server)])}
-    _running[:] = [process for process in _running if process.poll() is None]
-    if _running:
-        return now  # one is on its way already
-    # a session of its own: it goes on when the server is started anew, and connects again
-    _running.append(
-        Popen(
-            command, env=environment, start_new_session=True,
-            stdin=DEVNULL, stdout=DEVNULL, stderr=DEVNULL,
-        )
-    )  # fmt: skip
+    device = Device(f"http://{request.get_host()}", settings)
+    _running.append(Thread(target=device.run, name="simulated scale", daemon=True))
+    _running[-1].start()
     return now
 
 

@@ -57,21 +57,28 @@ export function useCoat(id?: string) {
   })
   const history = useUndo(doc, () => autosave.touch())
 
+  type Loaded = { out: Out; readings: Reading[] | null }
   const { data: loaded, error } = useQuery({
     queryKey: ['coat', id ?? 'in hand'],
-    queryFn: async (): Promise<Out | null> => {
+    queryFn: async (): Promise<Loaded | null> => {
       const of = id ?? (await call(api.GET('/api/cooks'))).find((row) => row.in_hand)?.id
-      return of ? call(api.GET('/api/cooks/{cook_id}', { params: { path: { cook_id: of } } })) : null
+      if (!of) return null
+      const out = await call(api.GET('/api/cooks/{cook_id}', { params: { path: { cook_id: of } } }))
+      const body = { pieces: out.pieces, appetite: out.appetite as Doc['appetite'] }
+      // what cannot be read is asked for again once it is on the screen, and says there what is wrong
+      const readings = await call(api.POST('/api/cooks/coat/read', { body })).catch(() => null)
+      return { out, readings }
     },
     gcTime: 0,
     staleTime: 0,
   })
   watch(
     loaded,
-    (out) => {
-      if (!out || doc.value) return
-      cook.value = out
-      autosave.begin(out)
+    (found) => {
+      if (!found || doc.value) return
+      cook.value = found.out
+      reading.value = found.readings
+      autosave.begin(found.out)
       void nextTick(history.beginHistory)
     },
     { immediate: true },
@@ -87,7 +94,7 @@ export function useCoat(id?: string) {
       if (!now) return
       if (current.value >= now.pieces.length) current.value = 0
       if (spoilt(now)) return void nextTick(putBack)
-      read()
+      if (before || !reading.value) read()
       if (before) autosave.touch()
     },
     { deep: true },
