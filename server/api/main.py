@@ -1,5 +1,6 @@
 """The typed API, a package a noun, each mounted at its prefix."""
 
+from django.http import HttpRequest
 from ninja import NinjaAPI, Schema
 
 from api.batches import router as batches
@@ -33,7 +34,7 @@ class Pong(Schema):
 
 
 @api.get("/ping", response=Pong, tags=["ravska"])
-def ping(request) -> Pong:
+def ping(request: HttpRequest) -> Pong:
     """Answer, so that a screen knows the server is there. Also the floor that speed is measured against."""
     return Pong(ok=True)
 

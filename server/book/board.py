@@ -2,6 +2,7 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass, field
+from typing import TypeVar
 
 from ravska_core.catalogue import catalogue
 from ravska_core.coat import Layer as CoreLayer
@@ -10,6 +11,8 @@ from ravska_core.meat import find_cut
 from book.models import Cook, Layer, Piece, Step
 from book.models.rows import store_in_order, store_rows, values_of
 from book.steps import planned_steps
+
+Kind = TypeVar("Kind", Piece, Layer, Step)
 
 
 @dataclass
@@ -114,7 +117,7 @@ class Board:
         store_in_order(Step, self._moved[1])
         store_rows(Step, self._changed(self._stayed[1]))
 
-    def _changed(self, rows):
+    def _changed(self, rows: Sequence[Kind]) -> list[Kind]:
         return [row for row in rows if self._before.get(row.pk) != values_of(row)]
 
 

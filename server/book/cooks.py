@@ -84,7 +84,7 @@ def copy_cook(cook: Cook, serve_at: datetime) -> Cook:
             piece = _copied(old, cook=copy)
             layers = {layer.pk: _copied(layer, piece=piece, revision=None) for layer in old.layers.all()}
             for step in old.steps.all():
-                _copied(step, piece=piece, layer=layers.get(step.layer_id), done_at=None)
+                _copied(step, piece=piece, layer=layers.get(step.layer_id) if step.layer_id else None, done_at=None)
             if hasattr(old, "sample"):
                 tasted.append(piece)
         trial, made = trial_of(cook), taste(copy, tasted)

@@ -2,6 +2,7 @@
 
 from collections.abc import Mapping, Sequence
 from datetime import datetime, timedelta
+from typing import Any
 from uuid import uuid5
 
 from django.db import transaction
@@ -187,7 +188,7 @@ BLENDS: dict[str, tuple[str, str, str, list[tuple[str, str, str]]]] = {
     ),
 }  # fmt: skip
 
-METHODS: dict[str, list[dict[str, object]]] = {
+METHODS: dict[str, list[dict[str, Any]]] = {
     "lamb glaze": [
         {"do": "mix", "of": ["honey/liquid", "cider-vinegar/liquid", "tomato-paste/paste"], "to": "", "by": "",
          "lasts": "", "note": "Stir until the honey has dissolved."},
@@ -317,7 +318,9 @@ def _make_blend(household: Household, key: str, when: datetime, made: Mapping[st
         draft.label, names = LABELS[key]
         draft.written, draft.total = "percent", "fixed"
         grinds = [catalogue().grinds[grind] for grind, _, _ in lines]
-        shares = estimate(label_of(draft.label), tuple(grinds)).shares
+        label = label_of(draft.label)
+        assert label is not None
+        shares = estimate(label, tuple(grinds)).shares
         for line, share, name in zip(draft.lines.all(), shares, names, strict=True):
             parts = exact_parts(share.middle * 100, line.position)
             line.parts_numerator, line.parts_denominator = parts.numerator, parts.denominator
@@ -450,10 +453,10 @@ def load_demo(now: datetime) -> bool:
             ],
             seed=1897,
         )  # fmt: skip
-        rubbed = lamb.pieces.get(letter="A")
-        add_salt(rubbed, 0.7)
-        rubbed.layers.filter(kind="pre-salt").update(hold_s=16 * 3600.0, hold_typed="16 h")
-        usual_layer(rubbed, 2, made["lamb glaze"]).save()
+        shoulder = lamb.pieces.get(letter="A")
+        add_salt(shoulder, 0.7)
+        shoulder.layers.filter(kind="pre-salt").update(hold_s=16 * 3600.0, hold_typed="16 h")
+        usual_layer(shoulder, 2, made["lamb glaze"]).save()
         lamb.pieces.update(target_percent=1.5, target_typed="1.5")
         bath = lamb.pieces.get(letter="B").layers.get(kind="marinade")
         bath.hold_s, bath.hold_typed = 16 * 3600.0, "16 h"

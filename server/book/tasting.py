@@ -1,7 +1,8 @@
 """What of a cook is tasted: a trial is made when something is to be, and gone again when nothing of it was used."""
 
 import secrets
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
+from uuid import UUID
 
 from ravska_core.trial import PLANNED_CARDS, blind_codes
 from ravska_core.working import BadInput
@@ -65,7 +66,7 @@ def taste(cook: Cook, pieces: Sequence[Piece], seed: int | None = None) -> Trial
     return trial
 
 
-def _asks_as_usual(trial: Trial, samples: dict[object, Sample]) -> bool:
+def _asks_as_usual(trial: Trial, samples: Mapping[UUID, Sample]) -> bool:
     """Tell whether nobody asked anything of the cook's own."""
     names = list(Piece.objects.filter(cook=trial.cook_id).order_by("position").values_list("pk", "name"))
     tasted = [name for key, name in names if key in samples]

@@ -28,7 +28,8 @@ def _post(address: str, document: dict[str, Any]) -> dict[str, Any]:
         {"Content-Type": "application/json"},
     )
     with urllib.request.urlopen(request, timeout=2) as answer:
-        return json.load(answer)
+        found: dict[str, Any] = json.load(answer)
+        return found
 
 
 class Device:

@@ -62,6 +62,7 @@ class Blend:
     """A mixture by ratio, the batch that goes into the bowl [g], the fire it is meant for, and its method.
 
     A bought one has a `label` instead of a recipe: its lines stand in the label's order with shares that are estimated.
+    `key` is what its owner calls it, to find it again among the lines of another.
     """
 
     kind: str
@@ -71,10 +72,11 @@ class Blend:
     fire: str = ""
     method: tuple[MethodStep, ...] = ()
     label: "Label | None" = None
+    key: str = ""
 
     @cached_property
     def _hashed(self) -> int:
-        return hash((self.kind, self.lines, self.batch_g, self.name, self.fire, self.method, self.label))
+        return hash((self.kind, self.lines, self.batch_g, self.name, self.fire, self.method, self.label, self.key))
 
     def __hash__(self) -> int:
         # readings are kept by their blend, and asked for by every layer of it: its lines are gone through once

@@ -4,16 +4,16 @@ from collections.abc import Iterator
 from contextlib import contextmanager
 from dataclasses import dataclass
 from datetime import datetime
-from typing import Annotated, Literal
+from typing import Annotated, Literal, cast
 from uuid import UUID
 
 from book import batches as book
 from book.models import Batch, BatchLine, Blend, Jar, Pour, Stale, claim_version
 from django.db import transaction
-from django.db.models import F, Prefetch
-from django.http import Http404
+from django.db.models import F, Prefetch, QuerySet
+from django.http import Http404, HttpRequest
 from django.utils import timezone
-from ninja import Router, Schema, Status
+from ninja import Schema
 from pydantic import Field
 from ravska_core.blend import BlendReading, read_blend, read_salt, say_step
 from ravska_core.bowl import TASTES, Correction, Rescue, as_weighed, corrections, jar_for, tolerance_g
@@ -24,9 +24,9 @@ from ravska_core.cautions import Situation, cautions_for
 from ravska_core.measure import parse_mass_g
 from ravska_core.working import BadInput, Figure
 
-from api.plumbing.answers import sends
+from api.plumbing.answers import Created, Router
 from api.plumbing.household import household, spoon_set
-from api.plumbing.problems import ANSWERS, Conflict
+from api.plumbing.problems import Conflict
 from api.plumbing.shown import BandOut, CautionOut, JarOut, caution_out, jar_out
 from api.plumbing.typed import Number, Typed, Version
 from api.plumbing.versions import VersionDocument
@@ -152,6 +152,9 @@ class JarRowOut:
     cautions: list[CautionOut]
 
 
+State = Literal["weighing", "mixed", "left"]
+
+
 @dataclass(frozen=True, slots=True)
 class BatchOut:
     """A batch as it stands: what is in the bowl, which line is on now, and what it comes to so far."""
@@ -161,7 +164,7 @@ class BatchOut:
     blend: UUID
     name: str
     kind: str
-    state: Literal["weighing", "mixed", "left"]
+    state: State
     started_at: datetime
     mixed_at: datetime | None
     resolution_g: float
@@ -188,7 +191,7 @@ class BatchRow:
     blend: UUID
     name: str
     kind: str
-    state: Literal["weighing", "mixed", "left"]
+    state: State
     started_at: datetime
     mixed_at: datetime | None
     wanted_g: float
@@ -225,14 +228,14 @@ class CorrectionOut:
     figure: Figure
 
 
-def _rows():
+def _rows() -> QuerySet[Batch]:
     pours = Prefetch("lines", queryset=BatchLine.objects.prefetch_related("pours"))
     found = Batch.objects.filter(household=household(), deleted_at__isnull=True)
     return found.select_related("blend", "revision", "jar").prefetch_related("revision__lines", pours)
 
 
 def one_batch(batch_id: UUID) -> Batch:
-    found = _rows().filter(pk=batch_id).first()
+    found: Batch | None = _rows().filter(pk=batch_id).first()
     if found is None:
         raise Http404
     return found
@@ -329,7 +332,7 @@ def batch_out(batch: Batch) -> BatchOut:
         blend=batch.blend_id,
         name=batch.name,
         kind=batch.blend.kind,
-        state=batch.state,
+        state=cast(State, batch.state),
         started_at=batch.started_at,
         mixed_at=batch.mixed_at,
         resolution_g=batch.resolution_g,
@@ -348,9 +351,8 @@ def batch_out(batch: Batch) -> BatchOut:
     )
 
 
-@router.get("", response=list[BatchRow])
-@sends
-def list_batches(request) -> list[BatchRow]:
+@router.reads("")
+def list_batches(request: HttpRequest) -> list[BatchRow]:
     """Return the household's batches, newest first: those being weighed and the jars on the shelf."""
     found = []
     for batch in _rows():
@@ -367,7 +369,7 @@ def list_batches(request) -> list[BatchRow]:
                 blend=batch.blend_id,
                 name=batch.name,
                 kind=batch.blend.kind,
-                state=batch.state,
+                state=cast(State, batch.state),
                 started_at=batch.started_at,
                 mixed_at=batch.mixed_at,
                 wanted_g=batch.wanted_g,
@@ -380,9 +382,8 @@ def list_batches(request) -> list[BatchRow]:
     return found
 
 
-@router.post("", response={201: BatchOut, **ANSWERS})
-@sends
-def begin_batch(request, document: BatchBegin):
+@router.posts("")
+def begin_batch(request: HttpRequest, document: BatchBegin) -> Created[BatchOut]:
     """Begin to weigh a blend out; it is kept as it is now."""
     wanted = parse_mass_g(document.wanted, "wanted", 0.5, 50_000, bare="g")
     with transaction.atomic():
@@ -391,19 +392,17 @@ def begin_batch(request, document: BatchBegin):
             raise Http404
         claim_version(blend, document.version)
         batch = book.begin_batch(household(), blend, wanted, document.resolution_g)
-    return Status(201, batch_out(one_batch(batch.pk)))
+    return Created(batch_out(one_batch(batch.pk)))
 
 
-@router.get("/{uuid:batch_id}", response={200: BatchOut, **ANSWERS})
-@sends
-def get_batch(request, batch_id: UUID) -> BatchOut:
+@router.reads("/{uuid:batch_id}")
+def get_batch(request: HttpRequest, batch_id: UUID) -> BatchOut:
     """Return a batch as it stands."""
     return batch_out(one_batch(batch_id))
 
 
-@router.post("/{uuid:batch_id}/pour", response={200: BatchOut, **ANSWERS})
-@sends
-def pour(request, batch_id: UUID, document: PourDocument) -> BatchOut:
+@router.posts("/{uuid:batch_id}/pour")
+def pour(request: HttpRequest, batch_id: UUID, document: PourDocument) -> BatchOut:
     """Note what the scale showed for a line; met, the next one is on."""
     return _poured(batch_id, document)
 
@@ -418,19 +417,19 @@ def _poured(batch_id: UUID, document: PourDocument) -> BatchOut:
     return batch_out(one_batch(batch_id))
 
 
-@router.post("/{uuid:batch_id}/pour-by-hand", response={200: BatchOut, **ANSWERS})
-@sends
-def pour_by_hand(request, batch_id: UUID, document: HandPour) -> BatchOut:
+@router.posts("/{uuid:batch_id}/pour-by-hand")
+def pour_by_hand(request: HttpRequest, batch_id: UUID, document: HandPour) -> BatchOut:
     """Note a weight that was read off another scale and typed in."""
     grams = parse_mass_g(document.amount, "amount", 0.01, 60_000, bare="g")
-    how, grams = ("spooned out", -grams) if document.out else ("by hand", grams)
-    sent = PourDocument(version=document.version, line=document.line, grams=grams, how=how, key=document.key)
+    sent = PourDocument(
+        version=document.version, line=document.line, grams=-grams if document.out else grams,
+        how="spooned out" if document.out else "by hand", key=document.key,
+    )  # fmt: skip
     return _poured(batch_id, sent)
 
 
-@router.post("/{uuid:batch_id}/take-back", response={200: BatchOut, **ANSWERS})
-@sends
-def take_back(request, batch_id: UUID, document: VersionDocument) -> BatchOut:
+@router.posts("/{uuid:batch_id}/take-back")
+def take_back(request: HttpRequest, batch_id: UUID, document: VersionDocument) -> BatchOut:
     """Take the last pour back, as when the wrong jar was at hand and nothing went in."""
     with _writing(batch_id, document.version, "weighing") as batch:
         last = Pour.objects.filter(line__batch=batch).order_by("-at").first()
@@ -442,9 +441,8 @@ def take_back(request, batch_id: UUID, document: VersionDocument) -> BatchOut:
     return batch_out(one_batch(batch_id))
 
 
-@router.post("/{uuid:batch_id}/rescue", response={200: BatchOut, **ANSWERS})
-@sends
-def rescue(request, batch_id: UUID, document: RescueDocument) -> BatchOut:
+@router.posts("/{uuid:batch_id}/rescue")
+def rescue(request: HttpRequest, batch_id: UUID, document: RescueDocument) -> BatchOut:
     """Put an overshoot right: scale the batch up, accept it, or spoon it out while it lies on top."""
     with _writing(batch_id, document.version, "weighing") as batch:
         bowl = book.in_bowl(batch)
@@ -453,9 +451,8 @@ def rescue(request, batch_id: UUID, document: RescueDocument) -> BatchOut:
     return batch_out(one_batch(batch_id))
 
 
-@router.post("/{uuid:batch_id}/enough", response={200: BatchOut, **ANSWERS})
-@sends
-def enough(request, batch_id: UUID, document: EnoughDocument) -> BatchOut:
+@router.posts("/{uuid:batch_id}/enough")
+def enough(request: HttpRequest, batch_id: UUID, document: EnoughDocument) -> BatchOut:
     """Leave a line as it is although it is short."""
     with _writing(batch_id, document.version, "weighing") as batch:
         row = _line(batch, document.line)
@@ -463,9 +460,8 @@ def enough(request, batch_id: UUID, document: EnoughDocument) -> BatchOut:
     return batch_out(one_batch(batch_id))
 
 
-@router.post("/{uuid:batch_id}/finish", response={200: BatchOut, **ANSWERS})
-@sends
-def finish(request, batch_id: UUID, document: FinishDocument) -> BatchOut:
+@router.posts("/{uuid:batch_id}/finish")
+def finish(request: HttpRequest, batch_id: UUID, document: FinishDocument) -> BatchOut:
     """Put the batch on the shelf with what was really weighed."""
     with _writing(batch_id, document.version, "weighing") as batch:
         if any(not row.done for row in batch.lines.all()):
@@ -477,18 +473,16 @@ def finish(request, batch_id: UUID, document: FinishDocument) -> BatchOut:
     return batch_out(one_batch(batch_id))
 
 
-@router.post("/{uuid:batch_id}/leave", response={200: VersionDocument, **ANSWERS})
-@sends
-def leave(request, batch_id: UUID, document: VersionDocument) -> VersionDocument:
+@router.posts("/{uuid:batch_id}/leave")
+def leave(request: HttpRequest, batch_id: UUID, document: VersionDocument) -> VersionDocument:
     """Take a batch off the list; `restore` brings it back with all that was weighed."""
     with _writing(batch_id, document.version) as batch:
         Batch.objects.filter(pk=batch.pk).update(deleted_at=timezone.now())
     return VersionDocument(version=batch.version)
 
 
-@router.post("/{uuid:batch_id}/restore", response={200: BatchOut, **ANSWERS})
-@sends
-def restore(request, batch_id: UUID) -> BatchOut:
+@router.posts("/{uuid:batch_id}/restore")
+def restore(request: HttpRequest, batch_id: UUID) -> BatchOut:
     """Bring a batch back."""
     mine = Batch.objects.filter(pk=batch_id, household=household())
     if not mine.update(deleted_at=None, version=F("version") + 1):
@@ -496,9 +490,8 @@ def restore(request, batch_id: UUID) -> BatchOut:
     return batch_out(one_batch(batch_id))
 
 
-@router.get("/tastes", response=list[TasteOut])
-@sends
-def list_tastes(request) -> list[TasteOut]:
+@router.reads("/tastes")
+def list_tastes(request: HttpRequest) -> list[TasteOut]:
     """Return what can be said after tasting."""
     return [TasteOut(taste.key, taste.says) for taste in TASTES.values()]
 
@@ -515,17 +508,15 @@ def _corrections(batch: Batch, document: TasteDocument) -> tuple[book.InBowl, tu
     return bowl, corrections(bowl.blend, bowl.poured_g, document.taste, document.strength)
 
 
-@router.post("/{uuid:batch_id}/tasted", response={200: list[CorrectionOut], **ANSWERS})
-@sends
-def tasted(request, batch_id: UUID, document: TasteDocument) -> list[CorrectionOut]:
+@router.posts("/{uuid:batch_id}/tasted")
+def tasted(request: HttpRequest, batch_id: UUID, document: TasteDocument) -> list[CorrectionOut]:
     """Say what could be added to put a taste right, and what each does to the rest. Nothing is saved."""
     bowl, found = _corrections(one_batch(batch_id), document)
     return [_correction_out(x, [row.name for row in bowl.lines]) for x in found]
 
 
-@router.post("/{uuid:batch_id}/correct", response={200: BatchOut, **ANSWERS})
-@sends
-def correct(request, batch_id: UUID, document: CorrectDocument) -> BatchOut:
+@router.posts("/{uuid:batch_id}/correct")
+def correct(request: HttpRequest, batch_id: UUID, document: CorrectDocument) -> BatchOut:
     """Note that a correction went into the bowl."""
     with _writing(batch_id, document.version, "mixed") as batch:
         bowl, found = _corrections(batch, document)
@@ -536,9 +527,8 @@ def correct(request, batch_id: UUID, document: CorrectDocument) -> BatchOut:
     return batch_out(one_batch(batch_id))
 
 
-@router.put("/{uuid:batch_id}/jar", response={200: BatchOut, **ANSWERS})
-@sends
-def save_jar(request, batch_id: UUID, document: JarDocument) -> BatchOut:
+@router.puts("/{uuid:batch_id}/jar")
+def save_jar(request: HttpRequest, batch_id: UUID, document: JarDocument) -> BatchOut:
     """Say how much is left in a jar, and whether raw-meat hands touched it."""
     with _writing(batch_id, document.version, "mixed") as batch:
         jar = Jar.objects.get(batch=batch)

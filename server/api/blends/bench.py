@@ -3,15 +3,15 @@
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from fractions import Fraction
-from typing import Annotated, Literal
+from typing import Annotated, Literal, cast
 from uuid import UUID
 
 from book.models import Blend, Layer, Line, Revision, line_key, load_inside, method_of
-from django.http import Http404
-from ninja import Router
+from django.http import Http404, HttpRequest
 from pydantic import Field
 from ravska_core.blend import (
     MOST_LINES,
+    BlendReading,
     Change,
     Ratio,
     add_line,
@@ -50,12 +50,11 @@ from ravska_core.exchange import Amount, read_amount
 from ravska_core.measure import parse_parts
 from ravska_core.working import BadInput, Figure, say
 
-from api.blends.documents import LineDocument, MethodStepDocument, Total, WhatIf, Written
+from api.blends.documents import Basis, LineDocument, MethodStepDocument, Total, WhatIf, Written
 from api.blends.reading import BlendAsTyped, read_document, reading_out, written_lines
 from api.blends.readings import BlendReadingOut
-from api.plumbing.answers import sends
+from api.plumbing.answers import Router
 from api.plumbing.household import household, spoon_set
-from api.plumbing.problems import ANSWERS
 from api.plumbing.shown import BandOut
 from api.plumbing.typed import Key, Number, Typed
 
@@ -212,7 +211,7 @@ def _with_lines(
 ) -> CoreBlend:
     """Return the blend with other lines; its method goes on with those of its lines that are still there."""
     of = typed.blend
-    keys = [line_key(line.grind, typed.keys.get(id(line.blend)), line.held) for line in lines]
+    keys = [line_key(line.grind, UUID(line.blend.key) if line.blend is not None else None, line.held) for line in lines]
     method = method_of([step.model_dump() for step in (typed.document.method if steps is None else steps)], keys)
     return CoreBlend(of.kind, tuple(lines), of.batch_g, of.name, of.fire, method, of.label)
 
@@ -275,9 +274,9 @@ def _proposal(
     sources = catalogue().sources
     return ProposalOut(
         lines=written,
-        written=ratio.written,
+        written=cast(Written, ratio.written),
         base=ratio.base,
-        total=ratio.total,
+        total=cast(Total, ratio.total),
         reading=_read_lines(typed, ratio.lines, written),
         difference=difference,
         changes=[ChangeOut(c.id, c.text, c.reason, sources[c.source].title, sources[c.source].mark) for c in changes],
@@ -287,29 +286,27 @@ def _proposal(
     )
 
 
-def _difference(before, after) -> DifferenceOfBlends:
+def _difference(before: BlendReading, after: BlendReading) -> DifferenceOfBlends:
     found = differ(before, after)
     return DifferenceOfBlends(list(found.words), [RowOut(row.name, row.before, row.after) for row in found.rows])
 
 
-@router.post("/read", response={200: BlendReadingOut, **ANSWERS})
-@sends
-def read(request, document: WhatIf) -> BlendReadingOut:
+@router.posts("/read")
+def read(request: HttpRequest, document: WhatIf) -> BlendReadingOut:
     """Say what a blend comes to."""
     typed = read_document(document, document.id)
     return reading_out(typed.blend, document.lines, typed.inside)
 
 
-@router.post("/rework", response={200: ReworkOut, **ANSWERS})
-@sends
-def rework(request, document: Rework) -> ReworkOut:
+@router.posts("/rework")
+def rework(request: HttpRequest, document: Rework) -> ReworkOut:
     """Change one number, basis, grind, border or line of a ratio; the rest follows by its locks and its total."""
     if document.do == "add" and len(document.lines) >= MOST_LINES:
         raise BadInput("lines", f"A blend holds at most {MOST_LINES} lines.")
     asked = document
     if document.do == "add":
         # read with the new line, so that a blend that would hold itself is refused at its place
-        basis = "scale" if document.lines and all(line.basis == "scale" for line in document.lines) else "spoon"
+        basis: Basis = "scale" if document.lines and all(line.basis == "scale" for line in document.lines) else "spoon"
         new = LineDocument(
             grind="" if document.inside else document.grind, blend=document.inside, parts="1", basis=basis
         )
@@ -356,9 +353,9 @@ def rework(request, document: Rework) -> ReworkOut:
         lines[at].least, lines[at].most = document.lines[at].least, document.lines[at].most
     return ReworkOut(
         lines=lines,
-        written=ratio.written,
+        written=cast(Written, ratio.written),
         base=ratio.base,
-        total=ratio.total,
+        total=cast(Total, ratio.total),
         method=method,
         reading=_read_lines(typed, ratio.lines, lines, method),
     )
@@ -379,9 +376,8 @@ def _renamed(document: Rework, typed: BlendAsTyped, lines: Sequence[LineDocument
     ]
 
 
-@router.post("/usual-method", response={200: list[MethodStepDocument], **ANSWERS})
-@sends
-def usual_method(request, document: WhatIf) -> list[MethodStepDocument]:
+@router.posts("/usual-method")
+def usual_method(request: HttpRequest, document: WhatIf) -> list[MethodStepDocument]:
     """Say how such a blend is usually made: dry parts first, oil last, strained for a needle."""
     typed = read_document(document, document.id)
     parts = parts_of(typed.blend.lines)
@@ -397,27 +393,24 @@ def usual_method(request, document: WhatIf) -> list[MethodStepDocument]:
     ]
 
 
-@router.post("/aim", response={200: ProposalOut, **ANSWERS})
-@sends
-def aim(request, document: WhatIf) -> ProposalOut:
+@router.posts("/aim")
+def aim(request: HttpRequest, document: WhatIf) -> ProposalOut:
     """Find the nearest blend that meets the targets, or the closest that can be had and what stands against it."""
     typed = read_document(document, document.id)
     found = core_aim(typed.blend, typed.targets, typed.bounds)
     return _proposal(typed, found.lines, met=found.met, notes=found.conflicts, unchanged=found.unchanged)
 
 
-@router.post("/nudge", response={200: ProposalOut, **ANSWERS})
-@sends
-def nudge(request, document: NudgeWhatIf) -> ProposalOut:
+@router.posts("/nudge")
+def nudge(request: HttpRequest, document: NudgeWhatIf) -> ProposalOut:
     """Move a blend a little: sweeter, less salt, hotter, smokier, more herbal."""
     typed = read_document(document, document.id)
     found = core_nudge(typed.blend, document.towards)
     return _proposal(typed, found.lines, met=found.met, notes=found.conflicts, unchanged=found.unchanged)
 
 
-@router.post("/adapt", response={200: ProposalOut, **ANSWERS})
-@sends
-def adapt(request, document: AdaptWhatIf) -> ProposalOut:
+@router.posts("/adapt")
+def adapt(request: HttpRequest, document: AdaptWhatIf) -> ProposalOut:
     """Propose a branch for a meat, a fire, what cannot be eaten and what is not at hand; each change says why."""
     typed = read_document(document, document.id)
     found = core_adapt(
@@ -438,9 +431,8 @@ def adapt(request, document: AdaptWhatIf) -> ProposalOut:
     )
 
 
-@router.post("/swaps", response={200: list[SwapOut], **ANSWERS})
-@sends
-def swaps(request, document: SwapWhatIf) -> list[SwapOut]:
+@router.posts("/swaps")
+def swaps(request: HttpRequest, document: SwapWhatIf) -> list[SwapOut]:
     """Return what can stand in a line's place, best first, and what each does to the salt."""
     typed = read_document(document, document.id)
     at, lines = document.line, typed.blend.lines
@@ -456,9 +448,8 @@ def swaps(request, document: SwapWhatIf) -> list[SwapOut]:
     return found
 
 
-@router.post("/compare", response={200: CompareOut, **ANSWERS})
-@sends
-def compare(request, document: CompareWhatIf) -> CompareOut:
+@router.posts("/compare")
+def compare(request: HttpRequest, document: CompareWhatIf) -> CompareOut:
     """Say how a blend differs from a kept revision."""
     typed = read_document(document, document.id)
     kept = (
@@ -510,9 +501,8 @@ def _offers(key: UUID | None) -> dict[str, OfferOut]:
     return found
 
 
-@router.post("/share-out", response={200: SharedOut, **ANSWERS})
-@sends
-def share_out(request, document: WhatIf) -> SharedOut:
+@router.posts("/share-out")
+def share_out(request: HttpRequest, document: WhatIf) -> SharedOut:
     """Share one batch out over its uses, and say what is left for the jar."""
     typed = read_document(document, document.id)
     offers = _offers(document.id)

@@ -3,12 +3,13 @@
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from fractions import Fraction
-from typing import Annotated, Literal
+from itertools import count
+from typing import Annotated, Literal, cast
 from uuid import UUID
 
 from book.models import Blend, label_of, line_key
-from django.http import HttpResponse
-from ninja import Router, Schema
+from django.http import HttpRequest, HttpResponse
+from ninja import Schema
 from pydantic import Field
 from ravska_core.blend import DRIED, DRY_KINDS, Line, read_ingredients, say_parts
 from ravska_core.catalogue import catalogue, folded, said_name
@@ -31,6 +32,7 @@ from ravska_core.exchange import weighed as core_weighed
 from ravska_core.working import BadInput, Figure, say
 
 from api.blends.documents import (
+    Basis,
     BlendDocument,
     BlendKind,
     LabelDocument,
@@ -42,9 +44,9 @@ from api.blends.documents import (
 from api.blends.reading import read_document, reading_out, written_parts
 from api.blends.readings import BlendReadingOut
 from api.blends.store import one_blend
-from api.plumbing.answers import sends
+from api.plumbing.answers import Router
 from api.plumbing.household import household, spoon_set
-from api.plumbing.problems import ANSWERS, Gather
+from api.plumbing.problems import Gather
 from api.plumbing.typed import Key, Typed
 
 router = Router()
@@ -75,12 +77,15 @@ class ChoiceOut:
     name: str
 
 
+ItemStatus = Literal["understood", "what", "how much", "left out"]
+
+
 @dataclass(frozen=True, slots=True)
 class ItemOut:
     """An ingredient of a line: what was understood, how much of it, and what is asked."""
 
     text: str
-    status: Literal["understood", "what", "how much", "left out"]
+    status: ItemStatus
     name: str
     grind: str
     blend: UUID | None
@@ -93,13 +98,16 @@ class ItemOut:
     problem: str
 
 
+LineStatus = Literal["understood", "what", "how much", "heading", "remark"]
+
+
 @dataclass(frozen=True, slots=True)
 class ListLineOut:
     """A line as it stands in the text, by number from 1."""
 
     number: int
     text: str
-    status: Literal["understood", "what", "how much", "heading", "remark"]
+    status: LineStatus
     items: list[ItemOut]
 
 
@@ -148,7 +156,7 @@ def _answered(item: Item, answer: AnswerDocument, gather: Gather, field: str) ->
         grind, blend, held = "", str(answer.blend), False
     amount = item.amount
     if answer.amount:
-        amount = gather.attempt(field, lambda: read_amount(answer.amount, spoon_set()), amount)
+        amount = gather.attempt_or(field, amount, read_amount, answer.amount, spoon_set())
         if amount is not None and grind and amount.kind not in ("ml", "g", "part", "percent"):
             weighed, _ = core_weighed(amount, grind, "")
             if weighed is None:
@@ -174,7 +182,7 @@ _ASKS = {
 def _item_out(item: Item, left_out: bool, problem: str) -> ItemOut:
     return ItemOut(
         text=item.text,
-        status="left out" if left_out else item.status,  # type: ignore[arg-type]
+        status="left out" if left_out else cast(ItemStatus, item.status),
         name=said_name(item.grind) if item.grind else item.name,
         grind=item.grind,
         blend=UUID(item.blend) if item.blend else None,
@@ -188,9 +196,8 @@ def _item_out(item: Item, left_out: bool, problem: str) -> ItemOut:
     )
 
 
-@router.post("/bring", response={200: BroughtOut, **ANSWERS})
-@sends
-def bring(request, document: BringDocument) -> BroughtOut:
+@router.posts("/bring")
+def bring(request: HttpRequest, document: BringDocument) -> BroughtOut:
     """Read a list, a schema.org recipe, CSV or Markdown line by line; what is not understood is asked about."""
     owned = spoon_set()
     found = core_bring(document.text, document.format, owned, _own_blends())
@@ -216,18 +223,19 @@ def bring(request, document: BringDocument) -> BroughtOut:
         try:
             made = take([(item, _nested(item)) for item in taking])
         except BadInput as refusal:
-            place = refusal.argument.split(".")
-            if len(place) > 1 and place[1].isdecimal():
-                problems[id(taking[int(place[1])])] = refusal.sentence
+            step = refusal.argument.split(".")
+            if len(step) > 1 and step[1].isdecimal():
+                problems[int(step[1])] = refusal.sentence
             general.append(refusal.sentence)
     elif not taking:
         general.append("Every ingredient is left out, so there is nothing to make a blend of.")
+    taken = count()
     out = [
         ListLineOut(
             number=line.number,
             text=line.text.strip(),
             status=_status(line, items),
-            items=[_item_out(item, left, problems.get(id(item), "")) for item, left in items],
+            items=[_item_out(item, left, "" if left else problems.get(next(taken), "")) for item, left in items],
         )
         for line, items in answered
     ]
@@ -244,18 +252,18 @@ def bring(request, document: BringDocument) -> BroughtOut:
         notes=list(found.notes),
         asked=asked,
         batch=batch,
-        written=made.written if made else "parts",  # type: ignore[arg-type]
+        written=cast(Written, made.written if made else "parts"),
         made=_lines_out(made, taking) if made else [],
         method=method,
         problems=general,
     )
 
 
-def _status(line: ListLine, items: Sequence[tuple[Item, bool]]):
+def _status(line: ListLine, items: Sequence[tuple[Item, bool]]) -> LineStatus:
     if not items:
-        return line.status
+        return cast(LineStatus, line.status)
     waiting = [item.status for item, out in items if not out]
-    return next((status for status in ("what", "how much") if status in waiting), "understood")
+    return cast(LineStatus, next((status for status in ("what", "how much") if status in waiting), "understood"))
 
 
 def _nested(item: Item) -> Line | None:
@@ -278,7 +286,7 @@ def _lines_out(made: Taken, items: Sequence[Item]) -> list[LineDocument]:
                 held=line.held,
                 parts=text,
                 exact=exact,
-                basis=line.basis,
+                basis=cast(Basis, line.basis),
                 error=say(line.error * 100, 3) if line.error else "",
                 said=(said if item.amount and item.amount.kind not in ("part", "percent") else "")[:80],
             )
@@ -312,8 +320,8 @@ FORMATS: dict[str, tuple[str, str]] = {
 }
 
 
-@router.get("/{uuid:blend_id}/take-out/{kind}", response={200: str, **ANSWERS})
-def take_out(request, blend_id: UUID, kind: Literal["jsonld", "csv", "markdown"]) -> HttpResponse:
+@router.reads("/{uuid:blend_id}/take-out/{kind}")
+def take_out(request: HttpRequest, blend_id: UUID, kind: Literal["jsonld", "csv", "markdown"]) -> HttpResponse:
     """Return a blend as a file: schema.org Recipe JSON-LD, CSV or Markdown."""
     row = one_blend(blend_id)
     blend, written = row.as_core(), row.draft().written
@@ -359,9 +367,8 @@ class LabelOut:
     reading: BlendReadingOut | None
 
 
-@router.post("/label", response={200: LabelOut, **ANSWERS})
-@sends
-def read_label(request, document: ReadLabelDocument) -> LabelOut:
+@router.posts("/label")
+def read_label(request: HttpRequest, document: ReadLabelDocument) -> LabelOut:
     """Say what a bought blend's label tells of its recipe, with the range of everything. Nothing is saved."""
     label_of(document.label.model_dump())  # a panel that cannot be is said before any name is asked about
     names = read_ingredients(document.ingredients)

@@ -17,6 +17,9 @@ from ravska_core.bowl import MOST_USES
 
 from api.plumbing.typed import Key, Name, Note, Typed
 
+Basis = Literal["spoon", "scale"]
+Lock = Literal["", "share", "ratio"]
+
 
 class LineDocument(BaseModel):
     """A line as typed: a grind by key or a blend inside, parts as text, their basis and the line's lock.
@@ -32,8 +35,8 @@ class LineDocument(BaseModel):
     blend: UUID | None = None
     parts: Typed
     exact: Typed = ""
-    basis: Literal["spoon", "scale"] = "spoon"
-    lock: Literal["", "share", "ratio"] = ""
+    basis: Basis = "spoon"
+    lock: Lock = ""
     least: Typed = ""
     most: Typed = ""
     error: Typed = ""

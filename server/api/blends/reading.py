@@ -49,7 +49,6 @@ class BlendAsTyped:
     batch_g: float
     masses_g: tuple[float | None, ...]
     inside: dict[UUID, Blend]
-    keys: dict[int, UUID]
     document: BlendDocument
 
 
@@ -75,7 +74,6 @@ class _Inside:
 
     def __init__(self, wanted: frozenset[UUID]) -> None:
         self.names: dict[UUID, str] = {}
-        self.keys: dict[int, UUID] = {}
         self.versions: dict[UUID, int] = {}
         self._met: dict[UUID, CoreBlend] = {}
         self._uses: dict[UUID, list[UUID]] = {}
@@ -88,7 +86,6 @@ class _Inside:
     def _note(self, row: Blend) -> None:
         if row.pk in self._uses:
             return
-        self.keys[id(row.as_core(met=self._met))] = row.pk
         self.names[row.pk], self.versions[row.pk] = row.name, row.version
         inside = [line.inside for line in row.draft().lines.all() if line.inside is not None]
         self._uses[row.pk] = [inner.pk for inner in inside]
@@ -173,28 +170,28 @@ def read_document(document: BlendDocument, own: UUID | None = None) -> BlendAsTy
         With a sentence at each such field.
     """
     gather = Gather()
-    batch = gather.attempt(
-        "", lambda: parse_mass_g(document.batch, "batch", LOWEST_BATCH_G, HIGHEST_BATCH_G, bare="g"), 100.0
+    batch = gather.attempt_or(
+        "", 100.0, parse_mass_g, document.batch, "batch", LOWEST_BATCH_G, HIGHEST_BATCH_G, bare="g"
     )
     inside = _inside(frozenset(line.blend for line in document.lines if line.blend))
     lines, bounds = [], []
     for at, typed in enumerate(document.lines):
         place = f"lines.{at}"
-        parts = gather.attempt(place, lambda typed=typed: _exact(typed))
+        parts = gather.attempt(place, _exact, typed)
         within = None
         if typed.blend is not None:
-            within = gather.attempt(place, lambda typed=typed: inside.of(typed.blend, own, document.name))
+            within = gather.attempt(place, inside.of, typed.blend, own, document.name)
             if typed.grind:
                 gather.refuse(f"{place}.grind", "A line holds an ingredient or a blend, not both.")
         elif typed.held:
             gather.refuse(f"{place}.held", "Only a blend has a sieve; choose the blend that was strained.")
-        error = gather.attempt(place, lambda typed=typed: _off(typed.error), 0.0)
+        error = gather.attempt_or(place, 0.0, _off, typed.error)
         if parts is not None and (typed.blend is None or within is not None):
             grind = "" if within else typed.grind
             lines.append(Line(grind, parts, typed.basis, typed.lock, within, error, typed.held))
         if typed.least or typed.most:
-            low = gather.attempt(place, lambda typed=typed: _share(typed.least, "least", 0.0), 0.0)
-            high = gather.attempt(place, lambda typed=typed: _share(typed.most, "most", 1.0), 1.0)
+            low = gather.attempt_or(place, 0.0, _share, typed.least, "least", 0.0)
+            high = gather.attempt_or(place, 1.0, _share, typed.most, "most", 1.0)
             if low > high:
                 gather.refuse(f"{place}.most", "At least is above at most; raise this or lower the other.")
             else:
@@ -203,36 +200,30 @@ def read_document(document: BlendDocument, own: UUID | None = None) -> BlendAsTy
     for at, aimed in enumerate(document.targets):
         most = TARGET_LIMITS.get(aimed.what, 100.0)
         ends = [
-            gather.attempt(f"targets.{at}", lambda t=text, s=side, m=most: parse_number(_bare(t), s, 0, m, "a target"))
-            if text
-            else None
+            gather.attempt(f"targets.{at}", parse_number, _bare(text), side, 0, most, "a target") if text else None
             for side, text in (("low", aimed.low), ("high", aimed.high))
         ]
         targets.append(Target(aimed.what, *ends))
     if len({target.what for target in targets}) < len(targets):
         gather.refuse("targets", "Each scale is aimed at once; take one of the two out.")
     masses = [
-        gather.attempt(f"uses.{at}", lambda use=use: parse_mass_g(use.mass, "mass", 0.1, 50_000, bare="g"))
-        if not use.of
-        else None
+        gather.attempt(f"uses.{at}", parse_mass_g, use.mass, "mass", 0.1, 50000, bare="g") if not use.of else None
         for at, use in enumerate(document.uses)
     ]
     if document.lines and not 0 <= document.base < len(document.lines):
         gather.refuse("base", "The base line is not there any more; choose another.")
     keys = [line.key() for line in document.lines]
-    steps = gather.attempt("", lambda: method_of([step.model_dump() for step in document.method], keys), ())
+    steps = gather.attempt_or("", (), method_of, [step.model_dump() for step in document.method], keys)
     label = None
     if document.label is not None:
-        label = gather.attempt("", lambda: label_of(document.label.model_dump()))
+        label = gather.attempt("", label_of, document.label.model_dump())
     gather.finish()
     check_targets(targets)
     if label is not None:
         lines, document = _estimated(label, lines, document)
     blend = CoreBlend(document.kind, tuple(lines), batch, document.name, document.fire, steps, label)
     ratio = Ratio(blend.lines, document.written, document.base if document.lines else 0, document.total)
-    return BlendAsTyped(
-        blend, ratio, tuple(targets), tuple(bounds), batch, tuple(masses), inside.rows, inside.keys, document
-    )
+    return BlendAsTyped(blend, ratio, tuple(targets), tuple(bounds), batch, tuple(masses), inside.rows, document)
 
 
 def written_lines(lines: Sequence[Line], typed: BlendAsTyped) -> list[LineDocument]:
@@ -242,10 +233,11 @@ def written_lines(lines: Sequence[Line], typed: BlendAsTyped) -> list[LineDocume
         before.setdefault((old.grind, old.blend, old.held), (old, line.parts))
     found = []
     for line in lines:
-        key = (line.grind, typed.keys[id(line.blend)] if line.blend is not None else None, line.held)
-        old, parts = before.get(key, (None, None))
-        if old is not None and parts is not None and abs(float(line.parts) / float(parts) - 1) < 1e-8:
-            text, exact = old.parts, old.exact
+        key = (line.grind, UUID(line.blend.key) if line.blend is not None else None, line.held)
+        known = before.get(key)
+        like = known[0] if known else None
+        if known and like and abs(float(line.parts) / float(known[1]) - 1) < 1e-8:
+            text, exact = like.parts, like.exact
         else:
             text, exact = written_parts(line.parts)
         found.append(
@@ -256,10 +248,10 @@ def written_lines(lines: Sequence[Line], typed: BlendAsTyped) -> list[LineDocume
                 exact=exact,
                 basis=line.basis,
                 lock=line.lock,
-                least=old.least if old else "",
-                most=old.most if old else "",
-                error=old.error if old else "",
-                said=old.said if old else "",
+                least=like.least if like else "",
+                most=like.most if like else "",
+                error=like.error if like else "",
+                said=like.said if like else "",
                 held=key[2],
             )
         )

@@ -2,22 +2,22 @@
 
 from dataclasses import dataclass
 from datetime import datetime
-from typing import Annotated
+from typing import Annotated, cast
 from uuid import UUID
 
 from book.models import Blend, Revision, load_inside
 from django.db.models import Q
+from django.http import HttpRequest
 from django.utils import timezone
-from ninja import Router, Schema, Status
+from ninja import Schema
 from pydantic import AfterValidator, Field
 from ravska_core.blend import BlendReading, differ, read_blend, same_mixture, short
 from ravska_core.working import BadInput
 
-from api.blends.documents import BlendDocument
+from api.blends.documents import BlendDocument, BlendKind, Fire, Total, Written
 from api.blends.reading import read_document
 from api.blends.store import BlendOut, begin_blend, blend_out, line_documents, one_blend, writing
-from api.plumbing.answers import sends
-from api.plumbing.problems import ANSWERS
+from api.plumbing.answers import Created, Router
 from api.plumbing.shown import BandOut
 from api.plumbing.typed import Name, Version, printable
 
@@ -64,9 +64,8 @@ class NodeOut:
     bands: list[BandOut]
 
 
-@router.post("/{uuid:blend_id}/keep", response={200: BlendOut, **ANSWERS})
-@sends
-def keep_blend(request, blend_id: UUID, document: KeepDocument) -> BlendOut:
+@router.posts("/{uuid:blend_id}/keep")
+def keep_blend(request: HttpRequest, blend_id: UUID, document: KeepDocument) -> BlendOut:
     """Keep the draft as a revision that never changes, with a note; the same lines are not kept twice."""
     with writing(blend_id, document.version) as row:
         _something(row)
@@ -79,30 +78,28 @@ def _something(row: Blend) -> None:
         raise BadInput("lines", "There is nothing in this blend yet; add a first ingredient.")
 
 
-@router.post("/{uuid:blend_id}/branch", response={201: BlendOut, **ANSWERS})
-@sends
-def branch_blend(request, blend_id: UUID, document: BranchDocument):
+@router.posts("/{uuid:blend_id}/branch")
+def branch_blend(request: HttpRequest, blend_id: UUID, document: BranchDocument) -> Created[BlendOut]:
     """Begin a branch: a blend of its own that goes on from this one, which is kept as it stands."""
     with writing(blend_id, document.version) as row:
         _something(row)
         parent = row.keep(f"where {document.name} branches off"[:200])
         given = document.document or BlendDocument(
             name=document.name,
-            kind=row.kind,
-            fire=row.fire,
+            kind=cast(BlendKind, row.kind),
+            fire=cast(Fire, row.fire),
             batch=row.batch_typed,
             lines=line_documents(row.draft()),
-            written=parent.written,
+            written=cast(Written, parent.written),
             base=parent.base,
-            total=parent.total,
+            total=cast(Total, parent.total),
         )
         made = begin_blend(read_document(given.model_copy(update={"name": document.name, "uses": []})), parent)
-    return Status(201, blend_out(one_blend(made.id)))
+    return Created(blend_out(one_blend(made.id)))
 
 
-@router.post("/{uuid:blend_id}/go-back", response={200: BlendOut, **ANSWERS})
-@sends
-def go_back(request, blend_id: UUID, document: GoBackDocument) -> BlendOut:
+@router.posts("/{uuid:blend_id}/go-back")
+def go_back(request: HttpRequest, blend_id: UUID, document: GoBackDocument) -> BlendOut:
     """Go on from an earlier revision. What the draft holds now is kept first, so that nothing is lost."""
     with writing(blend_id, document.version) as row:
         kept = _family(row).get(document.revision)
@@ -140,9 +137,8 @@ def _reading(revision: Revision) -> BlendReading | None:
         return None
 
 
-@router.get("/{uuid:blend_id}/tree", response={200: list[NodeOut], **ANSWERS})
-@sends
-def read_tree(request, blend_id: UUID) -> list[NodeOut]:
+@router.reads("/{uuid:blend_id}/tree")
+def read_tree(request: HttpRequest, blend_id: UUID) -> list[NodeOut]:
     """Return how a blend got here: its revisions and branches, each with what changed in words."""
     family = _family(one_blend(blend_id))
     load_inside(line for revision in family.values() for line in revision.lines.all())

@@ -5,19 +5,18 @@ from uuid import UUID
 
 from book.models import Blend, Revision, load_inside
 from django.db import transaction
-from django.db.models import Count, F, OuterRef, Q, Subquery
-from django.http import Http404
+from django.db.models import Count, F, OuterRef, Q, QuerySet, Subquery
+from django.http import Http404, HttpRequest
 from django.utils import timezone
-from ninja import Router, Schema, Status
+from ninja import Schema
 from ravska_core.blend import LOWEST_BATCH_G, flatten, read_salt
 from ravska_core.working import BadInput, Figure
 
 from api.blends.documents import BlendDocument, LineDocument
 from api.blends.reading import read_document, reading_of
 from api.blends.store import BlendOut, begin_blend, blend_out, claimed, one_blend, write_blend, writing
-from api.plumbing.answers import sends
+from api.plumbing.answers import Created, Router
 from api.plumbing.household import household
-from api.plumbing.problems import ANSWERS
 from api.plumbing.typed import Version
 from api.plumbing.versions import VersionDocument
 
@@ -50,18 +49,18 @@ class BlendRow:
     branch_of: str
 
 
-def _rows():
+def _rows() -> QuerySet[Blend]:
     kept = Count("revisions", filter=Q(revisions__kept_at__isnull=False))
     # where a branch left: its first revision or draft goes on from one of another blend
     left = Revision.objects.filter(blend=OuterRef("pk"), parent__isnull=False).exclude(parent__blend=OuterRef("pk"))
     branch_of = Subquery(left.values("parent__blend__name")[:1])
-    rows = Blend.objects.filter(household=household()).annotate(kept=kept, branch_of=branch_of)
+    mine = Blend.objects.filter(household=household())
+    rows = mine.annotate(kept=kept, branch_of=branch_of)  # type: ignore[no-redef]  # the model says that they are there
     return rows.with_drafts().order_by("created_at", "name")
 
 
-@router.get("", response=list[BlendRow])
-@sends
-def list_blends(request) -> list[BlendRow]:
+@router.reads("")
+def list_blends(request: HttpRequest) -> list[BlendRow]:
     """Return the household's blends with what their strips are drawn from."""
     found = list(_rows().filter(deleted_at__isnull=True))
     load_inside(line for row in found for line in row.draft().lines.all())
@@ -94,26 +93,23 @@ def list_blends(request) -> list[BlendRow]:
     return rows
 
 
-@router.post("", response={201: BlendOut, **ANSWERS})
-@sends
-def create_blend(request, document: BlendDocument):
+@router.posts("")
+def create_blend(request: HttpRequest, document: BlendDocument) -> Created[BlendOut]:
     """Start a blend; it may be empty."""
     typed = read_document(document)
     with transaction.atomic():
         row = begin_blend(typed)
-    return Status(201, blend_out(one_blend(row.id)))
+    return Created(blend_out(one_blend(row.id)))
 
 
-@router.get("/{uuid:blend_id}", response={200: BlendOut, **ANSWERS})
-@sends
-def get_blend(request, blend_id: UUID) -> BlendOut:
+@router.reads("/{uuid:blend_id}")
+def get_blend(request: HttpRequest, blend_id: UUID) -> BlendOut:
     """Return one blend with its reading."""
     return blend_out(one_blend(blend_id))
 
 
-@router.put("/{uuid:blend_id}", response={200: BlendOut, **ANSWERS})
-@sends
-def save_blend(request, blend_id: UUID, document: BlendSave) -> BlendOut:
+@router.puts("/{uuid:blend_id}")
+def save_blend(request: HttpRequest, blend_id: UUID, document: BlendSave) -> BlendOut:
     """Save the working draft as typed; 409 with the other version when it was changed meanwhile."""
     with writing(blend_id, document.version) as row:
         # read inside the transaction: two blends put into each other at once would make a circle
@@ -121,9 +117,8 @@ def save_blend(request, blend_id: UUID, document: BlendSave) -> BlendOut:
     return blend_out(one_blend(blend_id))
 
 
-@router.post("/{uuid:blend_id}/sieve", response={201: BlendOut, **ANSWERS})
-@sends
-def keep_sieve(request, blend_id: UUID):
+@router.posts("/{uuid:blend_id}/sieve")
+def keep_sieve(request: HttpRequest, blend_id: UUID) -> Created[BlendOut]:
     """Make a blend of what the sieve holds back of another, to go into the pot or into one more."""
     row = one_blend(blend_id)
     reading = reading_of(row.as_core())
@@ -135,12 +130,11 @@ def keep_sieve(request, blend_id: UUID):
     )
     with transaction.atomic():
         kept = begin_blend(read_document(document))
-    return Status(201, blend_out(one_blend(kept.pk)))
+    return Created(blend_out(one_blend(kept.pk)))
 
 
-@router.post("/{uuid:blend_id}/archive", response={200: VersionDocument, **ANSWERS})
-@sends
-def archive_blend(request, blend_id: UUID, document: ArchiveDocument) -> VersionDocument:
+@router.posts("/{uuid:blend_id}/archive")
+def archive_blend(request: HttpRequest, blend_id: UUID, document: ArchiveDocument) -> VersionDocument:
     """Put a blend away, or take it out again; it stays where it is used."""
     with transaction.atomic():
         row = claimed(blend_id, document.version)
@@ -148,9 +142,8 @@ def archive_blend(request, blend_id: UUID, document: ArchiveDocument) -> Version
     return VersionDocument(version=row.version)
 
 
-@router.post("/{uuid:blend_id}/delete", response={200: VersionDocument, **ANSWERS})
-@sends
-def delete_blend(request, blend_id: UUID, document: VersionDocument) -> VersionDocument:
+@router.posts("/{uuid:blend_id}/delete")
+def delete_blend(request: HttpRequest, blend_id: UUID, document: VersionDocument) -> VersionDocument:
     """Take a blend off the list; cooks and blends that use it keep it, and `restore` brings it back."""
     with transaction.atomic():
         row = claimed(blend_id, document.version)
@@ -158,9 +151,8 @@ def delete_blend(request, blend_id: UUID, document: VersionDocument) -> VersionD
     return VersionDocument(version=row.version)
 
 
-@router.post("/{uuid:blend_id}/restore", response={200: BlendOut, **ANSWERS})
-@sends
-def restore_blend(request, blend_id: UUID) -> BlendOut:
+@router.posts("/{uuid:blend_id}/restore")
+def restore_blend(request: HttpRequest, blend_id: UUID) -> BlendOut:
     """Undo a delete."""
     if not Blend.objects.filter(pk=blend_id, household=household()).update(deleted_at=None, version=F("version") + 1):
         raise Http404

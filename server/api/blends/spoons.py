@@ -2,16 +2,16 @@
 
 from dataclasses import dataclass
 
-from ninja import Router
+from django.http import HttpRequest
 from ravska_core.bowl import rounding, spoon_batch
 from ravska_core.measure import parse_mass_g
 from ravska_core.working import BadInput, Figure
 
 from api.blends.documents import WhatIf
 from api.blends.reading import read_document
-from api.plumbing.answers import sends
+from api.plumbing.answers import Router
 from api.plumbing.household import spoon_set
-from api.plumbing.problems import ANSWERS, Gather
+from api.plumbing.problems import Gather
 from api.plumbing.shown import SpoonsOut, spoons_out
 from api.plumbing.typed import Typed
 
@@ -50,9 +50,8 @@ class SpoonBatchOut:
     salt_after: Figure
 
 
-@router.post("/spoons", response={200: SpoonBatchOut, **ANSWERS})
-@sends
-def by_spoons(request, document: SpoonWhatIf) -> SpoonBatchOut:
+@router.posts("/spoons")
+def by_spoons(request: HttpRequest, document: SpoonWhatIf) -> SpoonBatchOut:
     """Say what measuring by spoons makes of a batch, or which batch between two weights they suit best."""
     typed = read_document(document, document.id)
     owned = spoon_set()
@@ -61,7 +60,7 @@ def by_spoons(request, document: SpoonWhatIf) -> SpoonBatchOut:
     else:
         gather = Gather()
         ends = [
-            gather.attempt("", lambda text=text, side=side: parse_mass_g(text, side, 0.5, 50_000, bare="g"), 0.0)
+            gather.attempt_or("", 0.0, parse_mass_g, text, side, 0.5, 50000, bare="g")
             for side, text in (("low", document.low), ("high", document.high))
         ]
         gather.finish()

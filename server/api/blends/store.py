@@ -3,6 +3,7 @@
 from collections.abc import Iterator
 from contextlib import contextmanager
 from dataclasses import dataclass
+from typing import cast
 from uuid import UUID
 
 from book.models import Blend, Line, Revision, Stale, Target, Use, claim_version, load_inside
@@ -10,10 +11,18 @@ from django.db import transaction
 from django.db.models import Count, Prefetch, Q
 from django.http import Http404
 from ravska_core.blend import check_blend, mix, shares
-from ravska_core.catalogue import catalogue
 from ravska_core.working import BadInput
 
-from api.blends.documents import LabelDocument, LineDocument, MethodStepDocument, TargetDocument, UseDocument
+from api.blends.documents import (
+    Basis,
+    LabelDocument,
+    LineDocument,
+    Lock,
+    MethodStepDocument,
+    TargetDocument,
+    TargetKey,
+    UseDocument,
+)
 from api.blends.reading import BlendAsTyped, reading_of, reading_out
 from api.blends.readings import BlendReadingOut
 from api.plumbing.household import household
@@ -76,7 +85,7 @@ def one_blend(blend_id: UUID) -> Blend:
     kept = Count("revisions", filter=Q(revisions__kept_at__isnull=False))
     found = (
         Blend.objects.filter(household=household(), pk=blend_id, deleted_at__isnull=True)
-        .annotate(kept=kept)
+        .annotate(kept=kept)  # type: ignore[no-redef]  # the model says that it is there
         .prefetch_related(Prefetch("revisions", queryset=drafts, to_attr="drafts"), "targets", "uses")
         .first()
     )
@@ -119,8 +128,8 @@ def line_documents(draft: Revision) -> list[LineDocument]:
             blend=line.inside_id,
             parts=line.parts_typed,
             exact=line.exact_typed,
-            basis=line.basis,
-            lock=line.lock,
+            basis=cast(Basis, line.basis),
+            lock=cast(Lock, line.lock),
             least=_percent(line.least_percent),
             most=_percent(line.most_percent),
             error=f"{line.error * 100:g}" if line.error else "",
@@ -137,7 +146,7 @@ def blend_out(blend: Blend) -> BlendOut:
     reading = None
     lines = line_documents(draft)
     try:
-        inside = {line.inside_id: line.inside for line in draft.lines.all() if line.inside_id}
+        inside = {line.inside.pk: line.inside for line in draft.lines.all() if line.inside is not None}
         reading = reading_out(blend.as_core(draft), lines, inside)
     except BadInput as refusal:
         problems.append(field_error(refusal))
@@ -153,7 +162,10 @@ def blend_out(blend: Blend) -> BlendOut:
         written=draft.written,
         base=draft.base,
         total=draft.total,
-        targets=[TargetDocument(what=x.what, low=_percent(x.low), high=_percent(x.high)) for x in blend.targets.all()],
+        targets=[
+            TargetDocument(what=cast(TargetKey, x.what), low=_percent(x.low), high=_percent(x.high))
+            for x in blend.targets.all()
+        ],
         uses=[UseDocument(name=x.name, of=x.of, mass=x.mass_typed) for x in blend.uses.all()],
         method=[MethodStepDocument(**step) for step in draft.method],
         label=LabelDocument(**draft.label) if draft.label else None,
@@ -169,7 +181,7 @@ def write_blend(row: Blend, typed: BlendAsTyped) -> None:
     """Write what was typed over a blend, its draft's lines, targets and uses."""
     parts = check_blend(typed.blend)
     if typed.blend.method and parts:
-        mix(typed.blend, shares(typed.blend.lines, parts), parts, catalogue())
+        mix(typed.blend, shares(typed.blend.lines, parts), parts)
     document, draft = typed.document, row.draft()
     row.name, row.kind, row.fire = document.name, document.kind, document.fire
     row.batch_g, row.batch_typed = typed.batch_g, document.batch

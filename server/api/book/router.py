@@ -2,14 +2,14 @@
 
 from typing import Annotated, Literal
 
-from ninja import Router, Schema
+from django.http import HttpRequest
+from ninja import Schema
 from pydantic import Field
 from ravska_core.measure import SPOON_SETS, spoon_name
 from ravska_core.working import BadInput
 
-from api.plumbing.answers import sends
+from api.plumbing.answers import Router
 from api.plumbing.household import household
-from api.plumbing.problems import ANSWERS
 from api.plumbing.typed import Key
 
 router = Router()
@@ -24,9 +24,8 @@ class PreferencesDocument(Schema):
     single_keys: bool
 
 
-@router.get("/preferences", response=PreferencesDocument)
-@sends
-def read_preferences(request) -> PreferencesDocument:
+@router.reads("/preferences")
+def read_preferences(request: HttpRequest) -> PreferencesDocument:
     """Return how the household reads numbers and looks at screens."""
     found = household().preferences
     kept = {name: getattr(found, name) for name in PreferencesDocument.model_fields}
@@ -34,9 +33,8 @@ def read_preferences(request) -> PreferencesDocument:
     return PreferencesDocument(**kept)
 
 
-@router.put("/preferences", response={200: PreferencesDocument, **ANSWERS})
-@sends
-def save_preferences(request, document: PreferencesDocument) -> PreferencesDocument:
+@router.puts("/preferences")
+def save_preferences(request: HttpRequest, document: PreferencesDocument) -> PreferencesDocument:
     """Save the preferences; stored amounts stay as they are."""
     preferences = household().preferences
     names = {spoon_name(spoon) for spoon in SPOON_SETS[document.spoon_set].spoons}

@@ -1,12 +1,13 @@
 """Coat: pieces, their stacks of layers, what they take and what salt that puts on the meat."""
 
 from dataclasses import dataclass
-from typing import Annotated, Literal
+from typing import Annotated, Literal, cast
 from uuid import UUID
 
-from book.cooks import usual_layer
+from book.layers import usual_layer
 from book.models import Blend
-from ninja import Router, Schema
+from django.http import HttpRequest
+from ninja import Schema
 from pydantic import Field
 from ravska_core.catalogue import catalogue
 from ravska_core.coat import (
@@ -26,6 +27,7 @@ from api.cooks.documents import (
     Appetite,
     Blends,
     CoatDocument,
+    FaceState,
     LayerDocument,
     LayerKindKey,
     Letter,
@@ -39,29 +41,28 @@ from api.cooks.documents import (
 )
 from api.cooks.readings import CoatReadingOut, coat_reading_out
 from api.cooks.ways import free_letter, piece_row, stack_of
-from api.plumbing.answers import sends
+from api.plumbing.answers import Router
 from api.plumbing.household import household, spoon_set
-from api.plumbing.problems import ANSWERS, Gather
+from api.plumbing.problems import Gather
 from api.plumbing.typed import Key
 
 router = Router()
 
 
-@router.post("/coat/read", response={200: list[CoatReadingOut], **ANSWERS})
-@sends
-def read_pieces_of_coat(request, document: CoatDocument) -> list[CoatReadingOut]:
+@router.posts("/coat/read")
+def read_pieces_of_coat(request: HttpRequest, document: CoatDocument) -> list[CoatReadingOut]:
     """Say what a coat comes to on every piece, without saving anything."""
     blends = Blends(layers_of(document.pieces))
     pieces = read_pieces(document.pieces, blends, document.appetite)
     gather, spoons = Gather(), spoon_set()
     readings = [
-        gather.attempt(f"pieces.{at}", lambda piece=piece: read_coat(piece, spoons, at_s=document.at_s))
-        for at, piece in enumerate(pieces)
+        gather.attempt(f"pieces.{at}", read_coat, piece, spoons, at_s=document.at_s) for at, piece in enumerate(pieces)
     ]
     gather.finish()
     return [
         coat_reading_out(found, [blends.mark(layer) for layer in typed.layers])
         for found, typed in zip(readings, document.pieces, strict=True)
+        if found is not None
     ]
 
 
@@ -93,9 +94,8 @@ def _blend(key: UUID) -> Blend:
     return blend
 
 
-@router.post("/coat/layer", response={200: PlacedLayerOut, **ANSWERS})
-@sends
-def new_layer(request, document: NewLayer) -> PlacedLayerOut:
+@router.posts("/coat/layer")
+def new_layer(request: HttpRequest, document: NewLayer) -> PlacedLayerOut:
     """Return a layer at its usual dose, hold and place for this blend and cut, without saving anything."""
     among = [layer.kind for layer in document.layers]
     if document.blend_id is not None:
@@ -133,9 +133,8 @@ class WayDocument(Schema):
     blend_ids: Annotated[list[UUID], Field(max_length=12)] = Field(default=[])
 
 
-@router.post("/coat/way", response={200: PieceDocument, **ANSWERS})
-@sends
-def take_way(request, document: WayDocument) -> PieceDocument:
+@router.posts("/coat/way")
+def take_way(request: HttpRequest, document: WayDocument) -> PieceDocument:
     """Return a piece with a way's stack on it, without saving anything."""
     layers = stack_of(document.way, document.piece, document.blend_ids)
     target = document.piece.target
@@ -159,9 +158,8 @@ class AimedOut:
     says: str
 
 
-@router.post("/coat/aim", response={200: AimedOut, **ANSWERS})
-@sends
-def aim(request, document: AimDocument) -> AimedOut:
+@router.posts("/coat/aim")
+def aim(request: HttpRequest, document: AimDocument) -> AimedOut:
     """Return the layer with the dose or hold that meets the piece's target, or comes nearest; nothing is saved."""
     (seasoned,) = read_pieces([document.piece], Blends(document.piece.layers), "usual", "piece")
     found, says = give_way(seasoned, document.layer, spoon_set())
@@ -169,7 +167,7 @@ def aim(request, document: AimDocument) -> AimedOut:
     if found.hold_s != seasoned.layers[document.layer].hold_s:
         return AimedOut(before.model_copy(update={"hold": say_duration(found.hold_s)}), says)
     vessel = "" if before.kind == "marinade" else before.vessel
-    return AimedOut(before.model_copy(update={"dose": say(found.dose, 3), "vessel": vessel}), says)
+    return AimedOut(before.model_copy(update={"dose": say(found.dose or 0.0, 3), "vessel": vessel}), says)
 
 
 class SkinDocument(Schema):
@@ -177,9 +175,8 @@ class SkinDocument(Schema):
     taken: Annotated[list[Letter], Field(max_length=8)] = Field(default=[])
 
 
-@router.post("/coat/skin", response={200: list[PieceDocument], **ANSWERS})
-@sends
-def take_skin(request, document: SkinDocument) -> list[PieceDocument]:
+@router.posts("/coat/skin")
+def take_skin(request: HttpRequest, document: SkinDocument) -> list[PieceDocument]:
     """Return a piece with its skin off, and the skin as a piece of its own, without saving anything."""
     gather = Gather()
     typed = document.piece
@@ -202,7 +199,8 @@ def take_skin(request, document: SkinDocument) -> list[PieceDocument]:
         kept,
         PieceDocument(
             letter=free_letter([*document.taken, typed.letter]), name=f"Skin of {typed.name}"[:40], cut=skin.cut,
-            mass=f"{skin.mass_g:.0f} g", surface="dry", faces=dict(skin.faces), layers=[salted],
+            mass=f"{skin.mass_g:.0f} g", surface="dry", faces=cast(dict[str, FaceState], dict(skin.faces)),
+            layers=[salted],
         ),
     ]  # fmt: skip
 
@@ -224,9 +222,8 @@ class RawWeightOut:
     figure: Figure
 
 
-@router.post("/coat/raw-weight", response={200: RawWeightOut, **ANSWERS})
-@sends
-def for_eaters(request, document: EatersDocument) -> RawWeightOut:
+@router.posts("/coat/raw-weight")
+def for_eaters(request: HttpRequest, document: EatersDocument) -> RawWeightOut:
     """Say how much raw meat feeds so many."""
     found = raw_weight(document.cut, document.eaters, PORTION_G[document.appetite], document.grade)
     kilos = found.value / 1000

@@ -1,7 +1,7 @@
 """A coat as typed: pieces, their layers, and how they are read for the core and written back."""
 
 from collections.abc import Iterable, Sequence
-from typing import Annotated, Literal
+from typing import Annotated, Literal, cast
 from uuid import UUID
 
 from book.models import LETTERS, Blend, LayerRow, Piece, Revision, load_inside
@@ -45,6 +45,9 @@ LayerKindKey = Literal[
 ]  # fmt: skip
 FaceState = Literal["bare", "coated", "off", "tied back", "under"]
 Place = Literal["", "fridge", "cool box", "bench", "outside", "warm water", "pot"]
+Grade = Literal["lean", "ordinary", "marbled", "dry-aged"]
+Surface = Literal["moist", "dry"]
+CutInto = Literal["", "cubes", "strips", "steaks"]
 Appetite = Literal["light", "usual", "hearty"]
 
 
@@ -71,13 +74,13 @@ class MeatDocument(BaseModel):
     mass: Typed
     untrimmed: Typed = ""
     count: Annotated[int, Field(ge=1, le=200)] = 1
-    grade: Literal["lean", "ordinary", "marbled", "dry-aged"] = "ordinary"
+    grade: Grade = "ordinary"
     faces: Annotated[dict[Key, FaceState], Field(max_length=8)] = Field(default={})
-    surface: Literal["moist", "dry"] = "moist"
+    surface: Surface = "moist"
     length: Typed = ""
     width: Typed = ""
     thickness: Typed = ""
-    cut_into: Literal["", "cubes", "strips", "steaks"] = ""
+    cut_into: CutInto = ""
     cut_size: Typed = ""
     thin: Typed = ""
     endpoint: Typed = ""
@@ -190,7 +193,8 @@ class Blends:
 
     def mark(self, layer: LayerDocument) -> LayerMarkOut:
         """Return what a layer is of, as the book has it."""
-        return layer_mark(*(self.row(layer) if layer.blend_id else (None, None)), layer.grind)
+        blend, revision = self.row(layer) if layer.blend_id else (None, None)
+        return layer_mark(blend, revision, layer.grind)
 
     def core(self, layer: LayerDocument) -> CoreBlend:
         """Return the blend a layer is of as the core reads it, each built once.
@@ -206,16 +210,16 @@ class Blends:
 
 def read_piece(document: MeatDocument, gather: Gather, at: str) -> CorePiece | None:
     """Read the meat of a piece as typed; all that cannot be read is gathered under `at`."""
-    mass = gather.attempt(at, lambda: parse_mass_g(document.mass, "mass"))
+    mass = gather.attempt(at, parse_mass_g, document.mass, "mass")
     untrimmed = thin = size = endpoint = None
     if document.endpoint:
-        endpoint = gather.attempt(at, lambda: parse_temperature_c(document.endpoint, "endpoint"))
+        endpoint = gather.attempt(at, parse_temperature_c, document.endpoint, "endpoint")
     if document.untrimmed:
-        untrimmed = gather.attempt(at, lambda: parse_mass_g(document.untrimmed, "untrimmed"))
+        untrimmed = gather.attempt(at, parse_mass_g, document.untrimmed, "untrimmed")
     if document.thin:
-        thin = gather.attempt(at, lambda: parse_length_cm(document.thin, "thin"))
+        thin = gather.attempt(at, parse_length_cm, document.thin, "thin")
     if document.cut_into:
-        size = gather.attempt(at, lambda: parse_length_cm(document.cut_size, "cut_size"))
+        size = gather.attempt(at, parse_length_cm, document.cut_size, "cut_size")
     sizes = {"length": document.length, "width": document.width, "thickness": document.thickness}
     measures = None
     given = {name: text for name, text in sizes.items() if text}
@@ -223,12 +227,11 @@ def read_piece(document: MeatDocument, gather: Gather, at: str) -> CorePiece | N
         for name in sizes.keys() - given.keys():
             gather.refuse(f"{at}.{name}", "Give all three measures, or clear them to go by weight.")
     elif given:
-        lengths = [gather.attempt(at, lambda n=name, t=text: parse_length_cm(t, n)) for name, text in sizes.items()]
-        if all(length is not None for length in lengths):
-            measures = Measures(*lengths)
-    stages = [
-        gather.attempt(f"{at}.stages.{n}", lambda stage=stage: _stage(stage)) for n, stage in enumerate(document.stages)
-    ]
+        lengths = [gather.attempt(at, parse_length_cm, text, name) for name, text in sizes.items()]
+        whole = [length for length in lengths if length is not None]
+        if len(whole) == 3:
+            measures = Measures(*whole)
+    stages = [gather.attempt(f"{at}.stages.{n}", _stage, stage) for n, stage in enumerate(document.stages)]
     if mass is None or any(stage is None for stage in stages):
         return None
     return CorePiece(
@@ -257,7 +260,7 @@ def read_layer(document: LayerDocument, blends: Blends, gather: Gather, at: str)
     blend = None
     ok = True
     if document.blend_id:
-        blend = gather.attempt(at, lambda: blends.core(document))
+        blend = gather.attempt(at, blends.core, document)
         ok = blend is not None
     elif document.grind:
         blend = plain(document.grind)
@@ -267,32 +270,32 @@ def read_layer(document: LayerDocument, blends: Blends, gather: Gather, at: str)
     dose: float | None = None
     if document.dose:
         noun = f"a dose in {kind.unit}"
-        dose = gather.attempt(at, lambda: parse_number(document.dose, "dose", kind.low, kind.high, noun))
+        dose = gather.attempt(at, parse_number, document.dose, "dose", kind.low, kind.high, noun)
         ok = ok and dose is not None
     hold = 0.0
     if kind.hold_s is not None:
-        read = gather.attempt(at, lambda: parse_duration_s(document.hold, "hold"))
+        read = gather.attempt(at, parse_duration_s, document.hold, "hold")
         ok = ok and read is not None
         hold = read or 0.0
     hold_c = _held_c(document)
     if document.hold_at and kind.hold_s is not None:
-        typed_c = gather.attempt(at, lambda: parse_held_c(document.hold_at, "hold_at"))
+        typed_c = gather.attempt(at, parse_held_c, document.hold_at, "hold_at")
         ok = ok and typed_c is not None
         hold_c = hold_c if typed_c is None else typed_c
     stays = eaten = None
     if document.stays:
-        stays = gather.attempt(at, lambda: parse_number(document.stays, "stays", 0, 100, "a share in %"))
+        stays = gather.attempt(at, parse_number, document.stays, "stays", 0, 100, "a share in %")
         ok = ok and stays is not None
     if document.eaten:
-        eaten = gather.attempt(at, lambda: parse_number(document.eaten, "eaten", 0, 100, "a share in %"))
+        eaten = gather.attempt(at, parse_number, document.eaten, "eaten", 0, 100, "a share in %")
         ok = ok and eaten is not None
     reserve = None
     if document.reserve and document.kind in BATHS:
-        reserve = gather.attempt(at, lambda: parse_amount(document.reserve, "reserve"))
+        reserve = gather.attempt(at, parse_amount, document.reserve, "reserve")
         ok = ok and reserve is not None
     injection = Injection()
     if document.kind in INJECTIONS:
-        read_injection = gather.attempt(f"{at}.injection", lambda: injection_of(document.injection.model_dump()))
+        read_injection = gather.attempt(f"{at}.injection", injection_of, document.injection.model_dump())
         ok = ok and read_injection is not None
         injection = read_injection or injection
     if not ok:
@@ -323,9 +326,7 @@ def read_pieces(pieces: Sequence[PieceDocument], blends: Blends, appetite: str, 
         layers = [read_layer(layer, blends, gather, f"{place}.layers.{n}") for n, layer in enumerate(document.layers)]
         target = None
         if document.target:
-            target = gather.attempt(
-                place, lambda typed=document.target: parse_number(typed, "target", 0.1, 5, "a salt target in %")
-            )
+            target = gather.attempt(place, parse_number, document.target, "target", 0.1, 5, "a salt target in %")
         if piece is not None and all(layer is not None for layer in layers):
             found.append(Seasoned(document.letter, piece, tuple(layers), target, PORTION_G[appetite]))  # type: ignore[arg-type]
     gather.finish()
@@ -381,12 +382,13 @@ def piece_document(piece: Piece, tasted: bool) -> PieceDocument:
     return PieceDocument(
         letter=piece.letter, name=piece.name, tasted=tasted, target=piece.target_typed,
         cut=piece.cut, mass=piece.mass_typed, untrimmed=piece.untrimmed_typed, count=piece.count,
-        grade=piece.grade, faces=piece.faces, surface=piece.surface, length=piece.length_typed,
-        width=piece.width_typed, thickness=piece.thickness_typed, cut_into=piece.cut_into, cut_size=piece.cut_typed,
-        thin=piece.thin_typed, endpoint=piece.endpoint_typed, pierced=piece.pierced, bones=piece.bones,
+        grade=cast(Grade, piece.grade), faces=piece.faces, surface=cast(Surface, piece.surface),
+        length=piece.length_typed, width=piece.width_typed, thickness=piece.thickness_typed,
+        cut_into=cast(CutInto, piece.cut_into), cut_size=piece.cut_typed, thin=piece.thin_typed,
+        endpoint=piece.endpoint_typed, pierced=piece.pierced, bones=piece.bones,
         stages=[StageDocument(**{name: stage[name] for name in StageDocument.model_fields}) for stage in piece.stages],
         layers=[layer_document(layer) for layer in piece.layers.all()],
-    )  # type: ignore[arg-type]  # fmt: skip
+    )  # fmt: skip
 
 
 def write_piece(row: Piece, document: MeatDocument, core: CorePiece) -> None:

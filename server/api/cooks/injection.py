@@ -135,7 +135,7 @@ def injection_out(found: InjectionReading) -> InjectionOut:
         expected_g=found.expected_g,
         liquid_ml=found.liquid_ml,
         liquid_percent=found.liquid_percent,
-        strength=strength and StrengthOut(
+        strength=None if strength is None else StrengthOut(
             strength.needed, strength.now_percent, strength.add_g, strength.of_g, strength.grind, strength.says
         ),
         sites=[[x, y] for x, y in found.sites],
@@ -149,9 +149,9 @@ def injection_out(found: InjectionReading) -> InjectionOut:
         fills=found.fills,
         sites_a_fill=found.sites_a_fill,
         evenness=found.evenness,
-        spread=found.spread and _spread_out(found.spread),
+        spread=None if found.spread is None else _spread_out(found.spread),
         reach_mm=found.reach_mm,
-        gap=gap and GapOut(gap.x, gap.y, gap.cm, gap.wide),
+        gap=None if gap is None else GapOut(gap.x, gap.y, gap.cm, gap.wide),
         coarse=[CoarseOut(grind.key, grind.grain_mm) for grind in clog.coarse],
         bore_mm=clog.bore_mm,
         most_mm=clog.most_mm,

@@ -6,7 +6,8 @@ from uuid import UUID
 
 from book.models import Blend
 from django.db import transaction
-from ninja import Router, Schema, Status
+from django.http import HttpRequest
+from ninja import Schema
 from pydantic import Field
 from ravska_core.coat import (
     INJECTIONS,
@@ -29,9 +30,8 @@ from api.blends.reading import read_document
 from api.blends.store import begin_blend
 from api.cooks.documents import Appetite, Blends, LayerDocument, Letter, PieceDocument, read_pieces
 from api.cooks.store import one_cook, piece_of
-from api.plumbing.answers import sends
+from api.plumbing.answers import Created, Router
 from api.plumbing.household import household, spoon_set
-from api.plumbing.problems import ANSWERS
 from api.plumbing.typed import Key
 
 router = Router()
@@ -53,9 +53,8 @@ def _injection(document: LayerOfPiece) -> tuple[Seasoned, LayerDocument]:
     return read_pieces([document.piece], Blends(layers), "usual", "piece")[0], layers[document.layer]
 
 
-@router.post("/coat/sites", response={200: LayerDocument, **ANSWERS})
-@sends
-def move_off(request, document: LayerOfPiece) -> LayerDocument:
+@router.posts("/coat/sites")
+def move_off(request: HttpRequest, document: LayerOfPiece) -> LayerDocument:
     """Return an injection whose sites on bone or beyond the edge are moved to where a needle can go in."""
     seasoned, typed = _injection(document)
     piece = read_piece(seasoned.piece)
@@ -79,9 +78,8 @@ class MadeOut:
     name: str
 
 
-@router.post("/{uuid:cook_id}/strength", response={201: MadeOut, **ANSWERS})
-@sends
-def make_strength(request, cook_id: UUID, document: StrengthDocument):
+@router.posts("/{uuid:cook_id}/strength")
+def make_strength(request: HttpRequest, cook_id: UUID, document: StrengthDocument) -> Created[MadeOut]:
     """Make a blend of an injection's own blend with the salt or water that makes it as salty as wanted."""
     cook = one_cook(cook_id)
     piece = piece_of(cook, document.letter)
@@ -104,7 +102,7 @@ def make_strength(request, cook_id: UUID, document: StrengthDocument):
     typed = read_document(BlendDocument(name=name[:80], kind="injection", batch=batch, lines=lines))
     with transaction.atomic():
         row = begin_blend(typed)
-    return Status(201, MadeOut(row.pk, row.name))
+    return Created(MadeOut(row.pk, row.name))
 
 
 class BindersDocument(Schema):
@@ -143,9 +141,8 @@ class BindersOut:
     says: str
 
 
-@router.post("/coat/binders", response={200: BindersOut, **ANSWERS})
-@sends
-def binder_or_none(request, document: BindersDocument) -> BindersOut:
+@router.posts("/coat/binders")
+def binder_or_none(request: HttpRequest, document: BindersDocument) -> BindersOut:
     """Say what every binder, plain or of the book, and none, does for the coat of a piece, without saving anything."""
     (seasoned,) = read_pieces([document.piece], Blends(document.piece.layers), document.appetite, "piece")
     rows = list(

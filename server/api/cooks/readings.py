@@ -53,7 +53,7 @@ def window_out(found: Window) -> WindowOut:
         long_high_min=window.long_high_min,
         reason=window.reason,
         mark=catalogue().sources[window.source].title,
-        weaker=weaker and WeakerOut(weaker.acid_class, weaker.water_g, weaker.long_high_min),
+        weaker=None if weaker is None else WeakerOut(weaker.acid_class, weaker.water_g, weaker.long_high_min),
     )
 
 

@@ -10,9 +10,9 @@ from book.evening import even_faces, even_salt, even_times
 from book.models import LETTERS, Blend, Cook, Layer, Look, Stale, Step, Taster, claim_version
 from book.tasting import check_untasted, trial_of
 from django.db import transaction
-from django.http import Http404
+from django.http import Http404, HttpRequest
 from django.utils import timezone
-from ninja import Router, Schema, Status
+from ninja import Schema
 from pydantic import AwareDatetime, Field
 from ravska_core.coat import check_coat
 from ravska_core.measure import parse_duration_s, parse_mass_g
@@ -22,9 +22,9 @@ from ravska_core.working import BadInput
 from api.cooks.documents import Blends, CookSave, layers_of, read_pieces
 from api.cooks.shown import BoardOut, CookOut, TrialMarkOut, board_out, cook_out, trial_mark
 from api.cooks.store import cooks, one_cook, one_typed, typed_cooks, write_cook
-from api.plumbing.answers import sends
+from api.plumbing.answers import Created, Router
 from api.plumbing.household import household
-from api.plumbing.problems import ANSWERS, Conflict, Gather
+from api.plumbing.problems import Conflict, Gather
 from api.plumbing.typed import Key, Name, Typed, Version
 from api.plumbing.versions import VersionDocument
 
@@ -98,18 +98,16 @@ def _board(cook_id: UUID) -> BoardOut:
     return board_out(one_cook(cook_id))
 
 
-@router.get("/in-hand", response={200: InHandOut, **ANSWERS})
-@sends
-def read_in_hand(request) -> InHandOut:
+@router.reads("/in-hand")
+def read_in_hand(request: HttpRequest) -> InHandOut:
     """Return the cook in hand as it stands."""
     mine = household()
     cook = cooks(mine).filter(in_hand=True).first()
     return InHandOut(household=mine.name, cook=board_out(cook) if cook else None)
 
 
-@router.get("", response=list[CookRow])
-@sends
-def list_cooks(request) -> list[CookRow]:
+@router.reads("")
+def list_cooks(request: HttpRequest) -> list[CookRow]:
     """Return all cooks, the latest serving first."""
     return [
         CookRow(
@@ -120,19 +118,18 @@ def list_cooks(request) -> list[CookRow]:
     ]  # fmt: skip
 
 
-@router.post("", response={201: CookOut, **ANSWERS})
-@sends
-def begin(request, document: NewCook):
+@router.posts("")
+def begin(request: HttpRequest, document: NewCook) -> Created[CookOut]:
     """Begin a cook and take it in hand."""
     gather = Gather()
-    gather.attempt("", lambda: _check_year(document.serve_at))
+    gather.attempt("", _check_year, document.serve_at)
     if sum(piece.tasted for piece in document.pieces) > 2:
         gather.refuse("pieces", "Two pieces are tasted against each other at most; set the others beside them.")
     beginnings = []
     for at, piece in enumerate(document.pieces):
         place = f"pieces.{at}"
-        mass = gather.attempt(place, lambda typed=piece.mass: parse_mass_g(typed, "mass"))
-        gather.attempt(place, lambda cut=piece.cut: find_cut(cut))
+        mass = gather.attempt(place, parse_mass_g, piece.mass, "mass")
+        gather.attempt(place, find_cut, piece.cut)
         blend = (
             Blend.objects.filter(pk=piece.blend_id, household=household(), deleted_at__isnull=True)
             .with_drafts()
@@ -146,19 +143,17 @@ def begin(request, document: NewCook):
             beginnings.append(Beginning(piece.name, piece.cut, mass, piece.mass, blend, piece.tasted))
     gather.finish()
     cook = begin_cook(household(), document.name, document.serve_at, beginnings)
-    return Status(201, cook_out(one_typed(cook.pk)))
+    return Created(cook_out(one_typed(cook.pk)))
 
 
-@router.get("/{uuid:cook_id}", response={200: CookOut, **ANSWERS})
-@sends
-def get_cook(request, cook_id: UUID) -> CookOut:
+@router.reads("/{uuid:cook_id}")
+def get_cook(request: HttpRequest, cook_id: UUID) -> CookOut:
     """Return a cook as typed."""
     return cook_out(one_typed(cook_id))
 
 
-@router.put("/{uuid:cook_id}", response={200: CookOut, **ANSWERS})
-@sends
-def save_cook(request, cook_id: UUID, document: CookSave) -> CookOut:
+@router.puts("/{uuid:cook_id}")
+def save_cook(request: HttpRequest, cook_id: UUID, document: CookSave) -> CookOut:
     """Save a cook as typed; 409 with the other version when it was changed meanwhile."""
     _check_year(document.serve_at)
     letters = [piece.letter for piece in document.pieces]
@@ -170,7 +165,7 @@ def save_cook(request, cook_id: UUID, document: CookSave) -> CookOut:
     cores = read_pieces(document.pieces, blends, document.appetite)
     gather = Gather()
     for at, core in enumerate(cores):
-        gather.attempt(f"pieces.{at}", lambda core=core: check_coat(core))
+        gather.attempt(f"pieces.{at}", check_coat, core)
     gather.finish()
     try:
         with transaction.atomic():
@@ -184,18 +179,16 @@ def save_cook(request, cook_id: UUID, document: CookSave) -> CookOut:
     return cook_out(one_typed(cook_id))
 
 
-@router.post("/{uuid:cook_id}/take", response={200: BoardOut, **ANSWERS})
-@sends
-def take(request, cook_id: UUID) -> BoardOut:
+@router.posts("/{uuid:cook_id}/take")
+def take(request: HttpRequest, cook_id: UUID) -> BoardOut:
     """Make this the cook in hand."""
     with transaction.atomic():
         take_in_hand(_mine(cook_id))
     return _board(cook_id)
 
 
-@router.post("/{uuid:cook_id}/delete", response={200: VersionDocument, **ANSWERS})
-@sends
-def delete_cook(request, cook_id: UUID, document: VersionDocument) -> VersionDocument:
+@router.posts("/{uuid:cook_id}/delete")
+def delete_cook(request: HttpRequest, cook_id: UUID, document: VersionDocument) -> VersionDocument:
     """Take a cook off the list; `restore` brings it back with all its cards."""
     with transaction.atomic():
         cook = _claim(cook_id, document.version)
@@ -203,9 +196,8 @@ def delete_cook(request, cook_id: UUID, document: VersionDocument) -> VersionDoc
     return VersionDocument(version=cook.version)
 
 
-@router.post("/{uuid:cook_id}/restore", response={200: BoardOut, **ANSWERS})
-@sends
-def restore_cook(request, cook_id: UUID) -> BoardOut:
+@router.posts("/{uuid:cook_id}/restore")
+def restore_cook(request: HttpRequest, cook_id: UUID) -> BoardOut:
     """Undo a delete and take the cook in hand again when no other is."""
     with transaction.atomic():
         mine = Cook.objects.filter(household=household())
@@ -247,9 +239,8 @@ def _mix(cook: Cook, step: Step, done: bool) -> None:
             layer.save(update_fields=["revision"])
 
 
-@router.post("/{uuid:cook_id}/steps/{uuid:step_id}", response={200: BoardOut, **ANSWERS})
-@sends
-def tick(request, cook_id: UUID, step_id: UUID, document: TickDocument) -> BoardOut:
+@router.posts("/{uuid:cook_id}/steps/{uuid:step_id}")
+def tick(request: HttpRequest, cook_id: UUID, step_id: UUID, document: TickDocument) -> BoardOut:
     """Tick a step, or set its length. Ticking the mixing keeps the blend as it is mixed now."""
     try:
         with transaction.atomic():
@@ -273,9 +264,8 @@ def tick(request, cook_id: UUID, step_id: UUID, document: TickDocument) -> Board
     return _board(cook_id)
 
 
-@router.post("/{uuid:cook_id}/even", response={200: BoardOut, **ANSWERS})
-@sends
-def even_out(request, cook_id: UUID, document: EvenDocument) -> BoardOut:
+@router.posts("/{uuid:cook_id}/even")
+def even_out(request: HttpRequest, cook_id: UUID, document: EvenDocument) -> BoardOut:
     """Even out one difference: salt towards what is wanted, or usual, on both; times by taking the longer for both."""
     try:
         with transaction.atomic():
@@ -296,14 +286,13 @@ def even_out(request, cook_id: UUID, document: EvenDocument) -> BoardOut:
 WEEK = timedelta(days=7)
 
 
-@router.post("/{uuid:cook_id}/copy", response={201: CookOut, **ANSWERS})
-@sends
-def copy(request, cook_id: UUID):
+@router.posts("/{uuid:cook_id}/copy")
+def copy(request: HttpRequest, cook_id: UUID) -> Created[CookOut]:
     """Begin a cook like this one and take it in hand, a week or more later; what was tasted stays as it was."""
     cook = one_cook(cook_id)
     weeks = max(1, -((cook.serve_at - timezone.now()) // WEEK))
     made = copy_cook(cook, cook.serve_at + weeks * WEEK)
-    return Status(201, cook_out(one_typed(made.pk)))
+    return Created(cook_out(one_typed(made.pk)))
 
 
 class LookDocument(Schema):
@@ -328,9 +317,8 @@ class PlatesOut:
     seen_by: list[str]
 
 
-@router.post("/{uuid:cook_id}/plating", response={200: PlatesOut, **ANSWERS})
-@sends
-def look_at_plating(request, cook_id: UUID, document: LookDocument) -> PlatesOut:
+@router.posts("/{uuid:cook_id}/plating")
+def look_at_plating(request: HttpRequest, cook_id: UUID, document: LookDocument) -> PlatesOut:
     """Tell the plate numbers by piece, and write down who looked: no other answer tells them before the reveal."""
     trial = trial_of(_mine(cook_id))
     samples = [] if trial is None else list(trial.samples.select_related("piece").order_by("piece__letter"))

@@ -155,7 +155,15 @@ def _steps(cook: Cook, piece: Piece) -> list[StepOut]:
     places = {layer.pk: at for at, layer in enumerate(piece.layers.all())}
     times = count_back(cook.serve_at, [Planned(step.kind, step.length_s()) for step in steps])
     return [
-        StepOut(step.id, step.kind, places.get(step.layer_id), begins, before, step.length_s(), step.done_at)
+        StepOut(
+            step.id,
+            step.kind,
+            places.get(step.layer_id) if step.layer_id else None,
+            begins,
+            before,
+            step.length_s(),
+            step.done_at,
+        )
         for step, (begins, before) in zip(steps, times, strict=True)
     ]
 
@@ -165,16 +173,15 @@ def board_out(cook: Cook) -> BoardOut:
     readings = read_stored(cook, spoons_for(cook))
     pieces = []
     for piece in cook.pieces.all():
-        reading = readings[piece.letter]
-        refused = isinstance(reading, BadInput)
+        found = readings[piece.letter]
         marks = [layer_mark(layer.blend, layer.revision, layer.grind) for layer in piece.layers.all()]
         pieces.append(
             BoardPieceOut(
                 typed=piece_document(piece, is_tasted(piece)),
                 marks=marks,
                 steps=_steps(cook, piece),
-                reading=None if refused else coat_reading_out(reading, marks),
-                problems=[field_error(at_field(reading))] if refused else [],
+                reading=None if isinstance(found, BadInput) else coat_reading_out(found, marks),
+                problems=[field_error(at_field(found))] if isinstance(found, BadInput) else [],
             )
         )
     waiting = [

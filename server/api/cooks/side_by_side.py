@@ -4,16 +4,17 @@ from dataclasses import dataclass
 from typing import Annotated
 from uuid import UUID
 
-from ninja import Router, Schema
+from django.http import HttpRequest
+from ninja import Schema
 from pydantic import Field
 from ravska_core.coat import SIDE_BY_SIDE, WAYS, Side, side
 from ravska_core.working import BadInput, Figure, say
 
 from api.cooks.documents import Appetite, Blends, Letter, PieceDocument, layers_of, read_piece, read_pieces
 from api.cooks.ways import at_hand, free_letter, stack_of
-from api.plumbing.answers import sends
+from api.plumbing.answers import Router
 from api.plumbing.household import spoon_set
-from api.plumbing.problems import ANSWERS, Gather, at_field
+from api.plumbing.problems import Gather, at_field
 from api.plumbing.shown import CautionOut, caution_out
 from api.plumbing.typed import Key
 
@@ -97,9 +98,8 @@ def _untold(key: str, problem: str) -> WayReadingOut:
     )  # fmt: skip
 
 
-@router.post("/coat/side-by-side", response={200: list[WayReadingOut], **ANSWERS})
-@sends
-def side_by_side(request, document: SidesDocument) -> list[WayReadingOut]:
+@router.posts("/coat/side-by-side")
+def side_by_side(request: HttpRequest, document: SidesDocument) -> list[WayReadingOut]:
     """Say what every way of seasoning a joint does, without saving anything."""
     gather = Gather()
     read_piece(document.piece, gather, "piece")
@@ -141,9 +141,8 @@ class PairDocument(Schema):
     blend_ids: BlendIds = Field(default=[])
 
 
-@router.post("/coat/pair", response={200: list[PieceDocument], **ANSWERS})
-@sends
-def make_pair(request, document: PairDocument) -> list[PieceDocument]:
+@router.posts("/coat/pair")
+def make_pair(request: HttpRequest, document: PairDocument) -> list[PieceDocument]:
     """Return one piece as two that are tasted, each with the stack of its way, without saving anything."""
     for way in document.ways:
         if way not in SIDE_BY_SIDE:

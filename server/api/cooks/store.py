@@ -33,7 +33,7 @@ def typed_cooks(of: Household | None = None) -> QuerySet[Cook]:
     taken = Q(trial__cards__deleted_at__isnull=True)
     return (
         Cook.objects.filter(household=of or household(), deleted_at__isnull=True)
-        .annotate(
+        .annotate(  # type: ignore[no-redef]  # the model says that they are there, for who is given a cook
             handed_in=Count("trial__cards", filter=taken),
             knowing=Count("trial__cards", filter=taken & Q(trial__cards__blind=False)),
         )

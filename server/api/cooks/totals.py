@@ -8,9 +8,9 @@ from book.layers import own_coats
 from book.models import Blend, Cook, Jar, WeighBack, claim_version
 from django.db import transaction
 from django.db.models import Sum
-from django.http import Http404
+from django.http import Http404, HttpRequest
 from django.utils import timezone
-from ninja import Router, Schema, Status
+from ninja import Schema
 from pydantic import Field
 from ravska_core.blend import read_blend
 from ravska_core.bowl import batch_for_dose_g, to_mix
@@ -24,9 +24,9 @@ from api.blends.reading import read_document
 from api.blends.store import begin_blend
 from api.cooks.documents import Letter
 from api.cooks.store import one_cook, piece_of, read_stored
-from api.plumbing.answers import sends
+from api.plumbing.answers import Created, Router
 from api.plumbing.household import household, spoon_set
-from api.plumbing.problems import ANSWERS, FieldError, Gather, at_field, field_error
+from api.plumbing.problems import FieldError, Gather, at_field, field_error
 from api.plumbing.shown import BandOut, SpoonsOut, spoons_out
 from api.plumbing.typed import Key, Typed
 
@@ -135,9 +135,8 @@ def _totals(cook: Cook) -> TotalsOut:
     return TotalsOut(found_blends, found_plain, problems)
 
 
-@router.get("/{uuid:cook_id}/totals", response={200: TotalsOut, **ANSWERS})
-@sends
-def read_totals(request, cook_id: UUID) -> TotalsOut:
+@router.reads("/{uuid:cook_id}/totals")
+def read_totals(request: HttpRequest, cook_id: UUID) -> TotalsOut:
     """Say what to mix of each blend for all pieces, what the shelf holds already, and what is left over."""
     return _totals(one_cook(cook_id))
 
@@ -156,9 +155,8 @@ class SizedBatchOut:
     batch_g: float
 
 
-@router.post("/{uuid:cook_id}/batch", response={200: SizedBatchOut, **ANSWERS})
-@sends
-def size_batch(request, cook_id: UUID, document: BatchDocument) -> SizedBatchOut:
+@router.posts("/{uuid:cook_id}/batch")
+def size_batch(request: HttpRequest, cook_id: UUID, document: BatchDocument) -> SizedBatchOut:
     """Set a blend's batch to what the cook still needs mixed of it; to what it takes when the shelf has enough."""
     with transaction.atomic():
         totals = _totals(one_cook(cook_id))
@@ -185,9 +183,8 @@ class DrippingsOut:
     name: str
 
 
-@router.post("/{uuid:cook_id}/drippings", response={201: DrippingsOut, **ANSWERS})
-@sends
-def keep_drippings(request, cook_id: UUID, document: DrippingsDocument):
+@router.posts("/{uuid:cook_id}/drippings")
+def keep_drippings(request: HttpRequest, cook_id: UUID, document: DrippingsDocument) -> Created[DrippingsOut]:
     """Make a blend of what drips out of a piece, each part with its error, to be a line of a sauce or an injection."""
     cook = one_cook(cook_id)
     piece = piece_of(cook, document.letter)
@@ -205,7 +202,7 @@ def keep_drippings(request, cook_id: UUID, document: DrippingsDocument):
     )
     with transaction.atomic():
         row = begin_blend(typed)
-    return Status(201, DrippingsOut(row.pk, row.name))
+    return Created(DrippingsOut(row.pk, row.name))
 
 
 @dataclass(frozen=True, slots=True)
@@ -225,9 +222,8 @@ def _coat_weight(cut: str, surface: str) -> OwnCoatOut:
     return OwnCoatOut(len(own), learned_coat(COAT_WEIGHTS["standard"], own))
 
 
-@router.get("/coat/own-weight", response={200: OwnCoatOut, **ANSWERS})
-@sends
-def own_weight(request, cut: Key, surface: Key) -> OwnCoatOut:
+@router.reads("/coat/own-weight")
+def own_weight(request: HttpRequest, cut: Key, surface: Key) -> OwnCoatOut:
     """Return the coat this household really puts on a cut with this surface, learned from weighing back."""
     return _coat_weight(cut, surface)
 
@@ -242,18 +238,17 @@ class WeighBackDocument(Schema):
     fell: Typed = ""
 
 
-@router.post("/{uuid:cook_id}/weigh-back", response={200: OwnCoatOut, **ANSWERS})
-@sends
-def weigh_back(request, cook_id: UUID, document: WeighBackDocument) -> OwnCoatOut:
+@router.posts("/{uuid:cook_id}/weigh-back")
+def weigh_back(request: HttpRequest, cook_id: UUID, document: WeighBackDocument) -> OwnCoatOut:
     """Keep what a coat really weighed; the cook's own coat weight moves with it."""
     gather = Gather()
-    taken = gather.attempt("", lambda: parse_mass_g(document.taken, "taken", 0.1, 20_000, bare="g"))
+    taken = gather.attempt("", parse_mass_g, document.taken, "taken", 0.1, 20000, bare="g")
     left = 0.0 if document.left.strip() in ("0", "0 g") else None
     if left is None:
-        left = gather.attempt("", lambda: parse_mass_g(document.left, "left", 0.01, 20_000, bare="g"))
+        left = gather.attempt("", parse_mass_g, document.left, "left", 0.01, 20000, bare="g")
     fell: float | None = 0.0
     if document.fell.strip() not in ("", "0", "0 g"):
-        fell = gather.attempt("", lambda: parse_mass_g(document.fell, "fell", 0.01, 20_000, bare="g"))
+        fell = gather.attempt("", parse_mass_g, document.fell, "fell", 0.01, 20000, bare="g")
     gather.finish()
     assert taken is not None
     assert left is not None
@@ -278,9 +273,8 @@ def weigh_back(request, cook_id: UUID, document: WeighBackDocument) -> OwnCoatOu
     return replace(_coat_weight(piece.cut, surface), noted=row.pk)
 
 
-@router.post("/coat/weigh-back/{uuid:row_id}/take-back", response={200: OwnCoatOut, **ANSWERS})
-@sends
-def take_back(request, row_id: UUID) -> OwnCoatOut:
+@router.posts("/coat/weigh-back/{uuid:row_id}/take-back")
+def take_back(request: HttpRequest, row_id: UUID) -> OwnCoatOut:
     """Undo a weigh-back that was wrong."""
     row = WeighBack.objects.filter(pk=row_id, household=household()).first()
     if row is None:

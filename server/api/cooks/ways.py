@@ -9,9 +9,9 @@ from uuid import UUID
 from book.layers import begin_usual, layer_of_slot, usual_hold_s
 from book.models import LETTERS, Blend, Piece, Way, WayLayer
 from django.db import transaction
-from django.http import Http404
+from django.http import Http404, HttpRequest
 from django.utils import timezone
-from ninja import Router, Schema, Status
+from ninja import Schema
 from pydantic import Field
 from ravska_core.coat import MOST_LAYERS, WAYS
 from ravska_core.units import say_duration
@@ -28,9 +28,9 @@ from api.cooks.documents import (
     write_layer,
     write_piece,
 )
-from api.plumbing.answers import sends
+from api.plumbing.answers import Created, Router
 from api.plumbing.household import household
-from api.plumbing.problems import ANSWERS, Gather
+from api.plumbing.problems import Gather
 from api.plumbing.typed import Name
 
 
@@ -122,16 +122,14 @@ def _way_out(way: Way) -> WayOut:
     return WayOut(way.pk, way.name, way.made_at, layers, names)
 
 
-@router.get("/ways", response={200: list[WayOut], **ANSWERS})
-@sends
-def list_own_ways(request) -> list[WayOut]:
+@router.reads("/ways")
+def list_own_ways(request: HttpRequest) -> list[WayOut]:
     """Return the own ways."""
     return [_way_out(way) for way in _own_ways()]
 
 
-@router.post("/ways", response={201: WayOut, **ANSWERS})
-@sends
-def keep_way(request, document: KeptWayDocument):
+@router.posts("/ways")
+def keep_way(request: HttpRequest, document: KeptWayDocument) -> Created[WayOut]:
     """Keep the layers of a piece under a name, to copy onto others; doses are by surface and weight, so they scale."""
     blends = Blends(document.layers)
     gather = Gather()
@@ -144,21 +142,19 @@ def keep_way(request, document: KeptWayDocument):
             row = WayLayer(way=way, position=at)
             write_layer(row, layer, core, blends.row(layer)[0] if layer.blend_id else None)
             row.save()
-    return Status(201, _way_out(Way.objects.prefetch_related("layers__blend").get(pk=way.pk)))
+    return Created(_way_out(Way.objects.prefetch_related("layers__blend").get(pk=way.pk)))
 
 
-@router.post("/ways/{uuid:way_id}/delete", response={200: list[WayOut], **ANSWERS})
-@sends
-def delete_way(request, way_id: UUID) -> list[WayOut]:
+@router.posts("/ways/{uuid:way_id}/delete")
+def delete_way(request: HttpRequest, way_id: UUID) -> list[WayOut]:
     """Take a way off the list; `restore` brings it back."""
     if not Way.objects.filter(pk=way_id, household=household()).update(deleted_at=timezone.now()):
         raise Http404
     return [_way_out(way) for way in _own_ways()]
 
 
-@router.post("/ways/{uuid:way_id}/restore", response={200: list[WayOut], **ANSWERS})
-@sends
-def restore_way(request, way_id: UUID) -> list[WayOut]:
+@router.posts("/ways/{uuid:way_id}/restore")
+def restore_way(request: HttpRequest, way_id: UUID) -> list[WayOut]:
     """Undo a delete."""
     if not Way.objects.filter(pk=way_id, household=household()).update(deleted_at=None):
         raise Http404

@@ -13,13 +13,13 @@ from threading import Thread
 from typing import Annotated, Literal
 
 from devices.simulated_scale import Device
-from ninja import Router, Schema
-from pydantic import Field
+from django.http import HttpRequest
+from ninja import Schema
+from pydantic import AfterValidator, Field
 from ravska_core.bowl import ScaleSettings
 from ravska_core.working import BadInput
 
-from api.plumbing.answers import sends
-from api.plumbing.problems import ANSWERS
+from api.plumbing.answers import Router
 from api.plumbing.typed import Number, Typed
 
 router = Router()
@@ -173,32 +173,35 @@ class _Hub:
 hub = _Hub()
 
 
-@router.post("/scale/readings", response={200: OrdersOut, **ANSWERS})
-@sends
-def send_readings(request, document: ScaleReadings) -> OrdersOut:
+@router.posts("/scale/readings")
+def send_readings(request: HttpRequest, document: ScaleReadings) -> OrdersOut:
     """Take what a scale shows; the answer says what it is to do. For scales and bridges, see docs/scale.md."""
     return OrdersOut(hub.hear(document))
 
 
-@router.get("/scale", response=ScaleNow)
-@sends
-def read_scale(request) -> ScaleNow:
+@router.reads("/scale")
+def read_scale(request: HttpRequest) -> ScaleNow:
     """Return what the scale that was heard last shows now."""
     return hub.now()
 
 
-@router.post("/scale/tare", response={200: ScaleNow, **ANSWERS})
-@sends
-def tare(request) -> ScaleNow:
+@router.posts("/scale/tare")
+def tare(request: HttpRequest) -> ScaleNow:
     """Tell the scale to show what lies on it as nothing."""
     hub.tell(OrderOut("tare"))
     return hub.now()
 
 
+def _resolution(grams: float) -> float:
+    if grams not in (0.1, 1.0):
+        raise ValueError("A simulated scale shows every 0.1 g or every gram; choose one.")
+    return grams
+
+
 class SimulatedScaleDocument(Schema):
     """The simulated scale that is to be started."""
 
-    resolution_g: Literal[0.1, 1.0] = 0.1
+    resolution_g: Annotated[float, AfterValidator(_resolution)] = 0.1
     capacity_g: Annotated[float, Field(ge=10, le=50_000)] = 5000.0
     drop_outs_a_minute: Annotated[float, Field(ge=0, le=60)] = 0.0
 
@@ -214,9 +217,8 @@ class HandlingDocument(Schema):
 _running: list[Thread] = []
 
 
-@router.post("/scale/simulated", response={200: ScaleNow, **ANSWERS})
-@sends
-def start_simulated(request, document: SimulatedScaleDocument) -> ScaleNow:
+@router.posts("/scale/simulated")
+def start_simulated(request: HttpRequest, document: SimulatedScaleDocument) -> ScaleNow:
     """Start the simulated scale; it connects over the open interface like any other, and ends with the server."""
     now = hub.now()
     _running[:] = [device for device in _running if device.is_alive()]
@@ -229,9 +231,8 @@ def start_simulated(request, document: SimulatedScaleDocument) -> ScaleNow:
     return now
 
 
-@router.post("/scale/simulated/handle", response={200: ScaleNow, **ANSWERS})
-@sends
-def handle_simulated(request, document: HandlingDocument) -> ScaleNow:
+@router.posts("/scale/simulated/handle")
+def handle_simulated(request: HttpRequest, document: HandlingDocument) -> ScaleNow:
     """Do something at the simulated scale; a real one is handled by hand."""
     now = hub.now()
     if now.state != "none" and now.kind != "simulated":

@@ -2,7 +2,7 @@
 
 import logging
 from collections.abc import Callable, Iterable
-from typing import Any
+from typing import Any, ParamSpec, TypeVar
 
 from book.models import Stale
 from django.core.exceptions import RequestDataTooBig
@@ -15,6 +15,8 @@ from pydantic_core import to_jsonable_python
 from ravska_core.working import BadInput
 
 log = logging.getLogger(__name__)
+Found = TypeVar("Found")
+Given = ParamSpec("Given")
 
 
 class FieldError(Schema):
@@ -91,13 +93,22 @@ class Gather:
     def __init__(self) -> None:
         self.errors: list[BadInput] = []
 
-    def attempt(self, field: str, read: Callable[[], Any], otherwise: Any = None) -> Any:
-        """Return what `read` returns; on bad input note it under `field` and return `otherwise`."""
+    def attempt(
+        self, field: str, read: Callable[Given, Found], *given: Given.args, **named: Given.kwargs
+    ) -> Found | None:
+        """Return what `read` returns of what it is given; on bad input note it under `field` and return None."""
         try:
-            return read()
+            return read(*given, **named)
         except BadInput as refusal:
             self.errors.append(at_field(refusal, field))
-            return otherwise
+            return None
+
+    def attempt_or(
+        self, field: str, otherwise: Found, read: Callable[Given, Found], *given: Given.args, **named: Given.kwargs
+    ) -> Found:
+        """Return what `attempt` does, or something to go on with."""
+        found = self.attempt(field, read, *given, **named)
+        return otherwise if found is None else found
 
     def refuse(self, field: str, sentence: str) -> None:
         self.errors.append(BadInput(field, sentence))

@@ -1,9 +1,11 @@
 """Shelf: the catalogue, and how the household reads numbers."""
 
 from dataclasses import dataclass
+from typing import cast
 
 from book.models import Price
-from ninja import Router, Schema
+from django.http import HttpRequest
+from ninja import Schema
 from ravska_core.blend import Line, flatten
 from ravska_core.bowl import JARS_ML
 from ravska_core.catalogue import ALLERGENS, Starter, catalogue
@@ -25,10 +27,9 @@ from ravska_core.measure import SPOON_SETS, parse_number, parse_parts, spoon_nam
 from ravska_core.meat import FACE_STATES, GRADES, PLACES, PORTION_G
 from ravska_core.working import BadInput
 
-from api.blends.documents import LineDocument
-from api.plumbing.answers import sends
+from api.blends.documents import Basis, LineDocument
+from api.plumbing.answers import Router
 from api.plumbing.household import household
-from api.plumbing.problems import ANSWERS
 from api.plumbing.shown import BandOut
 from api.plumbing.typed import Key, Typed
 
@@ -78,7 +79,9 @@ def _starter_out(starter: Starter) -> StarterOut:
         kind=starter.kind,
         name=starter.name,
         says=starter.says,
-        lines=[LineDocument(grind=grind, parts=parts, basis=basis) for grind, parts, basis in starter.lines],
+        lines=[
+            LineDocument(grind=grind, parts=parts, basis=cast(Basis, basis)) for grind, parts, basis in starter.lines
+        ],
         bands=[BandOut(grind, share) for grind, share in flatten(lines).items()],
         mark=catalogue().sources[starter.source].mark,
     )
@@ -203,9 +206,8 @@ class CatalogueOut:
     places: list[PlaceOut]
 
 
-@router.get("/catalogue", response=CatalogueOut)
-@sends
-def read_catalogue(request) -> CatalogueOut:
+@router.reads("/catalogue")
+def read_catalogue(request: HttpRequest) -> CatalogueOut:
     """Return the catalogue: grinds with density and source, cuts, coat weights, vessels."""
     tables = catalogue()
     return CatalogueOut(
@@ -294,17 +296,15 @@ class PriceDocument(Schema):
     per_100g: Typed = ""
 
 
-@router.get("/prices", response=list[PriceDocument])
-@sends
-def list_prices(request) -> list[PriceDocument]:
+@router.reads("/prices")
+def list_prices(request: HttpRequest) -> list[PriceDocument]:
     """Return the household's own prices."""
     rows = Price.objects.filter(household=household()).order_by("ingredient")
     return [PriceDocument(ingredient=row.ingredient, per_100g=f"{row.per_100g:g}") for row in rows]
 
 
-@router.put("/prices", response={200: PriceDocument, **ANSWERS})
-@sends
-def save_price(request, document: PriceDocument) -> PriceDocument:
+@router.puts("/prices")
+def save_price(request: HttpRequest, document: PriceDocument) -> PriceDocument:
     """Set what the household pays for an ingredient, or forget it."""
     if document.ingredient not in catalogue().ingredients:
         raise BadInput("ingredient", "This ingredient is not in the catalogue; choose another.")

@@ -7,16 +7,16 @@ from uuid import UUID
 from book.cooks import pin_cook
 from book.models import Card, Score, Taster, Trial
 from django.db import transaction
-from django.http import Http404
+from django.http import Http404, HttpRequest
 from django.utils import timezone
-from ninja import Router, Schema, Status
+from ninja import Schema
 from pydantic import Field
 from ravska_core.trial import LIKING_SCALES, MOST_CARDS, SALT_SCALE, scale_limits, serving_order
 from ravska_core.working import BadInput
 
-from api.plumbing.answers import sends
+from api.plumbing.answers import Created, Router
 from api.plumbing.household import household
-from api.plumbing.problems import ANSWERS, Gather
+from api.plumbing.problems import Gather
 from api.plumbing.typed import Name
 
 router = Router()
@@ -168,7 +168,7 @@ def _check(document: CardDocument, codes: list[str]) -> None:
     for at, score in enumerate(document.scores):
         if score.code not in codes:
             gather.refuse(f"scores.{at}.code", f"No plate has the number {score.code}.")
-        limits = gather.attempt(f"scores.{at}", lambda score=score: scale_limits(score.scale))
+        limits = gather.attempt(f"scores.{at}", scale_limits, score.scale)
         if limits and not limits[0] <= score.value <= limits[1]:
             gather.refuse(f"scores.{at}.value", f"{score.scale} goes from {limits[0]} to {limits[1]}.")
         if (score.code, score.scale) in seen:
@@ -181,9 +181,8 @@ def _check(document: CardDocument, codes: list[str]) -> None:
     gather.finish()
 
 
-@router.get("/{uuid:trial_id}", response={200: TableOut, **ANSWERS})
-@sends
-def read_table(request, trial_id: UUID) -> TableOut:
+@router.reads("/{uuid:trial_id}")
+def read_table(request: HttpRequest, trial_id: UUID) -> TableOut:
     """Return the trial as its tasters see it."""
     return _out(_trial(trial_id))
 
@@ -194,9 +193,8 @@ class PlanDocument(Schema):
     cards: Annotated[int, Field(ge=1, le=MOST_CARDS)]
 
 
-@router.put("/{uuid:trial_id}/plan", response={200: TableOut, **ANSWERS})
-@sends
-def plan_cards(request, trial_id: UUID, document: PlanDocument) -> TableOut:
+@router.puts("/{uuid:trial_id}/plan")
+def plan_cards(request: HttpRequest, trial_id: UUID, document: PlanDocument) -> TableOut:
     """State how many cards the trial takes, before the first is in: the more looks, the less each may decide."""
     with transaction.atomic():
         trial = _trial(trial_id)
@@ -208,9 +206,8 @@ def plan_cards(request, trial_id: UUID, document: PlanDocument) -> TableOut:
     return _out(_trial(trial_id))
 
 
-@router.post("/{uuid:trial_id}/cards", response={201: TableOut, **ANSWERS})
-@sends
-def add_card(request, trial_id: UUID, document: CardDocument):
+@router.posts("/{uuid:trial_id}/cards")
+def add_card(request: HttpRequest, trial_id: UUID, document: CardDocument) -> Created[TableOut]:
     """Take in a card. After the reveal, or from who looked at the plating, it counts and is marked as not blind."""
     with transaction.atomic():
         trial = _trial(trial_id)
@@ -232,12 +229,11 @@ def add_card(request, trial_id: UUID, document: CardDocument):
             Score(card=card, sample=samples[s.code], scale=s.scale, value=s.value) for s in document.scores
         )
         pin_cook(trial.cook)
-    return Status(201, _out(trial))
+    return Created(_out(trial))
 
 
-@router.post("/{uuid:trial_id}/cards/{uuid:card_id}/delete", response={200: TableOut, **ANSWERS})
-@sends
-def take_back_card(request, trial_id: UUID, card_id: UUID) -> TableOut:
+@router.posts("/{uuid:trial_id}/cards/{uuid:card_id}/delete")
+def take_back_card(request: HttpRequest, trial_id: UUID, card_id: UUID) -> TableOut:
     """Take a card back; `restore` puts it in again."""
     trial = _trial(trial_id)
     if not trial.cards.filter(pk=card_id, deleted_at__isnull=True).update(deleted_at=timezone.now()):
@@ -245,9 +241,8 @@ def take_back_card(request, trial_id: UUID, card_id: UUID) -> TableOut:
     return _out(trial)
 
 
-@router.post("/{uuid:trial_id}/cards/{uuid:card_id}/restore", response={200: TableOut, **ANSWERS})
-@sends
-def restore_card(request, trial_id: UUID, card_id: UUID) -> TableOut:
+@router.posts("/{uuid:trial_id}/cards/{uuid:card_id}/restore")
+def restore_card(request: HttpRequest, trial_id: UUID, card_id: UUID) -> TableOut:
     """Undo taking a card back."""
     with transaction.atomic():
         trial = _trial(trial_id)
@@ -263,9 +258,8 @@ def restore_card(request, trial_id: UUID, card_id: UUID) -> TableOut:
     return _out(trial)
 
 
-@router.post("/{uuid:trial_id}/reveal", response={200: TableOut, **ANSWERS})
-@sends
-def reveal(request, trial_id: UUID) -> TableOut:
+@router.posts("/{uuid:trial_id}/reveal")
+def reveal(request: HttpRequest, trial_id: UUID) -> TableOut:
     """Tell which piece each number was. Cards from here on are not blind."""
     trial = _trial(trial_id)
     if not trial.cards.filter(deleted_at__isnull=True).exists():

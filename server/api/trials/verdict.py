@@ -6,15 +6,13 @@ from datetime import datetime
 from uuid import UUID
 
 from book.models import Cook, Score
-from django.http import Http404
-from ninja import Router
+from django.http import Http404, HttpRequest
 from ravska_core.trial import JUST_RIGHT, LIKING_SCALES, SALT_SCALE, mean_liking, read_verdict
 from ravska_core.working import Figure
 
 from api.cooks.shown import DifferenceOut, fair_test
 from api.cooks.store import cooks, read_stored, spoons_for
-from api.plumbing.answers import sends
-from api.plumbing.problems import ANSWERS
+from api.plumbing.answers import Router
 from api.trials.router import what_is_missing
 
 router = Router()
@@ -102,8 +100,8 @@ def _verdict(cook: Cook) -> VerdictOut:
     counted = cards[: trial.planned_cards]
     preferred = [sum(1 for card in counted if card.prefers_id == sample.id) for sample in samples]
     no_preference = sum(1 for card in counted if card.prefers_id is None)
-    two = (*preferred, 0, 0)[:2]
-    found = read_verdict(*two, no_preference, trial.planned_cards)
+    first, second = (*preferred, 0, 0)[:2]
+    found = read_verdict(first, second, no_preference, trial.planned_cards)
 
     given: dict[UUID, dict[tuple[UUID, str], int]] = {card.id: {} for card in cards}
     rows_of_scores = Score.objects.filter(card__in=cards).values_list("card_id", "sample_id", "scale", "value")
@@ -168,9 +166,8 @@ def _verdict(cook: Cook) -> VerdictOut:
     )
 
 
-@router.get("/{uuid:trial_id}/verdict", response={200: VerdictOut, **ANSWERS})
-@sends
-def read_trial_verdict(request, trial_id: UUID) -> VerdictOut:
+@router.reads("/{uuid:trial_id}/verdict")
+def read_trial_verdict(request: HttpRequest, trial_id: UUID) -> VerdictOut:
     """Return what a trial's cards say."""
     cook = cooks().filter(trial__pk=trial_id).first()
     if cook is None:

@@ -99,7 +99,7 @@ class Jar(Row):
     batch = models.OneToOneField(Batch, on_delete=models.CASCADE, related_name="jar")
     size_ml = models.FloatField()
     left_g = models.FloatField()
-    clean = models.BooleanField(default=True)
+    clean = models.BooleanField(default=True)  # type: ignore[assignment]  # a jar is clean; forms are not used here
     frozen = models.BooleanField(default=False)
     filled_at = models.DateTimeField(default=timezone.now)
 

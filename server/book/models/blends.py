@@ -87,7 +87,8 @@ class BlendSet(models.QuerySet["Blend"]):
     def with_drafts(self) -> "BlendSet":
         """Load the working drafts with their lines; kept revisions stay where they are."""
         drafts = Revision.objects.filter(kept_at__isnull=True).prefetch_related("lines")
-        return self.prefetch_related(models.Prefetch("revisions", queryset=drafts, to_attr="drafts"))
+        loaded = models.Prefetch("revisions", queryset=drafts, to_attr="drafts")
+        return self.prefetch_related(loaded)  # type: ignore[no-redef]  # `follow` sets it too
 
 
 class Blend(Row):
@@ -105,6 +106,10 @@ class Blend(Row):
     created_at = models.DateTimeField(default=timezone.now)
     archived_at = models.DateTimeField(null=True)
     deleted_at = models.DateTimeField(null=True)
+
+    # counted and looked up by who loads it: revisions kept, and the blend it branched off
+    kept: int
+    branch_of: str | None
 
     class Meta:
         ordering: ClassVar = ["created_at", "name"]
@@ -136,7 +141,14 @@ class Blend(Row):
                 rows = list(of.lines.all())
                 lines, keys = tuple(line.as_core(met, depth) for line in rows), [line.key() for line in rows]
             met[of.pk] = CoreBlend(
-                self.kind, lines, self.batch_g, self.name, self.fire, method_of(of.method, keys), label_of(of.label)
+                self.kind,
+                lines,
+                self.batch_g,
+                self.name,
+                self.fire,
+                method_of(of.method, keys),
+                label_of(of.label),
+                str(self.pk),
             )
         return met[of.pk]
 

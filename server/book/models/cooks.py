@@ -22,6 +22,10 @@ class Cook(Row):
     version = models.PositiveIntegerField(default=1)
     deleted_at = models.DateTimeField(null=True)
 
+    # counted by who loads it: cards that are in, and how many of them by who knew which was which
+    handed_in: int
+    knowing: int
+
     class Meta:
         ordering: ClassVar = ["-serve_at"]
         constraints: ClassVar = [

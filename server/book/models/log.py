@@ -1,6 +1,6 @@
 """The log of a cook: events and readings, only ever added. They stand outside the cook's version."""
 
-from typing import ClassVar
+from typing import Any, ClassVar
 
 from django.db import models
 from django.db.models import Q
@@ -15,7 +15,7 @@ EVENTS = ("began", "ended", "note")
 MEASURED = ("pit", "centre", "surface")
 
 
-def _points_at(of: type[models.Model], name: str) -> models.ForeignKey:
+def _points_at(of: type[models.Model], name: str) -> "models.ForeignKey[Any, Any]":
     """Return a key of something that may be gone by now; what was noted of it stays as it was."""
     return models.ForeignKey(of, models.DO_NOTHING, null=True, related_name=name, db_constraint=False)
 

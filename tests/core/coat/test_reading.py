@@ -276,7 +276,7 @@ def test_every_school_can_be_built_on_a_joint(school):
         (Piece("lamb-leg", 2000, cut_into="cubes", cut_cm=14), (), "piece.cut_cm"),
         (Piece("lamb-cubes", 2000, cut_into="cubes", cut_cm=2), (), "piece.cut_into"),
         (Piece("lamb-leg", 2000), (rub(0.01),), "layers.0.dose"),
-        (Piece("lamb-leg", 2000), (rub(5, 0),), "layers.0.hold"),
+        (Piece("lamb-leg", 2000), (rub(5, 0),), "layers.0.hold_s"),
         (Piece("lamb-leg", 2000), (Layer("rub", RUB, 5, HOUR, 96),), "layers.0.hold_c"),
         (Piece("lamb-leg", 2000), (Layer("rub", RUB, 5, HOUR, 20, place="fridge"),), "layers.0.hold_c"),
         (Piece("lamb-leg", 2000), (Layer("rub", RUB, 5, HOUR, 4, place="attic"),), "layers.0.place"),

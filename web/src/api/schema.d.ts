@@ -1643,7 +1643,7 @@ export interface paths {
         put?: never;
         /**
          * Start Simulated
-         * @description Start the simulated scale as a device of its own, which connects like any other.
+         * @description Start the simulated scale; it connects over the open interface like any other, and ends with the server.
          */
         post: operations["api_devices_scale_start_simulated"];
         delete?: never;
@@ -1768,6 +1768,44 @@ export interface components {
              * @default arithmetic
              */
             source: string;
+        };
+        /**
+         * FieldError
+         * @description A sentence at a field, a dotted path into the document that was sent; `code` says what kind of fault it is.
+         */
+        FieldError: {
+            /** Field */
+            field: string;
+            /** Sentence */
+            sentence: string;
+            /**
+             * Code
+             * @default invalid
+             */
+            code: string;
+        };
+        /**
+         * Problem
+         * @description An RFC 9457 problem. A 409 carries the book's present document as `theirs`.
+         */
+        Problem: {
+            /**
+             * Type
+             * @default about:blank
+             */
+            type: string;
+            /** Title */
+            title: string;
+            /** Status */
+            status: number;
+            /** Detail */
+            detail: string;
+            /** Errors */
+            errors?: components["schemas"]["FieldError"][];
+            /** Theirs */
+            theirs?: {
+                [key: string]: unknown;
+            } | null;
         };
         /**
          * BandOut
@@ -1920,21 +1958,6 @@ export interface components {
             source: string;
             /** Layer */
             layer?: number | null;
-        };
-        /**
-         * FieldError
-         * @description A sentence at a field, a dotted path into the document that was sent; `code` says what kind of fault it is.
-         */
-        FieldError: {
-            /** Field */
-            field: string;
-            /** Sentence */
-            sentence: string;
-            /**
-             * Code
-             * @default invalid
-             */
-            code: string;
         };
         /** GhostScale */
         GhostScale: {
@@ -2197,29 +2220,6 @@ export interface components {
              * @default
              */
             mass: string;
-        };
-        /**
-         * Problem
-         * @description An RFC 9457 problem. A 409 carries the book's present document as `theirs`.
-         */
-        Problem: {
-            /**
-             * Type
-             * @default about:blank
-             */
-            type: string;
-            /** Title */
-            title: string;
-            /** Status */
-            status: number;
-            /** Detail */
-            detail: string;
-            /** Errors */
-            errors?: components["schemas"]["FieldError"][];
-            /** Theirs */
-            theirs?: {
-                [key: string]: unknown;
-            } | null;
         };
         /**
          * BlendDocument
@@ -5760,9 +5760,8 @@ export interface components {
             /**
              * Resolution G
              * @default 0.1
-             * @enum {number}
              */
-            resolution_g: 0.1 | 1;
+            resolution_g: number;
             /**
              * Capacity G
              * @default 5000
@@ -5870,6 +5869,42 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BlendRow"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -7389,6 +7424,42 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CookRow"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -9269,6 +9340,42 @@ export interface operations {
                     "application/json": components["schemas"]["BatchRow"][];
                 };
             };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     api_batches_router_begin_batch: {
@@ -9899,6 +10006,42 @@ export interface operations {
                     "application/json": components["schemas"]["TasteOut"][];
                 };
             };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     api_batches_router_tasted: {
@@ -10521,6 +10664,42 @@ export interface operations {
                     "application/json": components["schemas"]["CatalogueOut"];
                 };
             };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
         };
     };
     api_shelf_router_list_prices: {
@@ -10539,6 +10718,42 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PriceDocument"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -10679,6 +10894,42 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ScaleNow"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -10875,6 +11126,42 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PreferencesDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };

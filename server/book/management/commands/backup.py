@@ -10,8 +10,8 @@ class Command(BaseCommand):
     help = "Copy the book safely while Ravska runs."
     requires_system_checks = ()
 
-    def handle(self, *args, **options) -> None:
-        book = Path(settings.DATABASES["default"]["NAME"])
+    def handle(self, *args: object, **options: object) -> None:
+        book = Path(str(settings.DATABASES["default"]["NAME"]))
         copy = book.with_name(f"{book.stem}-{datetime.now():%Y%m%d-%H%M%S}.sqlite3")
         with sqlite3.connect(book) as source, sqlite3.connect(copy) as target:
             source.backup(target)

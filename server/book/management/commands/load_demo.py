@@ -9,6 +9,6 @@ class Command(BaseCommand):
     help = "Fill an empty book with the demo household's supper season."
     requires_system_checks = ()
 
-    def handle(self, *args, **options) -> None:
+    def handle(self, *args: object, **options: object) -> None:
         loaded = load_demo(datetime.now().astimezone())
         self.stdout.write("The demo household moved in." if loaded else "The book is not empty: left as it is.")

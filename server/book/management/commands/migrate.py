@@ -1,24 +1,33 @@
+from collections.abc import Mapping
 from pathlib import Path
+from typing import Any
 
 from django.core.management import CommandError
 from django.core.management.commands.migrate import Command as Migrate
 from django.db import DEFAULT_DB_ALIAS, connections
+from django.db.backends.base.base import BaseDatabaseWrapper
+from django.db.migrations import Migration
 from django.db.migrations.executor import MigrationExecutor
 
 from book.carry import Reshapes, Spoiled, carried_over
+
+Plan = list[tuple[Migration, bool]]
+"""Migrations, each with whether it is taken back."""
 
 
 class Command(Migrate):
     help = f"{Migrate.help} A book with something in it is copied first, and only replaced when all went well."
 
-    def handle(self, *args, **options):
+    def handle(self, *args: object, **options: Any) -> None:
         connection = connections[options.get("database") or DEFAULT_DB_ALIAS]
         book = Path(str(connection.settings_dict["NAME"]))
         if not connection.introspection.table_names() or not book.is_file():
-            return super().handle(*args, **options)
+            super().handle(*args, **options)
+            return
         plan = self._plan(connection, options)
         if not plan:
-            return super().handle(*args, **options)
+            super().handle(*args, **options)
+            return
         reshapes = self._reshapes(plan)
         connection.close()
         try:
@@ -32,7 +41,7 @@ class Command(Migrate):
         except Spoiled as fault:
             raise CommandError(f"The book was not carried over and is as it was. {fault}") from fault
 
-    def _plan(self, connection, options):
+    def _plan(self, connection: BaseDatabaseWrapper, options: Mapping[str, Any]) -> Plan:
         """Return the migrations this run would apply or take back."""
         executor = MigrationExecutor(connection)
         label, name = options.get("app_label"), options.get("migration_name")
@@ -48,9 +57,10 @@ class Command(Migrate):
             targets = [(label, executor.loader.get_migration_by_prefix(label, name).name)]
         return executor.migration_plan(targets)
 
-    def _reshapes(self, plan):
+    def _reshapes(self, plan: Plan) -> Reshapes:
         """Return what the migrations say they change: tables filled or emptied, tables under a new name."""
-        tables, renamed = set(), {}
+        tables: set[str] = set()
+        renamed: dict[str, str] = {}
         for migration, backwards in plan:
             tables |= {f"book_{model}" for model in getattr(migration, "reshapes", ())}
             for old, new in getattr(migration, "renames", {}).items():

@@ -1,5 +1,7 @@
+from typing import Any
+
 from devices.simulated_scale import arguments, start
-from django.core.management.base import BaseCommand, CommandError
+from django.core.management.base import BaseCommand, CommandError, CommandParser
 from ravska_core.working import BadInput
 
 
@@ -7,10 +9,10 @@ class Command(BaseCommand):
     help = "Run a simulated kitchen scale beside Ravska; docs/scale.md says how a real one connects."
     requires_system_checks = ()
 
-    def add_arguments(self, parser) -> None:
+    def add_arguments(self, parser: CommandParser) -> None:
         arguments(parser)
 
-    def handle(self, *args, **options) -> None:
+    def handle(self, *args: object, **options: Any) -> None:
         self.stdout.write(f"The scale “{options['name']}” streams to {options['server']} (Ctrl+C ends it)")
         try:
             start(options)

@@ -2,16 +2,16 @@ import gc
 import os
 
 from django.core.management import call_command
-from django.core.management.base import BaseCommand, CommandError
+from django.core.management.base import BaseCommand, CommandError, CommandParser
 
 
 class Command(BaseCommand):
     help = "Serve Ravska in production mode. RAVSKA_LISTEN says where (127.0.0.1:8000)."
 
-    def add_arguments(self, parser) -> None:
+    def add_arguments(self, parser: CommandParser) -> None:
         parser.add_argument("--demo", action="store_true", help="bring the book up to date and fill an empty one first")
 
-    def handle(self, *args, **options) -> None:
+    def handle(self, *args: object, **options: object) -> None:
         if options["demo"]:
             call_command("migrate", verbosity=0)
             call_command("load_demo", stdout=self.stdout)
