@@ -11,7 +11,8 @@ from ravska_core.bowl import RESCUES, Correction, as_weighed, rescues, stand, we
 from ravska_core.measure import SPOON_SETS, SpoonSet
 from ravska_core.working import BadInput
 
-from book.models import Batch, BatchLine, Blend, Household, Jar, Pour, load_inside
+from book.mixtures import load_mixtures
+from book.models import Batch, BatchLine, Blend, Household, Jar, Pour
 
 MOST_LINES_CORRECTED = 40
 """How many things that were not in the recipe a batch may be given after tasting."""
@@ -40,7 +41,7 @@ def begin_batch(household: Household, blend: Blend, wanted_g: float, resolution_
         At ``blend`` for one that is empty or cannot be read.
     """
     revision = blend.keep("weighed out")
-    load_inside(revision.lines.all())
+    load_mixtures([], [revision])
     mixture = blend.as_core(revision)
     if not mixture.lines:
         raise BadInput("blend", "There is nothing in this blend to weigh; add its first ingredient.")
@@ -63,8 +64,7 @@ def begin_batch(household: Household, blend: Blend, wanted_g: float, resolution_
 
 
 def in_bowl(batch: Batch) -> InBowl:
-    """Return what a batch is made of, loaded with its lines and pours."""
-    load_inside(batch.revision.lines.all())
+    """Return what a batch is made of, loaded with its lines, its pours and what its revision holds."""
     mixture = batch.blend.as_core(batch.revision)
     rows = sorted(batch.lines.all(), key=lambda row: (row.line is None, row.line or 0, row.position))
     lines = list(mixture.lines)

@@ -195,6 +195,6 @@ def test_a_cook_is_saved_in_as_few_queries_for_eight_pieces_as_for_one(api, alon
         piece["mass"] = "420 g"
     second = queries(lambda: api("PUT", f"cooks/{alone['id']}", eight))
     assert (first, second, whole) == (first, first + 1, whole)
-    print(first, second, whole)
+
     assert max(first, second, whole) <= 20
     assert Cook.objects.get(pk=alone["id"]).pieces.count() == 8

@@ -121,12 +121,12 @@ def adapt(
     check_blend(blend)
     if not blend.lines:
         raise BadInput("lines", "There is nothing in this blend yet; add a first ingredient.")
-    bench = Bench(blend, skip)
+    bench = Bench(blend, skip, meat, fire)
     salt = bench.share(lambda g: g.ingredient.nacl > 0.9)
     _leave_out(bench, without, lacking)
     if bench.lines:
         for rule in RULES:
-            rule(bench, meat, fire)
+            rule(bench)
         _hold_salt(bench, salt)
     notes: tuple[str, ...] = ()
     if bench.kind == "glaze" and fire in SUGAR_CAP:

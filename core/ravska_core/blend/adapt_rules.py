@@ -41,9 +41,9 @@ class Change:
 class Bench:
     """A blend being adapted: its lines, what the changes so far were, and which changes are not wanted."""
 
-    def __init__(self, blend: Blend, skip: AbstractSet[str]) -> None:
+    def __init__(self, blend: Blend, skip: AbstractSet[str], meat: str, fire: str) -> None:
         self.kind, self.lines = blend.kind, list(blend.lines)
-        self.skip = skip
+        self.skip, self.meat, self.fire = skip, meat, fire
         self.changes: list[Change] = []
 
     @property
@@ -111,22 +111,22 @@ class Bench:
         self.lines.append(Line(key, tidy(found, basis), basis))
 
 
-def _less_sugar(bench: Bench, meat: str, fire: str) -> None:
+def _less_sugar(bench: Bench) -> None:
     if bench.kind in ("glaze", "spritz", "cooking liquid", "injection"):
         return  # it is not on the crust while the fire is at its hottest, or sugar is what it is made of
     sweet = bench.find(lambda g: g.ingredient.family == "sugar")
     share = bench.share(lambda g: g.ingredient.family == "sugar")
-    for_fire, for_meat = SUGAR_CAP.get(fire, 1.0), SUGAR_FOR_MEAT.get(meat, 1.0)
+    for_fire, for_meat = SUGAR_CAP.get(bench.fire, 1.0), SUGAR_FOR_MEAT.get(bench.meat, 1.0)
     cap = min(for_fire, for_meat)
     if not sweet or share <= cap * 1.05:
         return
     factor = cap * (1 - share) / (share * (1 - cap))
     names = " and ".join(dict.fromkeys(bench.name(at) for at in sweet))
     if for_fire <= for_meat:
-        crust = f"{SAID_FIRE[fire]} brings the crust to {FIRE_SURFACE_C[fire]:.0f} °C"
+        crust = f"{SAID_FIRE[bench.fire]} brings the crust to {FIRE_SURFACE_C[bench.fire]:.0f} °C"
         reason = f"sugar burns bitter past about 165 °C, and {crust}"
     else:
-        reason = f"{meat} is usually coated with little sugar"
+        reason = f"{bench.meat} is usually coated with little sugar"
     text = f"{names}: from {share * 100:.0f} to about {cap * 100:.0f} % of the blend"
 
     def act() -> None:
@@ -136,17 +136,17 @@ def _less_sugar(bench: Bench, meat: str, fire: str) -> None:
     bench.do(Change("less-sugar", text, reason), act)
 
 
-def _herb_for_cumin(bench: Bench, meat: str, fire: str) -> None:
+def _herb_for_cumin(bench: Bench) -> None:
     cumin = bench.find(lambda g: g.ingredient.key == "cumin")
-    if meat != "pork" or not cumin:
+    if bench.meat != "pork" or not cumin:
         return
     sage = catalogue().grinds["sage/ground"]
     change = Change("herb-for-cumin", "sage in cumin’s place", "an herb goes better with pork than cumin does")
     bench.do(change, lambda: bench.put_all(cumin, sage, 0.5))
 
 
-def _mild_for_fish(bench: Bench, meat: str, fire: str) -> None:
-    if meat != "fish":
+def _mild_for_fish(bench: Bench) -> None:
+    if bench.meat != "fish":
         return
     strong = bench.find(lambda g: g.ingredient.key in _STRONG_ON_FISH)
     if strong:
@@ -173,11 +173,11 @@ def _mild_for_fish(bench: Bench, meat: str, fire: str) -> None:
         bench.do(Change("salt-for-fish", text, "a thin fillet has much surface for its weight"), less)
 
 
-def _pepper_for_beef(bench: Bench, meat: str, fire: str) -> None:
-    if meat != "beef" or not bench.dry:
+def _pepper_for_beef(bench: Bench) -> None:
+    if bench.meat != "beef" or not bench.dry:
         return
     peppers = bench.find(lambda g: g.ingredient.key == "black-pepper")
-    if peppers and fire in ("indirect", "oven"):
+    if peppers and bench.fire in ("indirect", "oven"):
         fine = [at for at in peppers if (g := bench.grind(bench.lines[at])) is not None and g.name == "ground"]
         cracked = catalogue().grinds["black-pepper/cracked"]
         if fine:
@@ -215,23 +215,23 @@ def _pepper_for_beef(bench: Bench, meat: str, fire: str) -> None:
             )
 
 
-def _herb_for_meat(bench: Bench, meat: str, fire: str) -> None:
+def _herb_for_meat(bench: Bench) -> None:
     wanted = {
         "poultry": ("thyme/leaf", "thyme", "poultry takes an herb well"),
         "lamb": ("rosemary/leaf", "rosemary", "rosemary stands up to the fat of lamb"),
     }
-    if meat in wanted and bench.quality("herb") < 0.4:
-        key, name, reason = wanted[meat]
-        bench.do(Change(f"herb-for-{meat}", f"{name} in, 3 %", reason), lambda: bench.add(key, 0.03))
-    if meat == "game" and not any(line.grind.startswith("juniper/") for line in bench.lines):
+    if bench.meat in wanted and bench.quality("herb") < 0.4:
+        key, name, reason = wanted[bench.meat]
+        bench.do(Change(f"herb-for-{bench.meat}", f"{name} in, 3 %", reason), lambda: bench.add(key, 0.03))
+    if bench.meat == "game" and not any(line.grind.startswith("juniper/") for line in bench.lines):
         change = Change("juniper-for-game", "juniper in, 4 %", "resin and a little bitterness suit lean game")
         bench.do(change, lambda: bench.add("juniper/cracked", 0.04))
 
 
-def _smoke_without_fire(bench: Bench, meat: str, fire: str) -> None:
-    if fire not in NO_SMOKE or bench.quality("smoke") >= 0.4 or not (bench.dry or bench.kind == "paste"):
+def _smoke_without_fire(bench: Bench) -> None:
+    if bench.fire not in NO_SMOKE or bench.quality("smoke") >= 0.4 or not (bench.dry or bench.kind == "paste"):
         return
-    reason = f"there is no wood smoke with {SAID_FIRE[fire]}"
+    reason = f"there is no wood smoke with {SAID_FIRE[bench.fire]}"
     paprika = bench.find(lambda g: g.ingredient.key == "paprika")
     if paprika:
         smoked = catalogue().grinds["paprika-smoked/powder"]
@@ -242,8 +242,8 @@ def _smoke_without_fire(bench: Bench, meat: str, fire: str) -> None:
         bench.do(change, lambda: bench.add("paprika-smoked/powder", 0.08))
 
 
-def _dried_for_fresh(bench: Bench, meat: str, fire: str) -> None:
-    if fire not in HIGH_HEAT:
+def _dried_for_fresh(bench: Bench) -> None:
+    if bench.fire not in HIGH_HEAT:
         return
     for key, to, ratio, name in (
         ("garlic-fresh", "garlic-granulated/powder", 0.25, "garlic"),
@@ -255,21 +255,23 @@ def _dried_for_fresh(bench: Bench, meat: str, fire: str) -> None:
             change = Change(
                 f"dried-{name}",
                 f"dried for fresh {name}",
-                f"fresh {name} burns bitter at the heat of {SAID_FIRE[fire]}",
+                f"fresh {name} burns bitter at the heat of {SAID_FIRE[bench.fire]}",
             )
             bench.do(change, partial(bench.put, at, grind, ratio))
 
 
-def _finer_on_iron(bench: Bench, meat: str, fire: str) -> None:
-    if fire not in ("hot iron", "direct flame"):
+def _finer_on_iron(bench: Bench) -> None:
+    if bench.fire not in ("hot iron", "direct flame"):
         return
     reason = (
         "coarse grains fall off hot iron and hold the meat off it"
-        if fire == "hot iron"
+        if bench.fire == "hot iron"
         else "leaves catch fire before the meat browns"
     )
     for at in bench.find(
-        lambda g: g.ingredient.family in (("spice", "herb") if fire == "hot iron" else ("herb",)) and g.grain_mm >= 1.5
+        lambda g: (
+            g.ingredient.family in (("spice", "herb") if bench.fire == "hot iron" else ("herb",)) and g.grain_mm >= 1.5
+        )
     ):
         here = bench.grind(bench.lines[at])
         finer = [

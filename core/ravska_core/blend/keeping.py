@@ -17,7 +17,7 @@ class Keeping:
     figure: Figure
 
 
-def keeping(kind: str, leaves: Sequence[tuple[Grind, float]], values: Mapping[str, float]) -> Keeping:
+def keeping(leaves: Sequence[tuple[Grind, float]], values: Mapping[str, float]) -> Keeping:
     """Determine how long a blend keeps at its best.
 
     Dry blends keep as long as their shortest-lived line. Wet ones belong in the cold: raw allium or fresh herb

@@ -91,7 +91,7 @@ def _part_of_blend(blend: Blend, depth: int, met: Met, held: bool) -> Part:
     except BadInput as refusal:
         raise BadInput("", f"“{said}” cannot be read: {refusal.sentence}") from refusal
     inner = shares(blend.lines, inside)
-    mixed = mix(blend, inner, inside, said)
+    mixed = mix(blend, inner, inside)
     met[key] = _part_of_sieve(mixed, said) if held else Part(
         said,
         density_of(blend, mixed),
@@ -150,7 +150,7 @@ class Mixed:
         return f"{said}, within its label's own spoon" if label and label.portion_ml and not label.by_volume else said
 
 
-def mix(blend: Blend, inner: Sequence[float], parts: Sequence[Part], name: str = "") -> Mixed:
+def mix(blend: Blend, inner: Sequence[float], parts: Sequence[Part]) -> Mixed:
     """Determine what a blend's lines come to when they are mixed and its method is followed.
 
     Parameters

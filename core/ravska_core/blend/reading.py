@@ -231,7 +231,7 @@ def read_blend(
         held_salt_percent=_held_salt(mixed),
         sodium_share=sum(share * grind.ingredient.sodium for grind, share in (*mixed.leaves, *mixed.strained)),
         scales=(*scales, spread_scale(leaves)),
-        keeping=keeping(blend.kind, all_leaves, {scale.key: scale.figure.value for scale in scales}),
+        keeping=keeping(all_leaves, {scale.key: scale.figure.value for scale in scales}),
         dairy_acid_share=lactic,
         allergens=tuple(sorted({a for g, _ in all_leaves for a in g.ingredient.allergens})),
         flags=_flags(blend, parts, all_leaves),

@@ -1,6 +1,7 @@
 """Putting one ingredient in another's place: grinds, crystals, fresh and dried, chillies, sugars, stand-ins."""
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass
 from fractions import Fraction
 
@@ -8,7 +9,7 @@ from ravska_core.blend.lines import Line
 from ravska_core.blend.parts import parts_of
 from ravska_core.blend.qualities import heat_scale
 from ravska_core.blend.ratios import exact_parts
-from ravska_core.catalogue import Grind, catalogue
+from ravska_core.catalogue import Grind, Ingredient, catalogue
 from ravska_core.working import BadInput
 
 
@@ -56,6 +57,46 @@ def _distance(a: Grind, b: Grind) -> float:
     return math.dist(_aroma(a), _aroma(b))
 
 
+Offer = tuple[Grind, float, str, str, str]
+"""A grind that could stand in, at which ratio of the mass, as what kind of swap, why, and from which source."""
+
+
+def _crystals(of: Ingredient, others: Sequence[Grind]) -> list[Offer]:
+    """Return salts at equal salt."""
+    if of.nacl <= 0.9 or "cure" in of.flags:
+        return []
+    salts = [grind for grind in others if grind.ingredient.nacl > 0.9]
+    reason = "the same salt in other spoons"
+    return [(grind, of.nacl / grind.ingredient.nacl, "crystal", reason, "arithmetic") for grind in salts]
+
+
+def _chillies(of: Ingredient, others: Sequence[Grind]) -> list[Offer]:
+    """Return the six nearest chillies at equal Scoville heat."""
+    if of.scoville < 1000 or of.water >= 0.5:
+        return []
+    hot = [g for g in others if g.ingredient.scoville >= 1000 and g.ingredient.water < 0.5]
+    return [
+        (
+            grind, of.scoville / grind.ingredient.scoville, "chilli",
+            f"the same heat: {of.scoville:,.0f} against {grind.ingredient.scoville:,.0f} Scoville units", "scoville",
+        )
+        for grind in sorted(hot, key=lambda g: abs(math.log(g.ingredient.scoville / of.scoville)))[:6]
+    ]  # fmt: skip
+
+
+def _sugars(of: Ingredient, others: Sequence[Grind]) -> list[Offer]:
+    """Return sugars at equal sugar, each with what it does to the water."""
+    if of.family != "sugar":
+        return []
+    found = []
+    for grind in others:
+        if grind.ingredient.family == "sugar" and grind.ingredient.sugars > 0.4:
+            wet = grind.ingredient.water - of.water
+            more = "; brings water" if wet > 0.1 else "; brings less water" if wet < -0.1 else ""
+            found.append((grind, of.sugars / grind.ingredient.sugars, "sugar", f"the same sugar{more}", "arithmetic"))
+    return found
+
+
 def swaps(line: Line) -> tuple[Swapped, ...]:
     """Return what can stand in a line's place, best first: another grind or form, crystal, chilli, sugar, stand-in.
 
@@ -79,13 +120,11 @@ def swaps(line: Line) -> tuple[Swapped, ...]:
     def offer(grind: Grind, ratio: float, kind: str, reason: str, source: str) -> None:
         if grind.key == here.key or grind.key in found or "cure" in grind.ingredient.flags:
             return
-        name = grind.ingredient.name.lower()
-        said = name if grind.name in name or grind.name == "liquid" else f"{name}, {grind.name}"
         try:
             swapped = swapped_line(line, grind, ratio)
         except BadInput:
             return
-        found[grind.key] = Swapped(swapped, kind, said, reason, source)
+        found[grind.key] = Swapped(swapped, kind, grind.said, reason, source)
 
     others = [grind for grind in known.grinds.values() if grind.key != here.key]
     for grind in others:
@@ -95,22 +134,8 @@ def swaps(line: Line) -> tuple[Swapped, ...]:
         if swap.grind == here.key:
             fresh = (of.family == "fresh") != (known.grinds[swap.instead].ingredient.family == "fresh")
             offer(known.grinds[swap.instead], swap.ratio, "form" if fresh else "stand-in", swap.reason, swap.source)
-    if of.nacl > 0.9 and "cure" not in of.flags:
-        for grind in others:
-            if grind.ingredient.nacl > 0.9:
-                offer(grind, of.nacl / grind.ingredient.nacl, "crystal", "the same salt in other spoons", "arithmetic")
-    if of.scoville >= 1000 and of.water < 0.5:
-        hot = [g for g in others if g.ingredient.scoville >= 1000 and g.ingredient.water < 0.5]
-        for grind in sorted(hot, key=lambda g: abs(math.log(g.ingredient.scoville / of.scoville)))[:6]:
-            ratio = of.scoville / grind.ingredient.scoville
-            reason = f"the same heat: {of.scoville:,.0f} against {grind.ingredient.scoville:,.0f} Scoville units"
-            offer(grind, ratio, "chilli", reason, "scoville")
-    if of.family == "sugar":
-        for grind in others:
-            if grind.ingredient.family == "sugar" and grind.ingredient.sugars > 0.4:
-                wet = grind.ingredient.water - of.water
-                more = "; brings water" if wet > 0.1 else "; brings less water" if wet < -0.1 else ""
-                offer(grind, of.sugars / grind.ingredient.sugars, "sugar", f"the same sugar{more}", "arithmetic")
+    for grind, ratio, kind, reason, source in (*_crystals(of, others), *_chillies(of, others), *_sugars(of, others)):
+        offer(grind, ratio, kind, reason, source)
     if sum(swap.kind in ("stand-in", "form") for swap in found.values()) < 2:
         kin = [g for g in others if g.ingredient.family == of.family and g.ingredient.key != of.key]
         for grind in sorted(kin, key=lambda g: _distance(here, g))[:2]:

@@ -174,7 +174,7 @@ def corrections(
         return Correction(says, why, tuple(adds), tuple(lines), total + grams, changes, worked)
 
     found: list[Correction] = []
-    own = _own(taste, blend, columns, at, goal, masses_g)
+    own = _own(taste, columns, at, goal, masses_g)
     wet = blend.kind not in DRY_KINDS
     chosen = [key for key in (taste.wet if wet else taste.dry) if key in known.grinds]
     for line in own:
@@ -219,7 +219,7 @@ def corrections(
 
 
 def _own(
-    taste: Taste, blend: Blend, columns: Sequence[Sequence[float]], at: int, goal: float, masses_g: Sequence[float]
+    taste: Taste, columns: Sequence[Sequence[float]], at: int, goal: float, masses_g: Sequence[float]
 ) -> list[int]:
     """Return the lines of the blend that are strong enough to bring a quality up: the two strongest."""
     if not taste.up:

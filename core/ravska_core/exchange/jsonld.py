@@ -60,7 +60,7 @@ class _Scripts(HTMLParser):
     def handle_starttag(self, tag: str, attrs: list[tuple[str, str | None]]) -> None:
         self._inside = tag == "script" and "ld+json" in (dict(attrs).get("type") or "")
 
-    def handle_endtag(self, tag: str) -> None:
+    def handle_endtag(self, tag: str) -> None:  # noqa: ARG002 - whatever ends, the script has
         self._inside = False
 
     def handle_data(self, data: str) -> None:

@@ -106,7 +106,7 @@ class PieceReading:
         return next(name for name, most in THICKNESSES.items() if self.meat_cm <= most)
 
 
-def _cut_up(cut: Cut, piece: Piece, density: float, joint: Solid) -> tuple[Solid, str]:
+def _cut_up(piece: Piece, density: float, joint: Solid) -> tuple[Solid, str]:
     """Return a joint cut into cubes, strips or steaks as equal pieces."""
     size = piece.cut_cm or 0.0
     if piece.cut_into == "steaks":
@@ -195,24 +195,8 @@ def _checked(cut: Cut, piece: Piece) -> None:
         if not all(0 <= end <= 1 for end in ends) or not 0.01 <= bone.wide <= 0.6:
             sentence = "A bone lies inside the piece, and is at most 0.6 of it wide; drag it back onto the meat."
             raise BadInput("piece.bones", sentence)
-    for name, state in piece.faces.items():
-        # a face that a former cut had and this one has not does not count
-        if state not in FACE_STATES or name not in FACES:
-            sentence = f"Name a face ({', '.join(FACES)}) and what is done with it: {', '.join(FACE_STATES)}."
-            raise BadInput("piece.faces", sentence)
-        if state == "under" and name != "skin":
-            raise BadInput("piece.faces", f"Only skin can be lifted to season under it; choose otherwise for {name}.")
-    if len(piece.stages) > len(STAGES):
-        raise BadInput("piece.stages", "Raw meat is thawed once and taken out once; put the times together.")
-    for at, stage in enumerate(piece.stages):
-        if stage.what not in STAGES:
-            raise BadInput(f"piece.stages.{at}.what", f"Beside its layers it goes through: {', '.join(STAGES)}.")
-        if not 0 < stage.lasts_s <= 7 * 86_400:
-            raise BadInput(f"piece.stages.{at}.lasts_s", "Write how long, for example 45 min or 16 h, at most 7 days.")
-        try:
-            check_place(stage.place, stage.celsius)
-        except BadInput as refusal:
-            raise refusal.under(f"piece.stages.{at}") from refusal
+    _check_faces(piece)
+    _check_stages(piece)
     if piece.measures is not None:
         for name in ("length_cm", "width_cm", "thickness_cm"):
             sentence = "A length here lies between 2 mm and 2 m; check the unit."
@@ -225,6 +209,30 @@ def _checked(cut: Cut, piece: Piece) -> None:
                 "piece.cut_into", f"{cut.name} is cut up already; choose the whole joint to cut it yourself."
             )
         in_range("piece.cut_cm", piece.cut_cm or 0.0, 0.5, 15, "Pieces are cut between 5 mm and 15 cm.")
+
+
+def _check_faces(piece: Piece) -> None:
+    for name, state in piece.faces.items():
+        # a face that a former cut had and this one has not does not count
+        if state not in FACE_STATES or name not in FACES:
+            sentence = f"Name a face ({', '.join(FACES)}) and what is done with it: {', '.join(FACE_STATES)}."
+            raise BadInput("piece.faces", sentence)
+        if state == "under" and name != "skin":
+            raise BadInput("piece.faces", f"Only skin can be lifted to season under it; choose otherwise for {name}.")
+
+
+def _check_stages(piece: Piece) -> None:
+    if len(piece.stages) > len(STAGES):
+        raise BadInput("piece.stages", "Raw meat is thawed once and taken out once; put the times together.")
+    for at, stage in enumerate(piece.stages):
+        if stage.what not in STAGES:
+            raise BadInput(f"piece.stages.{at}.what", f"Beside its layers it goes through: {', '.join(STAGES)}.")
+        if not 0 < stage.lasts_s <= 7 * 86_400:
+            raise BadInput(f"piece.stages.{at}.lasts_s", "Write how long, for example 45 min or 16 h, at most 7 days.")
+        try:
+            check_place(stage.place, stage.celsius)
+        except BadInput as refusal:
+            raise refusal.under(f"piece.stages.{at}") from refusal
 
 
 def read_piece(piece: Piece) -> PieceReading:
@@ -248,7 +256,7 @@ def read_piece(piece: Piece) -> PieceReading:
         smallest = min(joint.width_cm, joint.thickness_cm) if piece.cut_into != "steaks" else joint.length_cm
         if (piece.cut_cm or 0) > smallest:
             raise BadInput("piece.cut_cm", f"This joint is only {smallest:.1f} cm there; cut it smaller.")
-        solid, how = _cut_up(cut, piece, density, joint)
+        solid, how = _cut_up(piece, density, joint)
     faces = _faces(cut, piece, joint, joint.area_cm2)
     bare = sum(found.area_cm2 for found in faces if found.state == "bare")
     covered = sum(found.area_cm2 for found in faces if found.state == "coated")

@@ -8,6 +8,7 @@ from typing import Annotated, Literal, cast
 from uuid import UUID
 
 from book import batches as book
+from book.mixtures import load_mixtures
 from book.models import Batch, BatchLine, Blend, Jar, Pour, Stale, claim_version
 from django.db import transaction
 from django.db.models import F, Prefetch, QuerySet
@@ -231,13 +232,15 @@ class CorrectionOut:
 def _rows() -> QuerySet[Batch]:
     pours = Prefetch("lines", queryset=BatchLine.objects.prefetch_related("pours"))
     found = Batch.objects.filter(household=household(), deleted_at__isnull=True)
-    return found.select_related("blend", "revision", "jar").prefetch_related("revision__lines", pours)
+    return found.select_related("blend", "revision", "jar").prefetch_related(pours)
 
 
 def one_batch(batch_id: UUID) -> Batch:
+    """Return a batch with its lines, its pours and what its revision holds."""
     found: Batch | None = _rows().filter(pk=batch_id).first()
     if found is None:
         raise Http404
+    load_mixtures([], [found.revision])
     return found
 
 
@@ -355,7 +358,9 @@ def batch_out(batch: Batch) -> BatchOut:
 def list_batches(request: HttpRequest) -> list[BatchRow]:
     """Return the household's batches, newest first: those being weighed and the jars on the shelf."""
     found = []
-    for batch in _rows():
+    batches = list(_rows())
+    load_mixtures([], [batch.revision for batch in batches])
+    for batch in batches:
         bowl = book.in_bowl(batch)
         salt, bands = None, []
         weighed = book.read_bowl(batch, bowl)

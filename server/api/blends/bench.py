@@ -6,7 +6,8 @@ from fractions import Fraction
 from typing import Annotated, Literal, cast
 from uuid import UUID
 
-from book.models import Blend, Layer, Line, Revision, line_key, load_inside, method_of
+from book.mixtures import load_mixtures
+from book.models import Blend, Layer, Line, Revision, line_key, method_of
 from django.http import Http404, HttpRequest
 from pydantic import Field
 from ravska_core.blend import (
@@ -460,7 +461,7 @@ def compare(request: HttpRequest, document: CompareWhatIf) -> CompareOut:
     )
     if kept is None:
         raise Http404
-    load_inside(kept.lines.all())
+    load_mixtures([], [kept])
     old = kept.blend.as_core(kept)
     same = same_mixture(old, typed.blend)
     bands = [BandOut(grind, share) for grind, share in flatten(old.lines).items()]
@@ -479,8 +480,8 @@ def _offers(key: UUID | None) -> dict[str, OfferOut]:
         .values_list("revision__blend_id", flat=True)
         .distinct()
     )
-    outer = list(Blend.objects.filter(pk__in=holding).with_drafts())
-    load_inside(line for row in outer for line in row.draft().lines.all())
+    outer = list(Blend.objects.filter(pk__in=holding))
+    load_mixtures(outer)
     for row in outer:
         blend = row.as_core()
         at = next(i for i, line in enumerate(row.draft().lines.all()) if line.inside_id == key)

@@ -241,7 +241,7 @@ def bring(request: HttpRequest, document: BringDocument) -> BroughtOut:
     ]
     method: list[MethodStepDocument] = []
     if made is not None:
-        method = _method(found.steps, made, taking)
+        method = _method(found.steps, taking)
     batch = found.batch or (f"{made.batch_g:g} g" if made else "")
     return BroughtOut(
         format=found.format,
@@ -294,7 +294,7 @@ def _lines_out(made: Taken, items: Sequence[Item]) -> list[LineDocument]:
     return found
 
 
-def _method(steps: Sequence[str], made: Taken, items: Sequence[Item]) -> list[MethodStepDocument]:
+def _method(steps: Sequence[str], items: Sequence[Item]) -> list[MethodStepDocument]:
     """Return steps as documents: our own sentences become what they do, others keep their words."""
     names = [said_name(item.grind) if item.grind else item.name.strip('“”"') for item in items]
     keys = [line_key(item.grind, UUID(item.blend) if item.blend else None, item.held) for item in items]

@@ -5,7 +5,8 @@ from dataclasses import dataclass
 from fractions import Fraction
 from uuid import UUID
 
-from book.models import Blend, Preferences, label_of, load_inside, method_of
+from book.mixtures import load_mixtures
+from book.models import Blend, Preferences, label_of, method_of
 from ravska_core.blend import (
     HIGHEST_BATCH_G,
     HIGHEST_ERROR,
@@ -34,7 +35,7 @@ from api.blends.documents import (
     LineDocument,
 )
 from api.blends.readings import BlendReadingOut, InsideOut, blend_reading_out
-from api.plumbing.household import household, spoons_of
+from api.plumbing.household import spoons_of
 from api.plumbing.problems import Gather
 
 
@@ -77,9 +78,9 @@ class _Inside:
         self.versions: dict[UUID, int] = {}
         self._met: dict[UUID, CoreBlend] = {}
         self._uses: dict[UUID, list[UUID]] = {}
-        found = Blend.objects.filter(household=household(), pk__in=wanted).with_drafts() if wanted else ()
+        found = list(Blend.objects.filter(pk__in=wanted)) if wanted else []
         self.rows: dict[UUID, Blend] = {row.pk: row for row in found}
-        load_inside(line for row in self.rows.values() for line in row.draft().lines.all())
+        load_mixtures(found)
         for row in self.rows.values():
             self._note(row)
 

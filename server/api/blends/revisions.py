@@ -5,7 +5,8 @@ from datetime import datetime
 from typing import Annotated, cast
 from uuid import UUID
 
-from book.models import Blend, Revision, load_inside
+from book.mixtures import load_mixtures
+from book.models import Blend, Revision
 from django.db.models import Q
 from django.http import HttpRequest
 from django.utils import timezone
@@ -89,7 +90,7 @@ def branch_blend(request: HttpRequest, blend_id: UUID, document: BranchDocument)
             kind=cast(BlendKind, row.kind),
             fire=cast(Fire, row.fire),
             batch=row.batch_typed,
-            lines=line_documents(row.draft()),
+            lines=line_documents(row.draft().lines.all()),
             written=cast(Written, parent.written),
             base=parent.base,
             total=cast(Total, parent.total),
@@ -141,7 +142,7 @@ def _reading(revision: Revision) -> BlendReading | None:
 def read_tree(request: HttpRequest, blend_id: UUID) -> list[NodeOut]:
     """Return how a blend got here: its revisions and branches, each with what changed in words."""
     family = _family(one_blend(blend_id))
-    load_inside(line for revision in family.values() for line in revision.lines.all())
+    load_mixtures([], family.values())
     mixtures = {key: revision.blend.as_core(revision) for key, revision in family.items()}
     now = next((key for key, x in family.items() if x.blend_id == blend_id and x.kept_at is None), None)
     for key, revision in list(family.items()):

@@ -3,7 +3,8 @@
 from dataclasses import dataclass
 from uuid import UUID
 
-from book.models import Blend, Revision, load_inside
+from book.mixtures import load_mixtures
+from book.models import Blend, Revision
 from django.db import transaction
 from django.db.models import Count, F, OuterRef, Q, QuerySet, Subquery
 from django.http import Http404, HttpRequest
@@ -14,7 +15,7 @@ from ravska_core.working import BadInput, Figure
 
 from api.blends.documents import BlendDocument, LineDocument
 from api.blends.reading import read_document, reading_of
-from api.blends.store import BlendOut, begin_blend, blend_out, claimed, one_blend, write_blend, writing
+from api.blends.store import BlendOut, TypedBlendOut, begin_blend, blend_out, claimed, one_blend, write_blend, writing
 from api.plumbing.answers import Created, Router
 from api.plumbing.household import household
 from api.plumbing.typed import Version
@@ -56,14 +57,14 @@ def _rows() -> QuerySet[Blend]:
     branch_of = Subquery(left.values("parent__blend__name")[:1])
     mine = Blend.objects.filter(household=household())
     rows = mine.annotate(kept=kept, branch_of=branch_of)  # type: ignore[no-redef]  # the model says that they are there
-    return rows.with_drafts().order_by("created_at", "name")
+    return rows.order_by("created_at", "name")
 
 
 @router.reads("")
 def list_blends(request: HttpRequest) -> list[BlendRow]:
     """Return the household's blends with what their strips are drawn from."""
     found = list(_rows().filter(deleted_at__isnull=True))
-    load_inside(line for row in found for line in row.draft().lines.all())
+    load_mixtures(found)
     rows = []
     for blend in found:
         mixture = blend.as_core()
@@ -109,12 +110,11 @@ def get_blend(request: HttpRequest, blend_id: UUID) -> BlendOut:
 
 
 @router.puts("/{uuid:blend_id}")
-def save_blend(request: HttpRequest, blend_id: UUID, document: BlendSave) -> BlendOut:
+def save_blend(request: HttpRequest, blend_id: UUID, document: BlendSave) -> TypedBlendOut:
     """Save the working draft as typed; 409 with the other version when it was changed meanwhile."""
     with writing(blend_id, document.version) as row:
         # read inside the transaction: two blends put into each other at once would make a circle
-        write_blend(row, read_document(document, blend_id))
-    return blend_out(one_blend(blend_id))
+        return write_blend(row, row.draft(), read_document(document, blend_id))
 
 
 @router.posts("/{uuid:blend_id}/sieve")

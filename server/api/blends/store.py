@@ -1,14 +1,15 @@
 """A blend's row and its document: loaded, written, claimed for a write. Shared by Blend's own routers."""
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from contextlib import contextmanager
-from dataclasses import dataclass
+from dataclasses import dataclass, fields
 from typing import cast
 from uuid import UUID
 
-from book.models import Blend, Line, Revision, Stale, Target, Use, claim_version, load_inside
+from book.mixtures import load_mixtures
+from book.models import Blend, Line, Revision, Stale, Target, Use, claim_version
 from django.db import transaction
-from django.db.models import Count, Prefetch, Q
+from django.db.models import Count, Q
 from django.http import Http404
 from ravska_core.blend import check_blend, mix, shares
 from ravska_core.working import BadInput
@@ -51,8 +52,8 @@ class BeforeOut:
 
 
 @dataclass(frozen=True, slots=True)
-class BlendOut:
-    """A blend as it stands in the book, with what it comes to, or why that cannot be said."""
+class TypedBlendOut:
+    """A blend as it is typed in the book."""
 
     id: UUID
     version: int
@@ -69,6 +70,12 @@ class BlendOut:
     uses: list[UseDocument]
     method: list[MethodStepDocument]
     label: LabelDocument | None
+
+
+@dataclass(frozen=True, slots=True)
+class BlendOut(TypedBlendOut):
+    """A blend as it stands in the book, with what it comes to, or why that cannot be said."""
+
     archived: bool
     kept: int
     before: BeforeOut | None
@@ -77,22 +84,21 @@ class BlendOut:
 
 
 def one_blend(blend_id: UUID) -> Blend:
-    parents = Revision.objects.select_related("blend").prefetch_related("lines")
-    drafts = (
-        Revision.objects.filter(kept_at__isnull=True)
-        .prefetch_related("lines", Prefetch("parent", queryset=parents))
-    )  # fmt: skip
+    """Return a blend with its draft, the revision that goes on from, and all that lies inside both."""
     kept = Count("revisions", filter=Q(revisions__kept_at__isnull=False))
     found = (
-        Blend.objects.filter(household=household(), pk=blend_id, deleted_at__isnull=True)
+        Blend.objects.filter(pk=blend_id, deleted_at__isnull=True)
         .annotate(kept=kept)  # type: ignore[no-redef]  # the model says that it is there
-        .prefetch_related(Prefetch("revisions", queryset=drafts, to_attr="drafts"), "targets", "uses")
+        .prefetch_related("targets", "uses")
         .first()
     )
     if found is None:
         raise Http404
+    parent = Revision.objects.filter(children__blend=found, children__kept_at__isnull=True).first()
+    load_mixtures([found], [parent] if parent else [])
     draft = found.draft()
-    load_inside([*draft.lines.all(), *(draft.parent.lines.all() if draft.parent else ())])
+    if parent is not None:
+        draft.parent = parent
     return found
 
 
@@ -120,8 +126,8 @@ def _percent(value: float | None) -> str:
     return "" if value is None else f"{value:g}"
 
 
-def line_documents(draft: Revision) -> list[LineDocument]:
-    """Return the lines of a draft as they were typed."""
+def line_documents(lines: Iterable[Line]) -> list[LineDocument]:
+    """Return lines as they were typed."""
     return [
         LineDocument(
             grind=line.grind,
@@ -136,21 +142,15 @@ def line_documents(draft: Revision) -> list[LineDocument]:
             said=line.said,
             held=line.held,
         )
-        for line in draft.lines.all()
+        for line in lines
     ]
 
 
-def blend_out(blend: Blend) -> BlendOut:
-    draft = blend.draft()
-    problems: list[FieldError] = []
-    reading = None
-    lines = line_documents(draft)
-    try:
-        inside = {line.inside.pk: line.inside for line in draft.lines.all() if line.inside is not None}
-        reading = reading_out(blend.as_core(draft), lines, inside)
-    except BadInput as refusal:
-        problems.append(field_error(refusal))
-    return BlendOut(
+def typed_out(
+    blend: Blend, draft: Revision, lines: Iterable[Line], targets: Iterable[Target], uses: Iterable[Use]
+) -> TypedBlendOut:
+    """Return a blend as it is typed, from its rows."""
+    return TypedBlendOut(
         id=blend.id,
         version=blend.version,
         name=blend.name,
@@ -158,17 +158,32 @@ def blend_out(blend: Blend) -> BlendOut:
         fire=blend.fire,
         batch=blend.batch_typed,
         batch_g=blend.batch_g,
-        lines=lines,
+        lines=line_documents(lines),
         written=draft.written,
         base=draft.base,
         total=draft.total,
         targets=[
-            TargetDocument(what=cast(TargetKey, x.what), low=_percent(x.low), high=_percent(x.high))
-            for x in blend.targets.all()
+            TargetDocument(what=cast(TargetKey, x.what), low=_percent(x.low), high=_percent(x.high)) for x in targets
         ],
-        uses=[UseDocument(name=x.name, of=x.of, mass=x.mass_typed) for x in blend.uses.all()],
+        uses=[UseDocument(name=x.name, of=x.of, mass=x.mass_typed) for x in uses],
         method=[MethodStepDocument(**step) for step in draft.method],
         label=LabelDocument(**draft.label) if draft.label else None,
+    )
+
+
+def blend_out(blend: Blend) -> BlendOut:
+    """Return a blend, loaded through `one_blend`, with what it comes to."""
+    draft = blend.draft()
+    problems: list[FieldError] = []
+    reading = None
+    typed = typed_out(blend, draft, draft.lines.all(), blend.targets.all(), blend.uses.all())
+    try:
+        inside = {line.inside.pk: line.inside for line in draft.lines.all() if line.inside is not None}
+        reading = reading_out(blend.as_core(draft), typed.lines, inside)
+    except BadInput as refusal:
+        problems.append(field_error(refusal))
+    return BlendOut(
+        **{field.name: getattr(typed, field.name) for field in fields(typed)},
         archived=blend.archived_at is not None,
         kept=blend.kept,
         before=_before(draft.parent),
@@ -177,12 +192,12 @@ def blend_out(blend: Blend) -> BlendOut:
     )
 
 
-def write_blend(row: Blend, typed: BlendAsTyped) -> None:
+def write_blend(row: Blend, draft: Revision, typed: BlendAsTyped) -> TypedBlendOut:
     """Write what was typed over a blend, its draft's lines, targets and uses."""
     parts = check_blend(typed.blend)
     if typed.blend.method and parts:
         mix(typed.blend, shares(typed.blend.lines, parts), parts)
-    document, draft = typed.document, row.draft()
+    document = typed.document
     row.name, row.kind, row.fire = document.name, document.kind, document.fire
     row.batch_g, row.batch_typed = typed.batch_g, document.batch
     row.save(update_fields=["name", "kind", "fire", "batch_g", "batch_typed"])
@@ -190,9 +205,24 @@ def write_blend(row: Blend, typed: BlendAsTyped) -> None:
     draft.method = [step.model_dump() for step in document.method]
     draft.label = document.label.model_dump(mode="json") if document.label else None
     draft.save(update_fields=["written", "base", "total", "method", "label"])
-    bounds = {bound.line: bound for bound in typed.bounds}
+    lines = _lines(draft, typed)
+    targets = [Target(blend=row, what=x.what, low=x.low, high=x.high) for x in typed.targets]
+    uses = [
+        Use(blend=row, position=at, name=use.name, of=use.of, mass_g=mass, mass_typed=use.mass)
+        for at, (use, mass) in enumerate(zip(document.uses, typed.masses_g, strict=True))
+    ]
     draft.lines.all().delete()
-    Line.objects.bulk_create(
+    Line.objects.bulk_create(lines)
+    row.targets.all().delete()
+    Target.objects.bulk_create(targets)
+    row.uses.all().delete()
+    Use.objects.bulk_create(uses)
+    return typed_out(row, draft, lines, targets, uses)
+
+
+def _lines(draft: Revision, typed: BlendAsTyped) -> list[Line]:
+    bounds = {bound.line: bound for bound in typed.bounds}
+    return [
         Line(
             revision=draft,
             position=at,
@@ -210,21 +240,14 @@ def write_blend(row: Blend, typed: BlendAsTyped) -> None:
             most_percent=bounds[at].high * 100 if as_typed.most else None,
             held=as_typed.held,
         )
-        for at, (as_typed, line) in enumerate(zip(document.lines, typed.blend.lines, strict=True))
-    )
-    row.targets.all().delete()
-    Target.objects.bulk_create(Target(blend=row, what=x.what, low=x.low, high=x.high) for x in typed.targets)
-    row.uses.all().delete()
-    Use.objects.bulk_create(
-        Use(blend=row, position=at, name=use.name, of=use.of, mass_g=mass, mass_typed=use.mass)
-        for at, (use, mass) in enumerate(zip(document.uses, typed.masses_g, strict=True))
-    )
+        for at, (as_typed, line) in enumerate(zip(typed.document.lines, typed.blend.lines, strict=True))
+    ]
 
 
 def begin_blend(typed: BlendAsTyped, parent: Revision | None = None) -> Blend:
     row = Blend.objects.create(household=household(), name=typed.document.name, kind=typed.document.kind)
-    Revision.objects.create(blend=row, parent=parent)
-    write_blend(row, typed)
+    draft = Revision.objects.create(blend=row, parent=parent)
+    write_blend(row, draft, typed)
     return row
 
 
@@ -239,6 +262,12 @@ def writing(blend_id: UUID, version: int) -> Iterator[Blend]:
 
 
 def claimed(blend_id: UUID, version: int) -> Blend:
-    row = one_blend(blend_id)
+    """Return a blend claimed for a write, with its draft."""
+    drafts = Revision.objects.select_related("blend").filter(kept_at__isnull=True, blend__deleted_at__isnull=True)
+    draft = drafts.filter(blend=blend_id).first()
+    if draft is None:
+        raise Http404
+    row = draft.blend
     claim_version(row, version)
+    row.drafts = [draft]
     return row

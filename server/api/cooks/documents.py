@@ -4,7 +4,8 @@ from collections.abc import Iterable, Sequence
 from typing import Annotated, Literal, cast
 from uuid import UUID
 
-from book.models import LETTERS, Blend, LayerRow, Piece, Revision, load_inside
+from book.mixtures import load_mixtures
+from book.models import LETTERS, Blend, LayerRow, Piece, Revision
 from ninja import Schema
 from pydantic import AwareDatetime, BaseModel, Field
 from ravska_core.blend import Blend as CoreBlend
@@ -35,7 +36,6 @@ from ravska_core.working import BadInput
 
 from api.cooks.injection import InjectionDocument
 from api.cooks.readings import LayerMarkOut, layer_mark
-from api.plumbing.household import household
 from api.plumbing.problems import Gather
 from api.plumbing.typed import Key, Name, Number, Typed, Version
 
@@ -162,13 +162,12 @@ class Blends:
     def __init__(self, documents: Iterable[LayerDocument]) -> None:
         layers = list(documents)
         keys = {layer.blend_id for layer in layers if layer.blend_id}
-        rows = list(Blend.objects.filter(household=household(), pk__in=keys).with_drafts()) if keys else []
+        rows = list(Blend.objects.filter(pk__in=keys)) if keys else []
         self.by_key = {row.pk: row for row in rows}
-        load_inside(line for row in rows for line in row.draft().lines.all())
         pinned = {layer.revision for layer in layers if layer.revision is not None}
-        kept = Revision.objects.filter(blend__in=rows, number__in=pinned).prefetch_related("lines") if pinned else ()
+        kept = list(Revision.objects.filter(blend__in=rows, number__in=pinned)) if pinned else []
         self._kept = {(revision.blend_id, revision.number): revision for revision in kept}
-        load_inside(line for revision in self._kept.values() for line in revision.lines.all())
+        load_mixtures(rows, kept)
         self._met: dict[UUID, CoreBlend] = {}
 
     def row(self, layer: LayerDocument) -> tuple[Blend, Revision | None]:

@@ -21,7 +21,7 @@ from ravska_core.working import BadInput
 
 from api.cooks.documents import Blends, CookSave, layers_of, read_pieces
 from api.cooks.shown import BoardOut, CookOut, TrialMarkOut, board_out, cook_out, trial_mark
-from api.cooks.store import cooks, one_cook, one_typed, typed_cooks, write_cook
+from api.cooks.store import cooks, load, one_cook, one_typed, typed_cooks, write_cook
 from api.plumbing.answers import Created, Router
 from api.plumbing.household import household
 from api.plumbing.problems import Conflict, Gather
@@ -101,9 +101,9 @@ def _board(cook_id: UUID) -> BoardOut:
 @router.reads("/in-hand")
 def read_in_hand(request: HttpRequest) -> InHandOut:
     """Return the cook in hand as it stands."""
-    mine = household()
-    cook = cooks(mine).filter(in_hand=True).first()
-    return InHandOut(household=mine.name, cook=board_out(cook) if cook else None)
+    cook = cooks().filter(in_hand=True).first()
+    mine = cook.household if cook else household()
+    return InHandOut(household=mine.name, cook=board_out(load(cook)) if cook else None)
 
 
 @router.reads("")

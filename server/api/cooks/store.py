@@ -1,10 +1,11 @@
 """Cooks in the book: loaded with all that a document of them needs, in a few queries, and written in a few more."""
 
-from collections.abc import Iterable, Iterator, Sequence
+from collections.abc import Sequence
 from uuid import UUID
 
 from book.board import Board, matched, take_cut
-from book.models import Blend, Cook, Household, Layer, Line, Piece, Sample, Step, load_inside
+from book.mixtures import load_layers
+from book.models import Cook, Household, Layer, Piece, Sample, Step
 from book.tasting import FROZEN, taste, trial_of
 from django.db.models import Count, Prefetch, Q, QuerySet
 from django.http import Http404
@@ -46,24 +47,19 @@ def typed_cooks(of: Household | None = None) -> QuerySet[Cook]:
 
 
 def cooks(of: Household | None = None) -> QuerySet[Cook]:
-    """Return the household's cooks as `typed_cooks` does, with their steps and the blends of their layers too."""
-    blends = Prefetch("blend", queryset=Blend.objects.with_drafts())
-    layers = Layer.objects.select_related("revision").prefetch_related("revision__lines", blends)
-    steps = Prefetch("pieces__steps", queryset=Step.objects.select_related("layer"))
-    return (
-        typed_cooks(of)
-        .prefetch_related(None)
-        .prefetch_related(
-            Prefetch("pieces", queryset=Piece.objects.select_related("sample")),
-            Prefetch("pieces__layers", queryset=layers),
-            steps,
-        )
-    )
+    """Return the household's cooks as `typed_cooks` does, with their steps too; `load` then loads their blends."""
+    return typed_cooks(of).prefetch_related(Prefetch("pieces__steps", queryset=Step.objects.select_related("layer")))
+
+
+def load(cook: Cook) -> Cook:
+    """Load what the layers of a cook are of, as it is now and as it was pinned."""
+    load_layers(layer for piece in cook.pieces.all() for layer in piece.layers.all())
+    return cook
 
 
 def one_cook(cook_id: UUID) -> Cook:
-    """Return a cook as `cooks` loads it."""
-    return _one(cooks(), cook_id)
+    """Return a cook with all that is known of it."""
+    return load(_one(cooks(), cook_id))
 
 
 def one_typed(cook_id: UUID) -> Cook:
@@ -103,24 +99,13 @@ def piece_of(cook: Cook, letter: str) -> Piece:
     return found
 
 
-def _blend_lines(pieces: Iterable[Piece]) -> Iterator[Line]:
-    for piece in pieces:
-        for layer in piece.layers.all():
-            if layer.blend is not None:
-                yield from layer.blend.draft().lines.all()
-                if layer.revision is not None:
-                    yield from layer.revision.lines.all()
-
-
 def read_stored(cook: Cook, spoon_set: SpoonSet) -> dict[str, CoatReading | BadInput]:
     """Read every piece by itself, by its letter, so that one that cannot be read leaves the others' numbers standing.
 
     Core samples are left out: only Coat shows them, and asks for the hour it shows.
     """
-    pieces = list(cook.pieces.all())
-    load_inside(_blend_lines(pieces))
     found: dict[str, CoatReading | BadInput] = {}
-    for piece in pieces:
+    for piece in cook.pieces.all():
         try:
             found[piece.letter] = read_coat(piece.seasoned(cook.appetite), spoon_set, cored=False)
         except BadInput as refusal:

@@ -11,7 +11,7 @@ from ravska_core.trial import JUST_RIGHT, LIKING_SCALES, SALT_SCALE, mean_liking
 from ravska_core.working import Figure
 
 from api.cooks.shown import DifferenceOut, fair_test
-from api.cooks.store import cooks, read_stored, spoons_for
+from api.cooks.store import cooks, load, read_stored, spoons_for
 from api.plumbing.answers import Router
 from api.trials.router import what_is_missing
 
@@ -172,4 +172,4 @@ def read_trial_verdict(request: HttpRequest, trial_id: UUID) -> VerdictOut:
     cook = cooks().filter(trial__pk=trial_id).first()
     if cook is None:
         raise Http404
-    return _verdict(cook)
+    return _verdict(load(cook))

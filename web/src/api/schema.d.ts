@@ -2278,6 +2278,44 @@ export interface components {
             label?: components["schemas"]["LabelDocument"] | null;
         };
         /**
+         * TypedBlendOut
+         * @description A blend as it is typed in the book.
+         */
+        TypedBlendOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Version */
+            version: number;
+            /** Name */
+            name: string;
+            /** Kind */
+            kind: string;
+            /** Fire */
+            fire: string;
+            /** Batch */
+            batch: string;
+            /** Batch G */
+            batch_g: number;
+            /** Lines */
+            lines: components["schemas"]["LineDocument"][];
+            /** Written */
+            written: string;
+            /** Base */
+            base: number;
+            /** Total */
+            total: string;
+            /** Targets */
+            targets: components["schemas"]["TargetDocument"][];
+            /** Uses */
+            uses: components["schemas"]["UseDocument"][];
+            /** Method */
+            method: components["schemas"]["MethodStepDocument"][];
+            label: components["schemas"]["LabelDocument"] | null;
+        };
+        /**
          * BlendSave
          * @description A blend as typed. `version` is the one it was read at; without it nothing is overwritten.
          */
@@ -6048,7 +6086,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["BlendOut"];
+                    "application/json": components["schemas"]["TypedBlendOut"];
                 };
             };
             /** @description Not Found */

@@ -12,6 +12,7 @@ export type Doc = Schemas['BlendDocument']
 export type LineDoc = Schemas['LineDocument']
 export type Reading = Schemas['BlendReadingOut']
 type Out = Schemas['BlendOut']
+type Typed = Schemas['TypedBlendOut']
 /** How long to wait for the rest of an amount in words. */
 const WORDED_MS = 600
 type Ask = Omit<Partial<Schemas['Rework']>, 'do' | 'lines'> & { do: Schemas['Rework']['do'] }
@@ -36,7 +37,7 @@ export const lineKey = (line: LineDoc): string =>
   line.blend ? `${line.held ? 'sieve:' : ''}${line.blend}` : (line.grind ?? '')
 
 /** What is typed of a blend, out of the server's answer. */
-export const typed = (out: Out): Doc =>
+export const typed = (out: Typed): Doc =>
   plain({
     name: out.name,
     kind: out.kind as Doc['kind'],
@@ -69,14 +70,15 @@ export function useBlend(id: string) {
   /** The versions of the blends inside, as they were when they were first read here. */
   const seen = reactive<Record<string, number>>({})
 
-  const autosave = useAutosave<Doc, Out>({
+  const autosave = useAutosave<Doc, Typed>({
     key: () => `blend:${id}`,
     doc,
     typed,
     save: (body, version) => call(api.PUT('/api/blends/{blend_id}', { params: { path }, body: { ...body, version } })),
     saved: (out) => {
-      stored.value = out
-      void keep(queries, ['blend', id], out)
+      // what it was kept as, and what it came to then, stays
+      stored.value = { ...stored.value!, ...out }
+      void keep(queries, ['blend', id], stored.value)
       void refresh(queries, ['blends'], ['home'], ['tree'])
     },
   })

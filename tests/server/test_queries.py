@@ -1,0 +1,22 @@
+"""How many queries an answer takes, savepoints left out: a few, however deep blends lie and however many there are."""
+
+from test_words_api import queries
+
+
+def saved_blend(api, name: str) -> tuple[str, dict]:
+    row = next(row for row in api("GET", "blends")[1] if row["name"] == name)
+    document = api("GET", f"blends/{row['id']}")[1]
+    keys = ("name", "kind", "fire", "batch", "lines", "written", "base", "total", "targets", "uses", "method", "label")
+    return row["id"], {key: document[key] for key in (*keys, "version")}
+
+
+def test_a_blend_is_saved_in_few_queries(api, book):
+    for name, most in (("Weir House lamb rub", 8), ("Lamb rub and honey glaze", 11)):
+        key, document = saved_blend(api, name)
+        assert queries(lambda key=key, document=document: api("PUT", f"blends/{key}", document)) <= most <= 14, name
+
+
+def test_home_and_lists_open_in_few_queries(api, book):
+    assert queries(lambda: api("GET", "cooks/in-hand")) <= 7
+    for address, most in (("blends", 4), ("cooks", 3), ("batches", 6), ("cooks/ways", 4)):
+        assert queries(lambda address=address: api("GET", address)) <= most, address
