@@ -29,6 +29,7 @@ lint: .venv/.checks web/node_modules/.locked
 	.venv/bin/ruff format --check .
 	.venv/bin/mypy
 	.venv/bin/lint-imports
+	.venv/bin/vulture core/ravska_core server tools --min-confidence 80 --exclude migrations
 	$(MANAGE) makemigrations --check --dry-run
 	cd web && npm run --silent lint && npm run --silent check
 	cd web && npx openapi-typescript src/api/openapi.json -o src/api/schema.d.ts --check

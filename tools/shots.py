@@ -117,7 +117,7 @@ def main() -> None:
         rub = get(at, "blends")[0]["id"]
         tasted = {row["name"]: row["trial"]["id"] for row in get(at, "cooks") if row["trial"]}
         wide = browser.new_page(viewport=WIDE)
-        shoot(wide, at, "/", "cooks/in-hand")
+        shoot(wide, at, "/", "home")
         shoot(wide, at, "/blend", "blend-shelf")
         shoot(wide, at, f"/blend/{rub}", "blend-bench")
         shoot(wide, at, "/coat", "coat")

@@ -20,3 +20,9 @@ def test_home_and_lists_open_in_few_queries(api, book):
     assert queries(lambda: api("GET", "cooks/in-hand")) <= 7
     for address, most in (("blends", 4), ("cooks", 3), ("batches", 6), ("cooks/ways", 4)):
         assert queries(lambda address=address: api("GET", address)) <= most, address
+
+
+def test_cooks_stand_in_the_list_with_the_latest_serving_first(api, book):
+    times = [row["serve_at"] for row in api("GET", "cooks")[1]]
+    assert times == sorted(times, reverse=True)
+    assert len(times) == 4

@@ -39,6 +39,7 @@ def typed_cooks(of: Household | None = None) -> QuerySet[Cook]:
             knowing=Count("trial__cards", filter=taken & Q(trial__cards__blind=False)),
         )
         .select_related("trial", "household__preferences")
+        .order_by("-serve_at")  # what is counted along with them leaves out the usual order
         .prefetch_related(
             Prefetch("pieces", queryset=Piece.objects.select_related("sample")),
             Prefetch("pieces__layers", queryset=layers),

@@ -135,6 +135,9 @@ header {
   gap: 20px;
   margin: 16px 0;
 }
+.pieces > :only-child {
+  grid-column: 1 / -1;
+}
 .all-done {
   padding: 18px 24px;
   font-size: 18px;

@@ -109,7 +109,7 @@ const pieceOf = computed(() => new Map((table.value?.revealed ?? []).map((told) 
             <figcaption v-else class="muted">piece hidden</figcaption>
           </figure>
         </div>
-        <section class="plate cards" aria-labelledby="cards">
+        <section v-if="!table.missing || table.cards.length" class="plate cards" aria-labelledby="cards">
           <h2 id="cards">
             {{
               table.cards.length
