@@ -47,9 +47,7 @@ def taste(cook: Cook, pieces: Sequence[Piece], seed: int | None = None) -> Trial
     wanted = {piece.pk for piece in pieces}
     if samples.keys() == wanted:
         return trial
-    if trial.cards.exists():
-        sentence = "Tasting cards are in, so the pieces that were tasted stay; begin another cook for others."
-        raise BadInput("pieces", sentence)
+    check_no_card(trial)
     own = _asks_as_usual(trial, samples)
     trial.samples.exclude(piece__in=wanted).delete()
     taken = {sample.code for key, sample in samples.items() if key in wanted}
@@ -77,6 +75,19 @@ def _asks_as_usual(trial: Trial, samples: Mapping[UUID, Sample]) -> bool:
 
 def _used(trial: Trial) -> bool:
     return trial.looks.exists() or trial.revealed_at is not None or trial.planned_cards != PLANNED_CARDS
+
+
+def check_no_card(trial: Trial) -> None:
+    """Refuse to change which pieces are tasted once a card names them, even one that was taken back since.
+
+    Raises
+    ------
+    BadInput
+        At ``pieces``.
+    """
+    if trial.cards.exists():
+        sentence = "Tasting cards were handed in, so the pieces that were tasted stay; begin another cook for others."
+        raise BadInput("pieces", sentence)
 
 
 def check_untasted(cook: Cook, field: str = "") -> None:

@@ -111,6 +111,10 @@ def test_a_piece_that_is_tasted_is_taken_off_the_board_before_the_first_card_and
     assert api("POST", f"trials/{both['trial']['id']}/cards", card(table, "Kittiwake", None))[0] == 201
     short = sent | {"version": both["version"], "pieces": sent["pieces"][:1]}
     assert api("PUT", f"cooks/{cook.id}", short)[1]["errors"][0]["field"] == "pieces"
+    # a card that was taken back still names both, and can be put in again
+    taken = api("GET", f"trials/{both['trial']['id']}")[1]["cards"][0]["id"]
+    assert api("POST", f"trials/{both['trial']['id']}/cards/{taken}/delete")[0] == 200
+    assert "were handed in" in api("PUT", f"cooks/{cook.id}", short)[1]["errors"][0]["sentence"]
 
 
 def test_a_step_keeps_its_key_tick_and_length_while_its_piece_its_kind_and_its_layer_are_there(api, cook):

@@ -6,7 +6,7 @@ from uuid import UUID
 from book.board import Board, matched, take_cut
 from book.mixtures import load_layers
 from book.models import Cook, Household, Layer, Piece, Sample, Step
-from book.tasting import FROZEN, taste, trial_of
+from book.tasting import FROZEN, check_no_card, taste, trial_of
 from django.db.models import Count, Prefetch, Q, QuerySet
 from django.http import Http404
 from ravska_core.coat import CoatReading, Seasoned, read_coat
@@ -148,6 +148,7 @@ def write_cook(cook: Cook, document: CookSave, cores: Sequence[Seasoned], blends
             chosen.append(kept.piece)
     untasted = [piece for piece in board.taken_off() if hasattr(piece, "sample")]
     if untasted and trial is not None:
+        check_no_card(trial)
         Sample.objects.filter(piece__in=untasted).delete()
     board.write()
     taste(cook, chosen)
