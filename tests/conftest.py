@@ -8,7 +8,7 @@ import tempfile
 from pathlib import Path
 
 import pytest
-from hypothesis import settings
+from hypothesis import Phase, settings
 
 ROOT = Path(__file__).resolve().parents[1]
 
@@ -19,7 +19,9 @@ os.environ["RAVSKA_HOSTS"] = "127.0.0.1,localhost,testserver"
 
 # the same examples on every run, and no verdict by the clock: first calls load scipy and pint
 settings.register_profile("steady", deadline=None, derandomize=True, database=None, max_examples=50)
-settings.load_profile("steady")
+# a mutant only has to fail: no smallest example is looked for
+settings.register_profile("mutants", settings.get_profile("steady"), phases=[Phase.explicit, Phase.generate])
+settings.load_profile(os.environ.get("HYPOTHESIS_PROFILE", "steady"))
 
 
 def pytest_collection_finish() -> None:

@@ -18,7 +18,8 @@ RECORDED: Mapping[str, tuple[str, ...]] = {
     "book_score": ("card_id", "sample_id", "scale", "value"),
     "book_look": ("trial_id", "taster_id", "at"),
     "book_pour": ("id", "line_id", "grams", "how", "at", "key"),
-    "book_revision": ("id", "blend_id", "parent_id", "number", "note", "written", "base", "total", "kept_at"),
+    "book_revision": ("id", "blend_id", "parent_id", "number", "note", "written", "base", "total", "kept_at",
+                      "method", "label"),
     "book_line": (
         "id", "revision_id", "position", "grind", "inside_id", "inside_revision_id", "parts_numerator",
         "parts_denominator", "parts_typed", "exact_typed", "said", "basis", "lock",
@@ -26,6 +27,9 @@ RECORDED: Mapping[str, tuple[str, ...]] = {
     "book_weighback": ("id", "cut", "surface", "taken_g", "left_g", "fell_g", "coat_g_100cm2", "at", "deleted_at"),
 }  # fmt: skip
 """What was typed and recorded and must come through every migration as it is: table and columns."""
+
+_AS_TYPED = """CASE WHEN json_type("{0}", '$.typed') IS NULL THEN json("{0}") ELSE json_extract("{0}", '$.typed') END"""
+"""What was typed of a column that holds what it was read as too, or did not yet."""
 
 
 @dataclass(frozen=True)
@@ -61,7 +65,7 @@ def recorded(book: sqlite3.Connection, columns: Mapping[str, Collection[str]] | 
     wanted = recorded_columns(book) if columns is None else columns
     found = {}
     for table, names in wanted.items():
-        listed = ", ".join(f'"{name}"' for name in names)
+        listed = ", ".join(_AS_TYPED.format(name) if name in ("method", "label") else f'"{name}"' for name in names)
         digest = hashlib.sha256()
         rows = book.execute(f'SELECT {listed} FROM "{table}"').fetchall()
         for row in sorted(json.dumps(row, default=str) for row in rows):

@@ -37,8 +37,8 @@ from book.models import (
     Way,
     WayLayer,
     WeighBack,
-    label_of,
 )
+from book.models.values import label_of, stored_injection, stored_label, stored_method
 
 BLENDS: dict[str, tuple[str, str, str, list[tuple[str, str, str]]]] = {
     "lamb rub": (
@@ -311,14 +311,15 @@ def _make_blend(household: Household, key: str, when: datetime, made: Mapping[st
     _write_lines(draft, lines, made)
     for grind, (error, said) in BY_EYE.get(key, {}).items():
         draft.lines.filter(grind=grind).update(error=error, said=said)
-    draft.method = [
+    draft.method = stored_method([
         {**step, "of": [str(made[of].pk) if of in made else of for of in step["of"]]} for step in METHODS.get(key, ())
-    ]
+    ])  # fmt: skip
     if key in LABELS:
-        draft.label, names = LABELS[key]
+        panel, names = LABELS[key]
+        draft.label = stored_label(panel)
         draft.written, draft.total = "percent", "fixed"
         grinds = [catalogue().grinds[grind] for grind, _, _ in lines]
-        label = label_of(draft.label)
+        label = label_of(panel)
         assert label is not None
         shares = estimate(label, tuple(grinds)).shares
         for line, share, name in zip(draft.lines.all(), shares, names, strict=True):
@@ -472,7 +473,7 @@ def load_demo(now: datetime) -> bool:
         )  # fmt: skip
         haunch.pieces.update(endpoint_c=71.0, endpoint_typed="71 °C")
         needled = Layer.objects.get(piece__cook=haunch, kind="injection")
-        needled.injection = {"wants": "0.9"}
+        needled.injection = stored_injection({"wants": "0.9"})
         needled.hold_s, needled.hold_typed = 8 * 3600.0, "8 h"
         needled.save()
         Cook.objects.filter(pk=haunch.pk).update(in_hand=False)

@@ -50,7 +50,9 @@ def own_coats(household: Household, cut: str, surface: str) -> list[float]:
 def own_stays(household: Household, kind: str) -> list[float]:
     """Return what stayed of this household's injections of a kind where it weighed the meat after [0 to 1]."""
     of = {"piece__cook__household": household, "piece__cook__deleted_at__isnull": True, "kind": kind}
-    rows = Layer.objects.filter(**of, injection__after__isnull=False).select_related("piece", "blend", "revision")
+    rows = Layer.objects.filter(**of, injection__typed__after__isnull=False).select_related(
+        "piece", "blend", "revision"
+    )
     found = []
     for row in rows:
         try:

@@ -199,4 +199,4 @@ def test_the_method_of_a_blend_decides_how_much_comes_out(api, book):
     batch = weighed(api, batch)
     assert batch["finished_g"] == pytest.approx(found["finished"]["value"], rel=0.001)
     assert batch["steps"][1].startswith("Simmer down by a quarter, 6 min")
-    assert Batch.objects.get(pk=batch["id"]).revision.method == document["method"]
+    assert Batch.objects.get(pk=batch["id"]).revision.method["typed"] == document["method"]

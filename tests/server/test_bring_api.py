@@ -182,7 +182,8 @@ def test_a_method_is_kept_with_its_revision_and_refused_at_its_step(api, book):
     second = api("POST", f"blends/{glaze.pk}/keep", {"version": later["version"], "note": "thick"})[1]
     assert second["kept"] == first["kept"] + 1  # only the method changed, which is a change
     kept = Revision.objects.get(pk=first["before"]["id"])
-    assert kept.method[1]["by"] == "by 10 %"
+    assert kept.method["typed"][1]["by"] == "by 10 %"
+    assert kept.method["value"][1]["by"] == pytest.approx(0.1)
     usual = api("POST", "blends/usual-method", second)[1]
     assert [step["do"] for step in usual][-1] == "simmer"
 

@@ -6,6 +6,7 @@ from ravska_core.blend.aim import aim
 from ravska_core.blend.compare import differ, short
 from ravska_core.blend.estimate import estimate, parse_label
 from ravska_core.blend.findings import findings_of, flagged_share, nitrite_share
+from ravska_core.blend.kept import AsRead, Corrections, as_read, by_todays_tables, corrections
 from ravska_core.blend.label import Label
 from ravska_core.blend.label_list import DRIED, read_ingredients
 from ravska_core.blend.lines import (
@@ -84,10 +85,12 @@ __all__ = [
     "THICK_BRIX",
     "TOTALS",
     "WRITTEN",
+    "AsRead",
     "Blend",
     "BlendReading",
     "Bound",
     "Change",
+    "Corrections",
     "Label",
     "Line",
     "MethodStep",
@@ -97,10 +100,13 @@ __all__ = [
     "adapt",
     "add_line",
     "aim",
+    "as_read",
     "brine_share",
+    "by_todays_tables",
     "check_blend",
     "check_targets",
     "clogging",
+    "corrections",
     "cycle_path",
     "differ",
     "estimate",

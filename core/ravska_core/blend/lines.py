@@ -8,6 +8,7 @@ from typing import TypeVar
 
 from ravska_core.blend.label import Label
 from ravska_core.blend.method import MethodStep
+from ravska_core.catalogue import Known
 from ravska_core.measure import SCALE_ERROR, SPOON_ERROR
 
 KINDS = (
@@ -40,7 +41,8 @@ class Line:
     """A line of a blend: a grind by key or a blend of its own, how many parts, by spoon or scale, and its lock.
 
     `error` says how far an amount taken by eye may be off, relative; 0 for a level spoon or a scale. `held` says that
-    not the blend itself goes in, but what its sieve held back.
+    not the blend itself goes in, but what its sieve held back. `known` is what was known of it when it was kept, for a
+    blend its density alone; of a line that goes by today's tables it is empty.
     """
 
     grind: str
@@ -50,6 +52,7 @@ class Line:
     blend: "Blend | None" = None
     error: float = 0.0
     held: bool = False
+    known: Known = ()
 
     @property
     def mass_error(self) -> float:

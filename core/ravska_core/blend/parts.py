@@ -1,7 +1,7 @@
 """What lines of a blend are parts of: each with its density and its grinds, mixed by spoon and by scale."""
 
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from functools import cache, cached_property, lru_cache
 
 from ravska_core.blend.label import Label
@@ -20,7 +20,7 @@ from ravska_core.blend.lines import (
 )
 from ravska_core.blend.method import LeafMass, Stuff, check_method, finish, gathered
 from ravska_core.blend.volume import solid_share
-from ravska_core.catalogue import Grind, catalogue
+from ravska_core.catalogue import Grind, catalogue, grind_as_known
 from ravska_core.working import BadInput
 
 
@@ -204,9 +204,12 @@ def _parts(lines: Sequence[Line], inside: Callable[[Blend, bool], Part]) -> list
     for at, line in enumerate(lines):
         if line.blend is not None:
             try:
-                found.append(inside(line.blend, line.held))
+                part = inside(line.blend, line.held)
             except BadInput as refusal:
                 raise BadInput(f"lines.{at}.blend", refusal.sentence) from refusal
+            found.append(replace(part, density_g_ml=dict(line.known)["density_g_ml"]) if line.known else part)
+        elif line.known:
+            found.append(_part_of_grind(grind_as_known(line.grind, line.known)))
         elif line.grind in known.grinds:
             found.append(_part_of_grind(known.grinds[line.grind]))
         else:

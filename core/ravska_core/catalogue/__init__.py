@@ -1,5 +1,6 @@
 """The catalogue: ingredients, grinds, cuts, windows and their sources, in tables beside the code."""
 
+from ravska_core.catalogue.known import Known, grind_as_known, known_of
 from ravska_core.catalogue.names import counted, exact_names, folded, match, said_name
 from ravska_core.catalogue.rows import (
     ALLERGENS,
@@ -28,12 +29,15 @@ __all__ = [
     "Cut",
     "Grind",
     "Ingredient",
+    "Known",
     "MarinadeWindow",
     "Starter",
     "catalogue",
     "counted",
     "exact_names",
     "folded",
+    "grind_as_known",
+    "known_of",
     "match",
     "said_name",
 ]

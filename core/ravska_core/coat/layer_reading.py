@@ -3,6 +3,7 @@
 from collections.abc import Hashable, Sequence
 from dataclasses import dataclass, field
 
+from ravska_core.blend import corrections
 from ravska_core.catalogue import Grind
 from ravska_core.coat.core_sample import reach_of
 from ravska_core.coat.doses import MELTED_ERROR
@@ -87,6 +88,12 @@ def aside_words(put: Put, stack: Stack, fate: Fate, servings: float) -> str:
         pinches = put.dose_g / put.blend.density_g_ml / (US_TEASPOON_ML / 16) / servings
         return f"{say(pinches, 2)} pinches of 1/16 tsp on each serving."
     return ""
+
+
+def corrected_words(put: Put) -> str:
+    """Say of a layer that was mixed how today's tables would read it, where they were corrected since."""
+    found = corrections(put.layer.blend, put.blend) if put.layer.blend is not None and put.blend is not None else None
+    return f"Read as it was when it was mixed; by tables corrected since: {found.words}." if found else ""
 
 
 def _dose_figure(put: Put, stack: Stack) -> tuple[Figure, float]:

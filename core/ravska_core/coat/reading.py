@@ -6,7 +6,7 @@ from ravska_core.cautions import Caution, Situation
 from ravska_core.coat.additives import nitrite_of, phosphate_percent
 from ravska_core.coat.core_sample import CoreSample, core_sample
 from ravska_core.coat.doses import ADHESION_ERROR, salt_zone
-from ravska_core.coat.layer_reading import LayerReading, aside_words, injection_of_put, layer_reading
+from ravska_core.coat.layer_reading import LayerReading, aside_words, corrected_words, injection_of_put, layer_reading
 from ravska_core.coat.layers import INJECTIONS
 from ravska_core.coat.ledger import a_serving, servings_of, thin_end, total_salt
 from ravska_core.coat.situations import cautions_of
@@ -106,7 +106,7 @@ def read_stack(
         read = layer_reading(put, stack, at, moment.fates[at], spread, stuck, cut.meat_class, spoon_set)
         rest = None if seasoned.target_percent is None else seasoned.target_percent - so_far
         injected = injection_of_put(put, stack, seasoned, at) if put.layer.kind in INJECTIONS else None
-        says = aside_words(put, stack, moment.fates[at], servings.value)
+        says = f"{aside_words(put, stack, moment.fates[at], servings.value)} {corrected_words(put)}".strip()
         layers.append(replace(read, so_far=so_far, rest=rest, note=note, says=says, injection=injected, begins_s=clock))
         if put.kind.when == "before" and put.kind.hold_s:
             clock += put.layer.hold_s

@@ -7,7 +7,8 @@ from typing import Annotated, Literal, cast
 from uuid import UUID
 
 from book.mixtures import load_mixtures
-from book.models import Blend, Layer, Line, Revision, line_key, method_of
+from book.models import Blend, Layer, Line, Revision, line_key
+from book.models.values import method_of
 from django.http import Http404, HttpRequest
 from pydantic import Field
 from ravska_core.blend import (

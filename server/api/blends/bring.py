@@ -7,7 +7,8 @@ from itertools import count
 from typing import Annotated, Literal, cast
 from uuid import UUID
 
-from book.models import Blend, label_of, line_key
+from book.models import Blend, line_key
+from book.models.values import label_of
 from django.http import HttpRequest, HttpResponse
 from ninja import Schema
 from pydantic import Field

@@ -6,7 +6,8 @@ from fractions import Fraction
 from uuid import UUID
 
 from book.mixtures import load_mixtures
-from book.models import Blend, Preferences, label_of, method_of
+from book.models import Blend, Preferences
+from book.models.values import label_of, method_of
 from ravska_core.blend import (
     HIGHEST_BATCH_G,
     HIGHEST_ERROR,

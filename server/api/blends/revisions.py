@@ -12,7 +12,8 @@ from django.http import HttpRequest
 from django.utils import timezone
 from ninja import Schema
 from pydantic import AfterValidator, Field
-from ravska_core.blend import BlendReading, differ, read_blend, same_mixture, short
+from ravska_core.blend import Blend as CoreBlend
+from ravska_core.blend import BlendReading, Corrections, corrections, differ, read_blend, same_mixture, short
 from ravska_core.working import BadInput
 
 from api.blends.documents import BlendDocument, BlendKind, Fire, Total, Written
@@ -49,7 +50,8 @@ class GoBackDocument(Schema):
 class NodeOut:
     """A revision, or a working draft, in the tree of a blend and its branches; `words` say what its parent differs in.
 
-    A draft that holds what its parent holds is left out. `now` marks where the blend at hand stands.
+    A draft that holds what its parent holds is left out. `now` marks where the blend at hand stands. A revision stays
+    as it was read when it was kept; `corrected` says what the tables corrected since.
     """
 
     id: UUID
@@ -63,6 +65,7 @@ class NodeOut:
     salt: float | None
     now: bool
     bands: list[BandOut]
+    corrected: Corrections | None
 
 
 @router.posts("/{uuid:blend_id}/keep")
@@ -130,10 +133,16 @@ def _family(row: Blend) -> dict[UUID, Revision]:
     return {revision.pk: revision for revision in found}
 
 
-def _reading(revision: Revision) -> BlendReading | None:
+def _mixture(revision: Revision) -> CoreBlend | None:
     try:
-        mixture = revision.blend.as_core(revision)
-        return read_blend(mixture) if mixture.lines else None
+        return revision.blend.as_core(revision)
+    except BadInput:
+        return None  # it stands in the tree without its strip
+
+
+def _reading(mixture: CoreBlend | None) -> BlendReading | None:
+    try:
+        return read_blend(mixture) if mixture is not None and mixture.lines else None
     except BadInput:
         return None
 
@@ -143,14 +152,19 @@ def read_tree(request: HttpRequest, blend_id: UUID) -> list[NodeOut]:
     """Return how a blend got here: its revisions and branches, each with what changed in words."""
     family = _family(one_blend(blend_id))
     load_mixtures([], family.values())
-    mixtures = {key: revision.blend.as_core(revision) for key, revision in family.items()}
+    mixtures = {key: found for key, revision in family.items() if (found := _mixture(revision)) is not None}
     now = next((key for key, x in family.items() if x.blend_id == blend_id and x.kept_at is None), None)
     for key, revision in list(family.items()):
         parent = revision.parent_id
-        if revision.kept_at is None and parent in mixtures and same_mixture(mixtures[key], mixtures[parent]):
+        if (
+            revision.kept_at is None
+            and key in mixtures
+            and parent in mixtures
+            and same_mixture(mixtures[key], mixtures[parent])
+        ):
             del family[key]
             now = parent if key == now else now
-    readings = {key: _reading(revision) for key, revision in family.items()}
+    readings = {key: _reading(mixtures.get(key)) for key in family}
     nodes = []
     for revision in sorted(family.values(), key=lambda r: (r.kept_at is None, r.kept_at or timezone.now())):
         reading = readings[revision.pk]
@@ -171,6 +185,7 @@ def read_tree(request: HttpRequest, blend_id: UUID) -> list[NodeOut]:
                 salt=reading.salt.value if reading else None,
                 now=revision.pk == now,
                 bands=[BandOut(grind.key, share) for grind, share in reading.leaves] if reading else [],
+                corrected=corrections(mixtures[revision.pk], reading) if reading else None,
             )
         )
     return nodes

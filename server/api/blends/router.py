@@ -67,10 +67,10 @@ def list_blends(request: HttpRequest) -> list[BlendRow]:
     load_mixtures(found)
     rows = []
     for blend in found:
-        mixture = blend.as_core()
         leaves: dict[str, float] = {}
         salt = None
         try:
+            mixture = blend.as_core()
             if mixture.lines:
                 leaves = flatten(mixture.lines)
                 salt = read_salt(mixture)
@@ -82,7 +82,7 @@ def list_blends(request: HttpRequest) -> list[BlendRow]:
                 version=blend.version,
                 name=blend.name,
                 kind=blend.kind,
-                lines=len(mixture.lines),
+                lines=len(blend.draft().lines.all()),
                 grinds=list(leaves),
                 shares=list(leaves.values()),
                 salt=salt,

@@ -8,6 +8,7 @@ from uuid import UUID
 
 from book.mixtures import load_mixtures
 from book.models import Blend, Line, Revision, Stale, Target, Use, claim_version
+from book.models.values import stored_label, stored_method, typed_of
 from django.db import transaction
 from django.db.models import Count, Q
 from django.http import Http404
@@ -105,11 +106,11 @@ def one_blend(blend_id: UUID) -> Blend:
 def _before(parent: Revision | None) -> BeforeOut | None:
     if parent is None:
         return None
-    old = parent.blend.as_core(parent)
     try:
+        old = parent.blend.as_core(parent)
         found = reading_of(old) if old.lines else None
     except BadInput:
-        found = None  # an ingredient left the catalogue: the ghost is left out
+        found = None  # it cannot be read any more: the ghost is left out
     return BeforeOut(
         id=parent.id,
         number=parent.number or 0,
@@ -166,8 +167,8 @@ def typed_out(
             TargetDocument(what=cast(TargetKey, x.what), low=_percent(x.low), high=_percent(x.high)) for x in targets
         ],
         uses=[UseDocument(name=x.name, of=x.of, mass=x.mass_typed) for x in uses],
-        method=[MethodStepDocument(**step) for step in draft.method],
-        label=LabelDocument(**draft.label) if draft.label else None,
+        method=[MethodStepDocument(**step) for step in typed_of(draft.method)],
+        label=LabelDocument(**typed_of(draft.label)) if draft.label else None,
     )
 
 
@@ -202,8 +203,8 @@ def write_blend(row: Blend, draft: Revision, typed: BlendAsTyped) -> TypedBlendO
     row.batch_g, row.batch_typed = typed.batch_g, document.batch
     row.save(update_fields=["name", "kind", "fire", "batch_g", "batch_typed"])
     draft.written, draft.base, draft.total = document.written, typed.ratio.base, document.total
-    draft.method = [step.model_dump() for step in document.method]
-    draft.label = document.label.model_dump(mode="json") if document.label else None
+    draft.method = stored_method([step.model_dump() for step in document.method])
+    draft.label = stored_label(document.label.model_dump(mode="json") if document.label else None)
     draft.save(update_fields=["written", "base", "total", "method", "label"])
     lines = _lines(draft, typed)
     targets = [Target(blend=row, what=x.what, low=x.low, high=x.high) for x in typed.targets]

@@ -6,6 +6,7 @@ from uuid import UUID
 
 from book.mixtures import load_mixtures
 from book.models import LETTERS, Blend, LayerRow, Piece, Revision
+from book.models.values import stored_injection, typed_of
 from ninja import Schema
 from pydantic import AwareDatetime, BaseModel, Field
 from ravska_core.blend import Blend as CoreBlend
@@ -358,7 +359,7 @@ def layer_document(layer: LayerRow) -> LayerDocument:
         eaten=layer.eaten_typed,
         times=layer.times,
         reserve=layer.reserve_typed,
-        injection=InjectionDocument(**layer.injection),
+        injection=InjectionDocument(**typed_of(layer.injection)),
     )
 
 
@@ -373,7 +374,10 @@ def write_layer(row: LayerRow, document: LayerDocument, core: Layer, blend: Blen
     row.stays, row.stays_typed, row.after = core.stays, document.stays, document.after
     row.eaten, row.eaten_typed, row.times = core.eaten, document.eaten, document.times
     row.reserve_typed = document.reserve if document.kind in BATHS else ""
-    row.injection = document.injection.model_dump(exclude_defaults=True) if document.kind in INJECTIONS else {}
+    reserve = core.reserve if document.kind in BATHS else None
+    row.reserve, row.reserve_unit = (reserve.value, reserve.unit) if reserve else (None, "")
+    injected = document.kind in INJECTIONS
+    row.injection = stored_injection(document.injection.model_dump(exclude_defaults=True) if injected else {})
 
 
 def piece_document(piece: Piece, tasted: bool) -> PieceDocument:

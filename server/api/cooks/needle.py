@@ -1,5 +1,6 @@
 """What a coat's injection and binder need beside the reading: sites off the bone, a liquid as salty as wanted."""
 
+from contextlib import suppress
 from dataclasses import dataclass
 from typing import Annotated
 from uuid import UUID
@@ -151,7 +152,10 @@ def binder_or_none(request: HttpRequest, document: BindersDocument) -> BindersOu
     )  # fmt: skip
     usual = LAYER_KINDS["binder"].usual
     own = [row for row in rows if row.draft().lines.all()][:6]
-    tried = [*plain_binders(), *(Binder(str(row.pk), row.as_core(), usual) for row in own)]
+    tried = list(plain_binders())
+    for row in own:
+        with suppress(BadInput):  # what cannot be read is no choice
+            tried.append(Binder(str(row.pk), row.as_core(), usual))
     found = binders_for(seasoned, tried, spoon_set())
     names: dict[Key, str] = {str(row.pk): row.name for row in own}
     doses = {binder.key: binder.dose for binder in tried}

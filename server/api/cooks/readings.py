@@ -176,11 +176,12 @@ def layer_mark(blend: Blend | None, revision: Revision | None, grind: str) -> La
     if blend is None:
         grinds = [grind] if grind else []
         return LayerMarkOut("", False, False, grinds, [1.0] * len(grinds))
-    mixture = blend.as_core(revision)
     leaves: dict[str, float] = {}
+    changed = False
     with suppress(BadInput):  # the piece's own reading says which line is at fault
+        mixture = blend.as_core(revision)
         leaves = flatten(mixture.lines)
-    changed = revision is not None and not same_mixture(mixture, blend.as_core())
+        changed = revision is not None and not same_mixture(mixture, blend.as_core())
     return LayerMarkOut(blend.name, blend.deleted_at is not None, changed, list(leaves), list(leaves.values()))
 
 

@@ -72,7 +72,7 @@ class PlainOut:
 
 @dataclass(frozen=True, slots=True)
 class TotalsOut:
-    """All that a cook's pieces take; `problems` names pieces that cannot be read, whose share is missing."""
+    """All that a cook's pieces take; `problems` names what cannot be read and is missing."""
 
     blends: list[TotalOut]
     plain: list[PlainOut]
@@ -120,7 +120,12 @@ def _totals(cook: Cook) -> TotalsOut:
             )
             continue
         blend = blends[key]
-        read = read_blend(blend.as_core(), spoons)
+        try:
+            read = read_blend(blend.as_core(), spoons)
+        except BadInput as refusal:
+            said = f"“{blend.name}” cannot be mixed as it stands: {refusal.sentence}"
+            problems.append(field_error(BadInput("blends", said)))
+            continue
         shelf = float(on_shelf.get(key) or 0.0)
         mix = to_mix(doses, shelf, read.batch.value / read.finished.value)
         ml = mix.mix.value / read.density_g_ml

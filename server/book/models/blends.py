@@ -1,9 +1,9 @@
 """Blends: working drafts, kept revisions, their lines, what they are aimed at and planned for."""
 
 import uuid
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Iterable, Sequence
 from fractions import Fraction
-from typing import Any, ClassVar
+from typing import ClassVar
 
 from django.db import models
 from django.db.models import F, Q
@@ -20,11 +20,7 @@ from ravska_core.blend import (
     TARGETS,
     TOTALS,
     WRITTEN,
-    Label,
-    MethodStep,
-    parse_label,
-    parse_lasts_s,
-    parse_reduction,
+    as_read,
 )
 from ravska_core.blend import Blend as CoreBlend
 from ravska_core.blend import Line as CoreLine
@@ -32,55 +28,12 @@ from ravska_core.working import BadInput
 
 from book.models.household import Household
 from book.models.rows import Row, above_zero, between, named, one_of
-
-
-def method_of(steps: Sequence[Mapping[str, Any]], keys: Sequence[str]) -> tuple[MethodStep, ...]:
-    """Return a method as the core reads it; its steps name lines by key, and a line that is gone is left out.
-
-    Raises
-    ------
-    BadInput
-        At ``method.N.…`` for what cannot be read.
-    """
-    found = []
-    for at, step in enumerate(steps):
-        of = tuple(place for key in step.get("of", ()) for place, line in enumerate(keys) if line == key)
-        named = bool(step.get("of"))
-        if named and not of:  # all it was about is gone; the others keep their places
-            found.append(MethodStep("note", note=step.get("note", "")))
-            continue
-        try:
-            by = parse_reduction(step["by"]) if step.get("by") and step["do"] == "simmer" else 0.0
-            lasts_s = parse_lasts_s(step["lasts"]) if step.get("lasts") else 0.0
-        except BadInput as refusal:
-            raise refusal.under(f"method.{at}") from refusal
-        found.append(MethodStep(step["do"], of, step.get("to", ""), by, lasts_s, step.get("note", "")))
-    return tuple(found)
+from book.models.values import known_from, label_from, method_from, no_method, stored_reading
 
 
 def line_key(grind: str, blend: uuid.UUID | None, held: bool) -> str:
     """Return what a step of a method calls a line: its grind, its blend, or the sieve of that."""
     return grind or f"{'sieve:' if held else ''}{blend}"
-
-
-def label_of(typed: Mapping[str, Any] | None) -> Label | None:
-    """Return a bought blend's label as the core reads it.
-
-    Raises
-    ------
-    BadInput
-        At ``label.…`` for what cannot be read.
-    """
-    if typed is None:
-        return None
-    try:
-        stated = tuple((int(one["place"]), float(one["share"])) for one in typed.get("stated", ()))
-        return parse_label(
-            typed["portion"], typed["sodium"], typed["sodium_as"], typed["sugars"], typed["fat"], typed["rule"],
-            typed.get("minor_from"), stated,
-        )  # fmt: skip
-    except BadInput as refusal:
-        raise refusal.under("label") from refusal
 
 
 class BlendSet(models.QuerySet["Blend"]):
@@ -146,8 +99,8 @@ class Blend(Row):
                 self.batch_g,
                 self.name,
                 self.fire,
-                method_of(of.method, keys),
-                label_of(of.label),
+                method_from(of.method, keys),
+                label_from(of.label),
                 str(self.pk),
             )
         return met[of.pk]
@@ -163,15 +116,26 @@ class Blend(Row):
             if line.inside is not None:
                 line.inside_revision = line.inside.keep(f"inside {self.name}"[:200])
         parent = draft.parent
+        self._record(lines)
         same = parent is not None and (parent.method, parent.label) == (draft.method, draft.label)
         if parent and same and [x.content() for x in parent.lines.all()] == [x.content() for x in lines]:
             return parent
         last = self.revisions.aggregate(last=models.Max("number"))["last"] or 0
         draft.number, draft.note, draft.kept_at = last + 1, note, timezone.now()
         draft.save()
-        Line.objects.bulk_update(lines, ["inside_revision"])
+        Line.objects.bulk_update(lines, ["inside_revision", "as_read"])
         self.follow(draft)
         return draft
+
+    def _record(self, lines: Sequence["Line"]) -> None:
+        """Record with the lines to be kept what they are read with now; what cannot be read is kept without."""
+        core = CoreBlend(self.kind, tuple(line.as_core() for line in lines), self.batch_g, self.name)
+        try:
+            found = as_read(core)
+        except BadInput:
+            return
+        for line, read in zip(lines, found, strict=True):
+            line.as_read = stored_reading(read)
 
     def follow(self, kept: "Revision") -> "Revision":
         """Go on from a kept revision, of this blend or of the one it branches from, with a draft of the same lines."""
@@ -189,7 +153,7 @@ class Revision(Row):
     """A state of a blend's lines: the working draft while not kept, immutable afterwards.
 
     `written` says how the numbers read, `base` which line counts 1 when they are relative. `method` holds the steps
-    and `label` a bought blend's panel, each as typed; the core reads them.
+    and `label` a bought blend's panel, each as typed and as it was read.
     """
 
     blend = models.ForeignKey(Blend, on_delete=models.CASCADE, related_name="revisions")
@@ -199,7 +163,7 @@ class Revision(Row):
     written = models.CharField(max_length=8, default="parts")
     base = models.PositiveSmallIntegerField(default=0)
     total = models.CharField(max_length=5, default="free")
-    method = models.JSONField(default=list, blank=True)
+    method = models.JSONField(default=no_method)
     label = models.JSONField(null=True, blank=True)
     kept_at = models.DateTimeField(null=True)
 
@@ -221,7 +185,8 @@ class Line(Row):
 
     A draft's line follows the draft of the blend inside; a kept one pins its revision. `error` says how far an amount
     by eye may be off, `said` how it was written where it came from; `held` that of the blend inside what its sieve
-    held back goes in.
+    held back goes in. `as_read` of a kept line is the mass, composition and density it was read with, so that it reads
+    the same whatever the tables say later.
     """
 
     revision = models.ForeignKey(Revision, on_delete=models.CASCADE, related_name="lines")
@@ -240,6 +205,7 @@ class Line(Row):
     least_percent = models.FloatField(null=True)
     most_percent = models.FloatField(null=True)
     held = models.BooleanField(default=False)
+    as_read = models.JSONField(null=True)
 
     class Meta:
         ordering: ClassVar = ["position"]
@@ -264,13 +230,14 @@ class Line(Row):
     def content(self) -> tuple[object, ...]:
         return (
             self.grind, self.inside_id, self.inside_revision_id, self.parts_numerator, self.parts_denominator,
-            self.basis, self.error, self.held,
+            self.basis, self.error, self.held, known_from(self.as_read),
         )  # fmt: skip
 
     def as_core(self, met: dict[uuid.UUID, CoreBlend] | None = None, depth: int = 0) -> CoreLine:
         inside = self.inside.as_core(self.inside_revision, met, depth + 1) if self.inside is not None else None
         parts = Fraction(self.parts_numerator, self.parts_denominator)
-        return CoreLine(self.grind, parts, self.basis, self.lock, inside, self.error, self.held)
+        known = known_from(self.as_read)
+        return CoreLine(self.grind, parts, self.basis, self.lock, inside, self.error, self.held, known)
 
     def key(self) -> str:
         """Return what a step of the method calls this line."""

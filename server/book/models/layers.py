@@ -4,14 +4,15 @@ from typing import ClassVar
 
 from django.db import models
 from django.db.models import Q
-from ravska_core.coat import AFTER_BATH, LAYER_KINDS, injection_of, plain
+from ravska_core.coat import AFTER_BATH, LAYER_KINDS, plain
 from ravska_core.coat import Layer as CoreLayer
-from ravska_core.measure import parse_amount
+from ravska_core.measure import Amount
 from ravska_core.meat import PLACES
 
 from book.models.blends import Blend, Revision
 from book.models.pieces import Piece
 from book.models.rows import Row, above_zero, between, one_of
+from book.models.values import injection_from
 
 
 def layer_constraints(of: str) -> list[models.CheckConstraint]:
@@ -30,6 +31,11 @@ def layer_constraints(of: str) -> list[models.CheckConstraint]:
         one_of("after", tuple(AFTER_BATH), f"{of}_after"),
         one_of("place", ("", *PLACES), f"{of}_place"),
         between("times", 1, 40, f"{of}_times"),
+        models.CheckConstraint(
+            condition=Q(reserve__isnull=True, reserve_unit="")
+            | (above_zero("reserve") & Q(reserve_unit__in=["g", "ml"])),
+            name=f"{of}_reserve",
+        ),
     ]
 
 
@@ -55,6 +61,8 @@ class LayerRow(Row):
     eaten = models.FloatField(null=True)
     eaten_typed = models.CharField(max_length=40, default="", blank=True)
     times = models.PositiveSmallIntegerField(default=1)
+    reserve = models.FloatField(null=True)
+    reserve_unit = models.CharField(max_length=2, default="", blank=True)
     reserve_typed = models.CharField(max_length=40, default="", blank=True)
     injection = models.JSONField(default=dict, blank=True)
 
@@ -69,8 +77,8 @@ class LayerRow(Row):
             blend = plain(self.grind)
         return CoreLayer(
             self.kind, blend, self.dose, self.hold_s or 0.0, self.hold_c, self.stays, self.after, self.eaten,
-            self.times, parse_amount(self.reserve_typed, "reserve") if self.reserve_typed else None,
-            injection_of(self.injection), self.place, self.into_pot,
+            self.times, Amount(self.reserve, self.reserve_unit) if self.reserve is not None else None,
+            injection_from(self.injection), self.place, self.into_pot,
         )  # fmt: skip
 
 

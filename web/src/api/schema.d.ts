@@ -3201,10 +3201,21 @@ export interface components {
             revision: string;
         };
         /**
+         * Corrections
+         * @description What the tables corrected since a blend was kept, a sentence an ingredient, and how the blend reads by them.
+         */
+        Corrections: {
+            /** Tables */
+            tables: string[];
+            /** Words */
+            words: string;
+        };
+        /**
          * NodeOut
          * @description A revision, or a working draft, in the tree of a blend and its branches; `words` say what its parent differs in.
          *
-         *     A draft that holds what its parent holds is left out. `now` marks where the blend at hand stands.
+         *     A draft that holds what its parent holds is left out. `now` marks where the blend at hand stands. A revision stays
+         *     as it was read when it was kept; `corrected` says what the tables corrected since.
          */
         NodeOut: {
             /**
@@ -3235,6 +3246,7 @@ export interface components {
             now: boolean;
             /** Bands */
             bands: components["schemas"]["BandOut"][];
+            corrected: components["schemas"]["Corrections"] | null;
         };
         /**
          * RoundingOut

@@ -80,6 +80,7 @@ watch(placed, async () => {
             <span class="words">
               <b>{{ title(item.node) }}</b>
               <span v-if="item.node.note" class="note">{{ item.node.note }}</span>
+              <span v-if="item.node.corrected" class="note">tables corrected since</span>
               <span v-if="item.node.words" class="moved">{{ item.node.words }}</span>
             </span>
             <span class="dot"><GrainDot :bands="bands(item.node)" :size="DOT - 8" /></span>

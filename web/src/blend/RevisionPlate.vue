@@ -63,6 +63,10 @@ const share = (value?: number | null) => (value == null ? '–' : `${value.toFix
         found.same ? 'The blend at hand is the same.' : found.difference.words.join(', ') || 'Hardly any difference.'
       }}
     </p>
+    <p v-if="node.corrected" class="muted">
+      It stands as it was read when it was kept. Corrected in the tables since: {{ node.corrected.tables.join('; ') }}. By
+      them: {{ node.corrected.words }}.
+    </p>
     <ul v-if="moved.length">
       <li v-for="row in moved" :key="row.name">
         <span>{{ row.name }}</span> <span>{{ share(row.before) }}</span> <span>→</span> <b>{{ share(row.after) }}</b>
