@@ -64,8 +64,8 @@ const share = (value?: number | null) => (value == null ? '–' : `${value.toFix
       }}
     </p>
     <p v-if="node.corrected" class="muted">
-      It stands as it was read when it was kept. Corrected in the tables since: {{ node.corrected.tables.join('; ') }}. By
-      them: {{ node.corrected.words }}.
+      It stands as it was read when it was kept. Corrected in the tables since: {{ node.corrected.tables.join('; ') }}.
+      By them: {{ node.corrected.words }}.
     </p>
     <ul v-if="moved.length">
       <li v-for="row in moved" :key="row.name">
