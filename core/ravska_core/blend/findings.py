@@ -63,7 +63,7 @@ class Found:
         return sum(share for grind, share in self.reading.leaves if grind.key in keys)
 
     def those(self, *flags: str) -> list[Grind]:
-        return [grind for grind, _ in self.reading.leaves if grind.ingredient.flags & set(flags)]
+        return [grind for grind in self.reading.holds if grind.ingredient.flags & set(flags)]
 
 
 def _name(grind: Grind) -> str:

@@ -100,6 +100,8 @@ def _methodical(total: list[float], of: Part) -> None:
 
 def part_qualities(part: Part, prices: Mapping[str, float] | None = None) -> list[float]:
     """Determine every quality of a line's stuff, in the order of `QUALITIES`; own prices [per 100 g] go first."""
+    if len(part.leaves) == 1 and part.leaves[0][1] == 1.0 and not (prices or part.strained or part.gone or part.spent):
+        return list(qualities_of(part.leaves[0][0].ingredient))
     total = [0.0] * len(QUALITIES)
     for grind, share in part.leaves:
         for at, value in enumerate(qualities_of(grind.ingredient)):

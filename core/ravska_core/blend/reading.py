@@ -12,7 +12,7 @@ from ravska_core.blend.parts import Mixed, Part, check_blend, density_of, masses
 from ravska_core.blend.parts import shares as shares_of
 from ravska_core.blend.qualities import QUALITIES, part_qualities
 from ravska_core.blend.scales import Scale, scale_of, spread_scale
-from ravska_core.blend.uncertainty import amount_error, blend_errors, ends_of, finished_qualities
+from ravska_core.blend.uncertainty import amount_error, blend_errors, ends_of, finished_qualities, summed
 from ravska_core.catalogue import Grind
 from ravska_core.measure import SPOON_SETS, Spoonfuls, SpoonSet, measure_out
 from ravska_core.working import BadInput, Figure, Step, figure, say
@@ -35,13 +35,15 @@ class LineReading:
 class BlendReading:
     """What a blend comes to: its lines, the whole batch, its scales, and what it holds.
 
-    `batch` goes into the bowl, `finished` comes out of its method, `after_g` is what is left after each step [g].
+    `holds` are all grinds that anything of is in it, those a sieve took out again too. `batch` goes into the bowl,
+    `finished` comes out of its method, `after_g` is what is left after each step [g].
     `held_g` is what its sieve holds back [g], with `held_salt_percent` salt [%]; `sodium_share` is all sodium of the
     finished blend, not only that of salt [mass fraction].
     """
 
     lines: tuple[LineReading, ...]
     leaves: tuple[tuple[Grind, float], ...]
+    holds: tuple[Grind, ...]
     batch: Figure
     finished: Figure
     after_g: tuple[float, ...]
@@ -111,9 +113,8 @@ def read_salt(blend: Blend) -> Figure:
     columns = [part_qualities(part) for part in parts]
     low, high = blend_errors(blend, parts, shares, columns, mixed)
     total = finished_qualities(mixed, None)[0]
-    values, ends = [column[0] for column in columns], ends_of(total, low[0], high[0])
-    quality = QUALITIES["salt"]
-    return scale_of(quality, blend.lines, parts, shares, values, False, total, ends, mixed.share).figure
+    of, ends = summed(blend.lines, parts, shares, columns), ends_of(total, low[0], high[0])
+    return scale_of(QUALITIES["salt"], of, False, total, ends, mixed.share, False).figure
 
 
 def _flags(blend: Blend, parts: Sequence[Part], leaves: Sequence[tuple[Grind, float]]) -> frozenset[str]:
@@ -204,13 +205,11 @@ def read_blend(
     wet = blend.kind not in DRY_KINDS
     below, above = blend_errors(blend, parts, shares, columns, mixed)
     totals = finished_qualities(mixed, prices)
+    of, labelled = summed(blend.lines, parts, shares, columns), blend.label is not None
     scales = [
-        scale_of(
-            quality, blend.lines, parts, shares, [column[at] for column in columns], wet, totals[at],
-            ends_of(totals[at], below[at], above[at]), mixed.share, blend.label is not None,
-        )
-        for at, quality in enumerate(QUALITIES.values())
-    ]  # fmt: skip
+        scale_of(quality, of, wet, total, ends_of(total, low, high), mixed.share, labelled)
+        for quality, total, low, high in zip(QUALITIES.values(), totals, below, above, strict=True)
+    ]
     if ranges is not None and blend.label is not None:
         salt_figure = label_figure(blend.label, estimate(blend.label, tuple(part.leaves[0][0] for part in parts)))
         scales[0] = replace(scales[0], figure=salt_figure)
@@ -220,6 +219,7 @@ def read_blend(
     return BlendReading(
         lines=tuple(lines),
         leaves=leaves,
+        holds=tuple({grind.key: grind for grind, _ in all_leaves}.values()),
         batch=figure([Step("Batch", "as chosen", blend.batch_g, "g")], "as chosen"),
         finished=figure(finished, "as exact as its steps" if len(finished) > 2 else "as chosen"),
         after_g=tuple(after * blend.batch_g for after in mixed.after),

@@ -4,10 +4,8 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from ravska_core.blend.lines import Line
-from ravska_core.blend.parts import Part
 from ravska_core.blend.qualities import SPREAD, Quality, grain_percentile, heat_scale
-from ravska_core.blend.uncertainty import error_words
+from ravska_core.blend.uncertainty import Summed, error_words
 from ravska_core.catalogue import VALUE_SOURCES, Grind
 from ravska_core.working import Figure, Step, figure, say
 
@@ -35,10 +33,7 @@ def _word(quality: Quality, value: float) -> str:
 
 def scale_of(
     quality: Quality,
-    lines: Sequence[Line],
-    parts: Sequence[Part],
-    shares: Sequence[float],
-    values: Sequence[float],
+    of: Summed,
     wet: bool,
     total: float,
     ends: tuple[float, float],
@@ -47,17 +42,16 @@ def scale_of(
 ) -> Scale:
     """Return a scale; `total` and `ends` are of the finished blend, `share` is its mass over what went in."""
     steps: list[Step] = []
-    brought = [of * value for of, value in zip(shares, values, strict=True)]
-    mixed = sum(brought)
+    brought, mixed = of.brought[quality.key], of.mixed[quality.key]
     rest, others = 0.0, 0
-    for part, of, value, mine in zip(parts, shares, values, brought, strict=True):
+    for at, mine in enumerate(brought):
         if mine > mixed * _TELLS:
-            source = "arithmetic"
+            part, source = of.parts[at], "arithmetic"
             if len(part.leaves) == 1:
                 source = VALUE_SOURCES.get(quality.field) or part.leaves[0][0].ingredient.source
-            steps.append(
-                Step(f"{quality.label} of {part.name}", f"counts with {of * 100:.2f} %", value, quality.unit, source)
-            )
+            counts = f"counts with {of.shares[at] * 100:.2f} %"
+            value = of.values[quality.key][at]
+            steps.append(Step(f"{quality.label} of {part.name}", counts, value, quality.unit, source))
         elif mine > 0:
             rest, others = rest + mine, others + 1
     if others:
@@ -68,7 +62,7 @@ def scale_of(
         rule = f"after its method, {say(share * 100, 3)} % of what went in is left"
         steps.append(Step(f"{quality.label} in the finished blend", rule, total, quality.unit))
     low, high = ends
-    error = error_words(quality, lines, parts, shares, values, low, high, total, labelled) if total > 0 else "exact"
+    error = error_words(quality, of, low, high, total, labelled) if total > 0 else "exact"
     value, unit = total, quality.unit
     if quality.key == "heat":
         value, unit = heat_scale(total), "of 10"

@@ -1,9 +1,11 @@
 """How sure what a blend comes to is: errors of measuring, of the catalogue's values and of labels, gathered."""
 
 from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
 from functools import cache, lru_cache
 
 import numpy as np
+from numpy.typing import NDArray
 
 from ravska_core.blend.estimate import estimate
 from ravska_core.blend.label import Label
@@ -111,37 +113,60 @@ _ERRORS = {
 }
 
 
-def error_words(
-    quality: Quality,
-    lines: Sequence[Line],
-    parts: Sequence[Part],
-    shares: Sequence[float],
-    values: Sequence[float],
-    low: float,
-    high: float,
-    total: float,
-    labelled: bool,
-) -> str:
+@dataclass(frozen=True)
+class Summed:
+    """Lines with what each brings of every quality, by its key: its value, its part of the sum, the sum of all.
+
+    `moves` is how far an error of a line's mass moves the sum: share x error x (value - sum).
+    """
+
+    lines: Sequence[Line]
+    parts: Sequence[Part]
+    shares: Sequence[float]
+    values: Mapping[str, Sequence[float]]
+    brought: Mapping[str, Sequence[float]]
+    mixed: Mapping[str, float]
+    moves: Mapping[str, Sequence[float]]
+    bought_inside: bool
+
+
+def summed(
+    lines: Sequence[Line], parts: Sequence[Part], shares: Sequence[float], columns: Sequence[Sequence[float]]
+) -> Summed:
+    """Determine what lines bring of every quality; `columns` are the qualities of each, in the order of `QUALITIES`."""
+    value, share = np.array(columns), np.array(shares)[:, None]
+    brought = share * value
+    mixed = brought.sum(axis=0)
+    moves = np.abs(share * np.array([line.mass_error for line in lines])[:, None] * (value - mixed))
+
+    def by_key(of: NDArray[np.float64]) -> dict[str, list[float]]:
+        return dict(zip(QUALITIES, of.T.tolist(), strict=True))
+
+    inside = any(of.label for part in parts for of, _, _ in part.inside)
+    sums = dict(zip(QUALITIES, mixed.tolist(), strict=True))
+    return Summed(lines, parts, shares, by_key(value), by_key(brought), sums, by_key(moves), inside)
+
+
+def error_words(quality: Quality, of: Summed, low: float, high: float, total: float, labelled: bool) -> str:
     """Say how far a scale may lie off and where most of that comes from."""
     if labelled:
         return f"{say(low, 3)} to {say(high, 3)} {quality.unit}: every mixture that fits the label"
     wide = (high - low) / 2 / total * 100
     said = f"±{say(wide, 2)} %" if wide < 9.5 else f"±{wide:.0f} %"
-    mean = sum(share * value for share, value in zip(shares, values, strict=True))
-    amounts = [
-        abs(share * line.mass_error * (value - mean)) for line, share, value in zip(lines, shares, values, strict=True)
-    ]
-    by = max(range(len(lines)), key=lambda at: amounts[at])
-    if any(part.inside and any(of.label for of, _, _ in part.inside) for part in parts):
+    moves = of.moves[quality.key]
+    most = max(moves)
+    by = moves.index(most)
+    if of.bought_inside:
         said += ", a bought blend inside"
-    bought = [part.name for part, value in zip(parts, values, strict=True) if part.label is not None and value > 0]
+    values = of.values[quality.key]
+    bought = [part.name for part, value in zip(of.parts, values, strict=True) if part.label is not None and value > 0]
     if bought:
         return f"{said}: most of it from the label of {' and '.join(bought)}"
-    if lines[by].error and amounts[by] > 0.3 * (high - low) / 2:
-        return f"{said}: most of it from {parts[by].name}, by eye ±{lines[by].error * 100:.0f} %"
+    if of.lines[by].error and most > 0.3 * (high - low) / 2:
+        return f"{said}: most of it from {of.parts[by].name}, by eye ±{of.lines[by].error * 100:.0f} %"
     if quality.key in _ERRORS:
         return f"{said}: {_ERRORS[quality.key]}"
-    if any(line.basis == "spoon" for line in lines):
+    if any(line.basis == "spoon" for line in of.lines):
         return f"{said}: level spoons ±10 %, kinds ±5 %, taken as independent"
     return f"{said}: kinds of one ingredient differ by 5 %"
 

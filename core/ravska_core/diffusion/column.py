@@ -10,6 +10,7 @@ from functools import cached_property, lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
+from scipy.linalg import eigh_tridiagonal
 
 Array = NDArray[np.float64]
 
@@ -99,14 +100,14 @@ def _modes(half_cm: float, exponent: float, bath_cm: float) -> tuple[Array, Arra
     if bath_cm > 0:
         volumes = np.concatenate(([bath_cm], volumes))
         links = np.concatenate(([1 / middles[0]], links))
-    exchange = np.zeros((len(volumes), len(volumes)))
-    at = np.arange(len(links))
-    exchange[at, at] += links
-    exchange[at + 1, at + 1] += links
-    exchange[at, at + 1] -= links
-    exchange[at + 1, at] -= links
+    # every cell exchanges with its two neighbours only, so that the matrix has three diagonals
+    beside = np.zeros(len(volumes))
+    beside[:-1] += links
+    beside[1:] += links
     root = np.sqrt(volumes)
-    rates, modes = np.linalg.eigh(exchange / np.outer(root, root))
+    rates, modes = eigh_tridiagonal(
+        beside / volumes, -links / (root[:-1] * root[1:]), check_finite=False, lapack_driver="stevd"
+    )
     return np.maximum(rates, 0.0), modes, root
 
 

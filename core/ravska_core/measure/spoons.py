@@ -104,10 +104,6 @@ def _words(spoons: Sequence[Spoon]) -> str:
     return " + ".join(words)
 
 
-def _held_ml(spoons: Sequence[Spoon]) -> float:
-    return sum(spoon.volume_ml for spoon in spoons)
-
-
 @lru_cache(maxsize=4096)
 def measure_out(volume_ml: float, owned: SpoonSet = SPOON_SETS["us"], tolerance: float = 0.04) -> Spoonfuls:
     """Determine the fewest level spoonfuls that hold a volume.
@@ -137,10 +133,11 @@ def measure_out(volume_ml: float, owned: SpoonSet = SPOON_SETS["us"], tolerance:
     smallest = spoons[-1].volume_ml
     if volume_ml < smallest / 2:
         return Spoonfuls("less than a pinch", 0.0, 0, -1.0 if volume_ml > 0 else 0.0)
-    candidates: list[tuple[bool, float, int, list[Spoon]]] = []
+    # ranked: outside the tolerance and by how much, how many, by how much within it
+    best: tuple[tuple[bool, float, int, float], list[Spoon]] | None = None
     for start in range(len(spoons)):
         taken: list[Spoon] = []
-        left = volume_ml
+        held, left = 0.0, volume_ml
         for spoon in spoons[start:]:
             whole = int(left / spoon.volume_ml + 1e-9)
             # one kind of measure is counted out dozens of times by nobody; a larger start covers it
@@ -148,17 +145,17 @@ def measure_out(volume_ml: float, owned: SpoonSet = SPOON_SETS["us"], tolerance:
                 taken = []
                 break
             taken += [spoon] * whole
+            held += whole * spoon.volume_ml
             left -= whole * spoon.volume_ml
-            for last in (None, spoon):
-                tried = taken + ([last] if last else [])
-                if tried:
-                    error = _held_ml(tried) / volume_ml - 1
-                    # the last digits of a sum of volumes say nothing: equal ones go to the fewest spoonfuls
-                    outside = abs(error) > tolerance + 1e-9
-                    candidates.append((outside, round(abs(error), 6) if outside else 0.0, len(tried), tried))
-    if not candidates:
-        cups = max(1, round(volume_ml / spoons[0].volume_ml))
-        candidates.append((False, 0.0, cups, [spoons[0]] * cups))
-    _, _, count, best = min(candidates, key=lambda c: (*c[:3], round(abs(_held_ml(c[3]) / volume_ml - 1), 6)))
-    held = _held_ml(best)
-    return Spoonfuls(_words(best), held, count, held / volume_ml - 1)
+            for more in (0, 1):
+                if not taken and not more:
+                    continue
+                # the last digits of a sum of volumes say nothing: equal ones go to the fewest spoonfuls
+                error = round(abs((held + more * spoon.volume_ml) / volume_ml - 1), 6)
+                outside = error > tolerance + 1e-9
+                rank = outside, error if outside else 0.0, len(taken) + more, error
+                if best is None or rank < best[0]:
+                    best = rank, [*taken, *[spoon] * more]
+    chosen = best[1] if best else [spoons[0]] * max(1, round(volume_ml / spoons[0].volume_ml))
+    held = sum(spoon.volume_ml for spoon in chosen)
+    return Spoonfuls(_words(chosen), held, len(chosen), held / volume_ml - 1)

@@ -6,8 +6,9 @@ from fractions import Fraction
 from uuid import UUID
 
 from book.mixtures import load_mixtures
-from book.models import Blend, Preferences
+from book.models import Blend
 from book.models.values import label_of, method_of
+from book.unchanged import kept_while_unchanged
 from ravska_core.blend import (
     HIGHEST_BATCH_G,
     HIGHEST_ERROR,
@@ -28,7 +29,7 @@ from ravska_core.blend import (
 )
 from ravska_core.blend import Blend as CoreBlend
 from ravska_core.catalogue import catalogue
-from ravska_core.measure import SPOON_SETS, parse_mass_g, parse_number, parse_parts
+from ravska_core.measure import parse_mass_g, parse_number, parse_parts
 from ravska_core.working import BadInput
 
 from api.blends.documents import (
@@ -36,7 +37,7 @@ from api.blends.documents import (
     LineDocument,
 )
 from api.blends.readings import BlendReadingOut, InsideOut, blend_reading_out
-from api.plumbing.household import spoons_of
+from api.plumbing.household import prices, spoon_set
 from api.plumbing.problems import Gather
 
 
@@ -76,7 +77,6 @@ class _Inside:
 
     def __init__(self, wanted: frozenset[UUID]) -> None:
         self.names: dict[UUID, str] = {}
-        self.versions: dict[UUID, int] = {}
         self._met: dict[UUID, CoreBlend] = {}
         self._uses: dict[UUID, list[UUID]] = {}
         found = list(Blend.objects.filter(pk__in=wanted)) if wanted else []
@@ -88,7 +88,7 @@ class _Inside:
     def _note(self, row: Blend) -> None:
         if row.pk in self._uses:
             return
-        self.names[row.pk], self.versions[row.pk] = row.name, row.version
+        self.names[row.pk] = row.name
         inside = [line.inside for line in row.draft().lines.all() if line.inside is not None]
         self._uses[row.pk] = [inner.pk for inner in inside]
         for inner in inside:
@@ -112,26 +112,9 @@ class _Inside:
         return row.as_core(met=self._met)
 
 
-_MOST_KEPT = 64
-_loaded: dict[frozenset[UUID], _Inside] = {}
-
-
+@kept_while_unchanged
 def _inside(wanted: frozenset[UUID]) -> _Inside:
-    """Return the blends inside, loaded anew only when one of them has another version than when it was last read.
-
-    Loading costs a dozen queries, and a screen asks at every key.
-    """
-    kept = _loaded.get(wanted)
-    if kept is not None:
-        now = dict(Blend.objects.order_by().filter(pk__in=kept.versions).values_list("pk", "version"))
-        if now == kept.versions:
-            return kept
-    found = _Inside(wanted)
-    if wanted == found.rows.keys():
-        if len(_loaded) >= _MOST_KEPT:
-            _loaded.clear()
-        _loaded[wanted] = found
-    return found
+    return _Inside(wanted)
 
 
 def _share(text: str, field: str, otherwise: float) -> float:
@@ -271,14 +254,8 @@ def written_parts(parts: Fraction) -> tuple[str, str]:
 
 
 def reading_of(blend: CoreBlend) -> BlendReading:
-    """Read a blend with the household's spoons and its own prices; one query, as it is asked for at every key."""
-    rows = list(
-        Preferences.objects.order_by().values_list(
-            "spoon_set", "spoons_lacking", "household__prices__ingredient", "household__prices__per_100g"
-        )
-    )
-    prices = {ingredient: price for _, _, ingredient, price in rows if ingredient is not None}
-    return read_blend(blend, spoons_of(*rows[0][:2]) if rows else SPOON_SETS["us"], prices=prices)
+    """Read a blend with the household's spoons and its own prices."""
+    return read_blend(blend, spoon_set(), prices=prices())
 
 
 def reading_out(blend: CoreBlend, lines: Sequence[LineDocument], inside: dict[UUID, Blend]) -> BlendReadingOut:

@@ -7,6 +7,7 @@ from uuid import UUID
 from book.mixtures import load_mixtures
 from book.models import LETTERS, Blend, LayerRow, Piece, Revision
 from book.models.values import stored_injection, typed_of
+from book.unchanged import kept_while_unchanged
 from ninja import Schema
 from pydantic import AwareDatetime, BaseModel, Field
 from ravska_core.blend import Blend as CoreBlend
@@ -157,19 +158,26 @@ class CookSave(Schema):
     appetite: Appetite = "usual"
 
 
+Loaded = tuple[dict[UUID, Blend], dict[tuple[UUID, int | None], Revision], dict[UUID, CoreBlend]]
+
+
+@kept_while_unchanged
+def _loaded(keys: frozenset[UUID], pinned: frozenset[int]) -> Loaded:
+    """Return blends by their keys, their revisions with these numbers, and room for what the core reads of them."""
+    rows = list(Blend.objects.filter(pk__in=keys)) if keys else []
+    kept = list(Revision.objects.filter(blend__in=rows, number__in=pinned)) if pinned else []
+    load_mixtures(rows, kept)
+    return {row.pk: row for row in rows}, {(revision.blend_id, revision.number): revision for revision in kept}, {}
+
+
 class Blends:
     """The blends that documents name, loaded once; each is read for the core once."""
 
     def __init__(self, documents: Iterable[LayerDocument]) -> None:
         layers = list(documents)
-        keys = {layer.blend_id for layer in layers if layer.blend_id}
-        rows = list(Blend.objects.filter(pk__in=keys)) if keys else []
-        self.by_key = {row.pk: row for row in rows}
-        pinned = {layer.revision for layer in layers if layer.revision is not None}
-        kept = list(Revision.objects.filter(blend__in=rows, number__in=pinned)) if pinned else []
-        self._kept = {(revision.blend_id, revision.number): revision for revision in kept}
-        load_mixtures(rows, kept)
-        self._met: dict[UUID, CoreBlend] = {}
+        keys = frozenset(layer.blend_id for layer in layers if layer.blend_id)
+        pinned = frozenset(layer.revision for layer in layers if layer.revision is not None)
+        self.by_key, self._kept, self._met = _loaded(keys, pinned)
 
     def row(self, layer: LayerDocument) -> tuple[Blend, Revision | None]:
         """Return the blend a layer is of and the revision it pins.

@@ -1,6 +1,7 @@
 """Whose book this is."""
 
-from book.models import Household, Preferences
+from book.models import Household, Preferences, Price
+from book.unchanged import kept_while_unchanged
 from ravska_core.measure import SPOON_SETS, SpoonSet, own_spoons
 
 
@@ -13,6 +14,13 @@ def household() -> Household:
     return found
 
 
+@kept_while_unchanged
+def prices() -> dict[str, float]:
+    """Return the household's own prices by ingredient [per 100 g]."""
+    return dict(Price.objects.order_by().values_list("ingredient", "per_100g"))
+
+
+@kept_while_unchanged
 def spoon_set() -> SpoonSet:
     """Return the spoons amounts are measured out in; asked for at every key, so it loads nothing else."""
     found = Preferences.objects.order_by().values_list("spoon_set", "spoons_lacking")[:1]
