@@ -95,11 +95,7 @@ def read_injection(
         laid = all_sites(plan, face)
     except BadInput as refusal:
         raise refusal.under("injection") from refusal
-    misplaced = tuple(
-        Misplaced(at, why)
-        for at, (x, y) in enumerate(laid)
-        if (why := wrong_with(face, x * face.length_cm, y * face.width_cm))
-    )
+    misplaced = tuple(Misplaced(at, why) for at, why in enumerate(wrong_with(face, laid)) if why)
     good = good_sites(plan, face)
     weighed = plan.after_g is not None
     pump = dose_g * stays / mass_g * 100

@@ -143,9 +143,8 @@ def all_sites(plan: Injection, face: Face) -> tuple[Site, ...]:
 
 def good_sites(plan: Injection, face: Face) -> tuple[Site, ...]:
     """Return the sites that a needle can go in at."""
-    return tuple(
-        (x, y) for x, y in all_sites(plan, face) if not wrong_with(face, x * face.length_cm, y * face.width_cm)
-    )
+    laid = all_sites(plan, face)
+    return tuple(site for site, why in zip(laid, wrong_with(face, laid), strict=True) if not why)
 
 
 def check_injection(plan: Injection) -> None:

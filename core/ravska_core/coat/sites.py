@@ -10,6 +10,7 @@ from functools import lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
+from scipy.spatial import cKDTree
 
 from ravska_core.catalogue import Bone
 from ravska_core.meat import Solid
@@ -50,11 +51,7 @@ class Face:
 
     def holds(self, x_cm: float, y_cm: float, inside_cm: float = 0.0) -> bool:
         """Tell whether a place lies on the face, at least so far inside its edge."""
-        a, b = self.length_cm / 2 - inside_cm, self.width_cm / 2 - inside_cm
-        if a <= 0 or b <= 0:
-            return False
-        x, y = (x_cm - self.length_cm / 2) / a, (y_cm - self.width_cm / 2) / b
-        return x * x + y * y <= 1 + 1e-9 if self.round else max(abs(x), abs(y)) <= 1 + 1e-9
+        return bool(_held(self, np.array(x_cm), np.array(y_cm), inside_cm))
 
     def bone_at(self, x_cm: float, y_cm: float, beside_cm: float = 0.0) -> Bone | None:
         """Return the bone a place lies on, or nearer to than `beside_cm`; None where it is clear."""
@@ -88,17 +85,36 @@ def _lattice(face: Face, spacing_cm: float, grid: str) -> list[tuple[float, floa
     inside = min(spacing_cm * _NEAR_EDGE, face.width_cm / 4)
     rows = math.ceil(face.width_cm / row_cm) // 2 + 1
     columns = math.ceil(face.length_cm / spacing_cm) // 2 + 2
-    found = []
     # a narrow face takes rows either side of its middle line where that fits more of them
     fits = math.floor((face.width_cm - 2 * inside) / row_cm + 1e-9) + 1
     shift = 0.5 if fits % 2 == 0 else 0.0
-    for row in range(-rows, rows + 1):
-        y = face.width_cm / 2 + (row + shift) * row_cm
-        across = 0.5 if grid == "hexagonal" and row % 2 else 0.0
-        for column in range(-columns, columns + 1):
-            x = face.length_cm / 2 + (column + across) * spacing_cm
-            if face.holds(x, y, inside):
-                found.append((x, y))
+    row, column = np.mgrid[-rows : rows + 1, -columns : columns + 1]
+    across = np.where(row % 2, 0.5, 0.0) if grid == "hexagonal" else 0.0
+    y = face.width_cm / 2 + (row + shift) * row_cm
+    x = face.length_cm / 2 + (column + across) * spacing_cm
+    held = _held(face, x, y, inside)
+    return list(zip(x[held].tolist(), y[held].tolist(), strict=True))
+
+
+def _held(face: Face, x_cm: Array, y_cm: Array, inside_cm: float) -> NDArray[np.bool_]:
+    """Tell of many places at once whether they lie on the face, at least so far inside its edge."""
+    a, b = face.length_cm / 2 - inside_cm, face.width_cm / 2 - inside_cm
+    if a <= 0 or b <= 0:
+        return np.zeros(np.shape(x_cm), dtype=bool)
+    x, y = (x_cm - face.length_cm / 2) / a, (y_cm - face.width_cm / 2) / b
+    found: NDArray[np.bool_] = (x * x + y * y if face.round else np.maximum(abs(x), abs(y))) <= 1 + 1e-9
+    return found
+
+
+def _boned(face: Face, x_cm: Array, y_cm: Array, beside_cm: float = 0.0) -> NDArray[np.bool_]:
+    """Tell of many places at once whether they lie on bone, or nearer to it than `beside_cm`."""
+    found = np.zeros(np.shape(x_cm), dtype=bool)
+    for bone in face.bones:
+        x0, y0 = bone.x0 * face.length_cm, bone.y0 * face.width_cm
+        dx, dy = bone.x1 * face.length_cm - x0, bone.y1 * face.width_cm - y0
+        along = np.clip(((x_cm - x0) * dx + (y_cm - y0) * dy) / max(dx * dx + dy * dy, 1e-12), 0, 1)
+        away = np.hypot(x_cm - x0 - along * dx, y_cm - y0 - along * dy)
+        found |= away < bone.wide * face.width_cm / 2 + beside_cm - 1e-9
     return found
 
 
@@ -142,7 +158,7 @@ def check_grid(face: Face, spacing_cm: float, grid: str) -> None:
         raise BadInput("spacing", f"That is more than {MOST_SITES} sites; set them at least {least} mm apart here.")
 
 
-@lru_cache(maxsize=64)
+@lru_cache(maxsize=256)
 def lay_sites(face: Face, spacing_cm: float = SPACING_CM, grid: str = "hexagonal") -> tuple[Site, ...]:
     """Lay sites on a grid over a face: those that would meet bone go beside it, or are left out where there is no room.
 
@@ -153,13 +169,14 @@ def lay_sites(face: Face, spacing_cm: float = SPACING_CM, grid: str = "hexagonal
     """
     check_grid(face, spacing_cm, grid)
     found = _lattice(face, spacing_cm, grid)
-    clear = [place for place in found if face.bone_at(*place, beside_cm=CLEAR_CM) is None]
-    for on_bone in found:
-        if face.bone_at(*on_bone, beside_cm=CLEAR_CM) is not None:
-            moved = beside_bone(face, on_bone, clear)
-            # what is moved must not crowd a neighbour
-            if moved is not None and all(math.dist(moved, other) >= 0.6 * spacing_cm for other in clear):
-                clear.append(moved)
+    x, y = np.array(found).reshape(-1, 2).T
+    boned = _boned(face, x, y, CLEAR_CM).tolist()
+    clear = [place for place, bone in zip(found, boned, strict=True) if not bone]
+    for place, bone in zip(found, boned, strict=True):
+        moved = beside_bone(face, place, clear) if bone else None
+        # what is moved must not crowd a neighbour
+        if moved is not None and all(math.dist(moved, other) >= 0.6 * spacing_cm for other in clear):
+            clear.append(moved)
     if not clear:
         middle = (face.length_cm / 2, face.width_cm / 2)
         clear = [beside_bone(face, middle, []) or middle]
@@ -173,7 +190,7 @@ def off_the_bone(face: Face, sites: Sequence[Site]) -> tuple[Site, ...]:
     One that finds no room beside the bone is left out.
     """
     places = [(x * face.length_cm, y * face.width_cm) for x, y in sites]
-    found = [place if wrong_with(face, *place) == "" else None for place in places]
+    found = [None if why else place for place, why in zip(places, wrong_with(face, sites), strict=True)]
     for at, place in enumerate(places):
         if found[at] is not None:
             continue
@@ -195,23 +212,23 @@ def _onto(face: Face, x_cm: float, y_cm: float) -> tuple[float, float]:
     return middle
 
 
-def wrong_with(face: Face, x_cm: float, y_cm: float) -> str:
-    """Say what is wrong with a place for a needle: beyond the edge, on bone, or nothing."""
-    if not face.holds(x_cm, y_cm):
-        return "edge"
-    return "bone" if face.bone_at(x_cm, y_cm) is not None else ""
+@lru_cache(maxsize=256)
+def _wrong(face: Face, sites: tuple[Site, ...]) -> tuple[str, ...]:
+    x, y = np.array(sites).T * ((face.length_cm,), (face.width_cm,))
+    held, boned = _held(face, x, y, 0.0).tolist(), _boned(face, x, y).tolist()
+    return tuple("edge" if not on else "bone" if bone else "" for on, bone in zip(held, boned, strict=True))
+
+
+def wrong_with(face: Face, sites: Sequence[Site]) -> tuple[str, ...]:
+    """Say of each site what is wrong with it for a needle: beyond the edge, on bone, or nothing."""
+    return _wrong(face, tuple(sites)) if sites else ()
 
 
 def on_meat(face: Face, x_cm: Array, y_cm: Array) -> NDArray[np.bool_]:
     """Tell of many places at once whether there is meat: on the face, and not on bone."""
     across, along = (2 * x_cm / face.length_cm - 1), (2 * y_cm / face.width_cm - 1)
     meat = across**2 + along**2 <= 1 if face.round else np.ones_like(x_cm, dtype=bool)
-    for bone in face.bones:
-        x0, y0 = bone.x0 * face.length_cm, bone.y0 * face.width_cm
-        dx, dy = bone.x1 * face.length_cm - x0, bone.y1 * face.width_cm - y0
-        t = np.clip(((x_cm - x0) * dx + (y_cm - y0) * dy) / max(dx * dx + dy * dy, 1e-12), 0, 1)
-        meat &= np.hypot(x_cm - x0 - t * dx, y_cm - y0 - t * dy) >= bone.wide * face.width_cm / 2
-    return meat
+    return meat & ~_boned(face, x_cm, y_cm)
 
 
 @dataclass(frozen=True)
@@ -231,7 +248,7 @@ class Gap:
 _ACROSS = 48
 
 
-@lru_cache(maxsize=64)
+@lru_cache(maxsize=256)
 def widest_gap(face: Face, sites: tuple[Site, ...]) -> Gap | None:
     """Determine which meat of a face lies farthest from any site; None without sites."""
     if not sites:
@@ -242,6 +259,6 @@ def widest_gap(face: Face, sites: tuple[Site, ...]) -> Gap | None:
     if not meat.any():
         return None
     spots = np.column_stack((x[meat], y[meat]))
-    far = np.sqrt(((spots[:, None, :] - places[None, :, :]) ** 2).sum(axis=2)).min(axis=1)
+    far, _ = cKDTree(places).query(spots)
     at = int(far.argmax())
     return Gap(float(spots[at, 0] / face.length_cm), float(spots[at, 1] / face.width_cm), float(far[at]))

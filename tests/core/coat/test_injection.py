@@ -155,7 +155,7 @@ def test_no_site_of_any_cut_lies_on_bone_or_beyond_the_edge(cut, spacing):
     face = face_of(piece.solid, piece.bones)
     sites = lay_sites(face, spacing)
     assert sites
-    wrong = [wrong_with(face, x * face.length_cm, y * face.width_cm) for x, y in sites]
+    wrong = list(wrong_with(face, sites))
     # the smallest bones leave no room beside them; then one site stands in the middle, and is named
     assert not any(wrong) or len(sites) == 1
 
@@ -169,7 +169,7 @@ def test_moving_sites_off_the_bone_leaves_good_ones_alone_and_no_bad_one(sites, 
     face = face_of(piece.solid, piece.bones)
 
     def wrong(site):
-        return wrong_with(face, site[0] * face.length_cm, site[1] * face.width_cm)
+        return wrong_with(face, [site])[0]
 
     moved = off_the_bone(face, sites)
     assert not any(wrong(site) for site in moved)
@@ -260,7 +260,8 @@ def test_curing_salt_is_counted_only_to_refuse():
     pickle = blend(("water/liquid", 970, "scale"), ("curing-salt/fine", 30, "scale"), kind="injection")
     layer = Layer("injection", pickle, 10, HOUR, 4.0, 1.0)
     found = read_coat(Seasoned("A", JOINT, (layer,)), cored=False)
-    assert any("188 mg of sodium nitrite" in c.sentence for c in found.cautions if c.id == "cure")
+    said = next(c.sentence for c in found.cautions if c.id == "cure")
+    assert "187 mg of sodium nitrite" in said or "188 mg of sodium nitrite" in said  # by hand: 187.5
     for refused in (
         Seasoned("A", JOINT, (dataclasses.replace(layer, dose=11),)),
         Seasoned("A", Piece("pork-belly", 2000), (dataclasses.replace(layer, dose=7),)),  # 131 is above a belly's 120

@@ -2,7 +2,8 @@
 
 The other tests say why a figure is right; these hold all of them where they are, so that a line changed by mistake is
 seen. What is meant to move is written anew with that command, and what moved is read in the difference before it is
-committed. Of sentences only the numbers are held. Cases are drawn with a seed, over all kinds of blends, layers, cuts and words.
+committed. Of sentences only the numbers are held. Cases are drawn with a seed, over all kinds of blends, layers, cuts
+and words.
 """
 
 import json

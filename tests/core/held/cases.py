@@ -151,7 +151,7 @@ def blends() -> Named:
         yield f"found {at}", lambda of=of: [b.findings_of(of, b.read_blend(of), coat.thin_cut_salt()), b.brine_share(b.read_blend(of)),
             needle.sugar_of_water(b.read_blend(of)), needle.clogging(b.read_blend(of).leaves, 2.0), b.as_read(of)]  # fmt: skip
     for at in range(14):
-        of_label: Case = lambda at=at: bought(random.Random(100 + at))  # noqa: E731
+        of_label: Case = lambda at=at: bought(random.Random(100 + at))
         yield (
             f"label {at}",
             lambda of=of_label: b.estimate(of().label, tuple(part.leaves[0][0] for part in b.parts_of(of().lines))),
@@ -304,14 +304,14 @@ def bowls() -> Named:
             )
     for dose in (0.0004, 0.0006, 1.0, 1.0004, 12.3, 99.9996):
         yield f"dose {dose}", lambda d=dose: mixing.batch_for_dose_g(d)
-    for doses, shelf, through in (
+    for takes, shelf, through in (
         ((30.0, 20.0), 0.0, 1.0),
         ((30.0,), 12.0, 1.25),
         ((5.0,), 50.0, 1.0),
         ((100.0, 3.0), 40.0, 1.5),
         ((), 5.0, 1.0),
     ):
-        yield f"mix {doses} {shelf}", lambda d=doses, s=shelf, t=through: mixing.to_mix(d, s, t)
+        yield f"mix {takes} {shelf}", lambda d=takes, s=shelf, t=through: mixing.to_mix(d, s, t)
     for batch, uses in ((100.0, (30.0, 20.0)), (50.0, (40.0, 30.0)), (60.0, (60.0,)), (60.0, ())):
         yield (
             f"share {batch} {uses}",
@@ -435,7 +435,7 @@ def coats() -> Named:
 
 def deeper() -> Named:
     """Sites, injections, baths and wet surfaces, each by itself."""
-    for at, cut in enumerate(CUTS[::3]):
+    for cut in CUTS[::3]:
         piece = meat.read_piece(meat.Piece(cut, catalogue().cuts[cut].usual_high_g))
         face = coat.face_of(piece.solid, piece.bones)
         for spacing, grid in ((2.0, "hexagonal"), (3.5, "square")):
@@ -444,7 +444,7 @@ def deeper() -> Named:
         yield f"own sites {cut}", lambda f=face, o=own: faced(f, coat.off_the_bone(f, o))
         yield (
             f"wrong sites {cut}",
-            lambda f=face, o=own: [sites.wrong_with(f, x * f.length_cm, y * f.width_cm) for x, y in o],
+            lambda f=face, o=own: list(sites.wrong_with(f, o)),
         )
     for wants in (0.2, 0.8, 2.0):
         for at in range(4):
