@@ -38,7 +38,7 @@ def plain(of: object) -> Any:
     if isinstance(of, Grind | Cut):
         return of.key
     if isinstance(of, Figure):
-        return [plain(of.value), plain(of.low), plain(of.high), [plain(step) for step in of.steps]]
+        return [plain(of.value), plain(of.low), plain(of.high), plain(of.error), [plain(step) for step in of.steps]]
     if isinstance(of, Step):
         return plain(of.value)
     if isinstance(of, np.ndarray):
@@ -46,7 +46,7 @@ def plain(of: object) -> Any:
     if is_dataclass(of):
         return {field.name: plain(getattr(of, field.name)) for field in fields(of)}
     if isinstance(of, Mapping):
-        return {str(plain(key)): plain(value) for key, value in of.items()}
+        return {key if isinstance(key, str) else str(plain(key)): plain(value) for key, value in of.items()}
     if isinstance(of, frozenset | set):
         return sorted(map(plain, of))
     return [plain(one) for one in of]  # type: ignore[attr-defined]

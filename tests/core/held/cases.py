@@ -1,12 +1,17 @@
 """The cases that are held: blends, edits of ratios, labels, bowls, coats, cautions, words; each named, each drawn."""
 
+import importlib
+import inspect
+import pkgutil
 import random
-from collections.abc import Iterator
-from dataclasses import fields, replace
+from collections.abc import Iterator, Mapping
+from dataclasses import fields, is_dataclass, replace
 from fractions import Fraction
 from pathlib import Path
 from typing import Any
 
+import numpy as np
+import ravska_core
 from battery import Case
 from ravska_core import blend as b
 from ravska_core import bowl, cautions, coat, exchange, measure, meat, units
@@ -42,6 +47,30 @@ CUTS = sorted(catalogue().cuts)
 WET = [key for key in GRINDS if catalogue().grinds[key].ingredient.water > 0.4]
 SALTY = [key for key in GRINDS if catalogue().grinds[key].ingredient.nacl > 0.9]
 CURES = [key for key in GRINDS if "cure" in catalogue().grinds[key].ingredient.flags]
+
+
+# tables and constants
+
+
+def constants() -> Named:
+    """What the core counts with and says of its sources: every constant of every module, and the rows of its tables."""
+    for info in pkgutil.walk_packages(ravska_core.__path__, "ravska_core."):
+        module = importlib.import_module(info.name)
+        for name, value in vars(module).items():
+            mine = not name.startswith("__") and name.strip("_").isupper() and name not in ("_RULES", "_MEASURES")
+            if mine and f"\n{name}" in inspect.getsource(module):
+                yield f"{info.name.removeprefix('ravska_core.')}.{name}", lambda value=value: told(value)
+
+
+def told(value: object) -> object:
+    """A constant without what cannot be written down: functions, patterns, classes."""
+    if isinstance(value, Mapping):
+        return {str(key): told(one) for key, one in value.items()}
+    if isinstance(value, list | tuple):
+        return [told(one) for one in value]
+    if is_dataclass(value) and not isinstance(value, type):
+        return {field.name: told(getattr(value, field.name)) for field in fields(value)}
+    return value if isinstance(value, bool | int | float | str | Fraction | frozenset | np.ndarray | None) else ""
 
 
 # blends
@@ -748,6 +777,7 @@ MORE_LINES = (
 
 CORPUS = Path(__file__).parents[1] / "exchange/lines_corpus.txt"
 SUBJECTS = {
+    "constants": constants,
     "blends": blends, "ratios": ratio_changes, "bowls": bowls, "coats": coats, "deeper": deeper, "cautions": judged,
     "words": words, "lists": listed,
 }  # fmt: skip
