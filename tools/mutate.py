@@ -102,7 +102,7 @@ def mutants_of(subject: str, path: str) -> Iterator[Mutant]:
                 above = list(parents(node))
                 if any(each.type in SENTENCES for each in above if each.type != "annassign" or not_value(node, each)):
                     continue
-                if any(each.type == "argument" and each.children[0].value in GUARDS for each in above):
+                if any(each.type == "argument" and getattr(each.children[0], "value", "") in GUARDS for each in above):
                     continue
                 functions = [each for each in above if each.type == "funcdef"]
                 lines = (functions[0].start_pos[0], functions[0].end_pos[0]) if functions else (0, 0)

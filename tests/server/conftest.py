@@ -2,7 +2,6 @@ import json
 from datetime import UTC, datetime
 
 import pytest
-from api.blends import reading
 from api.devices import scale
 from book.demo import load_demo
 from book.models import Blend, Cook, Household
@@ -39,12 +38,6 @@ def django_db_setup(django_db_setup, django_db_blocker):
     """Load the demo household once, on a fixed Tuesday; every test is rolled back to it."""
     with django_db_blocker.unblock():
         assert load_demo(datetime(2027, 5, 4, 9, 0, tzinfo=UTC))
-
-
-@pytest.fixture(autouse=True)
-def nothing_loaded():
-    """Forget the blends inside: after a roll-back a version comes again with other lines, as never in a book."""
-    reading._loaded.clear()
 
 
 @pytest.fixture(autouse=True)

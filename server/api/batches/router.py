@@ -22,14 +22,14 @@ from ravska_core.bowl import rescues as core_rescues
 from ravska_core.bowl import stand as core_stand
 from ravska_core.catalogue import said_name
 from ravska_core.cautions import Situation, cautions_for
-from ravska_core.measure import parse_mass_g
 from ravska_core.working import BadInput, Figure
 
 from api.plumbing.answers import Created, Router
 from api.plumbing.household import household, spoon_set
 from api.plumbing.problems import Conflict
+from api.plumbing.quantities import Grams, JarMass, WantedMass
 from api.plumbing.shown import BandOut, CautionOut, JarOut, caution_out, jar_out
-from api.plumbing.typed import Number, Typed, Version
+from api.plumbing.typed import Number, Version
 from api.plumbing.versions import VersionDocument
 
 router = Router()
@@ -40,7 +40,7 @@ class BatchBegin(Schema):
 
     blend: UUID
     version: Version
-    wanted: Typed
+    wanted: WantedMass
     resolution_g: Annotated[float, Field(ge=0.01, le=10)] = 0.1
 
 
@@ -59,7 +59,7 @@ class HandPour(Schema):
 
     version: Version
     line: UUID
-    amount: Typed
+    amount: Grams
     out: bool = False
     key: UUID
 
@@ -99,7 +99,7 @@ class JarDocument(Schema):
     """What of a jar changed: how much is left as typed, whether it is still clean, and whether it is frozen."""
 
     version: Version
-    left: Typed = ""
+    left: JarMass = JarMass("")
     clean: bool
     frozen: bool | None = None
 
@@ -390,7 +390,7 @@ def list_batches(request: HttpRequest) -> list[BatchRow]:
 @router.posts("")
 def begin_batch(request: HttpRequest, document: BatchBegin) -> Created[BatchOut]:
     """Begin to weigh a blend out; it is kept as it is now."""
-    wanted = parse_mass_g(document.wanted, "wanted", 0.5, 50_000, bare="g")
+    wanted = document.wanted.read("wanted")
     with transaction.atomic():
         blend = Blend.objects.filter(pk=document.blend, household=household(), deleted_at__isnull=True).first()
         if blend is None:
@@ -425,7 +425,7 @@ def _poured(batch_id: UUID, document: PourDocument) -> BatchOut:
 @router.posts("/{uuid:batch_id}/pour-by-hand")
 def pour_by_hand(request: HttpRequest, batch_id: UUID, document: HandPour) -> BatchOut:
     """Note a weight that was read off another scale and typed in."""
-    grams = parse_mass_g(document.amount, "amount", 0.01, 60_000, bare="g")
+    grams = document.amount.read("amount")
     sent = PourDocument(
         version=document.version, line=document.line, grams=-grams if document.out else grams,
         how="spooned out" if document.out else "by hand", key=document.key,
@@ -538,7 +538,7 @@ def save_jar(request: HttpRequest, batch_id: UUID, document: JarDocument) -> Bat
     with _writing(batch_id, document.version, "mixed") as batch:
         jar = Jar.objects.get(batch=batch)
         if document.left:
-            jar.left_g = parse_mass_g(document.left, "left", 0, 60_000, bare="g")
+            jar.left_g = document.left.read("left")
         if document.clean and not jar.clean:
             raise BadInput(
                 "clean", "What raw-meat hands touched never gets clean again; use it up now or throw it away."

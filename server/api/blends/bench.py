@@ -49,7 +49,6 @@ from ravska_core.bowl import share_out as core_share_out
 from ravska_core.catalogue import ALLERGENS, catalogue
 from ravska_core.coat import read_coat
 from ravska_core.exchange import Amount, read_amount
-from ravska_core.measure import parse_parts
 from ravska_core.working import BadInput, Figure, say
 
 from api.blends.documents import Basis, LineDocument, MethodStepDocument, Total, WhatIf, Written
@@ -57,8 +56,9 @@ from api.blends.reading import BlendAsTyped, read_document, reading_out, written
 from api.blends.readings import BlendReadingOut
 from api.plumbing.answers import Router
 from api.plumbing.household import household, spoon_set
+from api.plumbing.quantities import ByEye, Parts
 from api.plumbing.shown import BandOut
-from api.plumbing.typed import Key, Number, Typed
+from api.plumbing.typed import Key, Number
 
 router = Router()
 
@@ -75,7 +75,7 @@ class Rework(WhatIf):
 
     do: Literal["set", "nudge", "basis", "write", "grind", "border", "add", "remove", "unfold"]
     line: Place = 0
-    parts: Typed = ""
+    parts: Parts = Parts("")
     up: bool = True
     to_basis: Literal["spoon", "scale"] = "spoon"
     to_written: Written = "parts"
@@ -237,7 +237,7 @@ def _typed_parts(document: Rework, typed: BlendAsTyped, at: int) -> tuple[Fracti
     """Return the parts that were typed, or taken by eye: a spoon then counts as a tablespoon."""
     field = f"lines.{at}.parts"
     try:
-        return parse_parts(document.parts, field), None
+        return document.parts.read(field), None
     except BadInput as refusal:
         if not document.parts.strip()[:1].isalpha():
             raise
@@ -346,9 +346,9 @@ def rework(request: HttpRequest, document: Rework) -> ReworkOut:
     lines = written_lines(ratio.lines, typed)
     if document.do == "set":
         off = ratio.lines[at].error if eyed else 0.0
-        lines[at].error, lines[at].said = (say(off * 100, 3), document.parts) if eyed else ("", "")
+        lines[at].error, lines[at].said = (ByEye(say(off * 100, 3)), document.parts) if eyed else (ByEye(""), "")
         ratio = _off_by(ratio, at, off)
-        if eyed is None and ratio.lines[at].parts == parse_parts(document.parts):
+        if eyed is None and ratio.lines[at].parts == document.parts.value:
             lines[at].parts, lines[at].exact = document.parts, ""
     method = _renamed(document, typed, lines, at)
     if document.do == "grind":
@@ -386,7 +386,7 @@ def usual_method(request: HttpRequest, document: WhatIf) -> list[MethodStepDocum
     keys = [line.key() for line in document.lines]
     return [
         MethodStepDocument(
-            do=step.do,  # type: ignore[arg-type]
+            do=step.do,
             of=[keys[line] for line in step.of],
             by=f"by {say_share(step.by)}" if step.by else "",
             note=step.note,

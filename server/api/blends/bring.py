@@ -48,6 +48,7 @@ from api.blends.store import one_blend
 from api.plumbing.answers import Router
 from api.plumbing.household import household, spoon_set
 from api.plumbing.problems import Gather
+from api.plumbing.quantities import BatchMass
 from api.plumbing.typed import Key, Typed
 
 router = Router()
@@ -340,7 +341,7 @@ class ReadLabelDocument(Schema):
     label: LabelDocument
     ingredients: Annotated[str, Field(max_length=4000)]
     kind: BlendKind = "dry rub"
-    batch: Typed = "100 g"
+    batch: BatchMass = BatchMass("100 g")
     chosen: Annotated[dict[str, Key], Field(max_length=60, default={})]
 
 

@@ -15,6 +15,7 @@ from ravska_core.blend import (
 )
 from ravska_core.bowl import MOST_USES
 
+from api.plumbing.quantities import BatchMass, ByEye, Numeral, Parts, Share, UseMass
 from api.plumbing.typed import Key, Name, Note, Typed
 
 Basis = Literal["spoon", "scale"]
@@ -33,13 +34,13 @@ class LineDocument(BaseModel):
 
     grind: Key = ""
     blend: UUID | None = None
-    parts: Typed
+    parts: Parts
     exact: Typed = ""
     basis: Basis = "spoon"
     lock: Lock = ""
-    least: Typed = ""
-    most: Typed = ""
-    error: Typed = ""
+    least: Share = Share("")
+    most: Share = Share("")
+    error: ByEye = ByEye("")
     said: Key = ""
     held: bool = False
 
@@ -101,8 +102,8 @@ class TargetDocument(BaseModel):
     """What a blend is aimed at: at least, at most, or both, as typed, in the scale's unit."""
 
     what: TargetKey
-    low: Typed = ""
-    high: Typed = ""
+    low: Numeral = Numeral("")
+    high: Numeral = Numeral("")
 
 
 Targets = Annotated[list[TargetDocument], Field(max_length=len(TARGETS))]
@@ -113,7 +114,7 @@ class UseDocument(BaseModel):
 
     name: Name
     of: Key = ""
-    mass: Typed = ""
+    mass: UseMass = UseMass("")
 
 
 Uses = Annotated[list[UseDocument], Field(max_length=MOST_USES)]
@@ -125,7 +126,7 @@ class BlendDocument(BaseModel):
     name: Name
     kind: BlendKind
     fire: Fire = ""
-    batch: Typed
+    batch: BatchMass
     lines: Lines
     written: Written = "parts"
     base: int = 0

@@ -3,6 +3,7 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 from fractions import Fraction
+from typing import cast
 from uuid import UUID
 
 from book.mixtures import load_mixtures
@@ -10,9 +11,6 @@ from book.models import Blend
 from book.models.values import label_of, method_of
 from book.unchanged import kept_while_unchanged
 from ravska_core.blend import (
-    HIGHEST_BATCH_G,
-    HIGHEST_ERROR,
-    LOWEST_BATCH_G,
     TARGET_LIMITS,
     BlendReading,
     Bound,
@@ -29,16 +27,19 @@ from ravska_core.blend import (
 )
 from ravska_core.blend import Blend as CoreBlend
 from ravska_core.catalogue import catalogue
-from ravska_core.measure import parse_mass_g, parse_number, parse_parts
+from ravska_core.measure import parse_parts
 from ravska_core.working import BadInput
 
 from api.blends.documents import (
+    Basis,
     BlendDocument,
     LineDocument,
+    Lock,
 )
 from api.blends.readings import BlendReadingOut, InsideOut, blend_reading_out
 from api.plumbing.household import prices, spoon_set
 from api.plumbing.problems import Gather
+from api.plumbing.quantities import ByEye, Parts, Share
 
 
 @dataclass(frozen=True)
@@ -55,14 +56,10 @@ class BlendAsTyped:
     document: BlendDocument
 
 
-def _bare(text: str) -> str:
-    return text.strip().removesuffix("%").strip()
-
-
 def _exact(line: LineDocument) -> Fraction:
     """Return the parts of a line: the fraction it stands for where its text is rounded, else what the text says."""
     if not line.exact:
-        return parse_parts(line.parts)
+        return line.parts.read("parts")
     above, _, below = line.exact.partition("/")
     if not (above.isdecimal() and (below or "1").isdecimal() and int(below or "1")):
         raise BadInput("exact", "Write the exact parts as a fraction such as 27/10, or leave them out.")
@@ -117,16 +114,6 @@ def _inside(wanted: frozenset[UUID]) -> _Inside:
     return _Inside(wanted)
 
 
-def _share(text: str, field: str, otherwise: float) -> float:
-    return parse_number(_bare(text), field, 0, 100, "a share in %") / 100 if text else otherwise
-
-
-def _off(text: str) -> float:
-    return (
-        parse_number(_bare(text), "error", 0, HIGHEST_ERROR * 100, "how far it may be off, in %") / 100 if text else 0.0
-    )
-
-
 def _estimated(label: Label, lines: Sequence[Line], document: BlendDocument) -> tuple[list[Line], BlendDocument]:
     """Return a bought blend's lines with the shares its label allows, in percent, and the document that says so."""
     known = catalogue().grinds
@@ -155,9 +142,7 @@ def read_document(document: BlendDocument, own: UUID | None = None) -> BlendAsTy
         With a sentence at each such field.
     """
     gather = Gather()
-    batch = gather.attempt_or(
-        "", 100.0, parse_mass_g, document.batch, "batch", LOWEST_BATCH_G, HIGHEST_BATCH_G, bare="g"
-    )
+    batch = gather.value("batch", document.batch) or 100.0
     inside = _inside(frozenset(line.blend for line in document.lines if line.blend))
     lines, bounds = [], []
     for at, typed in enumerate(document.lines):
@@ -170,13 +155,14 @@ def read_document(document: BlendDocument, own: UUID | None = None) -> BlendAsTy
                 gather.refuse(f"{place}.grind", "A line holds an ingredient or a blend, not both.")
         elif typed.held:
             gather.refuse(f"{place}.held", "Only a blend has a sieve; choose the blend that was strained.")
-        error = gather.attempt_or(place, 0.0, _off, typed.error)
+        error = (gather.value_if(f"{place}.error", typed.error) or 0.0) / 100
         if parts is not None and (typed.blend is None or within is not None):
             grind = "" if within else typed.grind
             lines.append(Line(grind, parts, typed.basis, typed.lock, within, error, typed.held))
         if typed.least or typed.most:
-            low = gather.attempt_or(place, 0.0, _share, typed.least, "least", 0.0)
-            high = gather.attempt_or(place, 1.0, _share, typed.most, "most", 1.0)
+            low = (gather.value_if(f"{place}.least", typed.least) or 0.0) / 100
+            above = gather.value_if(f"{place}.most", typed.most)
+            high = 1.0 if above is None else above / 100
             if low > high:
                 gather.refuse(f"{place}.most", "At least is above at most; raise this or lower the other.")
             else:
@@ -185,16 +171,13 @@ def read_document(document: BlendDocument, own: UUID | None = None) -> BlendAsTy
     for at, aimed in enumerate(document.targets):
         most = TARGET_LIMITS.get(aimed.what, 100.0)
         ends = [
-            gather.attempt(f"targets.{at}", parse_number, _bare(text), side, 0, most, "a target") if text else None
-            for side, text in (("low", aimed.low), ("high", aimed.high))
+            gather.attempt(f"targets.{at}", end.between, side, 0, most, "a target") if end else None
+            for side, end in (("low", aimed.low), ("high", aimed.high))
         ]
         targets.append(Target(aimed.what, *ends))
     if len({target.what for target in targets}) < len(targets):
         gather.refuse("targets", "Each scale is aimed at once; take one of the two out.")
-    masses = [
-        gather.attempt(f"uses.{at}", parse_mass_g, use.mass, "mass", 0.1, 50000, bare="g") if not use.of else None
-        for at, use in enumerate(document.uses)
-    ]
+    masses = [gather.value(f"uses.{at}.mass", use.mass) if not use.of else None for at, use in enumerate(document.uses)]
     if document.lines and not 0 <= document.base < len(document.lines):
         gather.refuse("base", "The base line is not there any more; choose another.")
     keys = [line.key() for line in document.lines]
@@ -224,18 +207,19 @@ def written_lines(lines: Sequence[Line], typed: BlendAsTyped) -> list[LineDocume
         if known and like and abs(float(line.parts) / float(known[1]) - 1) < 1e-8:
             text, exact = like.parts, like.exact
         else:
-            text, exact = written_parts(line.parts)
+            said, exact = written_parts(line.parts)
+            text = Parts(said)
         found.append(
             LineDocument.model_construct(
                 grind=key[0],
                 blend=key[1],
                 parts=text,
                 exact=exact,
-                basis=line.basis,
-                lock=line.lock,
-                least=like.least if like else "",
-                most=like.most if like else "",
-                error=like.error if like else "",
+                basis=cast(Basis, line.basis),
+                lock=cast(Lock, line.lock),
+                least=like.least if like else Share(""),
+                most=like.most if like else Share(""),
+                error=like.error if like else ByEye(""),
                 said=like.said if like else "",
                 held=key[2],
             )

@@ -4,7 +4,6 @@ from dataclasses import dataclass
 
 from django.http import HttpRequest
 from ravska_core.bowl import rounding, spoon_batch
-from ravska_core.measure import parse_mass_g
 from ravska_core.working import BadInput, Figure
 
 from api.blends.documents import WhatIf
@@ -12,8 +11,8 @@ from api.blends.reading import read_document
 from api.plumbing.answers import Router
 from api.plumbing.household import spoon_set
 from api.plumbing.problems import Gather
+from api.plumbing.quantities import WantedMass
 from api.plumbing.shown import SpoonsOut, spoons_out
-from api.plumbing.typed import Typed
 
 router = Router()
 
@@ -21,8 +20,8 @@ router = Router()
 class SpoonWhatIf(WhatIf):
     """A blend to be measured out by spoons, in its own batch or in the best one between two weights."""
 
-    low: Typed = ""
-    high: Typed = ""
+    low: WantedMass = WantedMass("")
+    high: WantedMass = WantedMass("")
 
 
 @dataclass(frozen=True, slots=True)
@@ -59,12 +58,11 @@ def by_spoons(request: HttpRequest, document: SpoonWhatIf) -> SpoonBatchOut:
         found = rounding(typed.blend, owned)
     else:
         gather = Gather()
-        ends = [
-            gather.attempt_or("", 0.0, parse_mass_g, text, side, 0.5, 50000, bare="g")
-            for side, text in (("low", document.low), ("high", document.high))
-        ]
+        low, high = gather.value("low", document.low), gather.value("high", document.high)
         gather.finish()
-        found = spoon_batch(typed.blend, ends[0], ends[1], owned)
+        assert low is not None
+        assert high is not None
+        found = spoon_batch(typed.blend, low, high, owned)
     if not found.lines:
         raise BadInput("lines", "There is nothing in this blend yet; add a first ingredient.")
     return SpoonBatchOut(

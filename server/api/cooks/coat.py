@@ -44,6 +44,7 @@ from api.cooks.ways import free_letter, piece_row, stack_of
 from api.plumbing.answers import Router
 from api.plumbing.household import household, spoon_set
 from api.plumbing.problems import Gather
+from api.plumbing.quantities import Numeral
 from api.plumbing.typed import Key
 
 router = Router()
@@ -139,7 +140,7 @@ def take_way(request: HttpRequest, document: WayDocument) -> PieceDocument:
     layers = stack_of(document.way, document.piece, document.blend_ids)
     target = document.piece.target
     if not target and any(not layer.dose and layer.kind != "drippings" for layer in layers):
-        target = "1.5"
+        target = Numeral("1.5")
     return document.piece.model_copy(update={"layers": layers, "target": target})
 
 

@@ -23,15 +23,6 @@ from ravska_core.coat import (
     injection_of,
     plain,
 )
-from ravska_core.measure import (
-    parse_amount,
-    parse_duration_s,
-    parse_held_c,
-    parse_length_cm,
-    parse_mass_g,
-    parse_number,
-    parse_temperature_c,
-)
 from ravska_core.meat import MOST_BONES, PLACES, PORTION_G, STAGES, Measures, Stage, place_of
 from ravska_core.meat import Piece as CorePiece
 from ravska_core.working import BadInput
@@ -39,7 +30,8 @@ from ravska_core.working import BadInput
 from api.cooks.injection import InjectionDocument
 from api.cooks.readings import LayerMarkOut, layer_mark
 from api.plumbing.problems import Gather
-from api.plumbing.typed import Key, Name, Number, Typed, Version
+from api.plumbing.quantities import CentreTemperature, Duration, HeldTemperature, Length, Liquid, Mass, Numeral, Share
+from api.plumbing.typed import Key, Name, Number, Version
 
 LayerKindKey = Literal[
     "pre-salt", "injection", "marinade", "binder", "rub", "paste", "spritz", "baste", "wrap", "cooking liquid",
@@ -61,8 +53,8 @@ class StageDocument(BaseModel):
 
     what: Literal["thaw", "temper"]
     place: Literal["fridge", "cool box", "bench", "outside", "warm water"] = "bench"
-    hold: Typed
-    hold_at: Typed = ""
+    hold: Duration
+    hold_at: HeldTemperature = HeldTemperature("")
 
 
 class MeatDocument(BaseModel):
@@ -73,19 +65,19 @@ class MeatDocument(BaseModel):
     """
 
     cut: Key
-    mass: Typed
-    untrimmed: Typed = ""
+    mass: Mass
+    untrimmed: Mass = Mass("")
     count: Annotated[int, Field(ge=1, le=200)] = 1
     grade: Grade = "ordinary"
     faces: Annotated[dict[Key, FaceState], Field(max_length=8)] = Field(default={})
     surface: Surface = "moist"
-    length: Typed = ""
-    width: Typed = ""
-    thickness: Typed = ""
+    length: Length = Length("")
+    width: Length = Length("")
+    thickness: Length = Length("")
     cut_into: CutInto = ""
-    cut_size: Typed = ""
-    thin: Typed = ""
-    endpoint: Typed = ""
+    cut_size: Length = Length("")
+    thin: Length = Length("")
+    endpoint: CentreTemperature = CentreTemperature("")
     pierced: bool = False
     bones: Annotated[list[Annotated[list[Number], Field(min_length=5, max_length=5)]], Field(max_length=MOST_BONES)] = (
         Field(default=[])
@@ -105,18 +97,18 @@ class LayerDocument(BaseModel):
     blend_id: UUID | None = None
     revision: Annotated[int, Field(ge=1, le=2**31)] | None = None
     grind: Key = ""
-    dose: Typed = ""
+    dose: Numeral = Numeral("")
     vessel: Key = ""
-    hold: Typed = ""
+    hold: Duration = Duration("")
     hold_c: Number | None = None
-    hold_at: Typed = ""
+    hold_at: HeldTemperature = HeldTemperature("")
     place: Place = ""
     into_pot: bool = False
-    stays: Typed = ""
+    stays: Share = Share("")
     after: Literal["wiped", "rinsed", "as it is"] = "wiped"
-    eaten: Typed = ""
+    eaten: Share = Share("")
     times: Annotated[int, Field(ge=1, le=40)] = 1
-    reserve: Typed = ""
+    reserve: Liquid = Liquid("")
     injection: InjectionDocument = Field(default=InjectionDocument())
 
 
@@ -132,7 +124,7 @@ class PieceDocument(MeatDocument):
     letter: Letter
     name: Name
     tasted: bool = False
-    target: Typed = ""
+    target: Numeral = Numeral("")
     layers: Annotated[list[LayerDocument], Field(max_length=MOST_LAYERS)] = Field(default=[])
 
 
@@ -218,16 +210,11 @@ class Blends:
 
 def read_piece(document: MeatDocument, gather: Gather, at: str) -> CorePiece | None:
     """Read the meat of a piece as typed; all that cannot be read is gathered under `at`."""
-    mass = gather.attempt(at, parse_mass_g, document.mass, "mass")
-    untrimmed = thin = size = endpoint = None
-    if document.endpoint:
-        endpoint = gather.attempt(at, parse_temperature_c, document.endpoint, "endpoint")
-    if document.untrimmed:
-        untrimmed = gather.attempt(at, parse_mass_g, document.untrimmed, "untrimmed")
-    if document.thin:
-        thin = gather.attempt(at, parse_length_cm, document.thin, "thin")
-    if document.cut_into:
-        size = gather.attempt(at, parse_length_cm, document.cut_size, "cut_size")
+    mass = gather.value(f"{at}.mass", document.mass)
+    endpoint = gather.value_if(f"{at}.endpoint", document.endpoint)
+    untrimmed = gather.value_if(f"{at}.untrimmed", document.untrimmed)
+    thin = gather.value_if(f"{at}.thin", document.thin)
+    size = gather.value(f"{at}.cut_size", document.cut_size) if document.cut_into else None
     sizes = {"length": document.length, "width": document.width, "thickness": document.thickness}
     measures = None
     given = {name: text for name, text in sizes.items() if text}
@@ -235,7 +222,7 @@ def read_piece(document: MeatDocument, gather: Gather, at: str) -> CorePiece | N
         for name in sizes.keys() - given.keys():
             gather.refuse(f"{at}.{name}", "Give all three measures, or clear them to go by weight.")
     elif given:
-        lengths = [gather.attempt(at, parse_length_cm, text, name) for name, text in sizes.items()]
+        lengths = [gather.value(f"{at}.{name}", size) for name, size in sizes.items()]
         whole = [length for length in lengths if length is not None]
         if len(whole) == 3:
             measures = Measures(*whole)
@@ -250,10 +237,8 @@ def read_piece(document: MeatDocument, gather: Gather, at: str) -> CorePiece | N
 
 
 def _stage(document: StageDocument) -> Stage:
-    celsius = PLACES[document.place].usual_c
-    if document.hold_at:
-        celsius = parse_held_c(document.hold_at, "hold_at")
-    return Stage(document.what, document.place, celsius, parse_duration_s(document.hold, "hold"))
+    celsius = document.hold_at.read("hold_at") if document.hold_at else PLACES[document.place].usual_c
+    return Stage(document.what, document.place, celsius, document.hold.read("hold"))
 
 
 def _held_c(document: LayerDocument) -> float:
@@ -278,29 +263,20 @@ def read_layer(document: LayerDocument, blends: Blends, gather: Gather, at: str)
     dose: float | None = None
     if document.dose:
         noun = f"a dose in {kind.unit}"
-        dose = gather.attempt(at, parse_number, document.dose, "dose", kind.low, kind.high, noun)
+        dose = gather.attempt(at, document.dose.between, "dose", kind.low, kind.high, noun)
         ok = ok and dose is not None
     hold = 0.0
     if kind.hold_s is not None:
-        read = gather.attempt(at, parse_duration_s, document.hold, "hold")
+        read = gather.value(f"{at}.hold", document.hold)
         ok = ok and read is not None
         hold = read or 0.0
     hold_c = _held_c(document)
     if document.hold_at and kind.hold_s is not None:
-        typed_c = gather.attempt(at, parse_held_c, document.hold_at, "hold_at")
+        typed_c = gather.value(f"{at}.hold_at", document.hold_at)
         ok = ok and typed_c is not None
         hold_c = hold_c if typed_c is None else typed_c
-    stays = eaten = None
-    if document.stays:
-        stays = gather.attempt(at, parse_number, document.stays, "stays", 0, 100, "a share in %")
-        ok = ok and stays is not None
-    if document.eaten:
-        eaten = gather.attempt(at, parse_number, document.eaten, "eaten", 0, 100, "a share in %")
-        ok = ok and eaten is not None
-    reserve = None
-    if document.reserve and document.kind in BATHS:
-        reserve = gather.attempt(at, parse_amount, document.reserve, "reserve")
-        ok = ok and reserve is not None
+    stays, eaten = gather.value_if(f"{at}.stays", document.stays), gather.value_if(f"{at}.eaten", document.eaten)
+    reserve = gather.value_if(f"{at}.reserve", document.reserve) if document.kind in BATHS else None
     injection = Injection()
     if document.kind in INJECTIONS:
         read_injection = gather.attempt(f"{at}.injection", injection_of, document.injection.model_dump())
@@ -334,7 +310,7 @@ def read_pieces(pieces: Sequence[PieceDocument], blends: Blends, appetite: str, 
         layers = [read_layer(layer, blends, gather, f"{place}.layers.{n}") for n, layer in enumerate(document.layers)]
         target = None
         if document.target:
-            target = gather.attempt(place, parse_number, document.target, "target", 0.1, 5, "a salt target in %")
+            target = gather.attempt(place, document.target.between, "target", 0.1, 5, "a salt target in %")
         if piece is not None and all(layer is not None for layer in layers):
             found.append(Seasoned(document.letter, piece, tuple(layers), target, PORTION_G[appetite]))  # type: ignore[arg-type]
     gather.finish()
@@ -351,7 +327,7 @@ def layer_document(layer: LayerRow) -> LayerDocument:
     held = LAYER_KINDS[layer.kind].hold_s is not None and layer.kind != "cooking liquid"
     revision = getattr(layer, "revision", None)
     return LayerDocument(
-        kind=layer.kind,  # type: ignore[arg-type]
+        kind=layer.kind,
         blend_id=layer.blend_id if layer.blend_id else (layer.blend.pk if layer.blend else None),
         revision=revision.number if revision else None,
         grind=layer.grind,
@@ -360,10 +336,10 @@ def layer_document(layer: LayerRow) -> LayerDocument:
         hold=layer.hold_typed,
         hold_c=layer.hold_c,
         hold_at=layer.hold_c_typed,
-        place=layer.place or (place_of(layer.hold_c) if held else ""),  # type: ignore[arg-type]
+        place=layer.place or (place_of(layer.hold_c) if held else ""),
         into_pot=layer.into_pot,
         stays=layer.stays_typed,
-        after=layer.after,  # type: ignore[arg-type]
+        after=layer.after,
         eaten=layer.eaten_typed,
         times=layer.times,
         reserve=layer.reserve_typed,

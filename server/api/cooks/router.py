@@ -15,7 +15,6 @@ from django.utils import timezone
 from ninja import Schema
 from pydantic import AwareDatetime, Field
 from ravska_core.coat import check_coat
-from ravska_core.measure import parse_duration_s, parse_mass_g
 from ravska_core.meat import find_cut
 from ravska_core.working import BadInput
 
@@ -25,7 +24,8 @@ from api.cooks.store import cooks, load, one_cook, one_typed, typed_cooks, write
 from api.plumbing.answers import Created, Router
 from api.plumbing.household import household
 from api.plumbing.problems import Conflict, Gather
-from api.plumbing.typed import Key, Name, Typed, Version
+from api.plumbing.quantities import Duration, Mass
+from api.plumbing.typed import Key, Name, Version
 from api.plumbing.versions import VersionDocument
 
 router = Router()
@@ -57,7 +57,7 @@ class BeginningDocument(Schema):
 
     name: Annotated[Name, Field(max_length=40)]
     cut: Key
-    mass: Typed
+    mass: Mass
     blend_id: UUID
     tasted: bool = True
 
@@ -75,7 +75,7 @@ class TickDocument(Schema):
 
     version: Version
     done: bool | None = None
-    lasts: Typed | None = None
+    lasts: Duration | None = None
 
 
 class EvenDocument(Schema):
@@ -128,7 +128,7 @@ def begin(request: HttpRequest, document: NewCook) -> Created[CookOut]:
     beginnings = []
     for at, piece in enumerate(document.pieces):
         place = f"pieces.{at}"
-        mass = gather.attempt(place, parse_mass_g, piece.mass, "mass")
+        mass = gather.value(f"{place}.mass", piece.mass)
         gather.attempt(place, find_cut, piece.cut)
         blend = (
             Blend.objects.filter(pk=piece.blend_id, household=household(), deleted_at__isnull=True)
@@ -253,7 +253,7 @@ def tick(request: HttpRequest, cook_id: UUID, step_id: UUID, document: TickDocum
                     raise BadInput("lasts", "This step lasts as long as its hold; change the hold in Coat.")
                 if step.kind == "plate":
                     raise BadInput("lasts", "Plating is the end; move the serving time instead.")
-                step.lasts_s = parse_duration_s(document.lasts, "lasts")
+                step.lasts_s = document.lasts.read("lasts")
             if document.done is not None:
                 step.done_at = timezone.now() if document.done else None
                 if step.kind == "mix":

@@ -16,7 +16,7 @@ from ravska_core.blend import read_blend
 from ravska_core.bowl import batch_for_dose_g, to_mix
 from ravska_core.coat import COAT_WEIGHTS, ERROR, drippings_of, learned_coat, own_coat, read_coat
 from ravska_core.coat import WeighBack as CoreWeighBack
-from ravska_core.measure import measure_out, parse_mass_g
+from ravska_core.measure import measure_out
 from ravska_core.working import BadInput, Figure, say
 
 from api.blends.documents import BlendDocument, LineDocument
@@ -27,8 +27,9 @@ from api.cooks.store import one_cook, piece_of, read_stored
 from api.plumbing.answers import Created, Router
 from api.plumbing.household import household, spoon_set
 from api.plumbing.problems import FieldError, Gather, at_field, field_error
+from api.plumbing.quantities import LeftMass, TakenMass
 from api.plumbing.shown import BandOut, SpoonsOut, spoons_out
-from api.plumbing.typed import Key, Typed
+from api.plumbing.typed import Key
 
 router = Router()
 
@@ -238,26 +239,20 @@ class WeighBackDocument(Schema):
 
     letter: Letter
     layer: Annotated[int, Field(ge=0, le=11)]
-    taken: Typed
-    left: Typed
-    fell: Typed = ""
+    taken: TakenMass
+    left: LeftMass
+    fell: LeftMass = LeftMass("")
 
 
 @router.posts("/{uuid:cook_id}/weigh-back")
 def weigh_back(request: HttpRequest, cook_id: UUID, document: WeighBackDocument) -> OwnCoatOut:
     """Keep what a coat really weighed; the cook's own coat weight moves with it."""
     gather = Gather()
-    taken = gather.attempt("", parse_mass_g, document.taken, "taken", 0.1, 20000, bare="g")
-    left = 0.0 if document.left.strip() in ("0", "0 g") else None
-    if left is None:
-        left = gather.attempt("", parse_mass_g, document.left, "left", 0.01, 20000, bare="g")
-    fell: float | None = 0.0
-    if document.fell.strip() not in ("", "0", "0 g"):
-        fell = gather.attempt("", parse_mass_g, document.fell, "fell", 0.01, 20000, bare="g")
+    taken, left = gather.value("taken", document.taken), gather.value("left", document.left)
+    fell = gather.value_if("fell", document.fell) or 0.0
     gather.finish()
     assert taken is not None
     assert left is not None
-    assert fell is not None
     with transaction.atomic():
         cook = one_cook(cook_id)
         piece = piece_of(cook, document.letter)

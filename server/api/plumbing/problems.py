@@ -14,6 +14,8 @@ from pydantic import Field
 from pydantic_core import to_jsonable_python
 from ravska_core.working import BadInput
 
+from api.plumbing.quantities import Quantity
+
 log = logging.getLogger(__name__)
 Found = TypeVar("Found")
 Given = ParamSpec("Given")
@@ -109,6 +111,18 @@ class Gather:
         """Return what `attempt` does, or something to go on with."""
         found = self.attempt(field, read, *given, **named)
         return otherwise if found is None else found
+
+    def value(self, field: str, quantity: Quantity[Found]) -> Found | None:
+        """Return what an amount was read as, or note at its field why it cannot be."""
+        try:
+            return quantity.read(field)
+        except BadInput as refusal:
+            self.errors.append(refusal)
+            return None
+
+    def value_if(self, field: str, quantity: Quantity[Found]) -> Found | None:
+        """Return what `value` does of an amount that was typed; nothing of one that was left empty."""
+        return self.value(field, quantity) if quantity else None
 
     def refuse(self, field: str, sentence: str) -> None:
         self.errors.append(BadInput(field, sentence))

@@ -23,15 +23,16 @@ from ravska_core.coat import (
     VESSELS,
     WAYS,
 )
-from ravska_core.measure import SPOON_SETS, parse_number, parse_parts, spoon_name
+from ravska_core.measure import SPOON_SETS, parse_parts, spoon_name
 from ravska_core.meat import FACE_STATES, GRADES, PLACES, PORTION_G
 from ravska_core.working import BadInput
 
 from api.blends.documents import Basis, LineDocument
 from api.plumbing.answers import Router
 from api.plumbing.household import household
+from api.plumbing.quantities import Numeral
 from api.plumbing.shown import BandOut
-from api.plumbing.typed import Key, Typed
+from api.plumbing.typed import Key
 
 router = Router()
 
@@ -293,14 +294,14 @@ class PriceDocument(Schema):
     """What 100 g of an ingredient cost, as typed; empty goes back to the catalogue's estimate."""
 
     ingredient: Key
-    per_100g: Typed = ""
+    per_100g: Numeral = Numeral("")
 
 
 @router.reads("/prices")
 def list_prices(request: HttpRequest) -> list[PriceDocument]:
     """Return the household's own prices."""
     rows = Price.objects.filter(household=household()).order_by("ingredient")
-    return [PriceDocument(ingredient=row.ingredient, per_100g=f"{row.per_100g:g}") for row in rows]
+    return [PriceDocument(ingredient=row.ingredient, per_100g=Numeral(f"{row.per_100g:g}")) for row in rows]
 
 
 @router.puts("/prices")
@@ -312,6 +313,6 @@ def save_price(request: HttpRequest, document: PriceDocument) -> PriceDocument:
     if not document.per_100g:
         mine.delete()
         return document
-    price = parse_number(document.per_100g, "per_100g", 0, 10_000, "a price of 100 g")
+    price = document.per_100g.between("per_100g", 0, 10_000, "a price of 100 g")
     Price.objects.update_or_create(household=household(), ingredient=document.ingredient, defaults={"per_100g": price})
     return document

@@ -4741,7 +4741,7 @@ export interface components {
         };
         /**
          * TotalsOut
-         * @description All that a cook's pieces take; `problems` names pieces that cannot be read, whose share is missing.
+         * @description All that a cook's pieces take; `problems` names what cannot be read and is missing.
          */
         TotalsOut: {
             /** Blends */

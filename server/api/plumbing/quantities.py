@@ -1,0 +1,176 @@
+"""Amounts as people type them: one type a quantity, with the text and the value the core reads it as.
+
+A quantity is a string to JSON and to the book's columns of typed text; its `value` is in canonical units. What cannot
+be read is refused when the value is asked for, so that a document says all that is wrong with it at once (`Gather`).
+"""
+
+from fractions import Fraction
+from typing import Any, ClassVar, Generic, TypeVar
+
+from pydantic import GetCoreSchemaHandler
+from pydantic_core import CoreSchema, core_schema
+from ravska_core.blend import HIGHEST_BATCH_G, HIGHEST_ERROR, LOWEST_BATCH_G
+from ravska_core.measure import (
+    Amount,
+    parse_amount,
+    parse_duration_s,
+    parse_held_c,
+    parse_length_cm,
+    parse_mass_g,
+    parse_number,
+    parse_parts,
+    parse_temperature_c,
+)
+
+from api.plumbing.typed import Typed
+
+Value = TypeVar("Value")
+
+
+class Quantity(str, Generic[Value]):
+    """An amount as typed."""
+
+    def read(self, field: str) -> Value:
+        """Return the amount as the core reads it.
+
+        Raises
+        ------
+        BadInput
+            At `field`, with a sentence that says what to write.
+        """
+        raise NotImplementedError
+
+    @property
+    def text(self) -> str:
+        """The amount as it was typed."""
+        return str(self)
+
+    @property
+    def value(self) -> Value:
+        """The amount as the core reads it; `BadInput` at no field where it cannot be."""
+        return self.read("")
+
+    @classmethod
+    def __get_pydantic_core_schema__(cls, source: Any, handler: GetCoreSchemaHandler) -> CoreSchema:
+        return core_schema.no_info_after_validator_function(cls, handler.generate_schema(Typed))
+
+
+class Mass(Quantity[float]):
+    """The weight of a piece of meat [g]; its unit is written out."""
+
+    def read(self, field: str) -> float:
+        return parse_mass_g(self, field)
+
+
+class Grams(Quantity[float]):
+    """A weight in the bowl [g]; a bare number is grams."""
+
+    low, high = 0.01, 60_000.0
+
+    def read(self, field: str) -> float:
+        return parse_mass_g(self, field, self.low, self.high, bare="g")
+
+
+class BatchMass(Grams):
+    """What a blend's batch weighs [g]."""
+
+    low, high = LOWEST_BATCH_G, HIGHEST_BATCH_G
+
+
+class UseMass(Grams):
+    """What some of a batch is planned for [g]."""
+
+    low, high = 0.1, 50_000.0
+
+
+class WantedMass(Grams):
+    """What is to be weighed out, or the end of a range of batches [g]."""
+
+    low, high = 0.5, 50_000.0
+
+
+class TakenMass(Grams):
+    """What was taken to a piece [g]."""
+
+    low, high = 0.1, 20_000.0
+
+
+class LeftMass(Grams):
+    """What is left of that, or fell off [g]; it may be nothing."""
+
+    low, high = 0.0, 20_000.0
+
+
+class JarMass(Grams):
+    """What is in a jar [g]; it may be empty."""
+
+    low = 0.0
+
+
+class Length(Quantity[float]):
+    """A length [cm]."""
+
+    def read(self, field: str) -> float:
+        return parse_length_cm(self, field)
+
+
+class Duration(Quantity[float]):
+    """How long something lasts [s]."""
+
+    def read(self, field: str) -> float:
+        return parse_duration_s(self, field)
+
+
+class CentreTemperature(Quantity[float]):
+    """How warm a centre is to be [C]."""
+
+    def read(self, field: str) -> float:
+        return parse_temperature_c(self, field)
+
+
+class HeldTemperature(Quantity[float]):
+    """How warm raw meat is held [C]."""
+
+    def read(self, field: str) -> float:
+        return parse_held_c(self, field)
+
+
+class Liquid(Quantity[Amount]):
+    """An amount of a liquid, by volume or by weight."""
+
+    def read(self, field: str) -> Amount:
+        return parse_amount(self, field)
+
+
+class Parts(Quantity[Fraction]):
+    """Parts of a blend, exactly."""
+
+    def read(self, field: str) -> Fraction:
+        return parse_parts(self, field)
+
+
+class Numeral(Quantity[float]):
+    """A number whose limits lie with what it is of; a % after it is passed over."""
+
+    def read(self, field: str) -> float:
+        return self.between(field, -1e9, 1e9, "a number")
+
+    def between(self, field: str, low: float, high: float, noun: str) -> float:
+        """Return the number, or refuse it at `field` outside its limits."""
+        return parse_number(self.strip().removesuffix("%").strip(), field, low, high, noun)
+
+
+class Share(Numeral):
+    """A share [%]."""
+
+    most: ClassVar[float] = 100.0
+    noun: ClassVar[str] = "a share in %"
+
+    def read(self, field: str) -> float:
+        return self.between(field, 0, self.most, self.noun)
+
+
+class ByEye(Share):
+    """How far an amount by eye may be off [%]."""
+
+    most, noun = HIGHEST_ERROR * 100, "how far it may be off, in %"
