@@ -1,7 +1,10 @@
 """The typed API, a package a noun, each mounted at its prefix."""
 
+from typing import Any
+
 from django.http import HttpRequest
 from ninja import NinjaAPI, Schema
+from ninja.openapi.schema import OpenAPISchema
 
 from api.batches import router as batches
 from api.blends import bench, bring, revisions, spoons
@@ -25,7 +28,30 @@ NOUNS = {
     "book": (book,),
 }
 
-api = NinjaAPI(title="Ravska", version="1", docs_url=None, urls_namespace="api")
+
+def _pairs_as_lists(part: Any) -> Any:
+    """Return a schema with its pairs of the same as lists of two: the front end's client keeps no tuples."""
+    if isinstance(part, list):
+        return [_pairs_as_lists(each) for each in part]
+    if not isinstance(part, dict):
+        return part
+    first, *others = part.get("prefixItems") or [None]
+    if others and all(each == first for each in others):
+        part = {key: value for key, value in part.items() if key != "prefixItems"} | {"items": first}
+    return {key: _pairs_as_lists(value) for key, value in part.items()}
+
+
+class Api(NinjaAPI):
+    """The API, whose document says pairs as lists."""
+
+    def get_openapi_schema(self, **given: Any) -> OpenAPISchema:
+        """Return the API's document."""
+        schema = super().get_openapi_schema(**given)
+        schema.update(_pairs_as_lists(dict(schema)))
+        return schema
+
+
+api = Api(title="Ravska", version="1", docs_url=None, urls_namespace="api")
 problems.install(api)
 
 

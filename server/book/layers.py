@@ -38,7 +38,7 @@ def usual_hold_s(kind: str, blend: Blend | None, piece: Piece) -> float | None:
         window = hold_window(read_blend(blend.as_core()), find_cut(piece.cut).meat_class, thickness)
     except BadInput:
         return usual
-    return window.window.cautious_high_min * 60
+    return window.limits.cautious_high_min * 60
 
 
 def own_coats(household: Household, cut: str, surface: str) -> list[float]:

@@ -114,14 +114,14 @@ def test_what_contradicts_itself_is_refused_at_its_field_and_nothing_is_saved(ap
 def test_a_blend_inside_follows_its_own_edits_until_it_is_kept(api, glaze, rub_document):
     at = next(i for i, line in enumerate(glaze["lines"]) if line["blend"])
     before = glaze["reading"]["salt"]["value"]
-    assert glaze["reading"]["lines"][at]["inside"]["name"] == "Weir House lamb rub"
+    assert glaze["reading"]["inside"][at]["name"] == "Weir House lamb rub"
     assert glaze["reading"]["lines"][at]["bands"][0]["grind"] == "sea-salt-flake/flake"
     kept = api("POST", f"blends/{glaze['id']}/keep", {"version": glaze["version"], "note": "as at the wharf"})[1]
     rub_document["lines"][0]["parts"] = "8"
     assert api("PUT", f"blends/{rub_document['id']}", rub_document)[0] == 200
     read = api("POST", "blends/read", glaze)[1]
     assert read["salt"]["value"] > before
-    assert read["lines"][at]["inside"]["version"] == glaze["reading"]["lines"][at]["inside"]["version"] + 1
+    assert read["inside"][at]["version"] == glaze["reading"]["inside"][at]["version"] + 1
     # the kept revision holds the rub as it was
     revision = Revision.objects.get(pk=kept["before"]["id"])
     assert revision.lines.get(position=at).inside_revision is not None
@@ -143,7 +143,7 @@ def test_a_circle_is_refused_with_its_path_wherever_it_would_close(api, glaze, r
 def test_a_blend_deleted_meanwhile_is_said_at_its_line_and_still_counts(api, glaze, rub_document):
     api("POST", f"blends/{rub_document['id']}/delete", {"version": rub_document["version"]})
     read = api("POST", "blends/read", glaze)[1]
-    held = next(line["inside"] for line in read["lines"] if line["inside"])
+    held = next(inside for inside in read["inside"] if inside)
     assert held["deleted"]
     assert read["salt"]["value"] == glaze["reading"]["salt"]["value"]
     # it can be saved, unfolded, or the blend be brought back

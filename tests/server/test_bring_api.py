@@ -192,7 +192,7 @@ def test_spoons_say_what_they_make_of_a_batch_and_which_suits_them(api, rub):
     document = api("GET", f"blends/{rub.pk}")[1]
     found = api("POST", "blends/spoons", document)[1]
     assert found["batch_g"] == 60
-    assert max(abs(line["error"]) for line in found["lines"]) == pytest.approx(found["worst"])
+    assert max(abs(line["spoons"]["error"]) for line in found["lines"]) == pytest.approx(found["worst"])
     best = api("POST", "blends/spoons", document | {"low": "40 g", "high": "4 oz"})[1]
     assert 40 <= best["batch_g"] <= 113.5
     assert best["worst"] <= found["worst"]

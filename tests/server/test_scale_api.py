@@ -19,6 +19,14 @@ def send(api, grams: float | None = 12.3, settled: bool = True, **more: object) 
     return api("POST", "devices/scale/readings", document | more)
 
 
+@pytest.fixture
+def unhurried(monkeypatch):
+    """The clock stands still: a machine however slow loses no scale."""
+    now = time.monotonic()
+    monkeypatch.setattr("api.devices.scale.time.monotonic", lambda: now)
+
+
+@pytest.mark.usefixtures("unhurried")
 def test_any_device_that_posts_its_readings_is_shown_and_told_to_tare(api, book):
     assert api("GET", "devices/scale")[1]["state"] == "none"
     assert api("POST", "devices/scale/tare")[0] == 422
@@ -38,6 +46,7 @@ def test_any_device_that_posts_its_readings_is_shown_and_told_to_tare(api, book)
     assert api("POST", "devices/scale/simulated/handle", {"do": "put", "grams": 5})[0] == 422
 
 
+@pytest.mark.usefixtures("unhurried")
 def test_a_device_that_tells_back_what_it_did_is_told_again_until_it_has(api, book):
     send(api, kind="simulated", done=[])
     api("POST", "devices/scale/tare")

@@ -59,7 +59,7 @@ from ravska_core.blend.ratios import (
     switch_basis,
     write_as,
 )
-from ravska_core.blend.reading import BlendReading, read_blend, read_salt
+from ravska_core.blend.reading import Band, BlendReading, BlendShown, bands_of, read_blend, read_salt
 from ravska_core.blend.swap import swaps
 from ravska_core.blend.targets import TARGET_LIMITS, TARGETS, Bound, Target, check_targets
 
@@ -86,8 +86,10 @@ __all__ = [
     "TOTALS",
     "WRITTEN",
     "AsRead",
+    "Band",
     "Blend",
     "BlendReading",
+    "BlendShown",
     "Bound",
     "Change",
     "Corrections",
@@ -101,6 +103,7 @@ __all__ = [
     "add_line",
     "aim",
     "as_read",
+    "bands_of",
     "brine_share",
     "by_todays_tables",
     "check_blend",

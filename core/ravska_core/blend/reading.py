@@ -19,8 +19,21 @@ from ravska_core.working import BadInput, Figure, Step, figure, say
 
 
 @dataclass(frozen=True)
-class LineReading:
-    """What one line of a blend comes to in the batch, and the grinds it is drawn with."""
+class Band:
+    """A stretch of a grain strip: a grind by key and its share of the mass [0 to 1]."""
+
+    grind: str
+    share: float
+
+
+def bands_of(leaves: Sequence[tuple[Grind, float]]) -> tuple[Band, ...]:
+    """Return what leaves are drawn with."""
+    return tuple(Band(grind.key, share) for grind, share in leaves)
+
+
+@dataclass(frozen=True)
+class LineShown:
+    """What one line of a blend comes to in the batch; `bands` is what it is drawn with."""
 
     grind: str
     name: str
@@ -28,44 +41,58 @@ class LineReading:
     mass: Figure
     volume_ml: float
     spoons: Spoonfuls
+    bands: tuple[Band, ...]
+
+
+@dataclass(frozen=True)
+class LineReading(LineShown):
+    """What one line of a blend comes to, with its grinds and their shares [mass fraction]."""
+
     leaves: tuple[tuple[Grind, float], ...]
 
 
 @dataclass(frozen=True)
-class BlendReading:
-    """What a blend comes to: its lines, the whole batch, its scales, and what it holds.
+class BlendShown:
+    """What of a blend's reading is shown: its lines, the whole batch, its scales, how long it keeps.
 
-    `holds` are all grinds that anything of is in it, those a sieve took out again too. `batch` goes into the bowl,
-    `finished` comes out of its method, `after_g` is what is left after each step [g].
-    `held_g` is what its sieve holds back [g], with `held_salt_percent` salt [%]; `sodium_share` is all sodium of the
-    finished blend, not only that of salt [mass fraction].
+    `batch` goes into the bowl, `finished` comes out of its method, `after_g` is what is left after each step [g].
+    `held_g` is what its sieve holds back [g], with `held_salt_percent` salt [%]; `notes` say what does not fit on a
+    bought blend's label.
+    """
+
+    lines: tuple[LineShown, ...]
+    batch: Figure
+    finished: Figure
+    after_g: tuple[float, ...]
+    volume: Figure
+    salt: Figure
+    scales: tuple[Scale, ...]
+    keeping: Keeping
+    allergens: tuple[str, ...]
+    held_g: float
+    held_salt_percent: float
+    notes: tuple[str, ...]
+
+
+@dataclass(frozen=True)
+class BlendReading(BlendShown):
+    """What a blend comes to, with all that is reckoned further from it.
+
+    `leaves` are the grinds of the finished blend, `holds` all that anything of is in it, those a sieve took out again
+    too. `sodium_share` is all its sodium, not only that of salt [mass fraction].
     """
 
     lines: tuple[LineReading, ...]
     leaves: tuple[tuple[Grind, float], ...]
     holds: tuple[Grind, ...]
-    batch: Figure
-    finished: Figure
-    after_g: tuple[float, ...]
-    volume: Figure
     density_g_ml: float
-    scales: tuple[Scale, ...]
-    keeping: Keeping
     dairy_acid_share: float
-    allergens: tuple[str, ...]
     flags: frozenset[str]
-    held_g: float = 0.0
-    held_salt_percent: float = 0.0
-    sodium_share: float = 0.0
+    sodium_share: float
 
     def scale(self, key: str) -> Scale:
         """Return one scale by key."""
         return next(scale for scale in self.scales if scale.key == key)
-
-    @property
-    def salt(self) -> Figure:
-        """Salt [% of mass]."""
-        return self.scale("salt").figure
 
     @property
     def sugar(self) -> Figure:
@@ -163,9 +190,8 @@ def read_blend(
     errors = [line.mass_error for line in blend.lines]
     # a share moves with its own line and against all others
     squares = sum((share * error) ** 2 for share, error in zip(shares, errors, strict=True))
-    ranges = None
-    if blend.label is not None:
-        ranges = estimate(blend.label, tuple(part.leaves[0][0] for part in parts)).shares
+    labelled = None if blend.label is None else estimate(blend.label, tuple(part.leaves[0][0] for part in parts))
+    ranges = None if labelled is None else labelled.shares
 
     lines = []
     for at, (line, part, mass, share) in enumerate(zip(blend.lines, parts, relative, shares, strict=True)):
@@ -184,7 +210,7 @@ def read_blend(
             least, most = say(ranges[at].low * 100, 3), say(ranges[at].high * 100, 3)
             error = f"{least} to {most} %: every mixture that fits the label"
         grams = Step("Weigh", f"{share * 100:.2f} % × {blend.batch_g:g} g", share * blend.batch_g, "g")
-        volume = share * blend.batch_g / part.density_g_ml
+        volume, leaves = share * blend.batch_g / part.density_g_ml, seen_in(part.leaves, part.spent)
         lines.append(
             LineReading(
                 grind=line.grind,
@@ -193,7 +219,8 @@ def read_blend(
                 mass=figure((steps[-1], grams), error, **{end: value * blend.batch_g for end, value in ends.items()}),
                 volume_ml=volume,
                 spoons=measure_out(volume, spoon_set),
-                leaves=seen_in(part.leaves, part.spent),
+                bands=bands_of(leaves),
+                leaves=leaves,
             )
         )
 
@@ -205,14 +232,13 @@ def read_blend(
     wet = blend.kind not in DRY_KINDS
     below, above = blend_errors(blend, parts, shares, columns, mixed)
     totals = finished_qualities(mixed, prices)
-    of, labelled = summed(blend.lines, parts, shares, columns), blend.label is not None
+    of = summed(blend.lines, parts, shares, columns)
     scales = [
-        scale_of(quality, of, wet, total, ends_of(total, low, high), mixed.share, labelled)
+        scale_of(quality, of, wet, total, ends_of(total, low, high), mixed.share, labelled is not None)
         for quality, total, low, high in zip(QUALITIES.values(), totals, below, above, strict=True)
     ]
-    if ranges is not None and blend.label is not None:
-        salt_figure = label_figure(blend.label, estimate(blend.label, tuple(part.leaves[0][0] for part in parts)))
-        scales[0] = replace(scales[0], figure=salt_figure)
+    if blend.label is not None and labelled is not None:
+        scales[0] = replace(scales[0], figure=label_figure(blend.label, labelled))
     leaves, all_leaves = seen_in(mixed.leaves, mixed.spent), (*mixed.leaves, *mixed.strained, *mixed.spent)
     finished = method_working(blend.method, mixed.after, mixed.share, blend.batch_g)
     lactic = sum(share * g.ingredient.acid for g, share in mixed.leaves if "dairy" in g.ingredient.flags)
@@ -230,9 +256,11 @@ def read_blend(
         held_g=mixed.held.mass * blend.batch_g,
         held_salt_percent=_held_salt(mixed),
         sodium_share=sum(share * grind.ingredient.sodium for grind, share in (*mixed.leaves, *mixed.strained)),
+        salt=scales[0].figure,
         scales=(*scales, spread_scale(leaves)),
         keeping=keeping(all_leaves, {scale.key: scale.figure.value for scale in scales}),
         dairy_acid_share=lactic,
         allergens=tuple(sorted({a for g, _ in all_leaves for a in g.ingredient.allergens})),
         flags=_flags(blend, parts, all_leaves),
+        notes=() if labelled is None else tuple(labelled.notes),
     )

@@ -32,8 +32,12 @@ class LineRounding:
 
 @dataclass(frozen=True)
 class Rounding:
-    """A whole batch measured out by spoons: line by line, with the batch [g] and the salt [%] that makes."""
+    """A whole batch measured out by spoons: line by line, with the batch, also as written, and the salt [%] that makes.
 
+    `worst` is the worst rounding (relative), `count` how many spoonfuls it takes.
+    """
+
+    batch: str
     batch_g: float
     lines: tuple[LineRounding, ...]
     worst: float
@@ -82,6 +86,7 @@ def rounding(blend: Blend, owned: SpoonSet = SPOON_SETS["us"]) -> Rounding:
     ]
     spread = found.salt.high / found.salt.value - 1 if found.salt.value and found.salt.high is not None else 0.0
     return Rounding(
+        f"{blend.batch_g:g} g",
         blend.batch_g,
         lines,
         max(abs(line.spoons.error) for line in lines),
@@ -154,6 +159,11 @@ class JarFit:
     jar_ml: float
     count: int
     full: Figure
+
+
+def jar_fill_percent(left_g: float, density_g_ml: float, size_ml: float) -> float:
+    """Return how full a jar is [%] of what is left in it; one that was filled heaped is full."""
+    return min(100.0, left_g / density_g_ml / size_ml * 100)
 
 
 def jar_for(volume: Figure) -> JarFit:

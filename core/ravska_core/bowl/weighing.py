@@ -2,6 +2,7 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
+from typing import Literal
 
 from ravska_core.blend import Blend, Part, exact_parts, order_of, parts_of, read_salt, salt_percent
 from ravska_core.measure import LOWEST_PARTS
@@ -27,12 +28,21 @@ def _wetness(part: Part) -> int:
     return 2 if fat > 0.5 else 1 if water > 0.15 else 0
 
 
+Stand = Literal["under", "met", "over"]
+
+
 def tolerance_g(wanted_g: float, resolution_g: float = 0.1) -> float:
     """Return how far a line may be off and still pass [g]: 2 % of it, and no less than one step of the scale."""
     return max(CLOSE * wanted_g, resolution_g)
 
 
-def stand(wanted_g: float, weighed_g: float, resolution_g: float = 0.1) -> str:
+def allowed_g(wanted_g: float, resolution_g: float = 0.1) -> tuple[float, float]:
+    """Return the least and the most of a line that pass [g]."""
+    allowed = tolerance_g(wanted_g, resolution_g)
+    return max(0.0, wanted_g - allowed), wanted_g + allowed
+
+
+def stand(wanted_g: float, weighed_g: float, resolution_g: float = 0.1) -> Stand:
     """Return where a line stands: "under", "met" or "over"."""
     allowed = tolerance_g(wanted_g, resolution_g)
     if weighed_g > wanted_g + allowed + 1e-9:

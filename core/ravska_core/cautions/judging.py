@@ -2,9 +2,12 @@
 
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field
-from typing import Generic, TypeVar
+from typing import Generic, Literal, TypeVar
 
 LEVELS = ("stop", "caution", "note")
+
+
+Level = Literal["stop", "caution", "note"]
 
 
 @dataclass(frozen=True)
@@ -12,7 +15,7 @@ class Caution:
     """A caution as shown: level, sentence, what to do, its source, and the layer at whose step it stands, by place."""
 
     id: str
-    level: str
+    level: Level
     sentence: str
     action: str
     source: str
@@ -32,7 +35,7 @@ class Rule(Generic[Known]):
     """
 
     id: str
-    level: str
+    level: Level
     applies: Callable[[Known], bool]
     sentence: str
     action: str

@@ -4,7 +4,6 @@ import math
 from dataclasses import dataclass, replace
 
 from ravska_core.blend import CLOGS_AT, THICK_BRIX, BlendReading, clogging, sugar_of_water, syrup_viscosity
-from ravska_core.catalogue import Grind
 from ravska_core.coat.injection import PUSHED, Injection, all_sites, check_injection, good_sites, pump_percent
 from ravska_core.coat.sites import Face, Gap, Site, widest_gap, wrong_with
 from ravska_core.coat.spread import Spread, spread_of
@@ -22,10 +21,19 @@ class Misplaced:
 
 
 @dataclass(frozen=True)
+class Coarse:
+    """A grind by key and name, and how coarse its grains are [mm]."""
+
+    grind: str
+    name: str
+    grain_mm: float
+
+
+@dataclass(frozen=True)
 class Clog:
     """What stops a needle of this bore: the grinds that are too coarse, and a syrup too thick [times water]."""
 
-    coarse: tuple[Grind, ...]
+    coarse: tuple[Coarse, ...]
     bore_mm: float
     most_mm: float
     times_water: float
@@ -178,7 +186,11 @@ def _stays(plan: Injection, mass_g: float, dose_g: float, stays: float, own: boo
 def _clog(blend: BlendReading, bore_mm: float) -> Clog:
     brix = sugar_of_water(blend)
     times = syrup_viscosity(brix) if brix >= THICK_BRIX else 1.0
-    return Clog(tuple(clogging(blend.leaves, bore_mm)), bore_mm, bore_mm * CLOGS_AT, times, brix * 100)
+    coarse = tuple(
+        Coarse(grind.key, f"{grind.ingredient.name.lower()}, {grind.name}", grind.grain_mm)
+        for grind in clogging(blend.leaves, bore_mm)
+    )
+    return Clog(coarse, bore_mm, bore_mm * CLOGS_AT, times, brix * 100)
 
 
 def _asks(reading: InjectionReading, good: int) -> tuple[str, ...]:

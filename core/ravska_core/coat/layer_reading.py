@@ -1,10 +1,9 @@
 """What one layer comes to: its dose and how sure that is, where its salt ends, what is said of it."""
 
 from collections.abc import Hashable, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 
 from ravska_core.blend import corrections
-from ravska_core.catalogue import Grind
 from ravska_core.coat.core_sample import reach_of
 from ravska_core.coat.doses import MELTED_ERROR
 from ravska_core.coat.fates import CLINGS_G_CM2, DRIPS, Fate
@@ -22,12 +21,13 @@ STAYS_ERROR = 0.1
 
 
 @dataclass(frozen=True)
-class LayerReading:
+class LayerShown:
     """What one layer takes [g, or ml for a liquid], how to measure it out, and where its salt ends.
 
-    `salt` is what stays, `so_far` that of this layer and all before it [% of raw edible weight]; `rest` what is left
-    to the target after it; `fate` says where its salt goes [share of what was put on]. `reserve_g` of a bath is set
-    aside, `standing` says where its hold stands on its window; `injection` is how one is injected.
+    `volume_ml` is what it fills, levelled. `salt` is what stays, `so_far` that of this layer and all before it [% of
+    raw edible weight]; `rest` what is left to the target after it; `fate` says where its salt goes [share of what was
+    put on]. `reserve_g` of a bath is set aside, `standing` says where its hold stands on its window; `injection` is how
+    one is injected.
     """
 
     kind: str
@@ -35,7 +35,7 @@ class LayerReading:
     dose_g: float
     dose_setting: float
     spoons: Spoonfuls
-    spoons_wanted_ml: float
+    volume_ml: float
     salt: Figure
     fate: Fate
     so_far: float
@@ -51,6 +51,12 @@ class LayerReading:
     reach: Figure | None = None
     hold_s: float = 0.0
     begins_s: float = 0.0
+
+
+@dataclass(frozen=True)
+class LayerReading(LayerShown):
+    """What one layer comes to, with what makes its salt uncertain."""
+
     doubts: Doubts = field(default_factory=lambda: Doubts({}, {}))
 
 
@@ -157,6 +163,8 @@ def layer_reading(
     """Return what one layer takes and what of its salt stays, with the working of both."""
     layer, kind, blend, edible = put.layer, put.kind, put.blend, stack.piece.edible.value
     said, dose = _dose_figure(put, stack)
+    # an end that hardly anything comes to is none
+    fate = replace(fate, lost={where: share for where, share in fate.lost.items() if share > 1e-6})
     density, salt_percent = (1.0, 0.0) if blend is None else (blend.density_g_ml, blend.salt.value)
     kept = fate.stays
     value = put.salt_g * kept / edible * 100
@@ -180,24 +188,20 @@ def layer_reading(
         dose_g=dose,
         dose_setting=put.dose_setting,
         spoons=measure_out(round(dose / density, 3), spoon_set),
-        spoons_wanted_ml=dose / density,
+        volume_ml=dose / density,
         salt=salt,
         fate=fate,
         so_far=0.0,
         rest=None,
         surface=stack.surfaces[at],
         window=window,
-        standing="" if window is None else says_where(window.window, layer.hold_s),
-        too_long=window is not None and layer.hold_s > window.window.long_high_min * 60,
+        standing="" if window is None else says_where(window.limits, layer.hold_s),
+        too_long=window is not None and layer.hold_s > window.limits.long_high_min * 60,
         reserve_g=reserve_of(put),
         reach=reach_of([layer]) if kind.hold_s and put.salt_g > 0 else None,
         hold_s=layer.hold_s if kind.hold_s else 0.0,
         doubts=doubts,
     )
-
-
-def said_grind(grind: Grind) -> str:
-    return f"{grind.ingredient.name.lower()}, {grind.name} ({grind.grain_mm:g} mm)"
 
 
 def reserve_of(put: Put) -> float:

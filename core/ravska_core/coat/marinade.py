@@ -21,12 +21,15 @@ class Weaker:
 
 @dataclass(frozen=True)
 class Window:
-    """Which acid class a marinade falls in, why, and how long it may work on a class of meat of this thickness."""
+    """Which acid class a marinade falls in, why, and how long it may work on a class of meat of this thickness.
+
+    `weaker` says what takes it down a class of acid, where that is what limits it.
+    """
 
     acid_class: str
     because: str
     thickness: str
-    window: MarinadeWindow
+    limits: MarinadeWindow
     weaker: Weaker | None = None
 
 

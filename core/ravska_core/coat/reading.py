@@ -6,7 +6,14 @@ from ravska_core.cautions import Caution, Situation
 from ravska_core.coat.additives import nitrite_of, phosphate_percent
 from ravska_core.coat.core_sample import CoreSample, core_sample
 from ravska_core.coat.doses import ADHESION_ERROR, salt_zone
-from ravska_core.coat.layer_reading import LayerReading, aside_words, corrected_words, injection_of_put, layer_reading
+from ravska_core.coat.layer_reading import (
+    LayerReading,
+    LayerShown,
+    aside_words,
+    corrected_words,
+    injection_of_put,
+    layer_reading,
+)
 from ravska_core.coat.layers import INJECTIONS
 from ravska_core.coat.ledger import a_serving, servings_of, thin_end, total_salt
 from ravska_core.coat.situations import cautions_of
@@ -14,7 +21,7 @@ from ravska_core.coat.stack import Seasoned, Stack
 from ravska_core.coat.target import dose_stack, usually_gives
 from ravska_core.diffusion import DIFFUSIVITY_BAND
 from ravska_core.measure import SPOON_SETS, SpoonSet
-from ravska_core.meat import CutUp, PieceReading, cutting, find_cut
+from ravska_core.meat import CutUp, PieceShown, cutting, find_cut
 from ravska_core.working import Figure
 
 
@@ -26,9 +33,9 @@ class CoatReading:
     """
 
     letter: str
-    piece: PieceReading
+    piece: PieceShown
     cut_up: CutUp | None
-    layers: tuple[LayerReading, ...]
+    layers: tuple[LayerShown, ...]
     salt: Figure
     zone: str
     target: float | None

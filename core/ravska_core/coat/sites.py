@@ -233,16 +233,15 @@ def on_meat(face: Face, x_cm: Array, y_cm: Array) -> NDArray[np.bool_]:
 
 @dataclass(frozen=True)
 class Gap:
-    """The place on a face that is farthest from any site, as shares of its length and width, and how far [cm]."""
+    """The place on a face that is farthest from any site, as shares of its length and width, and how far [cm].
+
+    It is `wide` when it is to be pointed out.
+    """
 
     x: float
     y: float
     cm: float
-
-    @property
-    def wide(self) -> bool:
-        """Whether it is wide enough to be pointed out."""
-        return self.cm > WIDE_CM
+    wide: bool
 
 
 _ACROSS = 48
@@ -261,4 +260,5 @@ def widest_gap(face: Face, sites: tuple[Site, ...]) -> Gap | None:
     spots = np.column_stack((x[meat], y[meat]))
     far, _ = cKDTree(places).query(spots)
     at = int(far.argmax())
-    return Gap(float(spots[at, 0] / face.length_cm), float(spots[at, 1] / face.width_cm), float(far[at]))
+    (x_cm, y_cm), cm = spots[at], float(far[at])
+    return Gap(float(x_cm / face.length_cm), float(y_cm / face.width_cm), cm, cm > WIDE_CM)

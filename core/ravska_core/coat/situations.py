@@ -5,7 +5,7 @@ from dataclasses import replace
 
 from ravska_core.blend import THICK_BRIX, brine_share
 from ravska_core.cautions import COLD_C, LEVELS, Caution, Situation, cautions_for
-from ravska_core.coat.layer_reading import LayerReading, reserve_of, said_grind
+from ravska_core.coat.layer_reading import LayerReading, reserve_of
 from ravska_core.coat.layers import BATHS, INJECTIONS, LAYER_KINDS
 from ravska_core.coat.stack import Put, Seasoned, Stack, holding
 from ravska_core.meat import Stage, clocks_of, find_cut
@@ -62,7 +62,7 @@ def _layer_situation(seasoned: Seasoned, read: LayerReading, puts: Sequence[Put]
         brine_percent=brine_share(blend) * 100 if layer.kind in BATHS else 0.0,
         injected=layer.kind in INJECTIONS,
         again=layer.kind == "second injection",
-        clogs=", ".join(said_grind(grind) for grind in clog.coarse) if clog else "",
+        clogs=", ".join(f"{one.name} ({one.grain_mm:g} mm)" for one in clog.coarse) if clog else "",
         bore_mm=clog.bore_mm if clog else 2.0,
         thick=clog is not None and clog.brix >= THICK_BRIX * 100,
         acid=blend.acid.value > 0.05,
@@ -70,7 +70,7 @@ def _layer_situation(seasoned: Seasoned, read: LayerReading, puts: Sequence[Put]
         hold_c=layer.hold_c if before else 4.0,
         on_s=on_s,
         on_warm_s=on_warm_s,
-        window_high_s=read.window.window.long_high_min * 60 if read.window else None,
+        window_high_s=read.window.limits.long_high_min * 60 if read.window else None,
         coat_over_ceiling=stack.dosed[at].sticks < 1,
     )
 

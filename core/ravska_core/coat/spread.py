@@ -28,18 +28,23 @@ _FAR = 7
 
 @dataclass(frozen=True)
 class Spread:
-    """Injected salt over a face of one piece, in cells from its thick end to the thin one, row by row.
+    """Injected salt over a face of one piece, from its thick end to the thin one, row by row.
 
-    Attributes
-    ----------
-    of_mean : array
-        Salt in each cell over the mean of all meat, (down, across); NaN where there is bone or nothing.
-    seasoned : Figure
-        Share of the meat that has at least half of the mean [%].
+    `rows` are drawn: a figure for each cell, fifths of the mean rounded down and at most 9, and a full stop where there
+    is no meat. `seasoned` is the share of the meat that has at least half of the mean [%].
     """
 
-    of_mean: Array
+    rows: tuple[str, ...]
     seasoned: Figure
+
+
+_DRAWN = np.array([*"0123456789", "."])
+
+
+def _drawn(of_mean: Array) -> tuple[str, ...]:
+    """Return salt over its mean as `Spread` draws it."""
+    fifths = np.where(np.isnan(of_mean), -1, np.clip(np.nan_to_num(of_mean) * 5, 0, 9)).astype(int)
+    return tuple("".join(row) for row in _DRAWN[fifths])
 
 
 def _along(sites: Array, size_cm: float, cells: int, dt_cm2: float) -> Array:
@@ -109,4 +114,4 @@ def spread_of(face: Face, sites: tuple[Site, ...], dt_cm2: float) -> Spread | No
         Step("Meat with at least half of the mean", f"{len(sites)} full-depth lines, over the face", share, "%"),
     ]
     why = "diffusivity halved and doubled; what pressure spreads along the grain of the meat comes on top"
-    return Spread(found, figure(steps, why, low=min(ends), high=max(ends)))
+    return Spread(_drawn(found), figure(steps, why, low=min(ends), high=max(ends)))

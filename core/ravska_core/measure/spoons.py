@@ -69,23 +69,27 @@ def own_spoons(key: str, lacking: frozenset[str] = frozenset()) -> SpoonSet:
 
 @dataclass(frozen=True)
 class Spoonfuls:
-    """A volume measured out: words such as ``2 tbsp + 1½ tsp``, what they hold [ml], how many scoops."""
+    """A volume measured out: words such as ``2 tbsp + 1½ tsp``, what they hold, how many scoops.
+
+    `error` is that of the rounding: (measured - wanted) / wanted; `volume` [ml] says so in its working.
+    """
 
     text: str
     volume_ml: float
     count: int
     error: float
-    """Relative error of the rounding: (measured - wanted) / wanted."""
+    volume: Figure
 
-    def working(self, wanted_ml: float) -> Figure:
-        """Return the volume measured out as a figure that says what rounding to spoons does."""
-        steps = [
-            Step("Wanted", "mass / level density", wanted_ml, "ml"),
-            Step("Measured out", self.text, self.volume_ml, "ml", "nist-units"),
-            Step("Rounding", "measured / wanted − 1", self.error * 100, "%"),
-        ]
-        error = f"rounding {self.error * 100:+.1f} %, and ±10 % of a level spoon"
-        return Figure(self.volume_ml, "ml", error, tuple(steps), None, None)
+
+def _measured(text: str, held_ml: float, count: int, wanted_ml: float) -> Spoonfuls:
+    error = held_ml / wanted_ml - 1 if wanted_ml > 0 else 0.0
+    steps = (
+        Step("Wanted", "mass / level density", wanted_ml, "ml"),
+        Step("Measured out", text, held_ml, "ml", "nist-units"),
+        Step("Rounding", "measured / wanted − 1", error * 100, "%"),
+    )
+    said = f"rounding {error * 100:+.1f} %, and ±10 % of a level spoon"
+    return Spoonfuls(text, held_ml, count, error, Figure(held_ml, "ml", said, steps, None, None))
 
 
 def _words(spoons: Sequence[Spoon]) -> str:
@@ -132,7 +136,7 @@ def measure_out(volume_ml: float, owned: SpoonSet = SPOON_SETS["us"], tolerance:
     spoons = owned.spoons
     smallest = spoons[-1].volume_ml
     if volume_ml < smallest / 2:
-        return Spoonfuls("less than a pinch", 0.0, 0, -1.0 if volume_ml > 0 else 0.0)
+        return _measured("less than a pinch", 0.0, 0, volume_ml)
     # ranked: outside the tolerance and by how much, how many, by how much within it
     best: tuple[tuple[bool, float, int, float], list[Spoon]] | None = None
     for start in range(len(spoons)):
@@ -158,4 +162,4 @@ def measure_out(volume_ml: float, owned: SpoonSet = SPOON_SETS["us"], tolerance:
                     best = rank, [*taken, *[spoon] * more]
     chosen = best[1] if best else [spoons[0]] * max(1, round(volume_ml / spoons[0].volume_ml))
     held = sum(spoon.volume_ml for spoon in chosen)
-    return Spoonfuls(_words(chosen), held, len(chosen), held / volume_ml - 1)
+    return _measured(_words(chosen), held, len(chosen), volume_ml)

@@ -71,12 +71,12 @@ class FaceReading:
 
 
 @dataclass(frozen=True)
-class PieceReading:
-    """A piece as a solid: surface to coat, edible weight, its ends, and anything about it to be asked.
+class PieceShown:
+    """A piece as a solid, as it is shown: surface to coat, edible weight, its ends, anything about it to be asked.
 
     `coatable` is all that takes a coat, `open_cm2` the part of it where seasoning reaches the meat; `thin_cm` and
-    `thick_cm` are the thickness of its ends [cm]; `water_share` and `cook_yield` are mass fractions. `bones` lie as
-    the cook says, or as usual for the cut.
+    `thick_cm` are the thickness of its ends [cm], `meat_cm` that of its meat: of a hollow bird its breast, from the
+    skin to the bone. `bones` lie as the cook says, or as usual for the cut.
     """
 
     solid: Solid
@@ -87,18 +87,19 @@ class PieceReading:
     trimmed_g: float
     thin_cm: float
     thick_cm: float
+    meat_cm: float
+    question: str
+    bones: tuple[Bone, ...]
+
+
+@dataclass(frozen=True)
+class PieceReading(PieceShown):
+    """A piece with all that is reckoned further from it: `water_share` and `cook_yield` are mass fractions."""
+
     water_share: float
     cook_yield: float
     area_error: float
     how: str
-    question: str
-    bones: tuple[Bone, ...]
-
-    @property
-    def meat_cm(self) -> float:
-        """Thickness of the meat [cm]: of a hollow bird its breast, from the skin to the bone, else of the piece."""
-        solid = self.solid
-        return BREAST_SHARE * solid.thickness_cm if solid.shape == "bird" else solid.thickness_cm
 
     @property
     def thickness(self) -> str:
@@ -323,6 +324,7 @@ def read_piece(piece: Piece) -> PieceReading:
         trimmed_g=0.0 if piece.untrimmed_g is None else piece.untrimmed_g - piece.mass_g,
         thin_cm=thin,
         thick_cm=2 * solid.thickness_cm - thin,
+        meat_cm=BREAST_SHARE * solid.thickness_cm if solid.shape == "bird" else solid.thickness_cm,
         water_share=grade.water_share,
         cook_yield=min(0.95, cut.cook_yield + grade.yield_points),
         area_error=spread,

@@ -1,6 +1,6 @@
 """Batches: a blend weighed out line by line, put right, tasted and corrected, and the jars on the shelf."""
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from contextlib import contextmanager
 from dataclasses import dataclass
 from datetime import datetime
@@ -16,19 +16,30 @@ from django.http import Http404, HttpRequest
 from django.utils import timezone
 from ninja import Schema
 from pydantic import Field
-from ravska_core.blend import BlendReading, read_blend, read_salt, say_step
-from ravska_core.bowl import TASTES, Correction, Rescue, as_weighed, corrections, jar_for, tolerance_g
+from ravska_core.blend import Band, BlendReading, bands_of, read_blend, read_salt, say_step
+from ravska_core.bowl import (
+    TASTES,
+    Change,
+    Correction,
+    JarFit,
+    Rescue,
+    Stand,
+    allowed_g,
+    as_weighed,
+    corrections,
+    jar_fill_percent,
+    jar_for,
+)
 from ravska_core.bowl import rescues as core_rescues
 from ravska_core.bowl import stand as core_stand
 from ravska_core.catalogue import said_name
-from ravska_core.cautions import Situation, cautions_for
+from ravska_core.cautions import Caution, Situation, cautions_for
 from ravska_core.working import BadInput, Figure
 
 from api.plumbing.answers import Created, Router
 from api.plumbing.household import household, spoon_set
 from api.plumbing.problems import Conflict
 from api.plumbing.quantities import Grams, JarMass, WantedMass
-from api.plumbing.shown import BandOut, CautionOut, JarOut, caution_out, jar_out
 from api.plumbing.typed import Number, Version
 from api.plumbing.versions import VersionDocument
 
@@ -111,31 +122,17 @@ class AdditionOut:
 
 
 @dataclass(frozen=True, slots=True)
-class RescueOut:
-    """One way out of an overshoot, with its salt before and after [%]."""
-
-    id: str
-    says: str
-    adds: list[AdditionOut]
-    takes_g: float
-    batch_g: float
-    salt_before: float
-    salt_after: float
-    figure: Figure
-
-
-@dataclass(frozen=True, slots=True)
 class BatchLineOut:
     """A line in the order it is weighed: what is wanted and what lies in the bowl [g], and where that stands."""
 
     id: UUID
     name: str
-    bands: list[BandOut]
+    bands: Sequence[Band]
     wanted_g: float
     poured_g: float
     low_g: float
     high_g: float
-    stand: Literal["under", "met", "over"]
+    stand: Stand
     done: bool
     added: bool
     spoons: str
@@ -150,7 +147,7 @@ class JarRowOut:
     clean: bool
     frozen: bool
     full: float
-    cautions: list[CautionOut]
+    cautions: Sequence[Caution]
 
 
 State = Literal["weighing", "mixed", "left"]
@@ -173,13 +170,13 @@ class BatchOut:
     poured_g: float
     lines: list[BatchLineOut]
     current: UUID | None
-    rescues: list[RescueOut]
+    rescues: Sequence[Rescue]
     last_pour: UUID | None
     salt_wanted: Figure | None
     salt: Figure | None
     finished_g: float
     steps: list[str]
-    jar_fit: JarOut | None
+    jar_fit: JarFit | None
     jar: JarRowOut | None
 
 
@@ -198,7 +195,7 @@ class BatchRow:
     wanted_g: float
     poured_g: float
     salt: Figure | None
-    bands: list[BandOut]
+    bands: Sequence[Band]
     jar: JarRowOut | None
 
 
@@ -209,15 +206,6 @@ class TasteOut:
 
 
 @dataclass(frozen=True, slots=True)
-class ChangeOfTaste:
-    key: str
-    label: str
-    unit: str
-    before: float
-    after: float
-
-
-@dataclass(frozen=True, slots=True)
 class CorrectionOut:
     """One way to put a taste right by adding, with what it does to every scale."""
 
@@ -225,7 +213,7 @@ class CorrectionOut:
     why: str
     adds: list[AdditionOut]
     total_g: float
-    changes: list[ChangeOfTaste]
+    changes: Sequence[Change]
     figure: Figure
 
 
@@ -270,26 +258,13 @@ def _jar(batch: Batch, reading: BlendReading | None) -> JarRowOut | None:
     jar = getattr(batch, "jar", None)
     if jar is None:
         return None
-    density, cautions = 1.0, []
+    density, cautions = 1.0, tuple[Caution, ...]()
     if reading is not None:
         density = reading.density_g_ml
         kept = Situation(flags=reading.flags, fat_share=reading.fat_share, in_jar=True, frozen=jar.frozen)
-        cautions = [caution_out(caution) for caution in cautions_for(kept, ("garlic-oil",))]
-    full = min(100.0, jar.left_g / density / jar.size_ml * 100)
+        cautions = cautions_for(kept, ("garlic-oil",))
+    full = jar_fill_percent(jar.left_g, density, jar.size_ml)
     return JarRowOut(jar.size_ml, jar.left_g, jar.clean, jar.frozen, full, cautions)
-
-
-def _rescue_out(found: Rescue) -> RescueOut:
-    return RescueOut(
-        id=found.id,
-        says=found.says,
-        adds=[AdditionOut(add.name, add.grams) for add in found.adds],
-        takes_g=found.takes_g,
-        batch_g=found.batch_g,
-        salt_before=found.salt_before,
-        salt_after=found.salt_after,
-        figure=found.figure,
-    )
 
 
 def batch_out(batch: Batch) -> BatchOut:
@@ -303,27 +278,27 @@ def batch_out(batch: Batch) -> BatchOut:
     for row in batch.lines.all():
         at = by_row[row.pk]
         wanted, now = bowl.wanted_g[at], bowl.poured_g[at]
-        allowed = tolerance_g(wanted, batch.resolution_g)
+        low, high = allowed_g(wanted, batch.resolution_g)
         lines.append(
             BatchLineOut(
                 id=row.pk,
                 name=row.name,
-                bands=[BandOut(grind.key, share) for grind, share in reading.lines[at].leaves],
+                bands=reading.lines[at].bands,
                 wanted_g=wanted,
                 poured_g=now,
-                low_g=max(0.0, wanted - allowed),
-                high_g=wanted + allowed,
-                stand=core_stand(wanted, now, batch.resolution_g),  # type: ignore[arg-type]
+                low_g=low,
+                high_g=high,
+                stand=core_stand(wanted, now, batch.resolution_g),
                 done=row.done,
                 added=row.line is None,
                 spoons=reading.lines[at].spoons.text,
             )
         )
     current = next((line for line in lines if not line.done), None) if batch.state == "weighing" else None
-    rescues: list[RescueOut] = []
+    rescues: Sequence[Rescue] = ()
     if current is not None and current.stand == "over":
         at = by_row[current.id]
-        rescues = [_rescue_out(x) for x in core_rescues(bowl.blend, bowl.wanted_g, bowl.poured_g, at)]
+        rescues = core_rescues(bowl.blend, bowl.wanted_g, bowl.poured_g, at)
     weighed = book.read_bowl(batch, bowl, spoons)
     pours = [pour for row in batch.lines.all() for pour in row.pours.all()]
     last = max(pours, key=lambda pour: pour.at, default=None)
@@ -349,7 +324,7 @@ def batch_out(batch: Batch) -> BatchOut:
         salt=weighed.salt if weighed else None,
         finished_g=weighed.finished.value if weighed else 0.0,
         steps=[say_step(step, names) for step in method],
-        jar_fit=jar_out(jar_for(weighed.volume)) if weighed else None,
+        jar_fit=jar_for(weighed.volume) if weighed else None,
         jar=_jar(batch, weighed) if weighed else None,
     )
 
@@ -362,11 +337,11 @@ def list_batches(request: HttpRequest) -> list[BatchRow]:
     load_mixtures([], [batch.revision for batch in batches])
     for batch in batches:
         bowl = book.in_bowl(batch)
-        salt, bands = None, []
+        salt, bands = None, tuple[Band, ...]()
         weighed = book.read_bowl(batch, bowl)
         if weighed is not None:
             salt = weighed.salt
-            bands = [BandOut(grind.key, share) for grind, share in weighed.leaves]
+            bands = bands_of(weighed.leaves)
         found.append(
             BatchRow(
                 id=batch.pk,
@@ -504,8 +479,7 @@ def list_tastes(request: HttpRequest) -> list[TasteOut]:
 def _correction_out(found: Correction, names: list[str]) -> CorrectionOut:
     adds = [AdditionOut(names[line], grams) for line, grams in found.lines]
     adds += [AdditionOut(said_name(key), grams) for key, grams in found.adds]
-    changes = [ChangeOfTaste(c.key, c.label, c.unit, c.before, c.after) for c in found.changes]
-    return CorrectionOut(found.says, found.why, adds, found.total_g, changes, found.figure)
+    return CorrectionOut(found.says, found.why, adds, found.total_g, found.changes, found.figure)
 
 
 def _corrections(batch: Batch, document: TasteDocument) -> tuple[book.InBowl, tuple[Correction, ...]]:

@@ -13,6 +13,7 @@ from django.http import Http404, HttpRequest
 from pydantic import Field
 from ravska_core.blend import (
     MOST_LINES,
+    Band,
     BlendReading,
     Change,
     Ratio,
@@ -52,12 +53,11 @@ from ravska_core.exchange import Amount, read_amount
 from ravska_core.working import BadInput, Figure, say
 
 from api.blends.documents import Basis, LineDocument, MethodStepDocument, Total, WhatIf, Written
-from api.blends.reading import BlendAsTyped, read_document, reading_out, written_lines
-from api.blends.readings import BlendReadingOut
+from api.blends.reading import BlendAsTyped, read_document, written_lines
+from api.blends.readings import BlendReadingOut, reading_out
 from api.plumbing.answers import Router
 from api.plumbing.household import household, spoon_set
 from api.plumbing.quantities import ByEye, Parts
-from api.plumbing.shown import BandOut
 from api.plumbing.typed import Key, Number
 
 router = Router()
@@ -179,7 +179,7 @@ class CompareOut:
 
     difference: DifferenceOfBlends
     same: bool
-    bands: list[BandOut]
+    bands: Sequence[Band]
 
 
 @dataclass(frozen=True, slots=True)
@@ -465,7 +465,7 @@ def compare(request: HttpRequest, document: CompareWhatIf) -> CompareOut:
     load_mixtures([], [kept])
     old = kept.blend.as_core(kept)
     same = same_mixture(old, typed.blend)
-    bands = [BandOut(grind, share) for grind, share in flatten(old.lines).items()]
+    bands = [Band(grind, share) for grind, share in flatten(old.lines).items()]
     if not old.lines or not typed.blend.lines:
         return CompareOut(DifferenceOfBlends([], []), same, bands)
     return CompareOut(_difference(read_blend(old), read_blend(typed.blend)), same, bands)

@@ -42,8 +42,8 @@ from api.blends.documents import (
     StatedShare,
     Written,
 )
-from api.blends.reading import read_document, reading_out, written_parts
-from api.blends.readings import BlendReadingOut
+from api.blends.reading import read_document, written_parts
+from api.blends.readings import BlendReadingOut, reading_out
 from api.blends.store import one_blend
 from api.plumbing.answers import Router
 from api.plumbing.household import household, spoon_set

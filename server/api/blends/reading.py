@@ -12,7 +12,6 @@ from book.models.values import label_of, method_of
 from book.unchanged import kept_while_unchanged
 from ravska_core.blend import (
     TARGET_LIMITS,
-    BlendReading,
     Bound,
     Label,
     Line,
@@ -22,7 +21,6 @@ from ravska_core.blend import (
     cycle_path,
     estimate,
     exact_parts,
-    read_blend,
     say_parts,
 )
 from ravska_core.blend import Blend as CoreBlend
@@ -36,8 +34,6 @@ from api.blends.documents import (
     LineDocument,
     Lock,
 )
-from api.blends.readings import BlendReadingOut, InsideOut, blend_reading_out
-from api.plumbing.household import prices, spoon_set
 from api.plumbing.problems import Gather
 from api.plumbing.quantities import ByEye, Parts, Share
 
@@ -235,19 +231,3 @@ def written_parts(parts: Fraction) -> tuple[str, str]:
     except BadInput:
         reads = False
     return text, "" if reads else f"{parts.numerator}/{parts.denominator}"
-
-
-def reading_of(blend: CoreBlend) -> BlendReading:
-    """Read a blend with the household's spoons and its own prices."""
-    return read_blend(blend, spoon_set(), prices=prices())
-
-
-def reading_out(blend: CoreBlend, lines: Sequence[LineDocument], inside: dict[UUID, Blend]) -> BlendReadingOut:
-    """Return what a blend comes to, with which blends its lines hold."""
-    held = [
-        InsideOut(id=line.blend, name=row.name, version=row.version, deleted=row.deleted_at is not None)
-        if line.blend is not None and (row := inside.get(line.blend)) is not None
-        else None
-        for line in lines
-    ]
-    return blend_reading_out(blend, reading_of(blend), held)

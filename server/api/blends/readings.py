@@ -4,12 +4,16 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from uuid import UUID
 
-from ravska_core.blend import Blend, BlendReading, estimate, findings_of
-from ravska_core.bowl import jar_for
+from book.models import Blend
+from ravska_core.blend import Blend as CoreBlend
+from ravska_core.blend import BlendReading, BlendShown, findings_of, read_blend
+from ravska_core.bowl import JarFit, jar_for
+from ravska_core.cautions import Caution
 from ravska_core.coat import thin_cut_salt
-from ravska_core.working import Figure
 
-from api.plumbing.shown import BandOut, CautionOut, JarOut, SpoonsOut, caution_out, jar_out, spoons_out
+from api.blends.documents import LineDocument
+from api.plumbing.answers import with_more
+from api.plumbing.household import prices, spoon_set
 
 
 @dataclass(frozen=True, slots=True)
@@ -22,97 +26,33 @@ class InsideOut:
     deleted: bool
 
 
-@dataclass(frozen=True, slots=True)
-class LineReadingOut:
-    """What a line comes to; `bands` is what it is drawn with: one grind, or those of the blend inside."""
+@dataclass(frozen=True, kw_only=True)
+class BlendReadingOut(BlendShown):
+    """What a blend comes to, with the blend that each of its lines holds, the jar for it, cautions and findings."""
 
-    grind: str
-    inside: InsideOut | None
-    name: str
-    share: Figure
-    mass: Figure
-    volume_ml: float
-    spoons: SpoonsOut
-    bands: list[BandOut]
+    inside: list[InsideOut | None]
+    jar: JarFit
+    cautions: Sequence[Caution]
 
 
-@dataclass(frozen=True, slots=True)
-class BlendScaleOut:
-    """One scale a blend is read on, in the unit it is aimed at; its figure may be in another, as heat is."""
-
-    key: str
-    label: str
-    value: float
-    unit: str
-    full: float
-    word: str
-    figure: Figure
+def reading_of(blend: CoreBlend) -> BlendReading:
+    """Read a blend with the household's spoons and its own prices."""
+    return read_blend(blend, spoon_set(), prices=prices())
 
 
-@dataclass(frozen=True, slots=True)
-class KeepingOut:
-    days: float
-    place: str
-    because: str
-    figure: Figure
-
-
-@dataclass(frozen=True, slots=True)
-class BlendReadingOut:
-    """What a blend comes to: shares, grams and spoons a line, its scales, keeping time, cautions and findings.
-
-    `batch` goes into the bowl, `finished` comes out of the method, `after_g` is what is left after each of its steps.
-    `notes` say what does not fit on a bought blend's label; `held_g` is what its sieve holds back, with so much salt.
-    """
-
-    lines: list[LineReadingOut]
-    batch: Figure
-    finished: Figure
-    after_g: list[float]
-    volume: Figure
-    jar: JarOut
-    notes: list[str]
-    salt: Figure
-    scales: list[BlendScaleOut]
-    keeping: KeepingOut
-    allergens: list[str]
-    cautions: list[CautionOut]
-    held_g: float
-    held_salt_percent: float
-
-
-def _label_notes(blend: Blend, found: BlendReading) -> list[str]:
-    if blend.label is None:
-        return []
-    return list(estimate(blend.label, tuple(line.leaves[0][0] for line in found.lines)).notes)
-
-
-def blend_reading_out(blend: Blend, found: BlendReading, inside: Sequence[InsideOut | None]) -> BlendReadingOut:
-    return BlendReadingOut(
-        lines=[
-            LineReadingOut(
-                grind=line.grind,
-                inside=held,
-                name=line.name,
-                share=line.share,
-                mass=line.mass,
-                volume_ml=line.volume_ml,
-                spoons=spoons_out(line.spoons, line.volume_ml),
-                bands=[BandOut(grind.key, share) for grind, share in line.leaves],
-            )
-            for line, held in zip(found.lines, inside, strict=True)
-        ],
-        batch=found.batch,
-        finished=found.finished,
-        after_g=list(found.after_g),
-        volume=found.volume,
-        jar=jar_out(jar_for(found.volume)),
-        notes=_label_notes(blend, found),
-        salt=found.salt,
-        scales=[BlendScaleOut(s.key, s.label, s.value, s.unit, s.full, s.word, s.figure) for s in found.scales],
-        keeping=KeepingOut(found.keeping.days, found.keeping.place, found.keeping.because, found.keeping.figure),
-        allergens=list(found.allergens),
-        cautions=[caution_out(caution) for caution in findings_of(blend, found, thin_cut_salt())],
-        held_g=found.held_g,
-        held_salt_percent=found.held_salt_percent,
+def reading_out(blend: CoreBlend, lines: Sequence[LineDocument], inside: dict[UUID, Blend]) -> BlendReadingOut:
+    """Return what a blend comes to, with which blends its lines hold."""
+    held = [
+        InsideOut(id=line.blend, name=row.name, version=row.version, deleted=row.deleted_at is not None)
+        if line.blend is not None and (row := inside.get(line.blend)) is not None
+        else None
+        for line in lines
+    ]
+    found = reading_of(blend)
+    return with_more(
+        BlendReadingOut,
+        found,
+        inside=held,
+        jar=jar_for(found.volume),
+        cautions=findings_of(blend, found, thin_cut_salt()),
     )

@@ -1,5 +1,6 @@
 """Blend: revisions that never change, branches, and how a blend got here."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime
 from typing import Annotated, cast
@@ -12,15 +13,24 @@ from django.http import HttpRequest
 from django.utils import timezone
 from ninja import Schema
 from pydantic import AfterValidator, Field
+from ravska_core.blend import (
+    Band,
+    BlendReading,
+    Corrections,
+    bands_of,
+    corrections,
+    differ,
+    read_blend,
+    same_mixture,
+    short,
+)
 from ravska_core.blend import Blend as CoreBlend
-from ravska_core.blend import BlendReading, Corrections, corrections, differ, read_blend, same_mixture, short
 from ravska_core.working import BadInput
 
 from api.blends.documents import BlendDocument, BlendKind, Fire, Total, Written
 from api.blends.reading import read_document
 from api.blends.store import BlendOut, begin_blend, blend_out, line_documents, one_blend, writing
 from api.plumbing.answers import Created, Router
-from api.plumbing.shown import BandOut
 from api.plumbing.typed import Name, Version, printable
 
 router = Router()
@@ -64,7 +74,7 @@ class NodeOut:
     words: str
     salt: float | None
     now: bool
-    bands: list[BandOut]
+    bands: Sequence[Band]
     corrected: Corrections | None
 
 
@@ -184,7 +194,7 @@ def read_tree(request: HttpRequest, blend_id: UUID) -> list[NodeOut]:
                 words=words,
                 salt=reading.salt.value if reading else None,
                 now=revision.pk == now,
-                bands=[BandOut(grind.key, share) for grind, share in reading.leaves] if reading else [],
+                bands=bands_of(reading.leaves) if reading else (),
                 corrected=corrections(mixtures[revision.pk], reading) if reading else None,
             )
         )

@@ -14,7 +14,8 @@ from ravska_core.blend import LOWEST_BATCH_G, flatten, read_salt
 from ravska_core.working import BadInput, Figure
 
 from api.blends.documents import BlendDocument, LineDocument
-from api.blends.reading import read_document, reading_of
+from api.blends.reading import read_document
+from api.blends.readings import reading_of
 from api.blends.store import BlendOut, TypedBlendOut, begin_blend, blend_out, claimed, one_blend, write_blend, writing
 from api.plumbing.answers import Created, Router
 from api.plumbing.household import household

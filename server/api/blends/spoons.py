@@ -1,10 +1,8 @@
 """Blend: measured out by the spoons a cook owns. Nothing here is saved."""
 
-from dataclasses import dataclass
-
 from django.http import HttpRequest
-from ravska_core.bowl import rounding, spoon_batch
-from ravska_core.working import BadInput, Figure
+from ravska_core.bowl import Rounding, rounding, spoon_batch
+from ravska_core.working import BadInput
 
 from api.blends.documents import WhatIf
 from api.blends.reading import read_document
@@ -12,7 +10,6 @@ from api.plumbing.answers import Router
 from api.plumbing.household import spoon_set
 from api.plumbing.problems import Gather
 from api.plumbing.quantities import WantedMass
-from api.plumbing.shown import SpoonsOut, spoons_out
 
 router = Router()
 
@@ -24,33 +21,8 @@ class SpoonWhatIf(WhatIf):
     high: WantedMass = WantedMass("")
 
 
-@dataclass(frozen=True, slots=True)
-class RoundingOut:
-    """One line by spoons: what they hold, and its share before and after rounding [%]."""
-
-    name: str
-    spoons: SpoonsOut
-    error: float
-    share_before: float
-    share_after: float
-
-
-@dataclass(frozen=True, slots=True)
-class SpoonBatchOut:
-    """A batch by spoons: its lines, the worst rounding (relative), how many spoonfuls, and its salt either way."""
-
-    batch: str
-    batch_g: float
-    lines: list[RoundingOut]
-    worst: float
-    count: int
-    mass: Figure
-    salt_before: Figure
-    salt_after: Figure
-
-
 @router.posts("/spoons")
-def by_spoons(request: HttpRequest, document: SpoonWhatIf) -> SpoonBatchOut:
+def by_spoons(request: HttpRequest, document: SpoonWhatIf) -> Rounding:
     """Say what measuring by spoons makes of a batch, or which batch between two weights they suit best."""
     typed = read_document(document, document.id)
     owned = spoon_set()
@@ -65,22 +37,4 @@ def by_spoons(request: HttpRequest, document: SpoonWhatIf) -> SpoonBatchOut:
         found = spoon_batch(typed.blend, low, high, owned)
     if not found.lines:
         raise BadInput("lines", "There is nothing in this blend yet; add a first ingredient.")
-    return SpoonBatchOut(
-        batch=f"{found.batch_g:g} g",
-        batch_g=found.batch_g,
-        lines=[
-            RoundingOut(
-                name=line.name,
-                spoons=spoons_out(line.spoons, line.spoons.volume_ml / (1 + line.spoons.error or 1)),
-                error=line.spoons.error,
-                share_before=line.share_before,
-                share_after=line.share_after,
-            )
-            for line in found.lines
-        ],
-        worst=found.worst,
-        count=found.count,
-        mass=found.mass,
-        salt_before=found.salt_before,
-        salt_after=found.salt_after,
-    )
+    return found

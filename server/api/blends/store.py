@@ -1,6 +1,6 @@
 """A blend's row and its document: loaded, written, claimed for a write. Shared by Blend's own routers."""
 
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterable, Iterator, Sequence
 from contextlib import contextmanager
 from dataclasses import dataclass, fields
 from typing import cast
@@ -12,7 +12,7 @@ from book.models.values import stored_label, stored_method, typed_of
 from django.db import transaction
 from django.db.models import Count, Q
 from django.http import Http404
-from ravska_core.blend import check_blend, mix, shares
+from ravska_core.blend import Band, bands_of, check_blend, mix, shares
 from ravska_core.working import BadInput
 
 from api.blends.documents import (
@@ -25,11 +25,10 @@ from api.blends.documents import (
     TargetKey,
     UseDocument,
 )
-from api.blends.reading import BlendAsTyped, reading_of, reading_out
-from api.blends.readings import BlendReadingOut
+from api.blends.reading import BlendAsTyped
+from api.blends.readings import BlendReadingOut, reading_of, reading_out
 from api.plumbing.household import household
 from api.plumbing.problems import Conflict, FieldError, field_error
-from api.plumbing.shown import BandOut
 
 
 @dataclass(frozen=True, slots=True)
@@ -49,7 +48,7 @@ class BeforeOut:
     scales: list[GhostScale]
     keeps_days: float | None
     allergens: list[str]
-    bands: list[BandOut]
+    bands: Sequence[Band]
 
 
 @dataclass(frozen=True, slots=True)
@@ -119,7 +118,7 @@ def _before(parent: Revision | None) -> BeforeOut | None:
         scales=[GhostScale(scale.key, scale.value) for scale in found.scales] if found else [],
         keeps_days=found.keeping.days if found else None,
         allergens=list(found.allergens) if found else [],
-        bands=[BandOut(grind.key, share) for grind, share in found.leaves] if found else [],
+        bands=bands_of(found.leaves) if found else (),
     )
 
 

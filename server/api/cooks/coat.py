@@ -39,9 +39,9 @@ from api.cooks.documents import (
     read_piece,
     read_pieces,
 )
-from api.cooks.readings import CoatReadingOut, coat_reading_out
+from api.cooks.readings import CoatReadingOut
 from api.cooks.ways import free_letter, piece_row, stack_of
-from api.plumbing.answers import Router
+from api.plumbing.answers import Router, with_more
 from api.plumbing.household import household, spoon_set
 from api.plumbing.problems import Gather
 from api.plumbing.quantities import Numeral
@@ -61,7 +61,7 @@ def read_pieces_of_coat(request: HttpRequest, document: CoatDocument) -> list[Co
     ]
     gather.finish()
     return [
-        coat_reading_out(found, [blends.mark(layer) for layer in typed.layers])
+        with_more(CoatReadingOut, found, marks=[blends.mark(layer) for layer in typed.layers])
         for found, typed in zip(readings, document.pieces, strict=True)
         if found is not None
     ]

@@ -12,7 +12,7 @@ from ravska_core.trial import ArmRecord, FairTest, compare_arms
 from ravska_core.working import BadInput, Figure
 
 from api.cooks.documents import PieceDocument, piece_document
-from api.cooks.readings import CoatReadingOut, LayerMarkOut, coat_reading_out, layer_mark
+from api.cooks.readings import LayerMarkOut, layer_mark
 from api.cooks.store import is_tasted, read_stored, spoons_for
 from api.plumbing.problems import FieldError, at_field, field_error
 
@@ -60,7 +60,7 @@ class BoardPieceOut:
     typed: PieceDocument
     marks: list[LayerMarkOut]
     steps: list[StepOut]
-    reading: CoatReadingOut | None
+    reading: CoatReading | None
     problems: list[FieldError]
 
 
@@ -180,7 +180,7 @@ def board_out(cook: Cook) -> BoardOut:
                 typed=piece_document(piece, is_tasted(piece)),
                 marks=marks,
                 steps=_steps(cook, piece),
-                reading=None if isinstance(found, BadInput) else coat_reading_out(found, marks),
+                reading=None if isinstance(found, BadInput) else found,
                 problems=[field_error(at_field(found))] if isinstance(found, BadInput) else [],
             )
         )

@@ -1,5 +1,6 @@
 """Side by side: one joint seasoned in several ways, compared before any meat is cut, and made into two pieces."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Annotated
 from uuid import UUID
@@ -7,6 +8,7 @@ from uuid import UUID
 from django.http import HttpRequest
 from ninja import Schema
 from pydantic import Field
+from ravska_core.cautions import Caution
 from ravska_core.coat import SIDE_BY_SIDE, WAYS, Side, side
 from ravska_core.working import BadInput, Figure, say
 
@@ -15,7 +17,6 @@ from api.cooks.ways import at_hand, free_letter, stack_of
 from api.plumbing.answers import Router
 from api.plumbing.household import spoon_set
 from api.plumbing.problems import Gather, at_field
-from api.plumbing.shown import CautionOut, caution_out
 from api.plumbing.typed import Key
 
 router = Router()
@@ -59,7 +60,7 @@ class WayReadingOut:
     hands_s: float
     stops: int
     cautions: int
-    worst: list[CautionOut]
+    worst: Sequence[Caution]
     problem: str
 
 
@@ -86,7 +87,7 @@ def _side_out(key: str, found: Side, blends: list[str]) -> WayReadingOut:
         hands_s=found.hands_s,
         stops=found.stops,
         cautions=found.cautions,
-        worst=[caution_out(caution) for caution in found.worst],
+        worst=found.worst,
         problem="",
     )
 
@@ -94,7 +95,7 @@ def _side_out(key: str, found: Side, blends: list[str]) -> WayReadingOut:
 def _untold(key: str, problem: str) -> WayReadingOut:
     return WayReadingOut(
         key, WAYS[key].name, WAYS[key].says, [], None, "", None, 0.0, [], [], [], None, 0.0, 0.0, None, "", None,
-        0.0, 0, 0, [], problem,
+        0.0, 0, 0, (), problem,
     )  # fmt: skip
 
 

@@ -1,5 +1,6 @@
 """What a coat needs beside the pieces: stacks to copy from, what to mix in all, and the cook's own coat weight."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from typing import Annotated
 from uuid import UUID
@@ -12,11 +13,11 @@ from django.http import Http404, HttpRequest
 from django.utils import timezone
 from ninja import Schema
 from pydantic import Field
-from ravska_core.blend import read_blend
+from ravska_core.blend import Band, bands_of, read_blend
 from ravska_core.bowl import batch_for_dose_g, to_mix
 from ravska_core.coat import COAT_WEIGHTS, ERROR, drippings_of, learned_coat, own_coat, read_coat
 from ravska_core.coat import WeighBack as CoreWeighBack
-from ravska_core.measure import measure_out
+from ravska_core.measure import Spoonfuls, measure_out
 from ravska_core.working import BadInput, Figure, say
 
 from api.blends.documents import BlendDocument, LineDocument
@@ -28,7 +29,6 @@ from api.plumbing.answers import Created, Router
 from api.plumbing.household import household, spoon_set
 from api.plumbing.problems import FieldError, Gather, at_field, field_error
 from api.plumbing.quantities import LeftMass, TakenMass
-from api.plumbing.shown import BandOut, SpoonsOut, spoons_out
 from api.plumbing.typed import Key
 
 router = Router()
@@ -51,13 +51,13 @@ class TotalOut:
     name: str
     kind: str
     version: int
-    bands: list[BandOut]
+    bands: Sequence[Band]
     takes: Figure
     by: list[TakesOut]
     shelf_g: float
     mix: Figure
     left_g: float
-    spoons: SpoonsOut
+    spoons: Spoonfuls
     batch_g: float
 
 
@@ -68,7 +68,7 @@ class PlainOut:
     grind: str
     takes: Figure
     by: list[TakesOut]
-    spoons: SpoonsOut
+    spoons: Spoonfuls
 
 
 @dataclass(frozen=True, slots=True)
@@ -101,10 +101,10 @@ def _totals(cook: Cook) -> TotalsOut:
             if layer.blend is not None:
                 blends[layer.blend.pk] = layer.blend
             takes.setdefault(key, []).append(TakesOut(piece.letter, found.kind, found.dose_g))
-            volumes[key] = volumes.get(key, 0.0) + found.spoons_wanted_ml
+            volumes[key] = volumes.get(key, 0.0) + found.volume_ml
             if found.reserve_g > 0:
                 takes[key].append(TakesOut(piece.letter, "set aside", found.reserve_g))
-                volumes[key] += found.spoons_wanted_ml / found.dose_g * found.reserve_g
+                volumes[key] += found.volume_ml / found.dose_g * found.reserve_g
     jars = (
         Jar.objects.filter(batch__blend_id__in=blends, clean=True, batch__deleted_at__isnull=True)
         .values_list("batch__blend_id")
@@ -116,9 +116,7 @@ def _totals(cook: Cook) -> TotalsOut:
         doses = [use.grams for use in uses]
         if isinstance(key, str):
             mix = to_mix(doses, 0.0)
-            found_plain.append(
-                PlainOut(key, mix.takes, uses, spoons_out(measure_out(round(volumes[key], 3), spoons), volumes[key]))
-            )
+            found_plain.append(PlainOut(key, mix.takes, uses, measure_out(round(volumes[key], 3), spoons)))
             continue
         blend = blends[key]
         try:
@@ -133,9 +131,9 @@ def _totals(cook: Cook) -> TotalsOut:
         found_blends.append(
             TotalOut(
                 blend_id=key, name=blend.name, kind=blend.kind, version=blend.version,
-                bands=[BandOut(grind.key, share) for grind, share in read.leaves],
+                bands=bands_of(read.leaves),
                 takes=mix.takes, by=uses, shelf_g=shelf, mix=mix.mix, left_g=mix.left_g,
-                spoons=spoons_out(measure_out(round(ml, 3), spoons), ml), batch_g=blend.batch_g,
+                spoons=measure_out(round(ml, 3), spoons), batch_g=blend.batch_g,
             )
         )  # fmt: skip
     return TotalsOut(found_blends, found_plain, problems)

@@ -1,7 +1,7 @@
 """How a noun's routes answer: what a view says it returns is the document, and is sent straight as it is."""
 
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, fields
 from functools import cache, wraps
 from typing import Any, Generic, TypeVar, get_args, get_origin, get_type_hints
 
@@ -12,6 +12,7 @@ from pydantic import TypeAdapter
 from api.plumbing.problems import ANSWERS
 
 Document = TypeVar("Document")
+Out = TypeVar("Out")
 View = TypeVar("View", bound=Callable[..., Any])
 
 
@@ -20,6 +21,12 @@ class Created(Generic[Document]):
     """A document of something that was made just now."""
 
     value: Document
+
+
+def with_more(out: type[Out], found: object, **more: object) -> Out:
+    """Return a core result as it is shown, with what the book adds: `out` is a dataclass that extends the result's."""
+    shown = {field.name: getattr(found, field.name) for field in fields(out) if field.name not in more}  # type: ignore[arg-type]  # a dataclass
+    return out(**shown, **more)
 
 
 def _sends(view: Callable[..., Any], document: Any) -> Callable[..., HttpResponse]:

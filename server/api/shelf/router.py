@@ -1,12 +1,13 @@
 """Shelf: the catalogue, and how the household reads numbers."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import cast
 
 from book.models import Price
 from django.http import HttpRequest
 from ninja import Schema
-from ravska_core.blend import Line, flatten
+from ravska_core.blend import Band, Line, flatten
 from ravska_core.bowl import JARS_ML
 from ravska_core.catalogue import ALLERGENS, Starter, catalogue
 from ravska_core.cautions import minimum_centre_c
@@ -31,7 +32,6 @@ from api.blends.documents import Basis, LineDocument
 from api.plumbing.answers import Router
 from api.plumbing.household import household
 from api.plumbing.quantities import Numeral
-from api.plumbing.shown import BandOut
 from api.plumbing.typed import Key
 
 router = Router()
@@ -70,7 +70,7 @@ class StarterOut:
     name: str
     says: str
     lines: list[LineDocument]
-    bands: list[BandOut]
+    bands: Sequence[Band]
     mark: str
 
 
@@ -83,7 +83,7 @@ def _starter_out(starter: Starter) -> StarterOut:
         lines=[
             LineDocument(grind=grind, parts=parts, basis=cast(Basis, basis)) for grind, parts, basis in starter.lines
         ],
-        bands=[BandOut(grind, share) for grind, share in flatten(lines).items()],
+        bands=[Band(grind, share) for grind, share in flatten(lines).items()],
         mark=catalogue().sources[starter.source].mark,
     )
 

@@ -218,7 +218,7 @@ def test_a_bath_past_its_window_warns_however_long_and_in_warm_water_the_window_
         read_coat(Seasoned("A", steak, (Layer("marinade", sharp, 250, HOUR, celsius),)), cored=False).layers[0].window
         for celsius in (4.0, 54.4)
     )
-    assert warm.window.long_high_min == pytest.approx(cold.window.long_high_min / 2**5.04, rel=1e-6)
+    assert warm.limits.long_high_min == pytest.approx(cold.limits.long_high_min / 2**5.04, rel=1e-6)
     assert "at 54 °C it works about 33 times as fast" in warm.because
     assert "past-window" in coat(Layer("marinade", sharp, 250, 0.2 * HOUR, 54.4), piece=steak)
 

@@ -195,7 +195,7 @@ def test_a_coarse_spice_clogs_until_it_is_strained_or_the_needle_is_wider():
     lines = (("stock/liquid", 9, "scale"), ("juniper/cracked", 1, "scale"), ("sea-salt-coarse/coarse", 0.2, "scale"))
     spiced = blend(*lines, kind="injection")
     clog = read(blend=spiced).layers[0].injection.clog
-    assert [grind.key for grind in clog.coarse] == ["juniper/cracked"]  # coarse salt dissolves
+    assert [one.grind for one in clog.coarse] == ["juniper/cracked"]  # coarse salt dissolves
     assert clog.most_mm == pytest.approx(2 / 3)
     grain = catalogue().grinds["juniper/cracked"].grain_mm
     assert not read(blend=spiced, bore_mm=grain * 3 + 0.01).layers[0].injection.clog.coarse

@@ -155,7 +155,7 @@ def test_a_batch_covers_its_dose_by_less_than_a_gram(dose_g):
 @given(mixtures("marinade", wet=True), st.sampled_from(MEAT_CLASSES))
 def test_every_marinade_has_a_window_with_schools_in_order(bath, meat):
     found = hold_window(read_blend(bath), meat, "medium")
-    window = found.window
+    window = found.limits
     assert found.acid_class in ACID_CLASSES
     assert window.cautious_low_min <= window.cautious_high_min <= window.long_low_min <= window.long_high_min <= 1440
 

@@ -89,7 +89,7 @@ def test_the_cut_as_it_lies_on_the_board_decides_its_thickness():
     assert read_piece(Piece("chicken-whole", 1800)).thickness == "medium"
     assert read_piece(Piece("quail-whole", 180)).thickness == "thin"
     acid = read_blend(SHARP)
-    ends = [hold_window(acid, "tough", thickness).window.long_high_min for thickness in THICKNESSES]
+    ends = [hold_window(acid, "tough", thickness).limits.long_high_min for thickness in THICKNESSES]
     assert ends == [240, 480, 480]
 
 

@@ -513,7 +513,7 @@ def deeper() -> Named:
                     found = [marinade.hold_window(b.read_blend(bath), m, t, c) for c in (4.0, 21.0)]
                     return [
                         found,
-                        [marinade.says_where(found[0].window, hours * 3600.0) for hours in (0.2, 1, 3, 7, 14, 30, 80)],
+                        [marinade.says_where(found[0].limits, hours * 3600.0) for hours in (0.2, 1, 3, 7, 14, 30, 80)],
                     ]
 
                 yield f"window {at} {meat_class} {thickness}", windowed

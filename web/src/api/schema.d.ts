@@ -1808,10 +1808,10 @@ export interface components {
             } | null;
         };
         /**
-         * BandOut
-         * @description A stretch of a grain strip: a grind and its share of the mass.
+         * Band
+         * @description A stretch of a grain strip: a grind by key and its share of the mass [0 to 1].
          */
-        BandOut: {
+        Band: {
             /** Grind */
             grind: string;
             /** Share */
@@ -1840,7 +1840,7 @@ export interface components {
             /** Allergens */
             allergens: string[];
             /** Bands */
-            bands: components["schemas"]["BandOut"][];
+            bands: components["schemas"]["Band"][];
         };
         /**
          * BlendOut
@@ -1890,59 +1890,39 @@ export interface components {
         };
         /**
          * BlendReadingOut
-         * @description What a blend comes to: shares, grams and spoons a line, its scales, keeping time, cautions and findings.
-         *
-         *     `batch` goes into the bowl, `finished` comes out of the method, `after_g` is what is left after each of its steps.
-         *     `notes` say what does not fit on a bought blend's label; `held_g` is what its sieve holds back, with so much salt.
+         * @description What a blend comes to, with the blend that each of its lines holds, the jar for it, cautions and findings.
          */
         BlendReadingOut: {
             /** Lines */
-            lines: components["schemas"]["LineReadingOut"][];
+            lines: components["schemas"]["LineShown"][];
             batch: components["schemas"]["Figure"];
             finished: components["schemas"]["Figure"];
             /** After G */
             after_g: number[];
             volume: components["schemas"]["Figure"];
-            jar: components["schemas"]["JarOut"];
-            /** Notes */
-            notes: string[];
             salt: components["schemas"]["Figure"];
             /** Scales */
-            scales: components["schemas"]["BlendScaleOut"][];
-            keeping: components["schemas"]["KeepingOut"];
+            scales: components["schemas"]["Scale"][];
+            keeping: components["schemas"]["Keeping"];
             /** Allergens */
             allergens: string[];
-            /** Cautions */
-            cautions: components["schemas"]["CautionOut"][];
             /** Held G */
             held_g: number;
             /** Held Salt Percent */
             held_salt_percent: number;
+            /** Notes */
+            notes: string[];
+            /** Inside */
+            inside: (components["schemas"]["InsideOut"] | null)[];
+            jar: components["schemas"]["JarFit"];
+            /** Cautions */
+            cautions: components["schemas"]["Caution"][];
         };
         /**
-         * BlendScaleOut
-         * @description One scale a blend is read on, in the unit it is aimed at; its figure may be in another, as heat is.
+         * Caution
+         * @description A caution as shown: level, sentence, what to do, its source, and the layer at whose step it stands, by place.
          */
-        BlendScaleOut: {
-            /** Key */
-            key: string;
-            /** Label */
-            label: string;
-            /** Value */
-            value: number;
-            /** Unit */
-            unit: string;
-            /** Full */
-            full: number;
-            /** Word */
-            word: string;
-            figure: components["schemas"]["Figure"];
-        };
-        /**
-         * CautionOut
-         * @description A caution; one with a `layer` stands at that layer's step, by its place.
-         */
-        CautionOut: {
+        Caution: {
             /** Id */
             id: string;
             /**
@@ -1984,18 +1964,21 @@ export interface components {
             deleted: boolean;
         };
         /**
-         * JarOut
-         * @description The jar a batch goes in [ml], how many of them, and how full [%].
+         * JarFit
+         * @description The jar a batch goes in [ml], how full it gets (share), and how many of them.
          */
-        JarOut: {
+        JarFit: {
             /** Jar Ml */
             jar_ml: number;
             /** Count */
             count: number;
             full: components["schemas"]["Figure"];
         };
-        /** KeepingOut */
-        KeepingOut: {
+        /**
+         * Keeping
+         * @description How long a blend keeps at its best [days], where, what limits it, and the working.
+         */
+        Keeping: {
             /** Days */
             days: number;
             /** Place */
@@ -2110,22 +2093,21 @@ export interface components {
             held: boolean;
         };
         /**
-         * LineReadingOut
-         * @description What a line comes to; `bands` is what it is drawn with: one grind, or those of the blend inside.
+         * LineShown
+         * @description What one line of a blend comes to in the batch; `bands` is what it is drawn with.
          */
-        LineReadingOut: {
+        LineShown: {
             /** Grind */
             grind: string;
-            inside: components["schemas"]["InsideOut"] | null;
             /** Name */
             name: string;
             share: components["schemas"]["Figure"];
             mass: components["schemas"]["Figure"];
             /** Volume Ml */
             volume_ml: number;
-            spoons: components["schemas"]["SpoonsOut"];
+            spoons: components["schemas"]["Spoonfuls"];
             /** Bands */
-            bands: components["schemas"]["BandOut"][];
+            bands: components["schemas"]["Band"][];
         };
         /**
          * MethodStepDocument
@@ -2164,12 +2146,39 @@ export interface components {
             note: string;
         };
         /**
-         * SpoonsOut
-         * @description A volume in level spoonfuls, with what the rounding does.
+         * Scale
+         * @description One scale a blend is read on: where it stands, of what full length, in words, with its working.
          */
-        SpoonsOut: {
+        Scale: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Value */
+            value: number;
+            /** Unit */
+            unit: string;
+            /** Full */
+            full: number;
+            /** Word */
+            word: string;
+            figure: components["schemas"]["Figure"];
+        };
+        /**
+         * Spoonfuls
+         * @description A volume measured out: words such as ``2 tbsp + 1½ tsp``, what they hold, how many scoops.
+         *
+         *     `error` is that of the rounding: (measured - wanted) / wanted; `volume` [ml] says so in its working.
+         */
+        Spoonfuls: {
             /** Text */
             text: string;
+            /** Volume Ml */
+            volume_ml: number;
+            /** Count */
+            count: number;
+            /** Error */
+            error: number;
             volume: components["schemas"]["Figure"];
         };
         /**
@@ -2875,7 +2884,7 @@ export interface components {
             /** Same */
             same: boolean;
             /** Bands */
-            bands: components["schemas"]["BandOut"][];
+            bands: components["schemas"]["Band"][];
         };
         /** CompareWhatIf */
         CompareWhatIf: {
@@ -3245,35 +3254,35 @@ export interface components {
             /** Now */
             now: boolean;
             /** Bands */
-            bands: components["schemas"]["BandOut"][];
+            bands: components["schemas"]["Band"][];
             corrected: components["schemas"]["Corrections"] | null;
         };
         /**
-         * RoundingOut
-         * @description One line by spoons: what they hold, and its share before and after rounding [%].
+         * LineRounding
+         * @description One line measured out by spoons: the spoonfuls, their error, and the line's share before and after [%].
          */
-        RoundingOut: {
+        LineRounding: {
             /** Name */
             name: string;
-            spoons: components["schemas"]["SpoonsOut"];
-            /** Error */
-            error: number;
+            spoons: components["schemas"]["Spoonfuls"];
             /** Share Before */
             share_before: number;
             /** Share After */
             share_after: number;
         };
         /**
-         * SpoonBatchOut
-         * @description A batch by spoons: its lines, the worst rounding (relative), how many spoonfuls, and its salt either way.
+         * Rounding
+         * @description A whole batch measured out by spoons: line by line, with the batch, also as written, and the salt [%] that makes.
+         *
+         *     `worst` is the worst rounding (relative), `count` how many spoonfuls it takes.
          */
-        SpoonBatchOut: {
+        Rounding: {
             /** Batch */
             batch: string;
             /** Batch G */
             batch_g: number;
             /** Lines */
-            lines: components["schemas"]["RoundingOut"][];
+            lines: components["schemas"]["LineRounding"][];
             /** Worst */
             worst: number;
             /** Count */
@@ -3351,6 +3360,16 @@ export interface components {
             high: string;
         };
         /**
+         * Amount
+         * @description An amount of a liquid as it was measured: in g, or in ml.
+         */
+        Amount: {
+            /** Value */
+            value: number;
+            /** Unit */
+            unit: string;
+        };
+        /**
          * BoardOut
          * @description A cook as it stands: its pieces with their steps and readings, what comes next, and whether a test is fair.
          *
@@ -3393,27 +3412,67 @@ export interface components {
             marks: components["schemas"]["LayerMarkOut"][];
             /** Steps */
             steps: components["schemas"]["StepOut"][];
-            reading: components["schemas"]["CoatReadingOut"] | null;
+            reading: components["schemas"]["CoatReading"] | null;
             /** Problems */
             problems: components["schemas"]["FieldError"][];
         };
-        /** CoarseOut */
-        CoarseOut: {
+        /**
+         * Bone
+         * @description A bone as a rod seen from above: its two ends and how wide it is, as shares of the piece's length and width.
+         */
+        Bone: {
+            /** X0 */
+            x0: number;
+            /** Y0 */
+            y0: number;
+            /** X1 */
+            x1: number;
+            /** Y1 */
+            y1: number;
+            /** Wide */
+            wide: number;
+        };
+        /**
+         * Clog
+         * @description What stops a needle of this bore: the grinds that are too coarse, and a syrup too thick [times water].
+         */
+        Clog: {
+            /** Coarse */
+            coarse: components["schemas"]["Coarse"][];
+            /** Bore Mm */
+            bore_mm: number;
+            /** Most Mm */
+            most_mm: number;
+            /** Times Water */
+            times_water: number;
+            /** Brix */
+            brix: number;
+        };
+        /**
+         * Coarse
+         * @description A grind by key and name, and how coarse its grains are [mm].
+         */
+        Coarse: {
             /** Grind */
             grind: string;
+            /** Name */
+            name: string;
             /** Grain Mm */
             grain_mm: number;
         };
         /**
-         * CoatReadingOut
-         * @description What a coat comes to on a piece: surface, doses, the salt ledger, a serving, the core sample, cautions.
+         * CoatReading
+         * @description What a piece comes to: its piece, its layers, the ledger of its salt, a serving, the core sample, cautions.
          *
-         *     `gives` is the place of the layer that usually gives way to a target.
+         *     `gives` is the place of the layer that usually gives way to a target, None where one takes the rest already.
          */
-        CoatReadingOut: {
-            piece: components["schemas"]["PieceReadingOut"];
+        CoatReading: {
+            /** Letter */
+            letter: string;
+            piece: components["schemas"]["PieceShown"];
+            cut_up: components["schemas"]["CutUp"] | null;
             /** Layers */
-            layers: components["schemas"]["LayerReadingOut"][];
+            layers: components["schemas"]["LayerShown"][];
             salt: components["schemas"]["Figure"];
             /** Zone */
             zone: string;
@@ -3425,17 +3484,41 @@ export interface components {
             servings: components["schemas"]["Figure"];
             sodium: components["schemas"]["Figure"];
             sugar: components["schemas"]["Figure"];
-            sample: components["schemas"]["SampleOut"] | null;
+            sample: components["schemas"]["CoreSample"] | null;
             /** Cautions */
-            cautions: components["schemas"]["CautionOut"][];
-            /** Marks */
-            marks: components["schemas"]["LayerMarkOut"][];
+            cautions: components["schemas"]["Caution"][];
         };
         /**
-         * CutUpOut
-         * @description What cutting the joint up does to its surface: before, after [cm2] and how many times as much.
+         * CoreSample
+         * @description Salt from the surface to the centre at one time of the hold [% of raw edible weight], with the band of D.
+         *
+         *     `percent` takes an injection as even; `least` is the salt of the tenth of the meat that the needle reached least,
+         *     none without an injection. `says` is what this hold does and what twice the time would add, in words.
          */
-        CutUpOut: {
+        CoreSample: {
+            /** Time S */
+            time_s: number;
+            /** Whole S */
+            whole_s: number;
+            /** Depths Cm */
+            depths_cm: number[];
+            /** Percent */
+            percent: number[];
+            /** Low */
+            low: number[];
+            /** High */
+            high: number[];
+            /** Least */
+            least: number[];
+            reach: components["schemas"]["Figure"];
+            /** Says */
+            says: string[];
+        };
+        /**
+         * CutUp
+         * @description What cutting a joint does: its surface whole and cut [cm2], and how many times as much that is.
+         */
+        CutUp: {
             /** Whole Cm2 */
             whole_cm2: number;
             /** Cut Cm2 */
@@ -3451,8 +3534,11 @@ export interface components {
             /** Can Even */
             can_even: boolean;
         };
-        /** FaceOut */
-        FaceOut: {
+        /**
+         * FaceReading
+         * @description A face of a piece: its name, what is done with it, and its area [cm2].
+         */
+        FaceReading: {
             /** Name */
             name: string;
             /** State */
@@ -3470,10 +3556,37 @@ export interface components {
             unknown: string[];
         };
         /**
-         * GapOut
-         * @description The meat farthest from any site, as shares of length and width, and how far [cm]; `wide` when it wants a site.
+         * Fate
+         * @description Where a layer's salt is, as shares of what was put on: in the meat, at its surface, eaten beside it, or lost.
          */
-        GapOut: {
+        Fate: {
+            /**
+             * Meat
+             * @default 0
+             */
+            meat: number;
+            /**
+             * Surface
+             * @default 0
+             */
+            surface: number;
+            /**
+             * Plate
+             * @default 0
+             */
+            plate: number;
+            /** Lost */
+            lost?: {
+                [key: string]: number;
+            };
+        };
+        /**
+         * Gap
+         * @description The place on a face that is farthest from any site, as shares of its length and width, and how far [cm].
+         *
+         *     It is `wide` when it is to be pointed out.
+         */
+        Gap: {
             /** X */
             x: number;
             /** Y */
@@ -3491,6 +3604,53 @@ export interface components {
             /** Household */
             household: string;
             cook: components["schemas"]["BoardOut"] | null;
+        };
+        /**
+         * Injection
+         * @description How a piece is injected and what was weighed.
+         *
+         *     `wants_percent` is the salt this injection is to bring [% of raw edible weight]; `sites` are places set by hand,
+         *     as shares of length and width, none for the grid's own. `before_g`, `after_g` are the piece's weights around it,
+         *     `used` the liquid that went through the needle; None where nobody weighed.
+         */
+        Injection: {
+            /** Wants Percent */
+            wants_percent?: number | null;
+            /**
+             * Grid
+             * @default hexagonal
+             */
+            grid: string;
+            /**
+             * Spacing Cm
+             * @default 2.5
+             */
+            spacing_cm: number;
+            /**
+             * Sites
+             * @default []
+             */
+            sites: number[][];
+            /**
+             * Bore Mm
+             * @default 2
+             */
+            bore_mm: number;
+            /**
+             * Syringe Ml
+             * @default 60
+             */
+            syringe_ml: number;
+            /**
+             * Stroke Ml
+             * @default 5
+             */
+            stroke_ml: number;
+            /** Before G */
+            before_g?: number | null;
+            /** After G */
+            after_g?: number | null;
+            used?: components["schemas"]["Amount"] | null;
         };
         /**
          * InjectionDocument
@@ -3553,16 +3713,14 @@ export interface components {
             used: string;
         };
         /**
-         * InjectionOut
-         * @description What an injection comes to: its plan, pump, what stays, liquid, sites, strokes and fills, and what would clog.
+         * InjectionReading
+         * @description What an injection comes to: pump, what stays, liquid, sites, strokes, fills, evenness and what would clog.
+         *
+         *     `weighed` says that pump and what stays were weighed, not planned; `expected_g` is what the meat should weigh after
+         *     it: the weight before and what stays; `asks` names sites that must be moved.
          */
-        InjectionOut: {
-            /** Spacing Cm */
-            spacing_cm: number;
-            /** Syringe Ml */
-            syringe_ml: number;
-            /** Most Stroke Ml */
-            most_stroke_ml: number;
+        InjectionReading: {
+            plan: components["schemas"]["Injection"];
             pump: components["schemas"]["Figure"];
             stays: components["schemas"]["Figure"];
             /** Weighed */
@@ -3573,13 +3731,13 @@ export interface components {
             liquid_ml: number;
             /** Liquid Percent */
             liquid_percent: number;
-            strength: components["schemas"]["StrengthOut"] | null;
+            strength: components["schemas"]["Strength"] | null;
             /** Sites */
             sites: number[][];
             /** Own Sites */
             own_sites: boolean;
             /** Misplaced */
-            misplaced: components["schemas"]["MisplacedOut"][];
+            misplaced: components["schemas"]["Misplaced"][];
             site_ml: components["schemas"]["Figure"];
             /** Sites In All */
             sites_in_all: number;
@@ -3594,23 +3752,20 @@ export interface components {
             /** Sites A Fill */
             sites_a_fill: number;
             evenness: components["schemas"]["Figure"];
-            spread: components["schemas"]["SpreadOut"] | null;
+            spread: components["schemas"]["Spread"] | null;
             /** Reach Mm */
             reach_mm: number;
-            gap: components["schemas"]["GapOut"] | null;
-            /** Coarse */
-            coarse: components["schemas"]["CoarseOut"][];
-            /** Bore Mm */
-            bore_mm: number;
-            /** Most Mm */
-            most_mm: number;
-            /** Times Water */
-            times_water: number;
-            /** Brix */
-            brix: number;
-            /** Asks */
+            gap: components["schemas"]["Gap"] | null;
+            clog: components["schemas"]["Clog"];
+            /**
+             * Asks
+             * @default []
+             */
             asks: string[];
-            /** Says */
+            /**
+             * Says
+             * @default []
+             */
             says: string[];
         };
         /**
@@ -3730,10 +3885,15 @@ export interface components {
             shares: number[];
         };
         /**
-         * LayerReadingOut
-         * @description What a layer takes and where its salt ends; shares are of what was put on, salt is % of raw edible weight.
+         * LayerShown
+         * @description What one layer takes [g, or ml for a liquid], how to measure it out, and where its salt ends.
+         *
+         *     `volume_ml` is what it fills, levelled. `salt` is what stays, `so_far` that of this layer and all before it [% of
+         *     raw edible weight]; `rest` what is left to the target after it; `fate` says where its salt goes [share of what was
+         *     put on]. `reserve_g` of a bath is set aside, `standing` says where its hold stands on its window; `injection` is how
+         *     one is injected.
          */
-        LayerReadingOut: {
+        LayerShown: {
             /** Kind */
             kind: string;
             dose: components["schemas"]["Figure"];
@@ -3741,55 +3901,85 @@ export interface components {
             dose_g: number;
             /** Dose Setting */
             dose_setting: number;
-            spoons: components["schemas"]["SpoonsOut"];
+            spoons: components["schemas"]["Spoonfuls"];
+            /** Volume Ml */
+            volume_ml: number;
             salt: components["schemas"]["Figure"];
-            /** In Meat */
-            in_meat: number;
-            /** At Surface */
-            at_surface: number;
-            /** On Plate */
-            on_plate: number;
-            /** Lost */
-            lost: components["schemas"]["LostOut"][];
+            fate: components["schemas"]["Fate"];
             /** So Far */
             so_far: number;
             /** Rest */
             rest: number | null;
             /** Surface */
             surface: string;
-            /** Note */
+            /**
+             * Note
+             * @default
+             */
             note: string;
-            /** Says */
+            /**
+             * Says
+             * @default
+             */
             says: string;
-            window: components["schemas"]["WindowOut"] | null;
-            /** Standing */
+            window?: components["schemas"]["Window"] | null;
+            /**
+             * Standing
+             * @default
+             */
             standing: string;
-            /** Too Long */
+            /**
+             * Too Long
+             * @default false
+             */
             too_long: boolean;
-            /** Reserve G */
+            /**
+             * Reserve G
+             * @default 0
+             */
             reserve_g: number;
-            injection: components["schemas"]["InjectionOut"] | null;
-            reach: components["schemas"]["Figure"] | null;
-            /** Hold S */
+            injection?: components["schemas"]["InjectionReading"] | null;
+            reach?: components["schemas"]["Figure"] | null;
+            /**
+             * Hold S
+             * @default 0
+             */
             hold_s: number;
-            /** Begins S */
+            /**
+             * Begins S
+             * @default 0
+             */
             begins_s: number;
         };
         /**
-         * LostOut
-         * @description A share of what was put on that is lost [0 to 1], and where it is then.
+         * MarinadeWindow
+         * @description Usual time in one class of acid for one class and thickness of meat [min]: the cautious school and the long.
          */
-        LostOut: {
-            /** Where */
-            where: string;
-            /** Share */
-            share: number;
+        MarinadeWindow: {
+            /** Acid Class */
+            acid_class: string;
+            /** Meat Class */
+            meat_class: string;
+            /** Thickness */
+            thickness: string;
+            /** Cautious Low Min */
+            cautious_low_min: number;
+            /** Cautious High Min */
+            cautious_high_min: number;
+            /** Long Low Min */
+            long_low_min: number;
+            /** Long High Min */
+            long_high_min: number;
+            /** Reason */
+            reason: string;
+            /** Source */
+            source: string;
         };
         /**
-         * MisplacedOut
-         * @description A site that no needle can go in at, by its place, and why: bone or edge.
+         * Misplaced
+         * @description A site no needle can go in at: its place among the sites, and whether it is on bone or beyond the edge.
          */
-        MisplacedOut: {
+        Misplaced: {
             /** Site */
             site: number;
             /** Why */
@@ -3927,16 +4117,20 @@ export interface components {
             layers: components["schemas"]["LayerDocument"][];
         };
         /**
-         * PieceReadingOut
-         * @description What is read of a piece; `meat_cm` is the thickness of its meat [cm], of a hollow bird that of its breast.
+         * PieceShown
+         * @description A piece as a solid, as it is shown: surface to coat, edible weight, its ends, anything about it to be asked.
+         *
+         *     `coatable` is all that takes a coat, `open_cm2` the part of it where seasoning reaches the meat; `thin_cm` and
+         *     `thick_cm` are the thickness of its ends [cm], `meat_cm` that of its meat: of a hollow bird its breast, from the
+         *     skin to the bone. `bones` lie as the cook says, or as usual for the cut.
          */
-        PieceReadingOut: {
-            solid: components["schemas"]["SolidOut"];
+        PieceShown: {
+            solid: components["schemas"]["Solid"];
             coatable: components["schemas"]["Figure"];
             /** Open Cm2 */
             open_cm2: number;
             /** Faces */
-            faces: components["schemas"]["FaceOut"][];
+            faces: components["schemas"]["FaceReading"][];
             edible: components["schemas"]["Figure"];
             /** Trimmed G */
             trimmed_g: number;
@@ -3949,39 +4143,13 @@ export interface components {
             /** Question */
             question: string;
             /** Bones */
-            bones: number[][];
-            cut_up: components["schemas"]["CutUpOut"] | null;
+            bones: components["schemas"]["Bone"][];
         };
         /**
-         * SampleOut
-         * @description The core sample: salt [% of raw edible weight] by depth [cm] at a time of the hold [s], and what it says.
-         *
-         *     `least` is the salt of the tenth of the meat that a needle reached least, empty without one.
+         * Solid
+         * @description A piece as a solid: outer dimensions of one piece [cm], how many, surface [cm2] and volume [cm3] of all.
          */
-        SampleOut: {
-            /** Time S */
-            time_s: number;
-            /** Whole S */
-            whole_s: number;
-            /** Depths Cm */
-            depths_cm: number[];
-            /** Percent */
-            percent: number[];
-            /** Low */
-            low: number[];
-            /** High */
-            high: number[];
-            /** Least */
-            least: number[];
-            reach: components["schemas"]["Figure"];
-            /** Says */
-            says: string[];
-        };
-        /**
-         * SolidOut
-         * @description Outer dimensions of one piece [cm] and how many pieces.
-         */
-        SolidOut: {
+        Solid: {
             /** Shape */
             shape: string;
             /** Length Cm */
@@ -3992,15 +4160,19 @@ export interface components {
             thickness_cm: number;
             /** Pieces */
             pieces: number;
+            /** Area Cm2 */
+            area_cm2: number;
+            /** Volume Cm3 */
+            volume_cm3: number;
         };
         /**
-         * SpreadOut
-         * @description Injected salt over the face by the fire, and the share of the meat with at least half of the mean [%].
+         * Spread
+         * @description Injected salt over a face of one piece, from its thick end to the thin one, row by row.
          *
-         *     `rows` are drawn row by row from the thick end: a figure for each cell, fifths of the mean rounded down and at most
-         *     9, and a full stop where there is no meat.
+         *     `rows` are drawn: a figure for each cell, fifths of the mean rounded down and at most 9, and a full stop where there
+         *     is no meat. `seasoned` is the share of the meat that has at least half of the mean [%].
          */
-        SpreadOut: {
+        Spread: {
             /** Rows */
             rows: string[];
             seasoned: components["schemas"]["Figure"];
@@ -4054,10 +4226,12 @@ export interface components {
             done_at: string | null;
         };
         /**
-         * StrengthOut
-         * @description How salty the liquid must be [%], how salty the blend is, and what to add [g] to how much of it [g].
+         * Strength
+         * @description How salty the liquid must be for the salt wanted [% of it], and what to add to it for that.
+         *
+         *     `add_g` of `grind` go to `of_g` of the blend; nothing when it is right as it is.
          */
-        StrengthOut: {
+        Strength: {
             needed: components["schemas"]["Figure"];
             /** Now Percent */
             now_percent: number;
@@ -4088,10 +4262,10 @@ export interface components {
             revealed: boolean;
         };
         /**
-         * WeakerOut
-         * @description The class of acid that water to 100 g [g] takes a marinade down to, and how long it may work then [min].
+         * Weaker
+         * @description What takes a marinade down a class: which one, water to 100 g of it [g], and the long school's end then [min].
          */
-        WeakerOut: {
+        Weaker: {
             /** Acid Class */
             acid_class: string;
             /** Water G */
@@ -4100,31 +4274,20 @@ export interface components {
             long_high_min: number;
         };
         /**
-         * WindowOut
-         * @description How long a marinade may work [min], after the cautious and the long school.
+         * Window
+         * @description Which acid class a marinade falls in, why, and how long it may work on a class of meat of this thickness.
          *
          *     `weaker` says what takes it down a class of acid, where that is what limits it.
          */
-        WindowOut: {
+        Window: {
             /** Acid Class */
             acid_class: string;
             /** Because */
             because: string;
             /** Thickness */
             thickness: string;
-            /** Cautious Low Min */
-            cautious_low_min: number;
-            /** Cautious High Min */
-            cautious_high_min: number;
-            /** Long Low Min */
-            long_low_min: number;
-            /** Long High Min */
-            long_high_min: number;
-            /** Reason */
-            reason: string;
-            /** Mark */
-            mark: string;
-            weaker: components["schemas"]["WeakerOut"] | null;
+            limits: components["schemas"]["MarinadeWindow"];
+            weaker?: components["schemas"]["Weaker"] | null;
         };
         /**
          * CookRow
@@ -4294,6 +4457,34 @@ export interface components {
         LookDocument: {
             /** Who */
             who: string;
+        };
+        /**
+         * CoatReadingOut
+         * @description What a coat comes to on a piece, with what its layers are of as the book has it.
+         */
+        CoatReadingOut: {
+            /** Letter */
+            letter: string;
+            piece: components["schemas"]["PieceShown"];
+            cut_up: components["schemas"]["CutUp"] | null;
+            /** Layers */
+            layers: components["schemas"]["LayerShown"][];
+            salt: components["schemas"]["Figure"];
+            /** Zone */
+            zone: string;
+            /** Target */
+            target: number | null;
+            /** Gives */
+            gives: number | null;
+            thin: components["schemas"]["Figure"];
+            servings: components["schemas"]["Figure"];
+            sodium: components["schemas"]["Figure"];
+            sugar: components["schemas"]["Figure"];
+            sample: components["schemas"]["CoreSample"] | null;
+            /** Cautions */
+            cautions: components["schemas"]["Caution"][];
+            /** Marks */
+            marks: components["schemas"]["LayerMarkOut"][];
         };
         /**
          * CoatDocument
@@ -4552,7 +4743,7 @@ export interface components {
             /** Cautions */
             cautions: number;
             /** Worst */
-            worst: components["schemas"]["CautionOut"][];
+            worst: components["schemas"]["Caution"][];
             /** Problem */
             problem: string;
         };
@@ -4695,7 +4886,7 @@ export interface components {
             takes: components["schemas"]["Figure"];
             /** By */
             by: components["schemas"]["TakesOut"][];
-            spoons: components["schemas"]["SpoonsOut"];
+            spoons: components["schemas"]["Spoonfuls"];
         };
         /**
          * TakesOut
@@ -4726,7 +4917,7 @@ export interface components {
             /** Version */
             version: number;
             /** Bands */
-            bands: components["schemas"]["BandOut"][];
+            bands: components["schemas"]["Band"][];
             takes: components["schemas"]["Figure"];
             /** By */
             by: components["schemas"]["TakesOut"][];
@@ -4735,7 +4926,7 @@ export interface components {
             mix: components["schemas"]["Figure"];
             /** Left G */
             left_g: number;
-            spoons: components["schemas"]["SpoonsOut"];
+            spoons: components["schemas"]["Spoonfuls"];
             /** Batch G */
             batch_g: number;
         };
@@ -4894,7 +5085,7 @@ export interface components {
             poured_g: number;
             salt: components["schemas"]["Figure"] | null;
             /** Bands */
-            bands: components["schemas"]["BandOut"][];
+            bands: components["schemas"]["Band"][];
             jar: components["schemas"]["JarRowOut"] | null;
         };
         /**
@@ -4913,10 +5104,15 @@ export interface components {
             /** Full */
             full: number;
             /** Cautions */
-            cautions: components["schemas"]["CautionOut"][];
+            cautions: components["schemas"]["Caution"][];
         };
-        /** AdditionOut */
-        AdditionOut: {
+        /**
+         * Addition
+         * @description What to add to one line [g], over what lies in the bowl of it already.
+         */
+        Addition: {
+            /** Line */
+            line: number;
             /** Name */
             name: string;
             /** Grams */
@@ -4935,7 +5131,7 @@ export interface components {
             /** Name */
             name: string;
             /** Bands */
-            bands: components["schemas"]["BandOut"][];
+            bands: components["schemas"]["Band"][];
             /** Wanted G */
             wanted_g: number;
             /** Poured G */
@@ -5000,7 +5196,7 @@ export interface components {
             /** Current */
             current: string | null;
             /** Rescues */
-            rescues: components["schemas"]["RescueOut"][];
+            rescues: components["schemas"]["Rescue"][];
             /** Last Pour */
             last_pour: string | null;
             salt_wanted: components["schemas"]["Figure"] | null;
@@ -5009,22 +5205,24 @@ export interface components {
             finished_g: number;
             /** Steps */
             steps: string[];
-            jar_fit: components["schemas"]["JarOut"] | null;
+            jar_fit: components["schemas"]["JarFit"] | null;
             jar: components["schemas"]["JarRowOut"] | null;
         };
         /**
-         * RescueOut
-         * @description One way out of an overshoot, with its salt before and after [%].
+         * Rescue
+         * @description One way out of an overshoot: what to add or take out, the batch that makes [g], its salt before and after [%].
          */
-        RescueOut: {
+        Rescue: {
             /** Id */
             id: string;
             /** Says */
             says: string;
             /** Adds */
-            adds: components["schemas"]["AdditionOut"][];
+            adds: components["schemas"]["Addition"][];
             /** Takes G */
             takes_g: number;
+            /** Wanted G */
+            wanted_g: number[];
             /** Batch G */
             batch_g: number;
             /** Salt Before */
@@ -5146,8 +5344,18 @@ export interface components {
             /** Says */
             says: string;
         };
-        /** ChangeOfTaste */
-        ChangeOfTaste: {
+        /** AdditionOut */
+        AdditionOut: {
+            /** Name */
+            name: string;
+            /** Grams */
+            grams: number;
+        };
+        /**
+         * Change
+         * @description A quality before and after a correction, on its scale.
+         */
+        Change: {
             /** Key */
             key: string;
             /** Label */
@@ -5173,7 +5381,7 @@ export interface components {
             /** Total G */
             total_g: number;
             /** Changes */
-            changes: components["schemas"]["ChangeOfTaste"][];
+            changes: components["schemas"]["Change"][];
             figure: components["schemas"]["Figure"];
         };
         /** TasteDocument */
@@ -5653,7 +5861,7 @@ export interface components {
             /** Lines */
             lines: components["schemas"]["LineDocument"][];
             /** Bands */
-            bands: components["schemas"]["BandOut"][];
+            bands: components["schemas"]["Band"][];
             /** Mark */
             mark: string;
         };
@@ -7361,7 +7569,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SpoonBatchOut"];
+                    "application/json": components["schemas"]["Rounding"];
                 };
             };
             /** @description Not Found */

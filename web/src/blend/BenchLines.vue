@@ -33,14 +33,19 @@ function note(key: string, row: unknown) {
 const adder = ref<InstanceType<typeof AddLine>>()
 const refused = ref('')
 
-/** The reading of a line, as long as it is of this ingredient or blend. */
+/** The blend that a line holds as the book has it, and the line's reading, as long as they are of this line. */
+function insideOf(line: LineDoc, at: number) {
+  const inside = reading.value?.inside[at] ?? null
+  return line.blend && inside?.id === line.blend ? inside : null
+}
 function readingOf(line: LineDoc, at: number) {
   const found = reading.value?.lines[at]
-  return found && found.grind === line.grind && (found.inside?.id ?? null) === (line.blend ?? null) ? found : null
+  const held = reading.value?.inside[at]?.id ?? null
+  return found && found.grind === line.grind && held === (line.blend ?? null) ? found : null
 }
 const nameOf = (line: LineDoc, at: number) =>
   line.blend
-    ? ((line.held ? readingOf(line, at)?.name : readingOf(line, at)?.inside?.name) ?? 'A blend')
+    ? ((line.held ? readingOf(line, at)?.name : insideOf(line, at)?.name) ?? 'A blend')
     : (grinds.value.get(line.grind)?.name ?? line.grind)
 const names = computed(() => doc.value.lines.map(nameOf))
 function coloursOf(line: LineDoc, at: number): string[] {
@@ -51,7 +56,7 @@ function coloursOf(line: LineDoc, at: number): string[] {
 const errorOf = (at: number) =>
   ['parts', 'exact', 'grind', 'blend', 'basis', 'lock'].map((key) => errors.value[`lines.${at}.${key}`]).find(Boolean)
 function noticeOf(line: LineDoc, at: number): string {
-  const inside = readingOf(line, at)?.inside
+  const inside = insideOf(line, at)
   if (!inside) return ''
   if (inside.deleted) return `“${inside.name}” was deleted; its lines still count here.`
   return seen[inside.id] !== inside.version ? `“${inside.name}” was changed meanwhile; the numbers here follow it.` : ''
@@ -141,10 +146,10 @@ async function restore(id: string) {
       @remove="remove(at)"
     >
       <template #notice>
-        <button v-if="readingOf(line, at)?.inside?.deleted" type="button" class="way" @click="restore(line.blend!)">
+        <button v-if="insideOf(line, at)?.deleted" type="button" class="way" @click="restore(line.blend!)">
           Bring it back
         </button>
-        <button v-else type="button" class="way" @click="seen[line.blend!] = readingOf(line, at)!.inside!.version">
+        <button v-else type="button" class="way" @click="seen[line.blend!] = insideOf(line, at)!.version">
           All right
         </button>
         <button type="button" class="way" @click="rework({ do: 'unfold', line: at })">Unfold its lines here</button>

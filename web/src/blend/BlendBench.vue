@@ -43,7 +43,7 @@ const shown = computed(() => (empty.value ? null : reading.value))
 const stretches = computed(() =>
   bandsOfLines(shown.value, grinds.value).map((bands, at) => {
     const line = shown.value!.lines[at]
-    const inside = doc.value?.lines[at]?.held ? line.name : line.inside?.name
+    const inside = doc.value?.lines[at]?.held ? line.name : shown.value!.inside[at]?.name
     return {
       name: inside ?? bands[0]?.name ?? '',
       short: inside ?? grinds.value.get(line.grind)?.name ?? '',

@@ -15,7 +15,7 @@ const props = defineProps<{
   name: string
   grind: string
   colours: string[]
-  reading: Schemas['LineReadingOut'] | null
+  reading: Schemas['LineShown'] | null
   written?: 'parts' | 'percent' | 'relative'
   isBase?: boolean
   pending?: string

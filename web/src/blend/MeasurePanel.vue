@@ -20,8 +20,8 @@ const { show, spoons: drawer } = usePreferences()
 const router = useRouter()
 const { reading, doc } = props.bench
 
-const found = shallowRef<Schemas['SpoonBatchOut'] | null>(null)
-const best = shallowRef<Schemas['SpoonBatchOut'] | null>(null)
+const found = shallowRef<Schemas['Rounding'] | null>(null)
+const best = shallowRef<Schemas['Rounding'] | null>(null)
 const low = ref('')
 const high = ref('')
 const errors = ref<Record<string, string>>({})
@@ -53,7 +53,9 @@ function take() {
 }
 const off = (error: number) =>
   Math.abs(error) < 0.0005 ? 'exact' : `${error > 0 ? '+' : '−'}${percent(Math.abs(error) * 100)}`
-const worst = computed(() => [...(found.value?.lines ?? [])].sort((a, b) => Math.abs(b.error) - Math.abs(a.error))[0])
+const worst = computed(
+  () => [...(found.value?.lines ?? [])].sort((a, b) => Math.abs(b.spoons.error) - Math.abs(a.spoons.error))[0],
+)
 
 const { data: batches } = useQuery({ queryKey: ['batches'], queryFn: () => call(api.GET('/api/batches')) })
 const open = computed(() => batches.value?.find((batch) => batch.blend === props.id && batch.state === 'weighing'))
@@ -99,7 +101,7 @@ const weigh = once(async () => {
     <template v-if="found">
       <h2>By spoons</h2>
       <p v-if="worst" class="muted">
-        {{ found.count }} spoonfuls. Rounding is worst at {{ worst.name }}, {{ off(worst.error) }}; salt
+        {{ found.count }} spoonfuls. Rounding is worst at {{ worst.name }}, {{ off(worst.spoons.error) }}; salt
         <Why :figure="found.salt_after" of="Salt by these spoons"
           >{{ percent(found.salt_before.value) }} → {{ percent(found.salt_after.value) }}</Why
         >.
@@ -120,7 +122,7 @@ const weigh = once(async () => {
               >
               <small>{{ line.name }}</small>
             </td>
-            <td class="n">{{ off(line.error) }}</td>
+            <td class="n">{{ off(line.spoons.error) }}</td>
             <td class="n">{{ percent(line.share_after) }}</td>
           </tr>
         </tbody>

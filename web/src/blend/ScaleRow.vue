@@ -7,7 +7,7 @@ import Why from '../ui/Why.vue'
 
 /** One scale a blend is read on: where it stands, where the earlier revision stood, and a target to drag. */
 const props = defineProps<{
-  scale: Schemas['BlendScaleOut']
+  scale: Schemas['Scale']
   ghost: number | null
   ghostOf: string
   target: { low: string; high: string } | null

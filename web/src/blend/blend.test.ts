@@ -31,12 +31,11 @@ const figure = (value: number, unit: string, low: number | null = null, high: nu
 })
 const lineReading = {
   grind: 'black-pepper/cracked',
-  inside: null,
   name: 'black pepper, cracked',
   share: figure(19.6, '%'),
   mass: figure(11.76, 'g'),
   volume_ml: 23.2,
-  spoons: { text: '1 tbsp + 1¾ tsp', volume: figure(23, 'ml') },
+  spoons: { text: '1 tbsp + 1¾ tsp', volume_ml: 23, count: 3, error: -0.008, volume: figure(23, 'ml') },
   bands: [{ grind: 'black-pepper/cracked', share: 1 }],
 }
 const scale = (key: string, value: number, full: number, word = '') => ({

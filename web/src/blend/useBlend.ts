@@ -103,8 +103,8 @@ export function useBlend(id: string) {
   }
   watch(loaded, (out) => out && !doc.value && adopt(out, true), { immediate: true })
   watch(reading, (found) => {
-    for (const line of found?.lines ?? []) {
-      if (line.inside && !(line.inside.id in seen)) seen[line.inside.id] = line.inside.version
+    for (const inside of found?.inside ?? []) {
+      if (inside && !(inside.id in seen)) seen[inside.id] = inside.version
     }
   })
 

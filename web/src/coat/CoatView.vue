@@ -168,6 +168,7 @@ const ticked = computed(() => (doc.value?.pieces ?? []).filter((other) => other.
           v-model:eaters="doc.eaters as number | null"
           v-model:appetite="doc.appetite as 'usual'"
           :reading="mine?.piece ?? null"
+          :cut-up="mine?.cut_up ?? null"
           :errors="coat.errorsOf(current)"
           :longest="longest"
           :tallest="tallest"

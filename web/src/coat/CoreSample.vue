@@ -12,7 +12,7 @@ import Why from '../ui/Why.vue'
 export interface Cored {
   letter: string
   name: string
-  sample: Schemas['SampleOut']
+  sample: Schemas['CoreSample']
 }
 const props = defineProps<{
   cores: Cored[]
@@ -54,9 +54,9 @@ const depths = computed(() => {
   const count = Math.floor(deep.value / every.value + 1e-9)
   return Array.from({ length: count + 1 }, (_, n) => n * every.value)
 })
-const line = (values: number[], sample: Schemas['SampleOut']) =>
+const line = (values: number[], sample: Schemas['CoreSample']) =>
   sample.depths_cm.map((cm, n) => `${n ? 'L' : 'M'}${x(values[n]).toFixed(1)} ${y(cm).toFixed(1)}`).join('')
-const band = (sample: Schemas['SampleOut']) =>
+const band = (sample: Schemas['CoreSample']) =>
   line(sample.low, sample) +
   [...sample.depths_cm.keys()]
     .reverse()

@@ -8,11 +8,11 @@ import { usePreferences } from '../ui/preferences'
  * dragged, or moved by the arrow keys; page keys go from site to site and Delete takes one out.
  */
 const props = defineProps<{
-  solid: Schemas['SolidOut']
+  solid: Schemas['Solid']
   bones: number[][]
   sites: number[][]
-  misplaced: Schemas['MisplacedOut'][]
-  gap: Schemas['GapOut'] | null
+  misplaced: Schemas['Misplaced'][]
+  gap: Schemas['Gap'] | null
   salt: string[]
 }>()
 const emit = defineEmits<{ sites: [sites: number[][]]; bones: [bones: number[][]] }>()

@@ -19,8 +19,8 @@ import type { Coat } from './useCoat'
 const props = defineProps<{
   coat: Coat
   at: number
-  reading: Schemas['LayerReadingOut']
-  piece: Schemas['PieceReadingOut']
+  reading: Schemas['LayerShown']
+  piece: Schemas['PieceShown']
   name: string
   errors: Record<string, string>
 }>()
@@ -32,7 +32,9 @@ const plan = computed(() => layer.value.injection)
 const found = computed(() => props.reading.injection!)
 const sites = computed(() => (plan.value.sites.length ? plan.value.sites : found.value.sites))
 const own = computed(() => props.coat.piece.value!.bones)
-const bones = computed(() => (own.value.length ? own.value : props.piece.bones))
+const bones = computed(() =>
+  own.value.length ? own.value : props.piece.bones.map(({ x0, y0, x1, y1, wide }) => [x0, y0, x1, y1, wide]),
+)
 const chosen = ref(0)
 type Text = 'wants' | 'spacing' | 'bore' | 'syringe' | 'stroke' | 'before' | 'after' | 'used'
 const text = (key: Text) =>
@@ -194,31 +196,36 @@ const makeStrength = once(async () => {
         <Field
           v-model="spacing"
           label="Sites apart"
-          :placeholder="mm(found.spacing_cm * 10)"
+          :placeholder="mm(found.plan.spacing_cm * 10)"
           :error="says('spacing')"
         />
       </div>
       <div class="fields">
-        <Field v-model="bore" label="Needle's bore" :placeholder="mm(found.bore_mm)" :error="says('bore')" />
-        <Field v-model="syringe" label="Syringe" :placeholder="`${found.syringe_ml} ml`" :error="says('syringe')" />
+        <Field v-model="bore" label="Needle's bore" :placeholder="mm(found.plan.bore_mm)" :error="says('bore')" />
+        <Field
+          v-model="syringe"
+          label="Syringe"
+          :placeholder="`${found.plan.syringe_ml} ml`"
+          :error="says('syringe')"
+        />
         <Field
           v-model="stroke"
           label="A stroke, at most"
-          :placeholder="`${found.most_stroke_ml} ml`"
+          :placeholder="`${found.plan.stroke_ml} ml`"
           :error="says('stroke')"
         />
       </div>
-      <p v-if="found.coarse.length" class="wrong">
+      <p v-if="found.clog.coarse.length" class="wrong">
         Clogs:
         {{
-          found.coarse
+          found.clog.coarse
             .map(
               (one) => `${grinds.has(one.grind) ? grindName(grinds.get(one.grind)!) : one.grind} ${mm(one.grain_mm)}`,
             )
             .join(', ')
-        }}; at most {{ mm(found.most_mm) }} passes. Grind and strain it, or take a wider needle.
+        }}; at most {{ mm(found.clog.most_mm) }} passes. Grind and strain it, or take a wider needle.
       </p>
-      <p v-else class="muted">Nothing in it is over {{ mm(found.most_mm) }}, a third of the bore: it passes.</p>
+      <p v-else class="muted">Nothing in it is over {{ mm(found.clog.most_mm) }}, a third of the bore: it passes.</p>
       <button type="button" class="link" :aria-expanded="weighing" @click="weighing = !weighing">
         It is in: weigh it after
       </button>

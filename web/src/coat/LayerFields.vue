@@ -20,7 +20,7 @@ const layer = defineModel<Schemas['LayerDocument']>({ required: true })
 const props = defineProps<{
   coat: Coat
   at: number
-  reading: Schemas['LayerReadingOut'] | null
+  reading: Schemas['LayerShown'] | null
   mark?: Schemas['LayerMarkOut']
   blends: Schemas['BlendRow'][]
   errors: Record<string, string>
@@ -102,10 +102,10 @@ const fate = computed(() => {
   const found = props.reading
   if (!found) return []
   const parts: [string, number][] = [
-    ['in the meat', found.in_meat],
-    ['at the surface', found.at_surface],
-    ['on the plate beside it', found.on_plate],
-    ...found.lost.map((one): [string, number] => [one.where, one.share]),
+    ['in the meat', found.fate.meat ?? 0],
+    ['at the surface', found.fate.surface ?? 0],
+    ['on the plate beside it', found.fate.plate ?? 0],
+    ...Object.entries(found.fate.lost ?? {}),
   ]
   return parts.filter(([, share]) => share > 0.004).map(([where, share]) => `${(share * 100).toFixed(0)} % ${where}`)
 })

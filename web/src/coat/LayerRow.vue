@@ -11,7 +11,7 @@ const props = defineProps<{
   layer: Schemas['LayerDocument']
   name: string
   colour: string
-  reading: Schemas['LayerReadingOut'] | null
+  reading: Schemas['LayerShown'] | null
   at: number
   last: boolean
   open: boolean

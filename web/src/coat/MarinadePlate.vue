@@ -16,7 +16,7 @@ import WindowScale from './WindowScale.vue'
 const props = defineProps<{
   coat: Coat
   at: number
-  reading: Schemas['LayerReadingOut']
+  reading: Schemas['LayerShown']
   name: string
   errors: Record<string, string>
 }>()
@@ -69,7 +69,7 @@ function take(time: string) {
         :standing="reading.standing"
         :too-long="reading.too_long"
         :hold-s="reading.hold_s"
-        :reach="reading.reach"
+        :reach="reading.reach ?? null"
         @take="take"
       />
     </template>

@@ -5,9 +5,9 @@ import { usePreferences } from '../ui/preferences'
 
 /** A piece drawn to scale from above and from its side, thick end left; all pieces share one scale. Faces can be tapped. */
 const props = defineProps<{
-  solid: Schemas['SolidOut']
-  faces: Schemas['FaceOut'][]
-  bones: number[][]
+  solid: Schemas['Solid']
+  faces: Schemas['FaceReading'][]
+  bones: Schemas['Bone'][]
   thin: number
   thick: number
   /** Thickness of the meat, of a hollow bird that of its breast. */
@@ -57,7 +57,7 @@ const middle = computed(() => sideTop.value + Math.max(props.thick * s.value, t.
 const side = computed(() => outline(LEFT, middle.value, w.value, props.thick * s.value, props.thin * s.value))
 
 const rods = computed(() =>
-  props.bones.map(([x0, y0, x1, y1, wide]) => ({
+  props.bones.map(({ x0, y0, x1, y1, wide }) => ({
     path: `M${LEFT + x0 * w.value} ${8 + y0 * h.value}L${LEFT + x1 * w.value} ${8 + y1 * h.value}`,
     wide: wide * h.value,
   })),

@@ -9,7 +9,7 @@ import HoldFields from './HoldFields.vue'
 
 /** What can be known of a piece besides: grade, what was trimmed, its measures, its thin end, and how it is cut up. */
 const piece = defineModel<Schemas['PieceDocument']>({ required: true })
-const props = defineProps<{ reading: Schemas['PieceReadingOut'] | null; errors: Record<string, string> }>()
+const props = defineProps<{ reading: Schemas['PieceShown'] | null; errors: Record<string, string> }>()
 const { catalogue } = useCatalogue()
 const { show } = usePreferences()
 

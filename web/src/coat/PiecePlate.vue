@@ -14,7 +14,8 @@ const piece = defineModel<Schemas['PieceDocument']>({ required: true })
 const eaters = defineModel<number | null>('eaters', { required: true })
 const appetite = defineModel<'light' | 'usual' | 'hearty'>('appetite', { required: true })
 const props = defineProps<{
-  reading: Schemas['PieceReadingOut'] | null
+  reading: Schemas['PieceShown'] | null
+  cutUp: Schemas['CutUp'] | null
   errors: Record<string, string>
   longest: number
   tallest: number
@@ -132,11 +133,11 @@ const says = (name: string) => props.errors[name]
         edible</span
       >
     </p>
-    <p v-if="reading?.cut_up" class="jump">
+    <p v-if="cutUp" class="jump">
       Cut into {{ piece.cut_into }} it has
-      <Why :figure="reading.cut_up.times" of="What cutting does">{{ reading.cut_up.times.value.toFixed(1) }} times</Why>
-      the surface: {{ show.area(reading.cut_up.whole_cm2) }} → {{ show.area(reading.cut_up.cut_cm2) }}, and as much more
-      of whatever goes on by surface.
+      <Why :figure="cutUp.times" of="What cutting does">{{ cutUp.times.value.toFixed(1) }} times</Why>
+      the surface: {{ show.area(cutUp.whole_cm2) }} → {{ show.area(cutUp.cut_cm2) }}, and as much more of whatever goes
+      on by surface.
     </p>
     <p v-if="reading?.question" class="question" role="status"><b>Is this right?</b> {{ reading.question }}</p>
     <button type="button" class="link" :aria-expanded="more" @click="more = !more">

@@ -1,17 +1,20 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Schemas } from '../api/client'
+import { useCatalogue } from '../ui/catalogue'
 import { duration } from '../ui/units'
 import Why from '../ui/Why.vue'
 
 /** Both schools' windows on one scale of time, with the cook's own hold on it, dragged or set to either school's end. */
 const props = defineProps<{
-  window: Schemas['WindowOut']
+  window: Schemas['Window']
   standing: string
   tooLong: boolean
   holdS: number
   reach: Schemas['Figure'] | null
 }>()
+const { catalogue } = useCatalogue()
+const source = computed(() => catalogue.value?.sources[props.window.limits.source]?.title)
 const emit = defineEmits<{ take: [hold: string] }>()
 
 const DAY = 1440
@@ -19,8 +22,8 @@ const END = DAY * 1.15
 // minutes and hours must both be readable on one line
 const at = (minutes: number) => Math.sqrt(Math.min(minutes, END) / END) * 100
 const schools = computed(() => [
-  { name: 'cautious', low: props.window.cautious_low_min, high: props.window.cautious_high_min },
-  { name: 'long', low: props.window.long_low_min, high: props.window.long_high_min },
+  { name: 'cautious', low: props.window.limits.cautious_low_min, high: props.window.limits.cautious_high_min },
+  { name: 'long', low: props.window.limits.long_low_min, high: props.window.limits.long_high_min },
 ])
 const ticks = [30, 120, 240, 480, 960, 1440]
 const minutes = computed(() => props.holdS / 60)
@@ -85,7 +88,7 @@ function keyed(event: KeyboardEvent) {
     </p>
     <p class="muted">
       {{ window.acid_class === 'none' ? 'No acid' : `Acid class ${window.acid_class}` }}: {{ window.because }}. The meat
-      is {{ window.thickness }} here. {{ window.reason }} ({{ window.mark }})
+      is {{ window.thickness }} here. {{ window.limits.reason }} ({{ source }})
     </p>
     <p v-if="window.weaker && tooLong">
       Or thin it: {{ window.weaker.water_g.toFixed(0) }} g of water to 100 g makes it {{ window.weaker.acid_class }},

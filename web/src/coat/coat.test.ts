@@ -78,7 +78,15 @@ it('holds in the cold, on the bench, outside or in warm water, each with its own
 })
 
 it('draws pieces to one scale, says their size, and has every face tapped', async () => {
-  const solid = { shape: 'box', length_cm: 20, width_cm: 10, thickness_cm: 3, pieces: 1 }
+  const solid = {
+    shape: 'box',
+    length_cm: 20,
+    width_cm: 10,
+    thickness_cm: 3,
+    pieces: 1,
+    area_cm2: 580,
+    volume_cm3: 600,
+  }
   const faces = [{ name: 'skin', state: 'bare', area_cm2: 90 }]
   const drawn = (of: typeof solid) =>
     mount(PieceDrawing, {

@@ -6,7 +6,7 @@ import WindowScale from './WindowScale.vue'
 
 const stubs = { VIcon: true, Why: { template: '<span><slot /></span>' } }
 const global = { stubs, plugins: [VueQueryPlugin] }
-const solid = { shape: 'box', length_cm: 20, width_cm: 10, thickness_cm: 5, pieces: 1 }
+const solid = { shape: 'box', length_cm: 20, width_cm: 10, thickness_cm: 5, pieces: 1, area_cm2: 700, volume_cm3: 1000 }
 
 function drawn(more: object = {}) {
   const props = {
@@ -73,8 +73,11 @@ it('shades the meat by the salt of its cells, and leaves it plain where there is
 
 it('shows where a hold lies, and takes another one from the scale or from a school', async () => {
   const window = {
-    acid_class: 'strong', because: '3 % acid is above 2 %', thickness: 'thick', cautious_low_min: 30,
-    cautious_high_min: 120, long_low_min: 120, long_high_min: 480, reason: 'It greys.', mark: 'Common practice',
+    acid_class: 'strong', because: '3 % acid is above 2 %', thickness: 'thick',
+    limits: {
+      acid_class: 'strong', meat_class: 'tough', thickness: 'thick', cautious_low_min: 30, cautious_high_min: 120,
+      long_low_min: 120, long_high_min: 480, reason: 'It greys.', source: 'trade',
+    },
     weaker: { acid_class: 'medium', water_g: 24.2, long_high_min: 720 },
   } // prettier-ignore
   const scale = (holdS: number, standing: string) =>

@@ -8,7 +8,7 @@ import { unbroken } from './units'
  * Cautions in plain sentences, a word and an icon each, most serious first. `only` takes the stops out to where they
  * cannot be scrolled past unseen; those of one `layer` stand at its step, and nowhere else.
  */
-const props = defineProps<{ cautions: Schemas['CautionOut'][]; only?: 'stops' | 'others'; layer?: number | null }>()
+const props = defineProps<{ cautions: Schemas['Caution'][]; only?: 'stops' | 'others'; layer?: number | null }>()
 const shown = computed(() =>
   props.cautions.filter(
     (caution) =>

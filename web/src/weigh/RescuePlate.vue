@@ -4,7 +4,7 @@ import { percent } from '../ui/units'
 import Why from '../ui/Why.vue'
 
 /** Too much went in: the three ways out, each with what it does to the batch and its salt. */
-defineProps<{ rescues: Schemas['RescueOut'][]; name: string }>()
+defineProps<{ rescues: Schemas['Rescue'][]; name: string }>()
 const emit = defineEmits<{ scaleUp: []; accept: []; spoonOut: [] }>()
 const titles: Record<string, string> = {
   'scale up': 'Scale the batch up',

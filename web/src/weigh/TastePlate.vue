@@ -28,7 +28,7 @@ watch([taste, strength, version], async () => {
     failed.value = sentenceOf(failure)
   }
 })
-const said = (change: Schemas['ChangeOfTaste'], at: 'before' | 'after') =>
+const said = (change: Schemas['Change'], at: 'before' | 'after') =>
   change.unit === '%' ? percent(change[at]) : change[at].toFixed(1)
 const moved = (way: Schemas['CorrectionOut']) =>
   way.changes.filter((change) => change.key !== 'cost' && said(change, 'before') !== said(change, 'after')).slice(0, 7)

@@ -74,7 +74,7 @@ describe('the dial', () => {
 
 it('offers the three ways out and says which was taken', async () => {
   const way = (id: string) => ({
-    id, says: `${id} it`, adds: [], takes_g: 0, batch_g: 90, salt_before: 47.5, salt_after: 45.8, figure: figure(45.8),
+    id, says: `${id} it`, adds: [], takes_g: 0, wanted_g: [90], batch_g: 90, salt_before: 47.5, salt_after: 45.8, figure: figure(45.8),
   }) // prettier-ignore
   const plate = mount(RescuePlate, {
     global,
