@@ -10,7 +10,7 @@ PY := .venv/bin/python
 MANAGE := $(PY) server/manage.py
 WEB_SOURCES := $(shell find web/src web/public -type f) web/index.html web/vite.config.ts web/package-lock.json
 
-.PHONY: demo test units dev build migrate types bench shots scale backup chromium lint clean
+.PHONY: demo test units dev build migrate types bench mutate shots scale backup chromium lint clean
 
 demo: .venv/.runtime build
 	@exec $(MANAGE) serve --demo
@@ -51,6 +51,10 @@ types: .venv/.runtime web/node_modules/.locked
 
 bench: .venv/.checks build chromium
 	$(PY) tools/bench.py
+
+# turns lines round where numbers are decided and sees that a test fails; SUBJECTS, SEED and ALL=1 choose which
+mutate: .venv/.checks web/node_modules/.locked
+	$(PY) tools/mutate.py
 
 shots: .venv/.checks build chromium
 	$(PY) tools/shots.py

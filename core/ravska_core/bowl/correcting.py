@@ -4,7 +4,7 @@ To bring a quality q of M grams to q' with something that holds a of it: m = M (
 """
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from fractions import Fraction
 
 from ravska_core.blend import (
@@ -12,7 +12,6 @@ from ravska_core.blend import (
     QUALITIES,
     Blend,
     Line,
-    exact_parts,
     heat_scale,
     heat_scoville,
     part_qualities,
@@ -226,15 +225,3 @@ def _own(
         return []
     strong = [i for i, column in enumerate(columns) if column[at] > goal * 1.5 and masses_g[i] > 0]
     return sorted(strong, key=lambda i: -columns[i][at])[:2]
-
-
-def corrected(blend: Blend, masses_g: Sequence[float], found: Correction) -> tuple[Blend, list[float]]:
-    """Return the blend and the masses [g] after a correction; what is new gets a line of its own at the end."""
-    masses = list(masses_g)
-    for line, grams in found.lines:
-        masses[line] += grams
-    lines = list(blend.lines)
-    for key, grams in found.adds:
-        lines.append(Line(key, exact_parts(max(grams, 0.001), len(lines)), "scale"))
-        masses.append(grams)
-    return replace(blend, lines=tuple(lines)), masses

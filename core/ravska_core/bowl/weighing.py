@@ -4,8 +4,8 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from typing import Literal
 
-from ravska_core.blend import Blend, Part, exact_parts, order_of, parts_of, read_salt, salt_percent
-from ravska_core.measure import LOWEST_PARTS
+from ravska_core.blend import Blend, Part, exact_parts, order_of, parts_of, salt_percent
+from ravska_core.measure import HIGHEST_PARTS, LOWEST_PARTS
 from ravska_core.working import BadInput, Figure, Step, figure, in_range
 
 CLOSE = 0.02
@@ -60,11 +60,14 @@ def as_weighed(blend: Blend, masses_g: Sequence[float], whole: bool = True) -> B
     BadInput
         At ``weighed`` when nothing was weighed at all.
     """
-    kept = [at for at, mass in enumerate(masses_g) if mass >= float(LOWEST_PARTS)]
+    # a line may have more grams than parts are written with
+    unit_g = 1.0 if max(masses_g, default=0.0) <= HIGHEST_PARTS else 10.0
+    kept = [at for at, mass in enumerate(masses_g) if mass >= float(LOWEST_PARTS) * unit_g]
     if not kept:
         raise BadInput("weighed", "Nothing is in the bowl yet; weigh a first ingredient.")
     lines = tuple(
-        replace(blend.lines[at], parts=exact_parts(masses_g[at], at), basis="scale", error=0.0, lock="") for at in kept
+        replace(blend.lines[at], parts=exact_parts(masses_g[at] / unit_g, at), basis="scale", error=0.0, lock="")
+        for at in kept
     )
     places = {at: place for place, at in enumerate(kept)}
     method = tuple(
@@ -177,8 +180,3 @@ def rescues(
             salt,
         ),
     )
-
-
-def batch_salt(blend: Blend, masses_g: Sequence[float]) -> Figure:
-    """Determine the salt of what was really weighed, after its method [% of mass]."""
-    return read_salt(as_weighed(blend, masses_g))

@@ -57,7 +57,7 @@ class LayerShown:
 class LayerReading(LayerShown):
     """What one layer comes to, with what makes its salt uncertain."""
 
-    doubts: Doubts = field(default_factory=lambda: Doubts({}, {}))
+    doubts: Doubts = field(kw_only=True)
 
 
 def injection_of_put(put: Put, stack: Stack, seasoned: Seasoned, at: int) -> InjectionReading:

@@ -27,7 +27,7 @@ class Doubts:
 
     below: Mapping[Hashable, float]
     above: Mapping[Hashable, float]
-    moves: tuple[float, float] = (0.0, 0.0)
+    moves: tuple[float, float]
 
     def ends(self) -> tuple[float, float]:
         """Return how far it may lie below and above in all."""

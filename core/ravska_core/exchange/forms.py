@@ -8,7 +8,6 @@ from dataclasses import dataclass, replace
 from ravska_core.blend import Blend, parts_of, say_step
 from ravska_core.exchange.items import ListLine
 from ravska_core.exchange.lists import LONGEST_TEXT, MOST_LIST_LINES, SIEVED
-from ravska_core.measure import SpoonSet, measures
 from ravska_core.working import BadInput, say
 
 FORMATS = ("list", "jsonld", "csv", "markdown")
@@ -81,8 +80,3 @@ def mass_of(text: str) -> str:
     """Return a yield that is a weight, as text, or nothing."""
     found = re.search(r"\d+(?:[.,]\d+)?\s*(?:kg|g|oz|lb)\b", text)
     return found[0] if found else ""
-
-
-def measure_names(owned: SpoonSet) -> list[str]:
-    """Return every measure that a list may use, for help on the screen."""
-    return sorted({measure.said for measure in measures(owned).values()})

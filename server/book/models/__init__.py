@@ -5,7 +5,7 @@ beside them stands what the cook typed, to be shown back as typed.
 """
 
 from book.models.batches import Batch, BatchLine, Jar, Pour
-from book.models.blends import Blend, Line, Revision, Target, Use, line_key, load_inside
+from book.models.blends import Blend, Line, Revision, Target, Use, line_key
 from book.models.cooks import Cook
 from book.models.household import Household, Preferences, Price
 from book.models.layers import Layer, LayerRow
@@ -20,5 +20,5 @@ from book.models.weigh_backs import WeighBack
 __all__ = [
     "LETTERS", "Batch", "BatchLine", "Blend", "Card", "Cook", "Event", "Household", "Jar", "Layer", "LayerRow", "Line",
     "Look", "Piece", "Pour", "Preferences", "Price", "Reading", "Revision", "Row", "Sample", "Score", "Stale", "Step",
-    "Target", "Taster", "Trial", "Use", "Way", "WayLayer", "WeighBack", "claim_version", "line_key", "load_inside",
+    "Target", "Taster", "Trial", "Use", "Way", "WayLayer", "WeighBack", "claim_version", "line_key",
 ]  # fmt: skip

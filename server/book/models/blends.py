@@ -1,7 +1,7 @@
 """Blends: working drafts, kept revisions, their lines, what they are aimed at and planned for."""
 
 import uuid
-from collections.abc import Iterable, Sequence
+from collections.abc import Sequence
 from fractions import Fraction
 from typing import ClassVar
 
@@ -262,26 +262,6 @@ class Line(Row):
             most_percent=self.most_percent,
             held=self.held,
         )
-
-
-def load_inside(lines: Iterable[Line]) -> None:
-    """Load the blends inside lines, and those inside them, in a few queries a level."""
-    waiting = [line for line in lines if line.inside_id]
-    for _ in range(DEEPEST + 1):
-        if not waiting:
-            return
-        models.prefetch_related_objects(
-            waiting,
-            models.Prefetch("inside", queryset=Blend.objects.with_drafts()),
-            models.Prefetch("inside_revision", queryset=Revision.objects.prefetch_related("lines")),
-        )
-        waiting = [
-            inner
-            for line in waiting
-            if line.inside is not None
-            for inner in (line.inside_revision or line.inside.draft()).lines.all()
-            if inner.inside_id
-        ]
 
 
 class Target(Row):

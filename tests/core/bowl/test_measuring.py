@@ -19,6 +19,7 @@ from ravska_core.blend import (
     parse_reduction,
     parts_of,
     read_blend,
+    read_salt,
     salt_percent,
     shares,
     usual_steps,
@@ -26,9 +27,9 @@ from ravska_core.blend import (
 from ravska_core.blend.aim import aim
 from ravska_core.blend.method import check_method
 from ravska_core.bowl import JARS_ML, ScaleSettings, SimulatedScale, jar_for
-from ravska_core.bowl.correcting import STEPS, TASTES, corrected, corrections
+from ravska_core.bowl.correcting import STEPS, TASTES, Correction, corrections
 from ravska_core.bowl.measuring import rounding, spoon_batch
-from ravska_core.bowl.weighing import as_weighed, batch_salt, rescues, stand, weigh_order
+from ravska_core.bowl.weighing import as_weighed, rescues, stand, weigh_order
 from ravska_core.catalogue import catalogue
 from ravska_core.coat import thin_cut_salt
 from ravska_core.measure import SPOON_SETS, measure_out, own_spoons, spoon_name
@@ -245,10 +246,19 @@ def test_a_batch_holds_what_was_really_weighed(of, data):
     parts = parts_of(of)
     kept = [(m, p) for m, p in zip(masses, parts, strict=True) if m >= 0.001]
     by_hand = sum(m * p.leaves[0][0].ingredient.nacl for m, p in kept) / sum(m for m, _ in kept) * 100
-    assert batch_salt(Blend("dry rub", of, 100.0), masses).value == pytest.approx(by_hand, abs=1e-3)
+    assert read_salt(as_weighed(Blend("dry rub", of, 100.0), masses)).value == pytest.approx(by_hand, abs=1e-3)
 
 
 # taste
+
+
+def corrected(of: Blend, masses_g: list[float], found: Correction) -> tuple[Blend, list[float]]:
+    """The blend and the masses [g] after a correction; what is new gets a line of its own at the end."""
+    masses = list(masses_g)
+    for line, grams in found.lines:
+        masses[line] += grams
+    new = [Line(key, Fraction(1), "scale") for key, _ in found.adds]
+    return replace(of, lines=(*of.lines, *new)), masses + [grams for _, grams in found.adds]
 
 
 @given(lines(least=2, most=6), st.sampled_from(sorted(TASTES)), st.sampled_from(sorted(STEPS)), st.sampled_from(
@@ -270,7 +280,7 @@ def test_correcting_only_ever_adds_and_goes_the_way_it_was_asked(of, taste, stre
         change = next(c for c in way.changes if c.key == quality)
         assert (change.after > change.before) == TASTES[taste].up or "cover" in way.why
         if quality == "salt":  # what is said is what the corrected batch then reads
-            assert batch_salt(after_blend, after).value == pytest.approx(change.after, abs=0.01)
+            assert read_salt(as_weighed(after_blend, after)).value == pytest.approx(change.after, abs=0.01)
 
 
 def test_a_correction_agrees_with_a_hand_calculation():

@@ -43,7 +43,8 @@ def plain(of: object) -> Any:
     if isinstance(of, Figure):
         return [plain(of.value), plain(of.low), plain(of.high), plain(of.error), [plain(step) for step in of.steps]]
     if isinstance(of, Step):
-        return plain(of.value)
+        numbers = plain(of.formula)
+        return [plain(of.value), numbers] if re.search(r"\d", str(numbers)) else plain(of.value)
     if isinstance(of, np.ndarray):
         return plain(of.ravel()[:: max(1, of.size // 12)].tolist())
     if is_dataclass(of):

@@ -5,7 +5,7 @@ import inspect
 import pkgutil
 import random
 from collections.abc import Iterator, Mapping
-from dataclasses import fields, is_dataclass, replace
+from dataclasses import MISSING, fields, is_dataclass, replace
 from fractions import Fraction
 from pathlib import Path
 from typing import Any
@@ -53,13 +53,18 @@ CURES = [key for key in GRINDS if "cure" in catalogue().grinds[key].ingredient.f
 
 
 def constants() -> Named:
-    """What the core counts with and says of its sources: every constant of every module, and the rows of its tables."""
+    """What the core counts with and says of its sources: every constant and usual value of every module, the rows of its
+    tables."""
     for info in pkgutil.walk_packages(ravska_core.__path__, "ravska_core."):
         module = importlib.import_module(info.name)
         for name, value in vars(module).items():
             mine = not name.startswith("__") and name.strip("_").isupper() and name not in ("_RULES", "_MEASURES")
             if mine and f"\n{name}" in inspect.getsource(module):
                 yield f"{info.name.removeprefix('ravska_core.')}.{name}", lambda value=value: told(value)
+            if isinstance(value, type) and is_dataclass(value) and value.__module__ == info.name:
+                usual = {field.name: field.default for field in fields(value) if field.default is not MISSING}
+                if usual:
+                    yield f"{info.name.removeprefix('ravska_core.')}.{name}", lambda usual=usual: told(usual)
 
 
 def told(value: object) -> object:
