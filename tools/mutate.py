@@ -106,7 +106,8 @@ def mutants_of(subject: str, path: str) -> Iterator[Mutant]:
                     continue
                 if any(each.type == "argument" and getattr(each.children[0], "value", "") in GUARDS for each in above):
                     continue
-                functions = [each for each in above if each.type == "funcdef"]
+                made_once = any(each.type == "parameters" for each in above)  # what is usual, when a module is loaded
+                functions = [] if made_once else [each for each in above if each.type == "funcdef"]
                 lines = (functions[0].start_pos[0], functions[0].end_pos[0]) if functions else (0, 0)
                 yield Mutant(subject, path, text, name, occurrence, node.start_pos[0], range(lines[0], lines[1]))
 

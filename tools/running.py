@@ -35,6 +35,27 @@ class Served(NamedTuple):
     process: int
 
 
+SLOWEST_START_S = 180
+
+
+def wait_until_up(server: subprocess.Popen[bytes], address: str) -> None:
+    """Wait for a server to answer, as long as a slow machine may take.
+
+    Raises
+    ------
+    RuntimeError
+        When it ended instead, or never answers.
+    """
+    until = time.monotonic() + SLOWEST_START_S
+    while time.monotonic() < until and server.poll() is None:
+        try:
+            urllib.request.urlopen(f"{address}/api/ping", timeout=20).close()
+            return
+        except OSError:
+            time.sleep(0.1)
+    raise RuntimeError(f"The server at {address} does not answer.")
+
+
 @contextmanager
 def running() -> Iterator[Served]:
     """Yield a server that is up, and end it afterwards."""
@@ -48,12 +69,7 @@ def running() -> Iterator[Served]:
             subprocess.run([*manage, command], env=here, check=True, stdout=subprocess.DEVNULL)
         server = subprocess.Popen([*manage, "serve"], env=here, stdout=subprocess.DEVNULL)
         try:
-            for _ in range(200):
-                try:
-                    urllib.request.urlopen(f"http://127.0.0.1:{port}/api/ping", timeout=5).close()
-                    break
-                except OSError:
-                    time.sleep(0.1)
+            wait_until_up(server, f"http://127.0.0.1:{port}")
             yield Served(f"http://127.0.0.1:{port}", server.pid)
         finally:
             server.terminate()

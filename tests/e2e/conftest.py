@@ -4,26 +4,21 @@ import os
 import shutil
 import subprocess
 import sys
-import time
-import urllib.request
 from pathlib import Path
 
 import pytest
 from playwright.sync_api import Page, expect
+from running import CHROMIUM, wait_until_up
 
 ROOT = Path(__file__).resolve().parents[2]
 # no verdict by the clock: this only bounds how long a broken test waits
-expect.set_options(timeout=20_000)
+expect.set_options(timeout=60_000)
 MANAGE = [sys.executable, str(ROOT / "server/manage.py")]
 
 
 @pytest.fixture(scope="session")
 def browser_type_launch_args():
-    quiet = (
-        "--headless --no-sandbox --disable-gpu --disable-quic --no-first-run --disable-background-networking "
-        "--disable-component-update --disable-sync"
-    )
-    return {"executable_path": "/usr/bin/chromium", "args": quiet.split()}
+    return CHROMIUM
 
 
 @pytest.fixture
@@ -42,13 +37,7 @@ class Server:
 
     def start(self) -> None:
         self.process = subprocess.Popen([*MANAGE, "serve"], env=self.env, stdout=subprocess.DEVNULL)
-        for _ in range(300):
-            try:
-                urllib.request.urlopen(f"{self.url}/api/ping", timeout=5).close()
-                return
-            except OSError:
-                time.sleep(0.1)
-        raise RuntimeError("the server does not answer")
+        wait_until_up(self.process, self.url)
 
     def lose(self) -> None:
         assert self.process is not None
@@ -70,6 +59,7 @@ def page(page: Page, ravska) -> Page:
     """A page whose errors fail the test."""
     faults: list[str] = []
     page.on("pageerror", lambda fault: faults.append(str(fault)))
+    page.set_default_timeout(60_000)
     page.goto(ravska.url)
     yield page
     assert faults == []

@@ -22,7 +22,7 @@ def test_a_reload_and_a_lost_server_lose_nothing(page: Page, ravska):
     page.get_by_label("Parts of Black pepper, cracked").fill("6½")
     expect(page.get_by_role("status").first).to_contain_text("Server lost")
     ravska.start()
-    expect(page.get_by_role("status").first).to_have_text("Saved", timeout=15_000)
+    expect(page.get_by_role("status").first).to_have_text("Saved")
     page.evaluate("localStorage.clear()")
     page.reload()
     expect(page.get_by_label("Parts of Black pepper, cracked")).to_have_value("6½")

@@ -7,7 +7,6 @@ import signal
 import sqlite3
 import subprocess
 import sys
-import time
 import urllib.request
 from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
@@ -18,6 +17,7 @@ import schemathesis
 from book.models import Batch, BatchLine, Blend, Card, Cook, Revision, Step, Trial, Way, WeighBack
 from hypothesis import HealthCheck, settings
 from ravska.wsgi import application
+from running import wait_until_up
 
 ROOT = Path(__file__).resolve().parents[2]
 schema = schemathesis.openapi.from_wsgi("/api/openapi.json", application)
@@ -110,12 +110,7 @@ def served(tmp_path, demo_data, free_port):
     server = subprocess.Popen([*manage, "serve"], env=here, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL)
     api = f"http://127.0.0.1:{free_port}/api"
     try:
-        for _ in range(300):
-            try:
-                call(f"{api}/ping")
-                break
-            except OSError:
-                time.sleep(0.1)
+        wait_until_up(server, api.removesuffix("/api"))
         yield api, server
     finally:
         server.kill()

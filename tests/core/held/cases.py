@@ -61,6 +61,13 @@ def constants() -> Named:
             mine = not name.startswith("__") and name.strip("_").isupper() and name not in ("_RULES", "_MEASURES")
             if mine and f"\n{name}" in inspect.getsource(module):
                 yield f"{info.name.removeprefix('ravska_core.')}.{name}", lambda value=value: told(value)
+            if inspect.isfunction(value) and value.__module__ == info.name:
+                given = {
+                    key: one.default for key, one in inspect.signature(value).parameters.items()
+                    if isinstance(one.default, int | float | str)
+                }  # fmt: skip
+                if given:
+                    yield f"{info.name.removeprefix('ravska_core.')}.{name}", lambda given=given: told(given)
             if isinstance(value, type) and is_dataclass(value) and value.__module__ == info.name:
                 usual = {field.name: field.default for field in fields(value) if field.default is not MISSING}
                 if usual:

@@ -4,7 +4,7 @@ import { computed, ref, useTemplateRef } from 'vue'
 import GrainStrip, { type Band } from '../ui/GrainStrip.vue'
 
 /** The blend on the bench as a band of its own grains, with borders to drag, and the earlier revision under it. */
-export interface Stretch {
+interface Stretch {
   name: string
   /** The name without its grind, where the whole does not fit. */
   short: string

@@ -8,7 +8,7 @@ import { usePreferences } from '../ui/preferences'
 import { useReading } from '../ui/reading'
 import { useUndo } from '../ui/undo'
 
-export type Piece = Schemas['PieceDocument']
+type Piece = Schemas['PieceDocument']
 export type Layer = Schemas['LayerDocument']
 export type Reading = Schemas['CoatReadingOut']
 type Out = Schemas['CookOut']
