@@ -8,6 +8,8 @@ unexport PYTHONDONTWRITEBYTECODE
 
 PY := .venv/bin/python
 MANAGE := $(PY) server/manage.py
+# called by Django, pytest and HTML parsers, not by name
+CALLED := handle_*,pytest_*,add_arguments,Meta,*Config,same_origin,forget
 WEB_SOURCES := $(shell find web/src web/public -type f) web/index.html web/vite.config.ts web/package-lock.json
 
 .PHONY: demo test units dev build migrate types bench mutate shots scale backup chromium lint clean
@@ -30,6 +32,9 @@ lint: .venv/.checks web/node_modules/.locked
 	.venv/bin/mypy
 	.venv/bin/lint-imports
 	.venv/bin/vulture core/ravska_core server tools --min-confidence 80 --exclude migrations
+	@# of what no one calls only functions and classes: fields are read where JSON is written
+	@! .venv/bin/vulture core/ravska_core server tools --min-confidence 60 --exclude migrations \
+	  --ignore-decorators "@router.*,@api.*" --ignore-names "$(CALLED)" | grep -E "unused (function|class|method)"
 	$(MANAGE) makemigrations --check --dry-run
 	cd web && npm run --silent lint && npm run --silent check
 	cd web && npx openapi-typescript src/api/openapi.json -o src/api/schema.d.ts --check

@@ -10,8 +10,6 @@ from dataclasses import dataclass
 
 from ravska_core.working import in_range
 
-RESOLUTIONS_G = (0.1, 1.0)
-
 READINGS_A_SECOND = 10
 
 _SPRING = 14.0

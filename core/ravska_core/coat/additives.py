@@ -13,9 +13,6 @@ from ravska_core.working import BadInput
 PUMPED, PUMPED_BELLY, DRY, DRY_BELLY = 200.0, 120.0, 625.0, 200.0
 """Most sodium nitrite that goes into pumped or immersed meat, and onto dry-cured meat [mg/kg raw]; bellies less."""
 
-PHOSPHATE_PERCENT = 0.5
-"""Most phosphate [% of raw meat]."""
-
 BELLY = "pork-belly"
 
 

@@ -6,9 +6,6 @@ from ravska_core.blend import BlendReading
 from ravska_core.catalogue import MarinadeWindow, catalogue
 from ravska_core.working import say
 
-LONGEST_MIN = 1440.0
-"""Nothing in acid beyond 24 h (common practice, no source)."""
-
 
 @dataclass(frozen=True)
 class Weaker:

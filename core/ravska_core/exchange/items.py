@@ -15,9 +15,6 @@ from ravska_core.catalogue import exact_names, folded
 from ravska_core.measure import BY_EYE, SCALE_ERROR, SIZES, SPOON_ERROR, Measure, SpoonSet, measures
 from ravska_core.working import BadInput
 
-STATUSES = ("understood", "what", "how much", "heading", "remark")
-"""A line is understood, asked what it is or how much, or is a heading or a remark and no ingredient."""
-
 SAME_AGAIN_ERROR = 0.25
 """How far "same again" by eye may be off (common practice, no source)."""
 

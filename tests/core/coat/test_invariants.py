@@ -6,6 +6,7 @@ from fractions import Fraction
 
 import pytest
 from builders import blend
+from crank import sheet_uptake
 from hypothesis import assume, given
 from hypothesis import strategies as st
 from ravska_core.blend import Blend, Line, read_blend
@@ -27,7 +28,6 @@ from ravska_core.coat import (
 )
 from ravska_core.day import count_back
 from ravska_core.diffusion import diffusivity_m2_s
-from ravska_core.diffusion.depth import sheet_uptake
 from ravska_core.measure import parse_duration_s, parse_mass_g, parse_parts
 from ravska_core.meat import Piece, read_piece
 from ravska_core.meat.pieces import Measures

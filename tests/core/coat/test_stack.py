@@ -5,6 +5,7 @@ import dataclasses
 import numpy as np
 import pytest
 from builders import blend
+from crank import limited_bath_uptake
 from hypothesis import given
 from hypothesis import strategies as st
 from ravska_core.blend import Blend, read_blend
@@ -25,7 +26,6 @@ from ravska_core.coat.reading import CoatReading
 from ravska_core.coat.stack import Stack
 from ravska_core.coat.target import dose_stack
 from ravska_core.diffusion import Column, bath_depth_cm, reach_cm, soak
-from ravska_core.diffusion.depth import limited_bath_uptake
 from ravska_core.measure import SPOON_SETS
 from ravska_core.meat import Piece, read_piece
 from ravska_core.meat.pieces import Measures

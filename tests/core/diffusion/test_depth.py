@@ -6,6 +6,7 @@ import math
 import numpy as np
 import pytest
 from builders import blend
+from crank import finite_source, limited_bath_uptake, sheet_centre, sheet_uptake
 from hypothesis import given
 from hypothesis import strategies as st
 from ravska_core.blend import read_blend
@@ -23,7 +24,6 @@ from ravska_core.diffusion import (
     reach_cm,
     soak,
 )
-from ravska_core.diffusion.depth import finite_source, limited_bath_uptake, sheet_centre, sheet_uptake
 from ravska_core.meat import Piece, read_piece
 from scipy.integrate import solve_ivp
 from scipy.sparse import diags
