@@ -29,6 +29,9 @@ class BadInput(ValueError):  # noqa: N818 - it is the input that is at fault, no
         return BadInput(f"{prefix}.{self.argument}" if self.argument else prefix, self.sentence, self.code)
 
 
+# a screen makes these two by the hundred at every key; filled as frozen classes usually are they take thrice as long
+
+
 @dataclass(frozen=True)
 class Step:
     """One line of working: what was computed, how, the result, and where the rule is from."""
@@ -38,6 +41,9 @@ class Step:
     value: float
     unit: str
     source: str = "arithmetic"
+
+    def __init__(self, label: str, formula: str, value: float, unit: str, source: str = "arithmetic") -> None:
+        self.__dict__.update(label=label, formula=formula, value=value, unit=unit, source=source)
 
 
 @dataclass(frozen=True)
@@ -50,6 +56,11 @@ class Figure:
     steps: tuple[Step, ...]
     low: float | None
     high: float | None
+
+    def __init__(
+        self, value: float, unit: str, error: str, steps: tuple[Step, ...], low: float | None, high: float | None
+    ) -> None:
+        self.__dict__.update(value=value, unit=unit, error=error, steps=steps, low=low, high=high)
 
 
 def figure(
@@ -76,8 +87,9 @@ def say(value: float, figures: int = 3) -> str:
 
     What stands before the point is not rounded: 1234.5 to three figures is 1234.
     """
-    if value == 0 or not math.isfinite(value):
-        return f"{value:g}"
+    text = f"{value:.{figures}g}"
+    if "e" not in text:
+        return text
     digits = max(0, figures - 1 - math.floor(math.log10(abs(value))))
     text = f"{value:.{digits}f}"
     return text.rstrip("0").rstrip(".") if "." in text else text

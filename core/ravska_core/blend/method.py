@@ -95,7 +95,7 @@ class Stuff:
         """Return so many times as much of it."""
 
         def scaled(leaves: tuple[LeafMass, ...]) -> tuple[LeafMass, ...]:
-            return tuple((grind, mass * factor) for grind, mass in leaves)
+            return tuple([(grind, mass * factor) for grind, mass in leaves]) if leaves else leaves
 
         return Stuff(scaled(self.leaves), scaled(self.steeped), scaled(self.spent), self.gone * factor)
 

@@ -53,7 +53,7 @@ class Part:
         # errors are kept by their part: what lies inside is gone through once
         return self._hashed
 
-    @property
+    @cached_property
     def stuff(self) -> Stuff:
         """What 1 g of it holds."""
         return Stuff(self.leaves, self.strained, self.spent, self.gone)

@@ -4,6 +4,7 @@ import math
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from functools import cache
+from operator import mul
 
 from ravska_core.blend.lines import Line
 from ravska_core.blend.method import STEEPED
@@ -100,18 +101,22 @@ def _methodical(total: list[float], of: Part) -> None:
 
 def part_qualities(part: Part, prices: Mapping[str, float] | None = None) -> list[float]:
     """Determine every quality of a line's stuff, in the order of `QUALITIES`; own prices [per 100 g] go first."""
-    if len(part.leaves) == 1 and part.leaves[0][1] == 1.0 and not (prices or part.strained or part.gone or part.spent):
-        return list(qualities_of(part.leaves[0][0].ingredient))
-    total = [0.0] * len(QUALITIES)
-    for grind, share in part.leaves:
-        for at, value in enumerate(qualities_of(grind.ingredient)):
-            total[at] += share * value
-        if prices and grind.ingredient.key in prices:
-            own = prices[grind.ingredient.key]
+    total = _of_all(part.leaves)
+    for grind, share in part.leaves if prices else ():
+        own = prices.get(grind.ingredient.key)  # type: ignore[union-attr]  # gone through only where there are some
+        if own is not None:
             total[_COST] += share * (own - grind.ingredient.price_100g)
     if part.strained or part.gone or part.spent:
         _methodical(total, part)
     return total
+
+
+def _of_all(leaves: Sequence[tuple[Grind, float]]) -> list[float]:
+    if len(leaves) == 1 and leaves[0][1] == 1.0:
+        return list(qualities_of(leaves[0][0].ingredient))
+    columns = zip(*(qualities_of(grind.ingredient) for grind, _ in leaves), strict=True)
+    shares = [share for _, share in leaves]
+    return [sum(map(mul, shares, column)) for column in columns] if leaves else [0.0] * len(QUALITIES)
 
 
 def salt_percent(lines: Sequence[Line]) -> float:

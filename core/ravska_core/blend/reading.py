@@ -3,6 +3,7 @@
 import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
+from functools import lru_cache
 
 from ravska_core.blend.estimate import estimate, label_figure
 from ravska_core.blend.keeping import Keeping, keeping
@@ -29,6 +30,13 @@ class Band:
 def bands_of(leaves: Sequence[tuple[Grind, float]]) -> tuple[Band, ...]:
     """Return what leaves are drawn with."""
     return tuple(Band(grind.key, share) for grind, share in leaves)
+
+
+@lru_cache(maxsize=512)
+def _drawn(part: Part) -> tuple[tuple[tuple[Grind, float], ...], tuple[Band, ...]]:
+    """Return the leaves and bands of what a line is made of, which no share changes."""
+    leaves = seen_in(part.leaves, part.spent)
+    return leaves, bands_of(leaves)
 
 
 @dataclass(frozen=True)
@@ -193,14 +201,14 @@ def read_blend(
     labelled = None if blend.label is None else estimate(blend.label, tuple(part.leaves[0][0] for part in parts))
     ranges = None if labelled is None else labelled.shares
 
-    lines = []
+    said_total, lines = say(total, 4), []
     for at, (line, part, mass, share) in enumerate(zip(blend.lines, parts, relative, shares, strict=True)):
         steps = []
         if line.basis == "spoon":
             steps.append(Step(f"Density of {part.name}", part.density_from, part.density_g_ml, "g/ml", part.source))
             formula = f"{float(line.parts):g} parts × {part.density_g_ml:.3f} g/ml"
             steps.append(Step("Mass of this line", formula, mass, "parts by mass"))
-        steps.append(Step("Share by mass", f"{say(mass, 4)} / {say(total, 4)}, all lines", share * 100, "%"))
+        steps.append(Step("Share by mass", f"{say(mass, 4)} / {said_total}, all lines", share * 100, "%"))
         own = errors[at] ** 2
         spread = math.sqrt(max(0.0, own * (1 - share) ** 2 + squares - own * share**2))
         error = f"±{say(spread * 100, 2)} %: {amount_error(line)}, the other lines' errors with it"
@@ -210,7 +218,8 @@ def read_blend(
             least, most = say(ranges[at].low * 100, 3), say(ranges[at].high * 100, 3)
             error = f"{least} to {most} %: every mixture that fits the label"
         grams = Step("Weigh", f"{share * 100:.2f} % × {blend.batch_g:g} g", share * blend.batch_g, "g")
-        volume, leaves = share * blend.batch_g / part.density_g_ml, seen_in(part.leaves, part.spent)
+        volume = share * blend.batch_g / part.density_g_ml
+        leaves, bands = _drawn(part)
         lines.append(
             LineReading(
                 grind=line.grind,
@@ -219,7 +228,7 @@ def read_blend(
                 mass=figure((steps[-1], grams), error, **{end: value * blend.batch_g for end, value in ends.items()}),
                 volume_ml=volume,
                 spoons=measure_out(volume, spoon_set),
-                bands=bands_of(leaves),
+                bands=bands,
                 leaves=leaves,
             )
         )

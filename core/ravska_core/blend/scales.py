@@ -49,9 +49,8 @@ def scale_of(
             part, source = of.parts[at], "arithmetic"
             if len(part.leaves) == 1:
                 source = VALUE_SOURCES.get(quality.field) or part.leaves[0][0].ingredient.source
-            counts = f"counts with {of.shares[at] * 100:.2f} %"
             value = of.values[quality.key][at]
-            steps.append(Step(f"{quality.label} of {part.name}", counts, value, quality.unit, source))
+            steps.append(Step(f"{quality.label} of {part.name}", of.counts[at], value, quality.unit, source))
         elif mine > 0:
             rest, others = rest + mine, others + 1
     if others:

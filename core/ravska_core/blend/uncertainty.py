@@ -117,7 +117,8 @@ _ERRORS = {
 class Summed:
     """Lines with what each brings of every quality, by its key: its value, its part of the sum, the sum of all.
 
-    `moves` is how far an error of a line's mass moves the sum: share x error x (value - sum).
+    `moves` is how far an error of a line's mass moves the sum: share x error x (value - sum); `counts` says with how
+    much a line counts.
     """
 
     lines: Sequence[Line]
@@ -128,6 +129,7 @@ class Summed:
     mixed: Mapping[str, float]
     moves: Mapping[str, Sequence[float]]
     bought_inside: bool
+    counts: Sequence[str]
 
 
 def summed(
@@ -142,9 +144,10 @@ def summed(
     def by_key(of: NDArray[np.float64]) -> dict[str, list[float]]:
         return dict(zip(QUALITIES, of.T.tolist(), strict=True))
 
+    counts = [f"counts with {share * 100:.2f} %" for share in shares]
     inside = any(of.label for part in parts for of, _, _ in part.inside)
     sums = dict(zip(QUALITIES, mixed.tolist(), strict=True))
-    return Summed(lines, parts, shares, by_key(value), by_key(brought), sums, by_key(moves), inside)
+    return Summed(lines, parts, shares, by_key(value), by_key(brought), sums, by_key(moves), inside, counts)
 
 
 def error_words(quality: Quality, of: Summed, low: float, high: float, total: float, labelled: bool) -> str:

@@ -4,7 +4,7 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
-from ravska_core.blend import Blend, masses, mix, part_qualities, parts_of, read_blend
+from ravska_core.blend import HIGHEST_BATCH_G, LOWEST_BATCH_G, Blend, masses, mix, part_qualities, parts_of, read_blend
 from ravska_core.measure import SPOON_SETS, Spoonfuls, SpoonSet, measure_out
 from ravska_core.working import BadInput, Figure, Step, figure, in_range
 
@@ -128,8 +128,8 @@ def spoon_batch(
     BadInput
         At ``low`` or ``high`` for a range that is none, and as `read_blend`.
     """
-    in_range("low", low_g, 0.5, 50_000, "A batch lies between 0.5 g and 50 kg.")
-    in_range("high", high_g, 0.5, 50_000, "A batch lies between 0.5 g and 50 kg.")
+    for end, mass_g in (("low", low_g), ("high", high_g)):
+        in_range(end, mass_g, LOWEST_BATCH_G, HIGHEST_BATCH_G, "A batch lies between 0.5 g and 50 kg.")
     if high_g < low_g:
         raise BadInput("high", "The largest batch is below the smallest; write it the other way round.")
     if not blend.lines:

@@ -1,5 +1,6 @@
 """Spoons: volumes as the fewest level spoonfuls, the way people write them."""
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import lru_cache
@@ -138,28 +139,35 @@ def measure_out(volume_ml: float, owned: SpoonSet = SPOON_SETS["us"], tolerance:
     if volume_ml < smallest / 2:
         return _measured("less than a pinch", 0.0, 0, volume_ml)
     # ranked: outside the tolerance and by how much, how many, by how much within it
-    best: tuple[tuple[bool, float, int, float], list[Spoon]] | None = None
-    for start in range(len(spoons)):
+    best: tuple[bool, float, float, float] = (True, math.inf, math.inf, math.inf)
+    chosen = [spoons[0]] * max(1, round(volume_ml / spoons[0].volume_ml))
+
+    def rank(held_ml: float, count: int) -> tuple[bool, float, float, float]:
+        # the last digits of a sum of volumes say nothing: equal ones go to the fewest spoonfuls
+        error = round(abs(held_ml / volume_ml - 1), 6)
+        outside = error > tolerance + 1e-9
+        return outside, error if outside else 0.0, count, error
+
+    for start, largest in enumerate(spoons):
         taken: list[Spoon] = []
         held, left = 0.0, volume_ml
-        for spoon in spoons[start:]:
+        # one that is too large for it alone is tried alone; what follows it begins with the next one
+        for spoon in spoons[start : start + 1] if largest.volume_ml > volume_ml * (1 + 1e-9) else spoons[start:]:
             whole = int(left / spoon.volume_ml + 1e-9)
             # one kind of measure is counted out dozens of times by nobody; a larger start covers it
             if whole > 12:
-                taken = []
                 break
-            taken += [spoon] * whole
-            held += whole * spoon.volume_ml
-            left -= whole * spoon.volume_ml
-            for more in (0, 1):
-                if not taken and not more:
-                    continue
-                # the last digits of a sum of volumes say nothing: equal ones go to the fewest spoonfuls
-                error = round(abs((held + more * spoon.volume_ml) / volume_ml - 1), 6)
-                outside = error > tolerance + 1e-9
-                rank = outside, error if outside else 0.0, len(taken) + more, error
-                if best is None or rank < best[0]:
-                    best = rank, [*taken, *[spoon] * more]
-    chosen = best[1] if best else [spoons[0]] * max(1, round(volume_ml / spoons[0].volume_ml))
+            if whole:
+                taken += [spoon] * whole
+                held += whole * spoon.volume_ml
+                left -= whole * spoon.volume_ml
+                found = rank(held, len(taken))
+                if found < best:
+                    best, chosen = found, [*taken]
+            if not best[0] and len(taken) >= best[2]:
+                break  # within the tolerance already with as few: more spoonfuls are no better
+            found = rank(held + spoon.volume_ml, len(taken) + 1)
+            if found < best:
+                best, chosen = found, [*taken, spoon]
     held = sum(spoon.volume_ml for spoon in chosen)
     return _measured(_words(chosen), held, len(chosen), volume_ml)

@@ -1,5 +1,6 @@
 """Where the rules of a blend change over: at each limit, and a step to either side of it."""
 
+from dataclasses import replace
 from fractions import Fraction
 
 import pytest
@@ -18,12 +19,16 @@ from ravska_core.blend import (
     shares,
 )
 from ravska_core.blend.estimate import label_figure
+from ravska_core.blend.label import rounding_half_g
 from ravska_core.blend.label_list import read_ingredients
 from ravska_core.blend.method import MOST_STEPS, check_method
+from ravska_core.blend.parts import mix
 from ravska_core.blend.qualities import QUALITIES
 from ravska_core.blend.ratio_edits import set_parts
+from ravska_core.blend.scales import spread_scale
 from ravska_core.blend.uncertainty import Summed, ends_of, error_words
-from ravska_core.catalogue import catalogue
+from ravska_core.blend.volume import volume_ml
+from ravska_core.catalogue import SODIUM_IN_NACL, catalogue
 from ravska_core.working import BadInput
 
 SALT, PEPPER, SUGAR = "table-salt/fine", "black-pepper/ground", "white-sugar/granulated"
@@ -94,9 +99,8 @@ def told(error: float, moved: float, low: float, high: float, total: float = 10.
     of = blend((SALT, 1, "spoon"), (PEPPER, 1, "spoon"))
     lines = (of.lines[0].__class__(SALT, Fraction(1), "spoon", error=error), of.lines[1])
     by_key = {key: [0.0, 0.0] for key in QUALITIES} | {"sugar": [moved, 0.0]}
-    known = Summed(
-        lines, parts_of(of.lines), [0.5, 0.5], by_key, by_key, dict.fromkeys(QUALITIES, total), by_key, False
-    )
+    sums = dict.fromkeys(QUALITIES, total)
+    known = Summed(lines, parts_of(of.lines), [0.5, 0.5], by_key, by_key, sums, by_key, False, ["", ""])
     return error_words(QUALITIES["sugar"], known, low, high, total, False)
 
 
@@ -172,3 +176,46 @@ def test_what_locked_lines_leave_no_room_for_is_refused_and_a_little_room_is_eno
     # with every other line at its share this one is what is left
     moved = set_parts(alone, 1, Fraction(3))
     assert shares(moved.lines, parts_of(moved.lines)) == pytest.approx([0.5, 0.5])
+
+
+# volumes
+
+
+def test_where_a_density_is_from_is_said_as_it_is():
+    dry, wet = blend((SALT, 1, "scale"), (PEPPER, 1, "scale")), blend((SALT, 1, "scale"), ("water/liquid", 9, "scale"))
+    for of, says in ((dry, "its lines' level volumes added up"), (wet, "liquids, what dissolves in them")):
+        mixed = mix(of, shares(of.lines, parts_of(of.lines)), parts_of(of.lines))
+        assert mixed.density_from(of).startswith(says)
+        spooned = replace(of, label=replace(panel("¼ tsp (1 g)", "300 mg")))
+        assert mixed.density_from(spooned).endswith("within its label's own spoon")
+        assert "spoon" not in mixed.density_from(replace(of, label=panel()))
+        by_volume = replace(of, label=replace(spooned.label, by_volume=True))
+        assert "spoon" not in mixed.density_from(by_volume)
+
+
+def test_more_water_than_there_is_cannot_be_driven_off():
+    water = catalogue().grinds["water/liquid"]
+    assert volume_ml([(water, 10.0)], gone=4.0) == pytest.approx(6.0, rel=0.01)
+    assert volume_ml([(water, 10.0)], gone=40.0) == 0.0
+
+
+# US 21 CFR 101.9(c); EU guidance of 2012, from memory
+@pytest.mark.parametrize(
+    ("what", "amount", "rule", "half"),
+    [
+        ("sodium", 0.140, "us", 0.0025), ("sodium", 0.1401, "us", 0.005), ("fat", 4.9, "us", 0.25),
+        ("fat", 5.0, "us", 0.5), ("sugars", 4.0, "us", 0.5), ("sugars", 9.9, "eu", 0.05), ("sugars", 10.0, "eu", 0.5),
+        ("sodium", 0.99 * SODIUM_IN_NACL, "eu", 0.005 * SODIUM_IN_NACL),
+        ("sodium", 1.0 * SODIUM_IN_NACL, "eu", 0.05 * SODIUM_IN_NACL),
+    ],
+)  # fmt: skip
+def test_a_panel_is_rounded_by_the_steps_of_its_law(what, amount, rule, half):
+    assert rounding_half_g(what, amount, rule) == pytest.approx(half)
+
+
+@pytest.mark.parametrize(("coarse", "word"), [("2.4", "even"), ("2.6", "mixed"), ("5.9", "mixed"), ("6.1", "wide")])
+def test_grains_are_even_mixed_or_wide(coarse, word):
+    known = catalogue().grinds
+    fine = replace(known[PEPPER], key="a", grain_mm=1.0)
+    found = spread_scale([(fine, 0.5), (replace(fine, key="b", grain_mm=float(coarse)), 0.5)])
+    assert (found.word, found.value) == (word, pytest.approx(float(coarse)))

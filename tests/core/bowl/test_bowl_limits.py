@@ -5,19 +5,23 @@ from dataclasses import replace
 
 import pytest
 from builders import blend
+from ravska_core.blend import heat_scale, heat_scoville
 from ravska_core.bowl import (
+    MOST_USES,
     ScaleSettings,
     SimulatedScale,
+    Use,
     allowed_g,
     corrections,
     jar_fill_percent,
     rescues,
     rounding,
+    share_out,
     spoon_batch,
     stand,
     weigh_order,
 )
-from ravska_core.bowl.correcting import _MOST_SHARE
+from ravska_core.bowl.correcting import _MOST_SHARE, TASTES, _goal
 from ravska_core.bowl.measuring import _candidates as candidates
 from ravska_core.measure import SPOON_SETS, SpoonSet, measure_out
 from ravska_core.measure.spoons import Spoon
@@ -63,6 +67,7 @@ def test_between_whole_spoonfuls_sixty_steps_of_one_ratio_are_tried():
 def test_a_batch_by_spoons_lies_between_half_a_gram_and_fifty_kilograms():
     rub = blend((SALT, 1, "scale"), (PEPPER, 1, "scale"))
     assert 0.5 <= spoon_batch(rub, 0.5, 20).batch_g <= 20
+    assert 0.5 <= spoon_batch(rub, 0.5, 0.7).batch_g <= 0.7
     assert 49_000 <= spoon_batch(rub, 49_000, 50_000).batch_g <= 50_000
     assert refused(spoon_batch, rub, 0.49, 20) == "low"
     assert refused(spoon_batch, rub, 20, 50_000.5) == "high"
@@ -174,6 +179,29 @@ def test_it_settles_once_what_it_shows_has_lain_still_for_its_time():
     assert [still.read().settled for _ in range(12)].index(True) == settled_after()
 
 
+@pytest.mark.parametrize(("resolution", "noise", "swing", "still"), [
+    (1.0, 0.0, 1.9, True), (1.0, 0.0, 2.1, False), (0.1, 0.5, 2.9, True), (0.1, 0.5, 3.1, False),
+])  # fmt: skip
+def test_it_lies_still_within_two_steps_or_six_times_its_noise(resolution, noise, swing, still):
+    scale = SimulatedScale(ScaleSettings(resolution_g=resolution, noise_g=noise, drift_g_min=0.0))
+    scale._random = Swinging(swing)
+    assert [scale.read().settled for _ in range(12)][-1] == still
+
+
+class Swinging:
+    """Chance that swings to and fro by so much [g]."""
+
+    def __init__(self, swing: float) -> None:
+        self.swing, self.up = swing, False
+
+    def random(self) -> float:
+        return 1.0
+
+    def gauss(self, mean: float, noise: float) -> float:
+        self.up = not self.up
+        return self.swing if self.up else 0.0
+
+
 def settled_after() -> int:
     """The reading at which nine tenths of the stretch that must lie still have passed: ten readings a second."""
     from ravska_core.bowl.scale import _SETTLED_S, READINGS_A_SECOND
@@ -208,8 +236,11 @@ def test_more_of_the_two_strongest_lines_is_offered_and_none_that_is_not_in_the_
                   (SUGAR, 9, "scale"))  # fmt: skip
     own = [x for x in corrections(salty, [10, 10, 10, 90], "needs-salt", "clearly") if x.lines]
     assert len(own) == 2
-    for_one = [x for x in corrections(salty, [10, 0, 10, 90], "needs-salt", "clearly") if x.lines]
-    assert sorted(line for x in for_one for line, _ in x.lines) == [0, 2]
+    for gone in (0, 1, 2):
+        bowl = [10.0, 10.0, 10.0, 90.0]
+        bowl[gone] = 0.0
+        left = [x for x in corrections(salty, bowl, "needs-salt", "clearly") if x.lines]
+        assert sorted(line for x in left for line, _ in x.lines) == [at for at in (0, 1, 2) if at != gone]
 
 
 def test_what_is_too_much_is_thinned_by_the_rest_only_where_the_rest_is_more_than_one():
@@ -222,6 +253,37 @@ def test_what_is_too_much_is_thinned_by_the_rest_only_where_the_rest_is_more_tha
     assert sum(grams for _, grams in rest.lines) == pytest.approx(25, rel=0.02)
     assert dict(rest.lines)[1] / dict(rest.lines)[2] == pytest.approx(2.5)
     assert [round(change.before) for change in rest.changes if change.key == "salt"] == [30]
+
+
+def test_a_pinch_is_corrected_as_a_bowl_is():
+    large, small = (corrections(RUB, [30 * k, 50 * k, 20 * k], "too-salty", "clearly") for k in (1, 0.02))
+    assert [len(found) for found in (large, small)] == [len(large)] * 2
+    for big, little in zip(large, small, strict=True):
+        assert little.total_g == pytest.approx(big.total_g * 0.02)
+
+
+def test_heat_is_brought_to_the_end_of_its_scale_and_no_further():
+    nearly = heat_scoville(9.0)
+    assert heat_scale(_goal(TASTES["needs-heat"], nearly, 0.05)) == pytest.approx(9.45)
+    assert heat_scale(_goal(TASTES["needs-heat"], nearly, 0.4)) == pytest.approx(10.0)
+    assert _goal(TASTES["needs-salt"], 20.0, 0.1) == pytest.approx(22.0)
+    assert _goal(TASTES["too-salty"], 20.0, 0.1) == pytest.approx(18.0)
+    # where there is next to none it is brought in: a little of what "clearly" brings
+    assert _goal(TASTES["needs-salt"], 0.0, 0.1) == pytest.approx(0.5)
+    assert _goal(TASTES["needs-salt"], 0.0, 0.4) == pytest.approx(2.0)
+
+
+def test_a_batch_is_as_large_as_its_uses_to_the_next_gram():
+    def batch(*masses: float) -> float:
+        return share_out(100, [Use("a", mass) for mass in masses]).enough_g
+
+    assert batch(10.0004) == 10
+    assert batch(10.001) == 11
+    assert batch(0.1, 0.2) == 1
+    assert refused(share_out, 100, [Use("a", 0.09)]) == "uses.0.mass"
+    assert refused(share_out, 100, [Use("a", 1), Use("b", 50_000.1)]) == "uses.1.mass"
+    assert share_out(100, [Use("a", 0.1)] * MOST_USES).enough_g > 0
+    assert refused(share_out, 100, [Use("a", 1)] * (MOST_USES + 1)) == "uses"
 
 
 def test_no_correction_weighs_more_than_three_times_the_batch():

@@ -1,12 +1,16 @@
 """Where the rules of a coat change over: at each limit, and a step to either side of it."""
 
 import math
+from dataclasses import replace
+from types import SimpleNamespace
 
 import pytest
 from builders import blend
 from ravska_core.blend import read_blend
 from ravska_core.coat import Injection, Layer, Seasoned, bind_at, drippings_of, plain, read_coat
+from ravska_core.coat.doses import melts
 from ravska_core.coat.fates import CLINGS_G_CM2, RINSED, WIPED, Fate
+from ravska_core.coat.layers import check_layer
 from ravska_core.coat.ledger import Doubts, together
 from ravska_core.coat.sites import CLEAR_CM, MOST_SITES, Face, check_grid, wrong_with
 from ravska_core.coat.strength import strength_of, strengthen, strongest
@@ -200,3 +204,54 @@ def test_another_binder_goes_under_the_rub_that_lies_on_the_surface():
     assert bind_at([rub, bath, rub]) == ([], 2)
     assert bind_at([binder, rub, bath, binder, rub]) == ([3], 3)
     assert refused(bind_at, [rub, bath]).argument == "layers"
+
+
+# layers
+
+
+@pytest.mark.parametrize(
+    ("field", "fine", "wrong"),
+    [
+        ("hold_s", (60, 7 * 86_400), (59, 7 * 86_400 + 1)),
+        ("stays", (0, 1), (-0.01, 1.01)),
+        ("eaten", (0, 1), (-0.01, 1.01)),
+        ("times", (1, 40), (0, 41)),
+        ("dose", (0.2, 40), (0.19, 40.1)),
+    ],
+)
+def test_a_layer_is_one_that_can_be_put_on(field, fine, wrong):
+    rub = Layer("rub", RUB, 3, HOUR)
+    for value in fine:
+        assert check_layer(replace(rub, **{field: value})).key == "rub"
+    for value in wrong:
+        assert refused(check_layer, replace(rub, **{field: value})).argument == field
+
+
+def test_of_an_injection_a_twentieth_stays_at_least():
+    liquid = blend(("stock/liquid", 1, "scale"), kind="injection")
+
+    def read(stays: float):
+        return read_coat(Seasoned("A", JOINT, (Layer("injection", liquid, 5, HOUR, stays=stays),)), cored=False)
+
+    assert read(0.05).layers
+    assert refused(read, 0.049).argument == "layers.0.stays"
+
+
+def test_a_coat_is_mostly_fat_above_two_fifths():
+    assert [melts(SimpleNamespace(fat_share=share)) for share in (0.39, 0.4, 0.41)] == [False, False, True]
+
+
+def test_what_finds_no_room_on_the_surface_does_not_stick():
+    full = Layer("rub", RUB, 40, HOUR)
+    first, second = read_coat(Seasoned("A", JOINT, (full, full)), cored=False).layers
+    assert 0 < first.fate.lost["did not stick"] < 1
+    assert second.fate.lost["did not stick"] == pytest.approx(1)
+    assert second.salt.value == 0
+
+
+def test_drippings_weigh_what_they_are_and_hold_no_salt_of_their_own():
+    found = read_coat(Seasoned("A", JOINT, (Layer("rub", RUB, 3, HOUR), Layer("drippings", None, 1))), cored=False)
+    piece = read_piece(JOINT)
+    assert found.layers[1].dose_g == pytest.approx(piece.edible.value * (1 - piece.cook_yield) / 2)
+    stack, _ = dose_stack(Seasoned("A", JOINT, (Layer("drippings", None, 1),)), SPOON_SETS["us"])
+    assert (stack.puts[0].dose_g, stack.puts[0].salt_g) == (0, 0)
