@@ -1,10 +1,13 @@
 """Where cautions begin and end: at each limit, and just beyond it. Usual US guidance, from memory (work.md)."""
 
+from types import SimpleNamespace
+
 import pytest
 from builders import blend
+from ravska_core.blend import read_blend
 from ravska_core.cautions import Clocks, Situation, cautions_for
 from ravska_core.coat import Layer, Seasoned, read_coat, thin_cut_salt
-from ravska_core.coat.additives import DRY, DRY_BELLY, PUMPED, PUMPED_BELLY
+from ravska_core.coat.additives import DRY, DRY_BELLY, PUMPED, PUMPED_BELLY, nitrite_of
 from ravska_core.meat import Piece
 from ravska_core.working import BadInput
 
@@ -148,6 +151,30 @@ def test_nitrite_is_what_stays_of_it_on_raw_meat_and_refused_beyond_the_limit(cu
     assert refusal.value.argument == "layers.0.dose"
     what = "belly" if cut == "pork-belly" else "meat"
     assert f"limit for pumped or immersed {what} is {most:.0f}" in str(refusal.value)
+
+
+@pytest.mark.parametrize(
+    ("kind", "cut", "most"),
+    [("injection", "pork-shoulder", PUMPED), ("injection", "pork-belly", PUMPED_BELLY), ("rub", "pork-shoulder", DRY),
+     ("rub", "pork-belly", DRY_BELLY)],
+)  # fmt: skip
+def test_as_much_nitrite_as_the_limit_is_still_within_it(kind, cut, most):
+    cure = read_blend(blend(("curing-salt/fine", 1, "scale")))
+
+    def brought(dose_g: float) -> list[float]:
+        put = SimpleNamespace(blend=cure, dose_g=dose_g, layer=SimpleNamespace(kind=kind))
+        return nitrite_of([put], [1.0], 1000, cut)
+
+    grams = most / 1000 / 0.0625  # on a kilogram
+    assert brought(grams) == [most]
+    with pytest.raises(BadInput):
+        brought(grams * 1.001)
+    # each way of curing has a limit of its own, each layer counts to it
+    half = SimpleNamespace(blend=cure, dose_g=grams / 2, layer=SimpleNamespace(kind=kind))
+    assert nitrite_of([half, half], [1.0, 1.0], 1000, cut) == [most / 2, most / 2]
+    with pytest.raises(BadInput) as refusal:
+        nitrite_of([half, half, half], [1.0, 1.0, 1.0], 1000, cut)
+    assert refusal.value.argument == "layers.2.dose"
 
 
 def test_phosphate_is_a_share_of_raw_meat():

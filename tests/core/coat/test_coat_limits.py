@@ -168,6 +168,9 @@ def test_a_grid_is_laid_from_eight_millimetres_to_a_hundred_with_so_many_sites_a
     # 600 cm2 over 1 cm2 are as many as there may be; of triangles a site takes 0.87 of a square's room
     assert MOST_SITES == 600
     check_grid(face, 1.0, "square")
+    large = Face(40, 30, False, 5)
+    check_grid(large, 1.42, "square")
+    assert "at least 15 mm" in refused(check_grid, large, 1.41, "square").sentence
     assert "at least 10 mm" in refused(check_grid, face, 0.99, "square").sentence
     assert "at least 11 mm" in refused(check_grid, face, 1.0, "hexagonal").sentence
 
@@ -255,3 +258,21 @@ def test_drippings_weigh_what_they_are_and_hold_no_salt_of_their_own():
     assert found.layers[1].dose_g == pytest.approx(piece.edible.value * (1 - piece.cook_yield) / 2)
     stack, _ = dose_stack(Seasoned("A", JOINT, (Layer("drippings", None, 1),)), SPOON_SETS["us"])
     assert (stack.puts[0].dose_g, stack.puts[0].salt_g) == (0, 0)
+
+
+def test_what_is_left_of_a_bath_goes_into_the_pot_with_its_water():
+    pot = blend(("water/liquid", 1, "scale"), kind="cooking liquid")
+    mass, dose = 500.0, 600.0
+    bath = Layer("marinade", BATH, dose, 60, after="wiped", into_pot=True)
+    piece = Piece("beef-shin", mass)
+    found = read_coat(Seasoned("A", piece, (bath, Layer("cooking liquid", pot, 200, 3 * HOUR, 95.0))), cored=False)
+    # the same liquid made beforehand: what does not cling of 600 ml/kg of bath, and 200 ml/kg of water
+    grams = read_blend(BATH).density_g_ml * dose * mass / 1000 - CLINGS_G_CM2 * read_piece(piece).open_cm2
+    whole = blend(
+        ("water/liquid", round(grams * 0.94 + 100, 3), "scale"), ("table-salt/fine", round(grams * 0.06, 3), "scale"),
+        kind="cooking liquid",
+    )  # fmt: skip
+    liquid = (grams + 100) / read_blend(whole).density_g_ml / mass * 1000
+    made = read_coat(Seasoned("A", piece, (Layer("cooking liquid", whole, liquid, 3 * HOUR, 95.0),)), cored=False)
+    # half of what clung was not wiped off: the little that differs
+    assert found.salt.value == pytest.approx(made.salt.value, rel=0.06)
