@@ -1,6 +1,6 @@
 """What is put on a piece: layers dosed, followed, weighed back, and what that comes to."""
 
-from ravska_core.coat.binder import Binder, bind_at, binders_for, plain_binders, usual_binder_g
+from ravska_core.coat.binder import Binder, Bound, bind_at, binders_for, plain_binders, usual_binder_g
 from ravska_core.coat.doses import ADHESION_CEILING, COAT_WEIGHTS, SALT_ZONES, VESSELS
 from ravska_core.coat.drippings import ERROR, drippings_of
 from ravska_core.coat.injected import InjectionReading
@@ -50,6 +50,7 @@ __all__ = [
     "VESSELS",
     "WAYS",
     "Binder",
+    "Bound",
     "CoatReading",
     "Evened",
     "Injection",

@@ -14,6 +14,7 @@ from ravska_core.coat import (
     INJECTIONS,
     LAYER_KINDS,
     Binder,
+    Bound,
     Seasoned,
     bind_at,
     binders_for,
@@ -31,7 +32,7 @@ from api.blends.reading import read_document
 from api.blends.store import begin_blend
 from api.cooks.documents import Appetite, Blends, LayerDocument, Letter, PieceDocument, read_pieces
 from api.cooks.store import one_cook, piece_of
-from api.plumbing.answers import Created, Router
+from api.plumbing.answers import Created, Router, with_more
 from api.plumbing.household import household, spoon_set
 from api.plumbing.typed import Key
 
@@ -111,25 +112,13 @@ class BindersDocument(Schema):
     appetite: Appetite = "usual"
 
 
-@dataclass(frozen=True, slots=True)
-class BinderOut:
+@dataclass(frozen=True, kw_only=True)
+class BinderOut(Bound):
     """What one binder does for the coat; `layers` is the stack with it, `grind` and `name` say what it is."""
 
     name: str
     grind: str
     layers: list[LayerDocument]
-    grams: float
-    surface: str
-    ceiling: float
-    sticks: float
-    falls_g: float
-    salt_percent: float
-    fat_g: float
-    flavour: str
-    allergens: list[str]
-    total: Figure
-    enough: bool
-    chosen: bool
 
 
 @dataclass(frozen=True, slots=True)
@@ -170,10 +159,5 @@ def binder_or_none(request: HttpRequest, document: BindersDocument) -> BindersOu
             stack.insert(
                 place, LayerDocument(kind="binder", dose=f"{doses[one.key]:g}", grind=grind, blend_id=blend_id)
             )
-        choices.append(
-            BinderOut(
-                names.get(one.key, ""), grind, stack, one.grams, one.surface, one.ceiling, one.sticks, one.falls_g,
-                one.salt_percent, one.fat_g, one.flavour, list(one.allergens), one.total, one.enough, one.chosen,
-            )
-        )  # fmt: skip
+        choices.append(with_more(BinderOut, one, name=names.get(one.key, ""), grind=grind, layers=stack))
     return BindersOut(found.needs, choices, found.least, found.says)

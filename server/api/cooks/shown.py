@@ -65,20 +65,6 @@ class BoardPieceOut:
 
 
 @dataclass(frozen=True, slots=True)
-class DifferenceOut:
-    what: str
-    sentence: str
-    can_even: bool
-
-
-@dataclass(frozen=True, slots=True)
-class FairTestOut:
-    same: list[str]
-    differs: list[DifferenceOut]
-    unknown: list[str]
-
-
-@dataclass(frozen=True, slots=True)
 class NextOut:
     """The one next thing to do."""
 
@@ -105,7 +91,7 @@ class BoardOut:
     trial: TrialMarkOut | None
     pieces: list[BoardPieceOut]
     next: NextOut | None
-    fair: FairTestOut | None
+    fair: FairTest | None
 
 
 def trial_mark(cook: Cook) -> TrialMarkOut | None:
@@ -202,11 +188,5 @@ def board_out(cook: Cook) -> BoardOut:
         trial=trial_mark(cook),
         pieces=pieces,
         next=min(waiting, key=lambda found: found.begins_at, default=None),
-        fair=None if fair is None else fair_out(fair),
+        fair=fair,
     )
-
-
-def fair_out(fair: FairTest) -> FairTestOut:
-    """Return what is the same and what differs between two pieces as it is answered."""
-    differs = [DifferenceOut(found.what, found.sentence, found.can_even) for found in fair.differs]
-    return FairTestOut(list(fair.same), differs, list(fair.unknown))

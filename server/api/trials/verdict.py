@@ -1,16 +1,16 @@
 """Verdict: what the cards of a trial say, and whether they say it yet."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import datetime
 from uuid import UUID
 
 from book.models import Cook, Score
 from django.http import Http404, HttpRequest
-from ravska_core.trial import JUST_RIGHT, LIKING_SCALES, SALT_SCALE, mean_liking, read_verdict
+from ravska_core.trial import JUST_RIGHT, LIKING_SCALES, SALT_SCALE, Difference, mean_liking, read_verdict
 from ravska_core.working import Figure
 
-from api.cooks.shown import DifferenceOut, fair_test
+from api.cooks.shown import fair_test
 from api.cooks.store import cooks, load, read_stored, spoons_for
 from api.plumbing.answers import Router
 from api.trials.router import what_is_missing
@@ -77,7 +77,7 @@ class VerdictOut:
     salt: list[SaltVotes]
     liking: list[LikingOut]
     cards: list[CardRow]
-    differs: list[DifferenceOut]
+    differs: list[Difference]
     unknown: list[str]
     missing: str
 
@@ -158,9 +158,7 @@ def _verdict(cook: Cook) -> VerdictOut:
         liking=liking,
         cards=rows,
         # a difference named by its piece would undo the blinding
-        differs=[DifferenceOut(what=d.what, sentence=d.sentence, can_even=False) for d in fair.differs]
-        if fair and revealed
-        else [],
+        differs=[replace(found, can_even=False) for found in fair.differs] if fair and revealed else [],
         unknown=list(fair.unknown) if fair else [],
         missing=what_is_missing(len(samples)),
     )

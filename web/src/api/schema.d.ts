@@ -3400,7 +3400,7 @@ export interface components {
             /** Pieces */
             pieces: components["schemas"]["BoardPieceOut"][];
             next: components["schemas"]["NextOut"] | null;
-            fair: components["schemas"]["FairTestOut"] | null;
+            fair: components["schemas"]["FairTest"] | null;
         };
         /**
          * BoardPieceOut
@@ -3525,8 +3525,11 @@ export interface components {
             cut_cm2: number;
             times: components["schemas"]["Figure"];
         };
-        /** DifferenceOut */
-        DifferenceOut: {
+        /**
+         * Difference
+         * @description One thing that differs, as a sentence with the arms' own values, and whether one tap can even it out.
+         */
+        Difference: {
             /** What */
             what: string;
             /** Sentence */
@@ -3546,12 +3549,15 @@ export interface components {
             /** Area Cm2 */
             area_cm2: number;
         };
-        /** FairTestOut */
-        FairTestOut: {
+        /**
+         * FairTest
+         * @description What is the same, what differs, and what is not recorded yet.
+         */
+        FairTest: {
             /** Same */
             same: string[];
             /** Differs */
-            differs: components["schemas"]["DifferenceOut"][];
+            differs: components["schemas"]["Difference"][];
             /** Unknown */
             unknown: string[];
         };
@@ -4823,12 +4829,8 @@ export interface components {
          * @description What one binder does for the coat; `layers` is the stack with it, `grind` and `name` say what it is.
          */
         BinderOut: {
-            /** Name */
-            name: string;
-            /** Grind */
-            grind: string;
-            /** Layers */
-            layers: components["schemas"]["LayerDocument"][];
+            /** Key */
+            key: string;
             /** Grams */
             grams: number;
             /** Surface */
@@ -4852,6 +4854,12 @@ export interface components {
             enough: boolean;
             /** Chosen */
             chosen: boolean;
+            /** Name */
+            name: string;
+            /** Grind */
+            grind: string;
+            /** Layers */
+            layers: components["schemas"]["LayerDocument"][];
         };
         /**
          * BindersOut
@@ -5646,7 +5654,7 @@ export interface components {
             /** Cards */
             cards: components["schemas"]["CardRow"][];
             /** Differs */
-            differs: components["schemas"]["DifferenceOut"][];
+            differs: components["schemas"]["Difference"][];
             /** Unknown */
             unknown: string[];
             /** Missing */

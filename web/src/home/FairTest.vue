@@ -2,7 +2,7 @@
 import type { Schemas } from '../api/client'
 
 /** Is it a fair test? What the pieces share, and what differs besides the seasoning. */
-defineProps<{ fair: Schemas['FairTestOut'] }>()
+defineProps<{ fair: Schemas['FairTest'] }>()
 defineEmits<{ even: [what: string] }>()
 </script>
 
