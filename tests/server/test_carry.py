@@ -124,7 +124,7 @@ def change(book: Path, sql: str) -> None:
         ("UPDATE book_card SET served = '[]'", "recorded in book_card"),
         ("UPDATE book_line SET parts_typed = '9' WHERE position = 0", "recorded in book_line"),
         ("UPDATE book_weighback SET left_g = 1", "recorded in book_weighback"),
-        ("DELETE FROM book_stacklayer", "book_stacklayer had"),
+        ("DELETE FROM book_waylayer", "book_waylayer had"),
         (
             "UPDATE book_card SET taster_id = 'nobody' WHERE rowid = (SELECT MIN(rowid) FROM book_card)",
             "points at one of book_taster",
@@ -139,17 +139,17 @@ def test_a_copy_that_lost_something_does_not_become_the_book(last, sql, says):
 
 
 def test_a_table_that_a_migration_reshapes_may_lose_rows(last):
-    with carried_over(last, Reshapes(("book_stacklayer",))) as aside:
-        change(aside, "DELETE FROM book_stacklayer")
+    with carried_over(last, Reshapes(("book_waylayer",))) as aside:
+        change(aside, "DELETE FROM book_waylayer")
     with closing(sqlite3.connect(last)) as opened:
-        assert row_counts(opened)["book_stacklayer"] == 0
+        assert row_counts(opened)["book_waylayer"] == 0
 
 
 def test_what_fails_halfway_leaves_the_old_book_and_its_copy(last):
     was = summary(last)
 
     def half(aside: Path) -> None:
-        change(aside, "DROP TABLE book_stacklayer")
+        change(aside, "DROP TABLE book_waylayer")
         change(aside, "SELECT nothing")
 
     with pytest.raises(sqlite3.OperationalError), carried_over(last) as aside:
@@ -193,8 +193,8 @@ def test_the_command_says_that_the_book_is_as_it_was(last, monkeypatch, django_d
 
 
 def test_a_table_with_rows_is_not_dropped_in_silence(last):
-    with pytest.raises(Spoiled, match="book_stacklayer had"), carried_over(last) as aside:
-        change(aside, "DROP TABLE book_stacklayer")
+    with pytest.raises(Spoiled, match="book_waylayer had"), carried_over(last) as aside:
+        change(aside, "DROP TABLE book_waylayer")
 
 
 def test_copies_of_one_second_do_not_meet(last):

@@ -249,3 +249,21 @@ def test_a_blend_of_ones_own_is_found_by_its_name_whatever_it_holds():
     assert [item.blend for line in found for item in line.items] == ["key-1", "key-2", ""]
     assert found[0].items[0].amount.exact == Fraction(3, 2)
     assert found[2].status == "what"
+
+
+@pytest.mark.parametrize(
+    ("line", "read"),
+    [
+        # a weight or a volume in brackets is the amount, whatever stands beside it
+        ("1 onion (150 g peeled)", "onion-fresh/chopped g 150"),
+        ("2 tsp cumin (ground, 4 g)", "cumin/ground g 4"),
+        # a bare number in brackets is one too, words alone are none
+        ("onion (2)", "onion-fresh/chopped g 220"),
+        ("garlic (3 cloves)", "garlic-fresh/crushed g 9"),
+        ("2 tsp cumin (toasted)", "cumin/ground ml 9.85784"),
+        ("2-3 tsp cumin", "cumin/ground ml 12.3223"),
+        ("3-2 tsp cumin", "cumin/ground ml 12.3223"),
+    ],
+)
+def test_an_amount_in_brackets_counts_and_a_range_reads_either_way_round(line, read):
+    assert understood(line) == [read]

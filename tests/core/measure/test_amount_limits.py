@@ -11,6 +11,7 @@ from ravska_core.measure import (
     parse_parts,
     parse_temperature_c,
 )
+from ravska_core.measure.amounts import read_number
 from ravska_core.working import BadInput
 
 DAY = 86_400.0
@@ -70,3 +71,21 @@ def test_a_liquid_is_read_up_to_twenty_litres_and_a_number_between_its_ends():
     for wrong in ("0.09", "5.01"):
         with pytest.raises(BadInput):
             parse_number(wrong, "here", 0.1, 5, "a target")
+
+
+@pytest.mark.parametrize(
+    ("text", "value"),
+    [
+        ("1½", 1.5),
+        ("½", 0.5),
+        ("1⅟2", 1.5),
+        ("1⁄2", 0.5),
+        ("１½", 1.5),
+        ("1 1/2", 1.5),
+        ("0,5", 0.5),
+        ("٣", 3.0),
+        ("2.", 2.0),
+    ],
+)
+def test_numbers_are_read_in_whatever_characters_they_are_written(text, value):
+    assert float(read_number(text, "here")) == value
