@@ -164,7 +164,8 @@ def layer_reading(
     layer, kind, blend, edible = put.layer, put.kind, put.blend, stack.piece.edible.value
     said, dose = _dose_figure(put, stack)
     # an end that hardly anything comes to is none
-    fate = replace(fate, lost={where: share for where, share in fate.lost.items() if share > 1e-6})
+    if any(share <= 1e-6 for share in fate.lost.values()):
+        fate = replace(fate, lost={where: share for where, share in fate.lost.items() if share > 1e-6})
     density, salt_percent = (1.0, 0.0) if blend is None else (blend.density_g_ml, blend.salt.value)
     kept = fate.stays
     value = put.salt_g * kept / edible * 100

@@ -2,8 +2,10 @@
 
 from contextlib import suppress
 from dataclasses import dataclass
+from functools import lru_cache
 
 from book.models import Blend, Revision
+from ravska_core.blend import Blend as Mixture
 from ravska_core.blend import flatten, same_mixture
 from ravska_core.coat import CoatReading
 from ravska_core.working import BadInput
@@ -23,6 +25,12 @@ class LayerMarkOut:
     shares: list[float]
 
 
+@lru_cache(maxsize=256)
+def _drawn(mixture: Mixture) -> dict[str, float]:
+    """Return what a blend is drawn with; a screen asks for the same ones at every key. Not to be changed."""
+    return flatten(mixture.lines)
+
+
 def layer_mark(blend: Blend | None, revision: Revision | None, grind: str) -> LayerMarkOut:
     """Return what a layer of a blend, pinned at a revision or not, or of a plain grind is of."""
     if blend is None:
@@ -32,7 +40,7 @@ def layer_mark(blend: Blend | None, revision: Revision | None, grind: str) -> La
     changed = False
     with suppress(BadInput):  # the piece's own reading says which line is at fault
         mixture = blend.as_core(revision)
-        leaves = flatten(mixture.lines)
+        leaves = _drawn(mixture)
         changed = revision is not None and not same_mixture(mixture, blend.as_core())
     return LayerMarkOut(blend.name, blend.deleted_at is not None, changed, list(leaves), list(leaves.values()))
 
