@@ -39,6 +39,15 @@ def problems(get_response: Callable[[HttpRequest], HttpResponse]) -> Callable[[H
     return answer
 
 
+def _foreign(request: HttpRequest) -> bool:
+    """Tell whether a request says that it came from another site's page, or from one that cannot be."""
+    origin = request.headers.get("Origin")
+    try:
+        return origin is not None and urlsplit(origin).netloc != request.get_host()
+    except ValueError:  # no address at all
+        return True
+
+
 def same_origin(get_response: Callable[[HttpRequest], HttpResponse]) -> Callable[[HttpRequest], HttpResponse]:
     """Refuse writes that another site's page sends to this one, and limit what our own page may load.
 
@@ -46,9 +55,7 @@ def same_origin(get_response: Callable[[HttpRequest], HttpResponse]) -> Callable
     """
 
     def answer(request: HttpRequest) -> HttpResponse:
-        origin = request.headers.get("Origin")
-        foreign = origin is not None and urlsplit(origin).netloc != request.get_host()
-        if request.method not in ("GET", "HEAD", "OPTIONS") and foreign:
+        if request.method not in ("GET", "HEAD", "OPTIONS") and _foreign(request):
             detail = "This request came from another site's page. Open Ravska itself and try again."
             return _problem("Foreign page", 403, detail)
         response = get_response(request)

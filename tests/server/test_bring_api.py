@@ -198,3 +198,11 @@ def test_spoons_say_what_they_make_of_a_batch_and_which_suits_them(api, rub):
     assert best["worst"] <= found["worst"]
     status, problem = api("POST", "blends/spoons", document | {"low": "90 g", "high": "40 g"})
     assert (status, problem["errors"][0]["field"]) == (422, "high")
+
+
+@pytest.mark.parametrize("text", ["salt, \x00", "salt\x07, pepper"])
+def test_a_label_with_what_cannot_be_written_is_refused_at_its_field(api, book, text):
+    document = {"label": {"portion": "1 g", "sodium": "100 mg"}, "ingredients": text}
+    status, problem = api("POST", "blends/label", document)
+    assert (status, problem["errors"][0]["field"]) == (422, "ingredients")
+    assert "cannot be written" in problem["errors"][0]["sentence"]

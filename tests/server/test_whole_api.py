@@ -4,6 +4,7 @@ import json
 import os
 import shutil
 import signal
+import socket
 import sqlite3
 import subprocess
 import sys
@@ -89,6 +90,9 @@ def test_another_sites_page_cannot_write(client, book):
         "/api/book/preferences", body, "application/json", headers={"Origin": "https://elsewhere.example"}
     )
     assert foreign.status_code == 403
+    for origin in ("null", "://", "http://[", "http://127.0.0.1:port"):
+        odd = client.put("/api/book/preferences", body, "application/json", headers={"Origin": origin})
+        assert (odd.status_code, odd.headers["Content-Type"]) == (403, "application/problem+json")
     own = client.put("/api/book/preferences", body, "application/json", headers={"Origin": "http://testserver"})
     assert own.status_code == 200
     assert client.get("/api/book/preferences").json()["units"] == "us"
@@ -115,6 +119,25 @@ def served(tmp_path, demo_data, free_port):
     finally:
         server.kill()
         server.wait()
+
+
+def test_connections_that_say_nothing_shut_nobody_out_and_it_ends_cleanly(served):
+    api, server = served
+    port = int(api.rsplit(":", 1)[1].split("/")[0])
+    idle = [socket.create_connection(("127.0.0.1", port)) for _ in range(110)]
+    try:
+        # one that stops in the middle of a request waits by itself
+        idle[0].sendall(b"POST /api/blends/read HTTP/1.1\r\nHost: 127.0.0.1\r\nContent-Length: 999\r\n\r\n{")
+        assert call(f"{api}/ping") == {"ok": True}
+        row = call(f"{api}/blends")[0]
+        blend = call(f"{api}/blends/{row['id']}")
+        blend["lines"][0]["parts"] = "7"
+        call(f"{api}/blends/{row['id']}", "PUT", blend)
+        server.send_signal(signal.SIGTERM)
+        assert server.wait(60) == 0
+    finally:
+        for connection in idle:
+            connection.close()
 
 
 def test_a_kill_at_any_moment_loses_nothing_acknowledged(served, tmp_path):

@@ -191,7 +191,7 @@ def corrections(
             if 0 < grams <= total * _MOST_SHARE:
                 lines = [(i, grams * masses_g[i] / held) for i in rest]
                 says = f"{grams:.1f} g of everything else, in its own ratio"
-                found.insert(0, made(says, "the rest keeps its balance", (), lines, mean))
+                found.append(made(says, "the rest keeps its balance", (), lines, mean))
     names = {line.grind for line in blend.lines}
     for key in chosen:
         if key in names:

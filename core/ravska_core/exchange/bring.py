@@ -39,7 +39,7 @@ def guess_format(text: str) -> str:
     start = text.lstrip()[:2000]
     if start[:1] in ("{", "[") and re.search(r'[{\[]\s*["{\[]', start):
         return "jsonld"
-    if re.search(r"<script[^>]*ld\+json", text, re.IGNORECASE):
+    if re.search(r"<script[^<>]{0,400}ld\+json", text, re.IGNORECASE):
         return "jsonld"
     first = start.split("\n", 1)[0].lower()
     if "ingredient" in first and re.search(r"[,;\t]", first) and not re.search(r"\d", first):

@@ -41,20 +41,58 @@ def write_csv(blend: Blend, written: str = "parts") -> str:
     return out.getvalue()
 
 
+def _never_closed(text: str, line: int, mark: str) -> tuple[int, int] | None:
+    """Return the line and column of the quote that opens a cell at or after a line and is closed nowhere."""
+    at = 0
+    for _ in range(line - 1):
+        at = text.find("\n", at) + 1
+    opened: tuple[int, int] | None = None
+    column, begins = 1, True  # whether a cell begins here
+    while at < len(text):
+        char = text[at]
+        if opened is None and char == '"' and begins:
+            opened = line, column
+        elif opened is not None and char == '"':
+            if text[at + 1 : at + 2] == '"':  # doubled it stands for itself
+                at, column = at + 2, column + 2
+                continue
+            opened = None
+        begins = opened is None and char in (mark, "\n", "\r")
+        line, column = (line + 1, 1) if char == "\n" else (line, column + 1)
+        at += 1
+    return opened
+
+
+def _cut_off(line: int, column: int, said: str) -> BadInput:
+    return BadInput(
+        "text", f"Line {line}, column {column}: this table is cut off: {said}. Save it as CSV again, whole."
+    )
+
+
 def from_csv(text: str, owned: SpoonSet, blends: Mapping[str, str]) -> Brought:
     first = text.split("\n", 1)[0]
     mark = max((",", ";", "\t"), key=first.count)
     reader = csv.reader(io.StringIO(text), delimiter=mark, strict=True)
     rows: list[tuple[int, list[str]]] = []
+    begins = 1
     try:
         for row in reader:
             rows.append((reader.line_num, row))
+            begins = reader.line_num + 1
             if len(rows) > MOST_LIST_LINES * 2:
                 raise BadInput("text", f"Line {reader.line_num}, column 1: that is too much for one recipe.")
     except csv.Error as fault:
+        if (opened := _never_closed(text, begins, mark)) is not None:
+            line, column = opened
+            raise _cut_off(line, column, "a cell in quotes begins here and never ends") from None
         raise BadInput(
             "text", f"Line {reader.line_num}, column 1: this row cannot be read ({fault}); save the table as CSV again."
         ) from None
+    whole = {len(row) for _, row in rows[:-1] if any(row)}
+    if len(rows) > 1 and len(whole) == 1 and len(rows[-1][1]) < max(whole) and not text.endswith(("\n", "\r")):
+        last = text.splitlines()[-1]
+        said = f"the file ends in the middle of a row, after {len(rows[-1][1])} of {max(whole)} cells"
+        raise _cut_off(rows[-1][0], len(last) + 1, said)
     head = [cell.strip().lower() for cell in rows[0][1]]
     if "ingredient" not in head:
         raise BadInput("text", "Line 1, column 1: the first row must name the columns, with “ingredient” among them.")

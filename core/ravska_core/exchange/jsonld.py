@@ -4,7 +4,6 @@ import html
 import json
 import re
 from collections.abc import Iterator, Mapping
-from html.parser import HTMLParser
 from typing import Any
 
 from ravska_core.blend import KINDS, Blend, read_blend
@@ -49,23 +48,33 @@ def write_jsonld(blend: Blend, written: str = "parts") -> str:
     return json.dumps(document, ensure_ascii=False, indent=2) + "\n"
 
 
-class _Scripts(HTMLParser):
-    """Gathers the JSON-LD scripts of a page."""
+_MARK = re.compile(r"<!--|<script\b([^>]{0,400})>", re.IGNORECASE)
 
-    def __init__(self) -> None:
-        super().__init__()
-        self.found: list[tuple[int, str]] = []
-        self._inside = False
+_SCRIPT_ENDS = re.compile(r"</script", re.IGNORECASE)
 
-    def handle_starttag(self, tag: str, attrs: list[tuple[str, str | None]]) -> None:
-        self._inside = tag == "script" and "ld+json" in (dict(attrs).get("type") or "")
 
-    def handle_endtag(self, tag: str) -> None:  # noqa: ARG002 - whatever ends, the script has
-        self._inside = False
+def _scripts(page: str) -> Iterator[tuple[int, str]]:
+    """Yield the JSON-LD scripts of a page, each with how many lines stand before it.
 
-    def handle_data(self, data: str) -> None:
-        if self._inside:
-            self.found.append((self.getpos()[0] - 1, data))
+    As browsers have it, a script ends with the first ``</script`` and nothing in a comment counts. What is damaged is
+    passed over; every character is looked at a few times, however the page is nested.
+    """
+    at = counted = lines = 0
+    commented = True
+    while mark := _MARK.search(page, at):
+        at = mark.end()
+        if mark[0] == "<!--":
+            closed = page.find("-->", at) if commented else -1
+            commented = closed >= 0  # an open comment is text, and so are all after it
+            at = closed if commented else at
+            continue
+        ends = _SCRIPT_ENDS.search(page, at)
+        if "ld+json" in mark[1].lower():
+            lines, counted = lines + page.count("\n", counted, at), at
+            yield lines, page[at : ends.start() if ends else len(page)]
+        if ends is None:
+            return
+        at = ends.end()
 
 
 def _json(text: str, lines_before: int) -> Any:
@@ -131,9 +140,7 @@ def _instructions(node: Any, depth: int = 0) -> Iterator[str]:
 def from_jsonld(text: str, owned: SpoonSet, blends: Mapping[str, str]) -> Brought:
     blocks = [(0, text)]
     if text.lstrip()[:1] not in ("{", "["):
-        scripts = _Scripts()
-        scripts.feed(text)
-        blocks = scripts.found
+        blocks = list(_scripts(text))
     recipes = [recipe for before, block in blocks for recipe in _recipes(_json(block, before))]
     if not recipes:
         raise BadInput("text", "Line 1, column 1: there is no schema.org Recipe in this file; paste its list instead.")

@@ -11,7 +11,7 @@ from book.models import Blend, line_key
 from book.models.values import label_of
 from django.http import HttpRequest, HttpResponse
 from ninja import Schema
-from pydantic import Field
+from pydantic import AfterValidator, Field
 from ravska_core.blend import DRIED, DRY_KINDS, Line, read_ingredients, say_parts
 from ravska_core.catalogue import catalogue, folded, said_name
 from ravska_core.exchange import (
@@ -49,7 +49,7 @@ from api.plumbing.answers import Router
 from api.plumbing.household import household, spoon_set
 from api.plumbing.problems import Gather
 from api.plumbing.quantities import BatchMass
-from api.plumbing.typed import Key, Typed
+from api.plumbing.typed import Key, Typed, printable
 
 router = Router()
 
@@ -339,10 +339,10 @@ class ReadLabelDocument(Schema):
     """A label as it is being typed: the panel, the list of ingredients, and what unknown names were said to be."""
 
     label: LabelDocument
-    ingredients: Annotated[str, Field(max_length=4000)]
+    ingredients: Annotated[str, Field(max_length=4000), AfterValidator(printable)]
     kind: BlendKind = "dry rub"
     batch: BatchMass = BatchMass("100 g")
-    chosen: Annotated[dict[str, Key], Field(max_length=60, default={})]
+    chosen: Annotated[dict[Annotated[str, Field(max_length=400)], Key], Field(max_length=60, default={})]
 
 
 @dataclass(frozen=True, slots=True)

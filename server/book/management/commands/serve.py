@@ -1,8 +1,20 @@
 import gc
 import os
+import signal
+import sys
 
 from django.core.management import call_command
 from django.core.management.base import BaseCommand, CommandError, CommandParser
+
+MOST_CONNECTIONS, IDLE_S = 1000, 30
+
+LARGEST_REQUEST = 8 * 2**20
+"""What is read of a request at most [bytes]; what one may hold is said by its address."""
+
+
+def _ended(*_: object) -> None:
+    """Let what is being answered come to its end, then end."""
+    sys.exit(0)
 
 
 class Command(BaseCommand):
@@ -32,12 +44,24 @@ class Command(BaseCommand):
 
         listen = os.environ.get("RAVSKA_LISTEN", "127.0.0.1:8000")
         try:
-            server = waitress.create_server(application, listen=listen, threads=8, ident="ravska")
+            server = waitress.create_server(
+                application,
+                listen=listen,
+                threads=8,
+                ident="ravska",
+                # tabs left open, and whoever only dials, take nobody else's place; poll knows no end of files
+                connection_limit=MOST_CONNECTIONS,
+                asyncore_use_poll=True,
+                channel_timeout=IDLE_S,
+                cleanup_interval=5,
+                max_request_body_size=LARGEST_REQUEST,
+            )
         except OSError as error:
             raise CommandError(
                 f"Cannot listen at {listen}: {error.strerror}. Is Ravska running there already? "
                 "Set RAVSKA_LISTEN to another address, such as 127.0.0.1:8001."
             ) from None
+        signal.signal(signal.SIGTERM, _ended)
         self.stdout.write(f"Ravska is at http://{listen} (Ctrl+C ends it)")
         self.stdout.flush()
         server.run()
