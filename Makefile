@@ -12,7 +12,7 @@ MANAGE := $(PY) server/manage.py
 CALLED := handle_*,pytest_*,add_arguments,Meta,*Config,same_origin,forget
 WEB_SOURCES := $(shell find web/src web/public -type f) web/index.html web/vite.config.ts web/package-lock.json
 
-.PHONY: demo test units dev build migrate types bench mutate shots scale backup chromium lint clean
+.PHONY: demo test units dev build migrate types bench mutate shots scale backup restore chromium lint clean
 
 demo: .venv/.runtime build
 	@exec $(MANAGE) serve --demo
@@ -70,6 +70,10 @@ scale: .venv/.runtime
 
 backup: .venv/.runtime
 	@$(MANAGE) backup
+
+# puts the newest whole backup in the book's place, or FROM=…; the server must have ended
+restore: .venv/.runtime
+	@$(MANAGE) restore $(FROM)
 
 chromium:
 	@command -v chromium >/dev/null || { \

@@ -150,24 +150,11 @@ def test_supper_is_on_a_saturday_with_time_to_marinate(day):
     assert timedelta(hours=30) <= supper - now <= timedelta(days=8, hours=10)
 
 
-def test_a_backup_is_a_whole_book(book, tmp_path, monkeypatch):
-    # the tests' own database lives in memory, so the backup is made of a file
-    file = tmp_path / "ravska.sqlite3"
-    with sqlite3.connect(file) as one:
-        one.execute("CREATE TABLE jar (name TEXT)")
-        one.execute("INSERT INTO jar VALUES ('juniper')")
-    monkeypatch.setitem(settings.DATABASES["default"], "NAME", str(file))
-    out = StringIO()
-    call_command("backup", stdout=out)
-    (copy,) = tmp_path.glob("ravska-*.sqlite3")
-    assert str(copy) in out.getvalue()
-    assert sqlite3.connect(copy).execute("SELECT name FROM jar").fetchall() == [("juniper",)]
-
-
-def test_a_taken_port_is_said_in_a_sentence(monkeypatch):
+def test_a_taken_port_is_said_in_a_sentence(monkeypatch, tmp_path):
     with socket.socket() as taken:
         taken.bind(("127.0.0.1", 0))
         taken.listen()
+        monkeypatch.setitem(settings.DATABASES["default"], "NAME", str(tmp_path / "ravska.sqlite3"))
         monkeypatch.setenv("RAVSKA_LISTEN", f"127.0.0.1:{taken.getsockname()[1]}")
         monkeypatch.setattr("gc.freeze", lambda: None)
         monkeypatch.setattr("gc.set_threshold", lambda *_: None)

@@ -1,12 +1,22 @@
 import gc
+import logging
 import os
 import signal
 import sys
+import threading
+import time
+from datetime import datetime
+from pathlib import Path
 
+from django.conf import settings
 from django.core.management import call_command
 from django.core.management.base import BaseCommand, CommandError, CommandParser
 
-MOST_CONNECTIONS, IDLE_S = 1000, 30
+from book.backups import Refused, backup_of, due, in_use
+
+MOST_CONNECTIONS, IDLE_S, LOOKS_EVERY_S = 1000, 30, 600
+
+log = logging.getLogger(__name__)
 
 LARGEST_REQUEST = 8 * 2**20
 """What is read of a request at most [bytes]; what one may hold is said by its address."""
@@ -17,6 +27,17 @@ def _ended(*_: object) -> None:
     sys.exit(0)
 
 
+def _back_up_daily(book: Path) -> None:
+    """Make a backup whenever the newest is more than a day old, as long as the server runs."""
+    while True:
+        time.sleep(LOOKS_EVERY_S)
+        try:
+            if due(book, datetime.now()):
+                backup_of(book, datetime.now())
+        except (Refused, OSError) as fault:
+            log.error("No backup was made: %s", fault)
+
+
 class Command(BaseCommand):
     help = "Serve Ravska in production mode. RAVSKA_LISTEN says where (127.0.0.1:8000)."
 
@@ -24,7 +45,15 @@ class Command(BaseCommand):
         parser.add_argument("--demo", action="store_true", help="bring the book up to date and fill an empty one first")
 
     def handle(self, *args: object, **options: object) -> None:
-        if options["demo"]:
+        book = Path(str(settings.DATABASES["default"]["NAME"]))
+        try:
+            with in_use(book):
+                self._serve(book, bool(options["demo"]))
+        except Refused as refusal:
+            raise CommandError(str(refusal)) from None
+
+    def _serve(self, book: Path, demo: bool) -> None:
+        if demo:
             call_command("migrate", verbosity=0)
             call_command("load_demo", stdout=self.stdout)
 
@@ -62,6 +91,7 @@ class Command(BaseCommand):
                 "Set RAVSKA_LISTEN to another address, such as 127.0.0.1:8001."
             ) from None
         signal.signal(signal.SIGTERM, _ended)
+        threading.Thread(target=_back_up_daily, args=(book,), daemon=True).start()
         self.stdout.write(f"Ravska is at http://{listen} (Ctrl+C ends it)")
         self.stdout.flush()
         server.run()
