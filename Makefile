@@ -9,7 +9,7 @@ unexport PYTHONDONTWRITEBYTECODE
 PY := .venv/bin/python
 MANAGE := $(PY) server/manage.py
 # called by Django, pytest and HTML parsers, not by name
-CALLED := handle_*,pytest_*,add_arguments,Meta,*Config,same_origin,forget
+CALLED := handle_*,pytest_*,add_arguments,Meta,*Config,same_origin,sealed,forget
 WEB_SOURCES := $(shell find web/src web/public -type f) web/index.html web/vite.config.ts web/package-lock.json
 
 .PHONY: demo test units dev build migrate types bench mutate shots scale backup restore chromium lint clean
@@ -97,8 +97,10 @@ web/node_modules/.locked: web/package-lock.json
 
 web/dist/index.html: .venv/.runtime web/node_modules/.locked $(WEB_SOURCES)
 	cd web && npm run --silent build -- --logLevel warn
+	@# what was built of what is for the bench, and nobody's to fetch
+	mv web/dist/.vite/manifest.json web/built.json && rmdir web/dist/.vite
 	$(PY) -m whitenoise.compress --quiet web/dist
 	@touch $@
 
 clean:
-	rm -rf .venv web/node_modules web/dist
+	rm -rf .venv web/node_modules web/dist web/built.json

@@ -209,7 +209,7 @@ def screen(address: str) -> None:
 
 def first_view() -> None:
     build = ROOT / "web/dist"
-    manifest = json.loads((build / ".vite/manifest.json").read_text())
+    manifest = json.loads((build.parent / "built.json").read_text())
     wanted, seen = ["index.html"], set()
     while wanted:
         key = wanted.pop()

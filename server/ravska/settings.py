@@ -32,6 +32,7 @@ ALLOWED_HOSTS = os.environ.get("RAVSKA_HOSTS", "127.0.0.1,localhost,[::1]").spli
 
 INSTALLED_APPS = ["book"]
 MIDDLEWARE = [
+    "ravska.middleware.sealed",
     "django.middleware.security.SecurityMiddleware",
     "whitenoise.middleware.WhiteNoiseMiddleware",
     "django.middleware.common.CommonMiddleware",
@@ -62,6 +63,7 @@ USE_TZ = True
 TIME_ZONE = "UTC"
 STATIC_URL = "/static/"
 WHITENOISE_ROOT = WEB_BUILD
+WHITENOISE_ALLOW_ALL_ORIGINS = False
 WHITENOISE_IMMUTABLE_FILE_TEST = r"^/assets/.+-[\w-]{8}\.\w+$"
 DATA_UPLOAD_MAX_MEMORY_SIZE = 1_000_000
 SECURE_CONTENT_TYPE_NOSNIFF = True

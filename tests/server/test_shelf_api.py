@@ -1,8 +1,11 @@
 """The catalogue and the preferences over the API, and what every answer carries."""
 
 import json
+from pathlib import Path
 
 import pytest
+
+ROOT = Path(__file__).resolve().parents[2]
 
 
 def test_the_catalogue_names_where_each_density_is_from(api, book):
@@ -63,9 +66,23 @@ def test_wrong_addresses_are_problems_too(api, book, method, path, status):
 
 
 def test_answers_carry_their_policy_and_strange_hosts_get_none(client, book):
-    answer = client.get("/api/ping")
-    assert "default-src 'self'" in answer["Content-Security-Policy"]
-    assert answer["X-Content-Type-Options"] == "nosniff"
+    icon = f"/{next((ROOT / 'web/public').glob('*.svg')).name}"
+    asked = ("/", "/coat", icon, "/api/ping", "/api/nothing", "/.vite/manifest.json", "/built.json")
+    answers = {path: client.get(path) for path in asked}
+    foreign = {"Origin": "https://elsewhere.example"}
+    answers["foreign"] = client.post("/api/blends/read", "{}", "application/json", headers=foreign)
+    answers["strange"] = client.get("/api/ping", headers={"Host": "elsewhere.example"})
+    for answer in answers.values():
+        for part in ("default-src 'self'", "script-src 'self'", "object-src 'none'", "base-uri 'none'",
+                     "form-action 'self'", "frame-ancestors 'none'", "connect-src 'self'"):  # fmt: skip
+            assert part in answer["Content-Security-Policy"]
+        assert answer["X-Content-Type-Options"] == "nosniff"
+        assert answer["Referrer-Policy"] == "same-origin"
+        assert "Access-Control-Allow-Origin" not in answer
+    # what is no file of the page is the page
+    for hidden in ("/.vite/manifest.json", "/built.json"):
+        found = answers[hidden]
+        assert b"isEntry" not in (b"".join(found.streaming_content) if found.streaming else found.content)
     assert client.get("/api/ping", headers={"Host": "elsewhere.example"}).status_code == 400
 
 
