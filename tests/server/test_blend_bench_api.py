@@ -152,9 +152,7 @@ def test_a_blend_deleted_meanwhile_is_said_at_its_line_and_still_counts(api, gla
     assert all(line["blend"] is None for line in flat["lines"])
     assert flat["reading"]["salt"]["value"] == pytest.approx(glaze["reading"]["salt"]["value"])
     assert api("POST", f"blends/{rub_document['id']}/restore")[0] == 200
-    assert not any(
-        line["inside"]["deleted"] for line in api("POST", "blends/read", glaze)[1]["lines"] if line["inside"]
-    )
+    assert not any(inside["deleted"] for inside in api("POST", "blends/read", glaze)[1]["inside"] if inside)
 
 
 def test_an_aim_shows_the_difference_and_what_stands_against_each_other(api, rub_document):

@@ -4,6 +4,7 @@ import importlib
 import inspect
 import pkgutil
 import random
+import re
 from collections.abc import Iterator, Mapping
 from dataclasses import MISSING, fields, is_dataclass, replace
 from fractions import Fraction
@@ -59,7 +60,7 @@ def constants() -> Named:
         module = importlib.import_module(info.name)
         for name, value in vars(module).items():
             mine = not name.startswith("__") and name.strip("_").isupper() and name not in ("_RULES", "_MEASURES")
-            if mine and f"\n{name}" in inspect.getsource(module):
+            if mine and not isinstance(value, re.Pattern) and f"\n{name}" in inspect.getsource(module):
                 yield f"{info.name.removeprefix('ravska_core.')}.{name}", lambda value=value: told(value)
             if inspect.isfunction(value) and value.__module__ == info.name:
                 given = {
