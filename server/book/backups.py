@@ -3,7 +3,6 @@
 import fcntl
 import os
 import re
-import shutil
 import sqlite3
 from collections.abc import Iterable, Iterator
 from contextlib import closing, contextmanager
@@ -59,13 +58,11 @@ def backup_of(book: Path, at: datetime) -> Path:
     to = folder / f"ravska-{at:%Y%m%d-%H%M%S}.sqlite3"
     if to.exists():
         raise Refused(f"There is a backup of this very second already: {to}.")
-    before = os.umask(0o077)
     try:
         copy_checked(book, to)
     except (Spoiled, sqlite3.DatabaseError) as fault:
         raise Refused(f"The book could not be copied whole, so no backup was made. {fault}") from fault
-    finally:
-        os.umask(before)
+    to.chmod(0o600)
     for old in pruned(folder.iterdir(), at):
         old.unlink()
     return to
@@ -124,17 +121,18 @@ def restore(book: Path, backup: Path, at: datetime) -> Path | None:
             copy_checked(backup, fresh)
         except (Spoiled, sqlite3.DatabaseError) as fault:
             raise Refused(f"This backup is not whole, so the book stays as it is. {fault}") from fault
-        os.chmod(fresh, 0o600)
+        fresh.chmod(0o600)
         with open(fresh, "rb") as written:
             os.fsync(written.fileno())
-        there = [file for ending in ("", *_BESIDE) if (file := book.with_name(book.name + ending)).exists()]
-        aside = None
-        if there:
-            aside = book.with_name(f"set-aside-{at:%Y%m%d-%H%M%S}")
+        beside = [file for ending in _BESIDE if (file := book.with_name(book.name + ending)).exists()]
+        aside = book.with_name(f"set-aside-{at:%Y%m%d-%H%M%S}") if book.exists() or beside else None
+        if aside is not None:
             aside.mkdir(mode=0o700)
-            # the log first: a book without its log is a book, a log without its book is nothing
-            for file in reversed(there):
-                shutil.move(file, aside / file.name)
+            if book.exists():
+                # at every moment a book lies in its place: this one until the other takes it, in one step
+                os.link(book, aside / book.name)
+            for file in beside:
+                file.replace(aside / file.name)
         fresh.replace(book)
     return aside
 

@@ -134,6 +134,37 @@ def test_a_restore_sets_the_book_aside_with_its_log(book):
     assert not list(book.parent.glob("*restoring*"))
 
 
+def test_a_restore_that_is_killed_before_its_last_step_leaves_a_book_in_its_place(book, monkeypatch):
+    copy = backup_of(book, NOW)
+    write(book, "since")
+    step = Path.replace
+
+    def killed(self: Path, to: Path) -> Path:
+        if to == book:
+            raise KeyboardInterrupt
+        return step(self, to)
+
+    monkeypatch.setattr(Path, "replace", killed)
+    with pytest.raises(KeyboardInterrupt):
+        restore(book, copy, NOW)
+    monkeypatch.undo()
+    assert names(book) == ["Weir", "since"]
+    assert restore(book, copy, NOW + timedelta(seconds=1)) is not None
+    assert names(book) == ["Weir"]
+
+
+def test_a_book_that_is_lost_is_put_back_and_a_log_without_a_book_does_not_spoil_it(book):
+    copy = backup_of(book, NOW)
+    book.with_name(f"{book.name}-wal").write_bytes(b"of a book that is gone")
+    book.unlink()
+    aside = restore(book, copy, NOW)
+    assert aside is not None
+    assert [file.read_bytes() for file in aside.iterdir()] == [b"of a book that is gone"]
+    assert names(book) == ["Weir"]
+    book.unlink()
+    assert restore(book, copy, NOW) is None
+
+
 def test_a_damaged_backup_or_the_book_itself_is_refused_and_the_book_stays(book):
     copy = backup_of(book, NOW)
     write(book, "since")

@@ -1,7 +1,8 @@
 """The piece: its cut, shape, faces, surface and portions, and where it is held raw."""
 
 from ravska_core.meat.cuts import CUT_INTO, FACE_STATES, GRADES, MOST_BONES, find_cut
-from ravska_core.meat.pieces import CutUp, Measures, Piece, PieceReading, PieceShown, cutting, read_piece
+from ravska_core.meat.cutting import CutUp, cutting
+from ravska_core.meat.pieces import Measures, Piece, PieceReading, PieceShown, read_piece
 from ravska_core.meat.portions import PORTION_G, raw_weight
 from ravska_core.meat.shapes import Solid, ellipsoid_area_cm2
 from ravska_core.meat.skin import skin_piece

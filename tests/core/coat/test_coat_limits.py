@@ -12,7 +12,7 @@ from ravska_core.coat.doses import melts
 from ravska_core.coat.fates import CLINGS_G_CM2, RINSED, WIPED, Fate
 from ravska_core.coat.layers import check_layer
 from ravska_core.coat.ledger import Doubts, together
-from ravska_core.coat.sites import CLEAR_CM, MOST_SITES, Face, check_grid, wrong_with
+from ravska_core.coat.sites import MOST_SITES, Face, check_grid, wrong_with
 from ravska_core.coat.strength import strength_of, strengthen, strongest
 from ravska_core.coat.target import dose_stack
 from ravska_core.coat.wetness import DRY_KG_M2, MOIST_KG_M2, SALTED_KG_M2, SALTED_S, surface_at_fire
@@ -180,7 +180,6 @@ def test_a_site_is_wrong_beyond_the_edge_or_on_bone_and_right_beside_it():
     assert wrong_with(face, [(0.5, 0.5), (0.0, 1.0), (1.001, 0.5), (0.5, -0.001)]) == ("", "", "edge", "edge")
     disc = Face(10, 10, True, 5)
     assert wrong_with(disc, [(0.5, 0.001), (0.0, 0.0)]) == ("", "edge")
-    assert CLEAR_CM > 0
 
 
 def test_a_needle_of_no_bore_or_stroke_is_refused():
