@@ -9,7 +9,7 @@ unexport PYTHONDONTWRITEBYTECODE
 PY := .venv/bin/python
 MANAGE := $(PY) server/manage.py
 # called by Django, pytest and HTML parsers, not by name
-CALLED := handle_*,pytest_*,add_arguments,Meta,*Config,same_origin,sealed,forget
+CALLED := handle_*,pytest_*,add_arguments,Meta,*Config,same_origin,sealed,known_host,open_book,formatException,forget
 WEB_SOURCES := $(shell find web/src web/public -type f) web/index.html web/vite.config.ts web/package-lock.json
 
 .PHONY: demo test units dev build migrate types bench mutate shots scale backup restore chromium lint clean

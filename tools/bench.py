@@ -17,7 +17,7 @@ from pathlib import Path
 from urllib.parse import urlsplit
 
 from playwright.sync_api import sync_playwright
-from running import CHROMIUM, ROOT, running
+from running import CHROMIUM, OWN_PAGE, ROOT, running
 
 WARM, RUNS, EDITS = 30, 300, 40
 
@@ -30,7 +30,7 @@ class Client:
 
     def send(self, method: str, path: str, data: str | None) -> bytes:
         """Return the answer as it came; what a server is measured by."""
-        self.connection.request(method, f"/api/{path}", data, {"Content-Type": "application/json"})
+        self.connection.request(method, f"/api/{path}", data, {"Content-Type": "application/json"} | OWN_PAGE)
         answer = self.connection.getresponse()
         found = answer.read()
         assert answer.status < 400, found

@@ -28,6 +28,10 @@ CHROMIUM = {
 }
 
 
+OWN_PAGE = {"Sec-Fetch-Site": "same-origin"}
+"""What a browser says of a request by a page of the server's own; without it no write is taken."""
+
+
 class Served(NamedTuple):
     """A server that is up: where, and which process it is."""
 

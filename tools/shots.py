@@ -5,7 +5,7 @@ import re
 import urllib.request
 
 from playwright.sync_api import Page, sync_playwright
-from running import CHROMIUM, ROOT, running
+from running import CHROMIUM, OWN_PAGE, ROOT, running
 
 OUT = ROOT / "docs/screenshots"
 WIDE, PHONE = {"width": 1280, "height": 800}, {"width": 390, "height": 844}
@@ -18,7 +18,7 @@ def get(address: str, path: str) -> object:
 
 def theme(page: Page, address: str, name: str) -> None:
     body = {"units": "metric", "temperature": "C", "spoon_set": "us", "theme": name, "single_keys": True}
-    page.request.put(f"{address}/api/book/preferences", data=body)
+    page.request.put(f"{address}/api/book/preferences", data=body, headers=OWN_PAGE)
 
 
 def shoot(page: Page, address: str, path: str, name: str) -> None:
@@ -82,16 +82,16 @@ def measure_shots(wide: Page, address: str) -> None:
     wide.screenshot(path=OUT / "blend-label.png")
     batch = next(row for row in get(address, "batches") if row["state"] == "weighing")
     hands = f"{address}/api/devices/scale/simulated"
-    wide.request.post(hands, data={"resolution_g": 0.1})
+    wide.request.post(hands, data={"resolution_g": 0.1}, headers=OWN_PAGE)
     wide.goto(f"{address}/blend/weigh/{batch['id']}")
     dial = wide.get_by_role("region", name="On the scale now")
     dial.get_by_text("kitchen scale").wait_for()
-    wide.request.post(f"{hands}/handle", data={"do": "put", "grams": 4.9})
+    wide.request.post(f"{hands}/handle", data={"do": "put", "grams": 4.9}, headers=OWN_PAGE)
     dial.get_by_text("1.5 g to go").wait_for()
     dial.get_by_text("settled").wait_for()
     wide.wait_for_timeout(400)  # the button fades in once it may be pressed
     wide.screenshot(path=OUT / "blend-weigh.png")
-    wide.request.post(f"{hands}/handle", data={"do": "stop"})
+    wide.request.post(f"{hands}/handle", data={"do": "stop"}, headers=OWN_PAGE)
     shoot(wide, address, "/shelf", "shelf")
     for name in ("blend-bring", "blend-label", "blend-weigh"):
         print(f"docs/screenshots/{name}.png")

@@ -1,8 +1,9 @@
 """The typed API, a package a noun, each mounted at its prefix."""
 
-from typing import Any
+from typing import Any, Literal
 
-from django.http import HttpRequest
+from book.condition import READY, TITLES, State, watch
+from django.http import HttpRequest, HttpResponse
 from ninja import NinjaAPI, Schema
 from ninja.openapi.schema import OpenAPISchema
 
@@ -63,6 +64,30 @@ class Pong(Schema):
 def ping(request: HttpRequest) -> Pong:
     """Answer, so that a screen knows the server is there. Also the floor that speed is measured against."""
     return Pong(ok=True)
+
+
+class Ready(Schema):
+    """The book can be read and written to."""
+
+    state: Literal["ready"] = "ready"
+
+
+class NotReady(problems.Problem):
+    """Why the book cannot be read or written to, as sentences that say what to do."""
+
+    state: State
+    says: list[str]
+
+
+@api.get("/ready", response={200: Ready, 503: NotReady}, tags=["ravska"])
+def ready(request: HttpRequest) -> HttpResponse:
+    """Tell whether the book can be read and written to, or why not."""
+    found = watch.look()
+    if found == READY:
+        return HttpResponse(Ready().model_dump_json(), content_type="application/json")
+    title = TITLES[found.state]
+    says = list(found.says)
+    return problems.answer(NotReady(title=title, status=503, detail=" ".join(says), state=found.state, says=says))
 
 
 for _noun, _modules in NOUNS.items():

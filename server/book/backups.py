@@ -5,17 +5,18 @@ import os
 import re
 import sqlite3
 from collections.abc import Iterable, Iterator
-from contextlib import closing, contextmanager
+from contextlib import ExitStack, closing, contextmanager, suppress
 from datetime import datetime, timedelta
 from pathlib import Path
 
-from book.carry import Spoiled, check_whole, copy_checked
+from book.carry import FOLDER, Spoiled, check_whole, copy_checked, own_folder
 
-FOLDER, LOCK = "backups", "ravska.lock"
+LOCK = "ravska.lock"
 DAYS, WEEKS = 7, 8
 """The newest backup is kept of each of so many days and weeks that have one."""
 
 _OURS = re.compile(r"ravska-(\d{8}-\d{6})\.sqlite3")
+_ANY = re.compile(r"ravska-(?:before-)?(\d{8}-\d{6})(?:-\d+)?\.sqlite3")
 _BESIDE = ("-wal", "-shm")
 
 
@@ -32,13 +33,22 @@ def in_use(book: Path) -> Iterator[None]:
     Refused
         When another process holds it.
     """
-    book.parent.mkdir(parents=True, exist_ok=True)
-    with open(book.with_name(LOCK), "w") as lock:
-        try:
-            fcntl.flock(lock, fcntl.LOCK_EX | fcntl.LOCK_NB)
-        except OSError:
-            raise Refused(f"A Ravska has the book in {book.parent} open; end it first.") from None
+    with ExitStack() as opened:
+        lock = _opened(book.with_name(LOCK))
+        if lock is not None:  # where nothing can be written, nobody writes to the book either
+            opened.callback(os.close, lock)
+            try:
+                fcntl.flock(lock, fcntl.LOCK_EX | fcntl.LOCK_NB)
+            except OSError:
+                raise Refused(f"A Ravska has the book in {book.parent} open; end it first.") from None
         yield
+
+
+def _opened(lock: Path) -> int | None:
+    for how in (os.O_RDWR | os.O_CREAT, os.O_RDONLY):
+        with suppress(OSError):
+            return os.open(lock, how, 0o600)
+    return None
 
 
 def backup_of(book: Path, at: datetime) -> Path:
@@ -53,8 +63,7 @@ def backup_of(book: Path, at: datetime) -> Path:
     """
     if not book.is_file() or not book.stat().st_size:
         raise Refused(f"There is no book at {book}, so there is nothing to copy.")
-    folder = book.with_name(FOLDER)
-    folder.mkdir(mode=0o700, exist_ok=True)
+    folder = own_folder(book)
     to = folder / f"ravska-{at:%Y%m%d-%H%M%S}.sqlite3"
     if to.exists():
         raise Refused(f"There is a backup of this very second already: {to}.")
@@ -62,7 +71,6 @@ def backup_of(book: Path, at: datetime) -> Path:
         copy_checked(book, to)
     except (Spoiled, sqlite3.DatabaseError) as fault:
         raise Refused(f"The book could not be copied whole, so no backup was made. {fault}") from fault
-    to.chmod(0o600)
     for old in pruned(folder.iterdir(), at):
         old.unlink()
     return to
@@ -75,10 +83,10 @@ def made_at(backup: Path) -> datetime | None:
 
 
 def newest(book: Path) -> Path | None:
-    """Return the newest backup of a book that is whole, None when there is none."""
+    """Return the newest copy of a book that is whole, one made before a carrying over too; None when there is none."""
     folder = book.with_name(FOLDER)
-    ours = [file for file in folder.iterdir() if made_at(file)] if folder.is_dir() else []
-    return next((file for file in sorted(ours, key=lambda file: file.name, reverse=True) if _is_whole(file)), None)
+    copies = [(found[1], file) for file in folder.glob("*") if (found := _ANY.fullmatch(file.name))]
+    return next((file for _, file in sorted(copies, reverse=True) if _is_whole(file)), None)
 
 
 def pruned(files: Iterable[Path], at: datetime) -> list[Path]:
@@ -121,7 +129,6 @@ def restore(book: Path, backup: Path, at: datetime) -> Path | None:
             copy_checked(backup, fresh)
         except (Spoiled, sqlite3.DatabaseError) as fault:
             raise Refused(f"This backup is not whole, so the book stays as it is. {fault}") from fault
-        fresh.chmod(0o600)
         with open(fresh, "rb") as written:
             os.fsync(written.fileno())
         beside = [file for ending in _BESIDE if (file := book.with_name(book.name + ending)).exists()]

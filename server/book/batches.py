@@ -3,6 +3,7 @@
 from dataclasses import dataclass, replace
 from uuid import UUID
 
+from django.db.models import Max
 from django.utils import timezone
 from ravska_core.blend import Blend as CoreBlend
 from ravska_core.blend import BlendReading, Line, check_blend, exact_parts, parts_of, read_blend
@@ -107,7 +108,18 @@ def pour(batch: Batch, row: BatchLine, grams: float, how: str, key: UUID) -> Non
             raise BadInput("grams", "Only what lies on top of this line can be taken out again; check the weight.")
     elif not 0 < grams <= 60_000:
         raise BadInput("grams", "Something weighed is above 0 and at most 60 kg; write for example 12.5.")
-    Pour.objects.create(line=row, grams=grams, how=how, key=key)
+    Pour.objects.create(line=row, number=_next_number(batch), grams=grams, how=how, key=key)
+
+
+def _next_number(batch: Batch) -> int:
+    """Return the number of the batch's next pour."""
+    last: int | None = Pour.objects.filter(line__batch=batch).aggregate(last=Max("number"))["last"]
+    return 1 + (last or 0)
+
+
+def last_pour(batch: Batch) -> Pour | None:
+    """Return what was poured last, by order and not by the clock."""
+    return Pour.objects.filter(line__batch=batch).order_by("-number").first()
 
 
 def settle_line(batch: Batch, row: BatchLine) -> str:
@@ -150,7 +162,7 @@ def correct(batch: Batch, bowl: InBowl, found: Correction, key: UUID) -> None:
     for (at, grams), own in zip(found.lines, keys, strict=False):
         row = bowl.lines[at]
         BatchLine.objects.filter(pk=row.pk).update(wanted_g=row.wanted_g + grams)
-        Pour.objects.create(line=row, grams=grams, how="corrected", key=own)
+        Pour.objects.create(line=row, number=_next_number(batch), grams=grams, how="corrected", key=own)
     last = max(row.position for row in bowl.lines)
     if sum(row.line is None for row in bowl.lines) + len(found.adds) > MOST_LINES_CORRECTED:
         raise BadInput("taste", "This batch was corrected too often to be its blend any more; keep it as a new blend.")
@@ -159,7 +171,7 @@ def correct(batch: Batch, bowl: InBowl, found: Correction, key: UUID) -> None:
         row = BatchLine.objects.create(
             batch=batch, position=last + number, name=part.name[:120], grind=grind, wanted_g=grams, done=True
         )
-        Pour.objects.create(line=row, grams=grams, how="corrected", key=own)
+        Pour.objects.create(line=row, number=_next_number(batch), grams=grams, how="corrected", key=own)
     jar = Jar.objects.filter(batch=batch).first()
     if jar is not None:
         jar.left_g += sum(grams for _, grams in (*found.lines, *found.adds))

@@ -13,6 +13,9 @@ from dataclasses import dataclass, field
 from datetime import datetime
 from pathlib import Path
 
+FOLDER = "backups"
+"""Where copies of a book lie, beside it."""
+
 RECORDED: Mapping[str, tuple[str, ...]] = {
     "book_card": ("id", "trial_id", "taster_id", "number", "served", "prefers_id", "blind", "scored_at", "deleted_at"),
     "book_score": ("card_id", "sample_id", "scale", "value"),
@@ -129,27 +132,36 @@ def copy_checked(book: Path, to: Path) -> None:
             source.backup(copy)
             check_whole(copy)
             _compare(source, copy)
+        half.chmod(0o600)
         half.replace(to)
     finally:
         half.unlink(missing_ok=True)
 
 
-def copy_name(book: Path, why: str) -> Path:
-    """Return where a copy of a book goes: beside it, named by why and when, never over another."""
-    stamp = f"{datetime.now():%Y%m%d-%H%M%S}"
+def own_folder(book: Path) -> Path:
+    """Return the folder that copies of a book go to, for its owner alone, made when it is not there."""
+    folder = book.with_name(FOLDER)
+    folder.mkdir(mode=0o700, exist_ok=True)
+    return folder
+
+
+def _copied_before(book: Path) -> None:
+    """Copy a book before it is carried over, under a name that says so, and never over another copy."""
+    folder, stamp = own_folder(book), f"{datetime.now():%Y%m%d-%H%M%S}"
     for number in range(1, 1000):
-        again = "" if number == 1 else f"-{number}"
-        to = book.with_name(f"{book.stem}-{why}{stamp}{again}{book.suffix}")
+        to = folder / f"{book.stem}-before-{stamp}{'' if number == 1 else f'-{number}'}{book.suffix}"
         if not to.exists():
-            return to
-    raise FileExistsError(f"{book.parent} is full of copies made at {stamp}")
+            copy_checked(book, to)
+            return
+    raise FileExistsError(f"{folder} is full of copies made at {stamp}")
 
 
 @contextmanager
 def carried_over(book: Path, reshapes: Reshapes = NOTHING) -> Iterator[Path]:
     """Give a copy of a book to be migrated; when all went well it becomes the book, else the book stays.
 
-    A checked copy of the old book is left beside it. `reshapes` names what may have another number of rows.
+    A checked copy of the old book is left in its folder of backups. `reshapes` names what may have another number of
+    rows.
 
     Raises
     ------
@@ -161,7 +173,7 @@ def carried_over(book: Path, reshapes: Reshapes = NOTHING) -> Iterator[Path]:
     try:
         with closing(sqlite3.connect(book)) as old:
             read_at = _written(old)
-            copy_checked(book, copy_name(book, "before-"))
+            _copied_before(book)
             with closing(sqlite3.connect(aside)) as new:
                 old.backup(new)
             yield aside

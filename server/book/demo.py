@@ -337,7 +337,7 @@ def _weigh(blend: Blend, wanted_g: float, weighed: Sequence[float], when: dateti
     rows = list(batch.lines.all())
     for at, (row, grams) in enumerate(zip(rows, weighed, strict=False)):
         moment = when + timedelta(minutes=at)
-        Pour.objects.create(line=row, grams=grams, at=moment, key=uuid5(batch.pk, str(at)))
+        Pour.objects.create(line=row, number=at + 1, grams=grams, at=moment, key=uuid5(batch.pk, str(at)))
         settle_line(batch, row)
     if jar_ml is not None:
         BatchLine.objects.filter(batch=batch).update(done=True)

@@ -8,6 +8,8 @@ from typing import Any, TypeVar
 
 from django.db import connection
 
+from book.snapshot import is_reading
+
 _MOST_KEPT = 128
 _kept = threading.local()
 
@@ -30,13 +32,13 @@ def _as_it_is() -> dict[Hashable, Any]:
 def kept_while_unchanged(find: Callable[..., Found]) -> Callable[..., Found]:
     """Return `find`, asked once for as long as nothing in the book changes.
 
-    Within a transaction it is asked each time: what is found there may be taken back. What it returns is shared, and
-    not to be changed by who is given it.
+    Within a transaction that writes it is asked each time: what is found there may be taken back. What it returns is
+    shared, and not to be changed by who is given it.
     """
 
     @wraps(find)
     def kept(*args: Hashable) -> Found:
-        if connection.in_atomic_block:
+        if connection.in_atomic_block and not is_reading():
             return find(*args)
         found = _as_it_is()
         key = (find, args)

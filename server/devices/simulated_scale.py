@@ -6,6 +6,7 @@ would, keeps what lies on it while the server is away, and ends when it is told 
 
 import argparse
 import json
+import os
 import time
 import urllib.error
 import urllib.request
@@ -21,11 +22,11 @@ PATIENCE_S = 120.0
 _POSTS_A_SECOND = 5
 
 
-def _post(address: str, document: dict[str, Any]) -> dict[str, Any]:
+def _post(address: str, document: dict[str, Any], token: str) -> dict[str, Any]:
     request = urllib.request.Request(
         f"{address}/api/devices/scale/readings",
         json.dumps(document).encode(),
-        {"Content-Type": "application/json"},
+        {"Content-Type": "application/json", "Authorization": f"Bearer {token}"},
     )
     with urllib.request.urlopen(request, timeout=2) as answer:
         found: dict[str, Any] = json.load(answer)
@@ -42,8 +43,10 @@ class Device:
         name: str = "kitchen",
         seed: int = 0,
         patience_s: float = PATIENCE_S,
+        token: str = "",
     ) -> None:
         self.address, self.name, self.patience_s = address.rstrip("/"), name, patience_s
+        self.token = token
         self.scale = SimulatedScale(settings, seed)
         self.settings = settings
         self._pouring: tuple[float, float] = (0.0, 0.0)
@@ -103,7 +106,7 @@ class Device:
             try:
                 # a scale whose link has dropped out says nothing at all
                 if readings:
-                    if not self.obey(_post(self.address, document).get("do", [])):
+                    if not self.obey(_post(self.address, document, self.token).get("do", [])):
                         return
                     heard = clock()
             except (urllib.error.URLError, OSError, ValueError):
@@ -120,6 +123,7 @@ def arguments(parser: argparse.ArgumentParser) -> None:
     parser.add_argument("--noise", type=float, default=None, help="how much it trembles [g]")
     parser.add_argument("--drift", type=float, default=0.05, help="how much it creeps [g/min]")
     parser.add_argument("--drop-outs", type=float, default=0.0, help="how often its link is lost [1/min]")
+    parser.add_argument("--token", default=os.environ.get("RAVSKA_DEVICE_TOKEN", ""), help="who it says it is")
     parser.add_argument("--seed", type=int, default=0, help="the same seed gives the same readings")
 
 
@@ -132,7 +136,7 @@ def start(options: dict[str, Any]) -> None:
         drift_g_min=options["drift"],
         drop_outs_a_minute=options["drop_outs"],
     )
-    Device(options["server"], settings, options["name"], options["seed"]).run()
+    Device(options["server"], settings, options["name"], options["seed"], token=options["token"]).run()
 
 
 def main() -> None:

@@ -1,9 +1,19 @@
 """What every response and every write must pass."""
 
+import re
 from collections.abc import Callable
+from secrets import compare_digest
 from urllib.parse import urlsplit
 
+from book.condition import TITLES, watch
+from django.conf import settings
+from django.core.exceptions import DisallowedHost
 from django.http import HttpRequest, HttpResponse, JsonResponse
+
+from ravska.plain import plain_page
+
+_NAME = re.compile(r"[\w.-]+(:\d+)?")
+_READINGS = re.compile(r"/api/devices/\w+/readings")
 
 # the component library sets styles of elements as it runs: the one exception
 _POLICY = (
@@ -54,25 +64,84 @@ def sealed(get_response: Callable[[HttpRequest], HttpResponse]) -> Callable[[Htt
     return answer
 
 
-def _foreign(request: HttpRequest) -> bool:
-    """Tell whether a request says that it came from another site's page, or from one that cannot be."""
+def known_host(get_response: Callable[[HttpRequest], HttpResponse]) -> Callable[[HttpRequest], HttpResponse]:
+    """Answer by the names that were allowed only; to any other say how to allow it."""
+
+    def answer(request: HttpRequest) -> HttpResponse:
+        try:
+            request.get_host()
+        except DisallowedHost:
+            named = request.META.get("HTTP_HOST", "")[:80]
+            says = f"This Ravska was opened as “{named}”, a name it was not told to answer to."
+            if request.path.startswith("/api/"):
+                return _problem("Unknown name", 400, f"{says} RAVSKA_HOSTS lists those it answers to.")
+            host = named.rsplit(":", 1)[0] if _NAME.fullmatch(named) else "its-name"
+            how = (
+                "To allow it, end Ravska on the machine it runs on, and start it there by "
+                f"`RAVSKA_HOSTS=127.0.0.1,localhost,{host} RAVSKA_LISTEN=0.0.0.0:8000 make demo`."
+            )
+            why = (
+                "There is no log-in: whoever opens a name that is allowed can read the book and write to it. Allow "
+                "only names in your own network."
+            )
+            return plain_page("This address is not allowed yet", [says, how, why], 400)
+        return get_response(request)
+
+    return answer
+
+
+_ALWAYS = ("/api/ready", "/api/ping", "/mark.svg")
+
+
+def open_book(get_response: Callable[[HttpRequest], HttpResponse]) -> Callable[[HttpRequest], HttpResponse]:
+    """Say in plain sentences, on page and in the API, why the book cannot be opened, as long as that is so."""
+
+    def answer(request: HttpRequest) -> HttpResponse:
+        found = watch.now()
+        if found.is_open or request.path in _ALWAYS:
+            return get_response(request)
+        title = TITLES[found.state]
+        if request.path.startswith("/api/"):
+            return _problem(title, 503, " ".join(found.says).replace("`", ""))
+        return plain_page(title, found.says, 503)
+
+    return answer
+
+
+def _is_own_page(request: HttpRequest) -> bool:
+    """Tell whether a request comes from a page of this Ravska, as browsers say it; what says nothing does not."""
     origin = request.headers.get("Origin")
+    site = request.headers.get("Sec-Fetch-Site")
     try:
-        return origin is not None and urlsplit(origin).netloc != request.get_host()
+        if origin is not None and urlsplit(origin).netloc != request.get_host():
+            return False
     except ValueError:  # no address at all
-        return True
+        return False
+    return site == "same-origin" or (site is None and origin == f"{request.scheme}://{request.get_host()}")
+
+
+def _is_device(request: HttpRequest) -> bool:
+    """Tell whether a request brings readings, and a device's token."""
+    kind, _, token = request.headers.get("Authorization", "").partition(" ")
+    return (
+        _READINGS.fullmatch(request.path) is not None
+        and kind == "Bearer"
+        and compare_digest(token.strip().encode(), settings.DEVICE_TOKEN.encode())
+    )
 
 
 def same_origin(get_response: Callable[[HttpRequest], HttpResponse]) -> Callable[[HttpRequest], HttpResponse]:
-    """Refuse writes that another site's page sends to this one.
+    """Refuse writes but those of this Ravska's own page; of devices, readings with their token.
 
-    The book has no log-in on loopback, so a page elsewhere must not be able to write to it.
+    The book has no log-in, so a page elsewhere, or whatever it can make a browser send, must not be able to write.
     """
 
     def answer(request: HttpRequest) -> HttpResponse:
-        if request.method not in ("GET", "HEAD", "OPTIONS") and _foreign(request):
-            detail = "This request came from another site's page. Open Ravska itself and try again."
-            return _problem("Foreign page", 403, detail)
-        return get_response(request)
+        if request.method in ("GET", "HEAD", "OPTIONS") or _is_own_page(request) or _is_device(request):
+            return get_response(request)
+        detail = "This did not come from Ravska's own page. Open Ravska itself and try again."
+        if _READINGS.fullmatch(request.path):
+            detail = "A device says who it is by “Authorization: Bearer” and the token beside the book: docs/scale.md."
+        return _problem("Not from here", 403, detail)
 
     return answer

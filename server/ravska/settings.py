@@ -7,6 +7,8 @@ RAVSKA_DEBUG  1 for development
 
 import os
 import secrets
+import sys
+from contextlib import suppress
 from pathlib import Path
 
 ROOT = Path(__file__).resolve().parents[2]
@@ -14,25 +16,40 @@ DATA = Path(os.environ.get("RAVSKA_DATA", ROOT / "var"))
 WEB_BUILD = ROOT / "web" / "dist"
 
 
-def _secret_key() -> str:
-    """Return the key of this installation, made on first start and kept beside the book."""
-    file = DATA / "secret-key"
-    DATA.mkdir(parents=True, exist_ok=True)
+def _own_secret(name: str) -> str:
+    """Return a secret of this installation, made on first start and kept beside the book for its owner alone.
+
+    In a folder that cannot be written to it holds for this start; what else that means is said of the book.
+    """
+    file, made = DATA / name, secrets.token_urlsafe(50)
     try:
         with open(os.open(file, os.O_CREAT | os.O_EXCL | os.O_WRONLY, 0o600), "w") as out:
-            out.write(secrets.token_urlsafe(50))
+            out.write(made)
     except FileExistsError:
+        with suppress(OSError):
+            return file.read_text() or made
+    except OSError:
         pass
-    return file.read_text()
+    return made
 
 
-SECRET_KEY = _secret_key()
+try:
+    DATA.mkdir(parents=True, exist_ok=True)
+except OSError as refused:
+    sys.exit(f"Ravska cannot keep its book in {DATA}: {refused.strerror}. Set RAVSKA_DATA to a folder it may write to.")
+
+SECRET_KEY = _own_secret("secret-key")
+DEVICE_TOKEN = _own_secret("device-token")
+"""What a scale or its bridge says who it is by; it opens the routes of readings and nothing else."""
+
 DEBUG = os.environ.get("RAVSKA_DEBUG") == "1"
 ALLOWED_HOSTS = os.environ.get("RAVSKA_HOSTS", "127.0.0.1,localhost,[::1]").split(",")
 
 INSTALLED_APPS = ["book"]
 MIDDLEWARE = [
     "ravska.middleware.sealed",
+    "ravska.middleware.known_host",
+    "ravska.middleware.open_book",
     "django.middleware.security.SecurityMiddleware",
     "whitenoise.middleware.WhiteNoiseMiddleware",
     "django.middleware.common.CommonMiddleware",
@@ -72,6 +89,8 @@ X_FRAME_OPTIONS = "DENY"
 LOGGING = {
     "version": 1,
     "disable_existing_loggers": False,
-    "handlers": {"console": {"class": "logging.StreamHandler"}},
+    "handlers": {"console": {"class": "logging.StreamHandler", "level": "WARNING"}},
     "root": {"handlers": ["console"], "level": "WARNING"},
+    # what is refused is said where it is asked; faults are noted by the API itself
+    "loggers": {"django.request": {"level": "CRITICAL"}},
 }

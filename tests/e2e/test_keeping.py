@@ -21,7 +21,9 @@ def test_a_reload_and_a_lost_server_lose_nothing(page: Page, ravska):
     ravska.lose()
     page.get_by_label("Parts of Black pepper, cracked").fill("6½")
     expect(page.get_by_role("status").first).to_contain_text("Server lost")
+    expect(page.get_by_role("alert")).to_contain_text("Ravska’s server does not answer")
     ravska.start()
+    expect(page.get_by_role("alert")).to_have_count(0)
     expect(page.get_by_role("status").first).to_have_text("Saved")
     page.evaluate("localStorage.clear()")
     page.reload()
@@ -53,3 +55,69 @@ def test_a_second_windows_edit_is_shown_and_either_can_be_kept(page: Page):
     conflict.get_by_role("button", name="Take the other").click()
     expect(other.get_by_label("Batch")).to_have_value("80 g")
     expect(other.get_by_label("Parts of Sweet paprika, powder")).to_have_value("2½")
+
+
+def lose_answers(page: Page, address: str, times: int) -> None:
+    """Let so many writes reach the server, and lose what it answers."""
+
+    def lost(route):
+        if route.request.method == "GET":
+            return route.continue_()
+        route.fetch()
+        return route.abort()
+
+    page.route(address, lost, times=times)
+
+
+def test_a_save_whose_answer_was_lost_is_no_conflict_with_oneself(page: Page):
+    open_rub(page)
+    lose_answers(page, re.compile(r"/api/blends/[0-9a-f-]{36}$"), 2)
+    page.get_by_label("Batch").fill("80 g")
+    expect(page.get_by_role("status").first).to_contain_text("Server lost")
+    page.get_by_label("Parts of Black pepper, cracked").fill("6")
+    expect(page.get_by_role("status").first).to_have_text("Saved")
+    expect(page.get_by_role("alertdialog")).to_have_count(0)
+    page.evaluate("localStorage.clear()")
+    page.reload()
+    expect(page.get_by_label("Batch")).to_have_value("80 g")
+    expect(page.get_by_label("Parts of Black pepper, cracked")).to_have_value("6")
+
+
+def test_what_was_made_and_whose_answer_was_lost_is_made_once(page: Page):
+    page.keyboard.press("1")
+    rows = page.get_by_role("link", name=re.compile("^Weir House lamb rub"))
+    expect(rows).to_have_count(1)
+    rows.click()
+    lose_answers(page, re.compile(r"/branch$"), 1)
+    for lost in (True, False):
+        page.get_by_role("button", name="Branch", exact=True).click()
+        page.get_by_label("Name of the branch").fill("Lock-side rub")
+        page.get_by_role("dialog").get_by_role("button", name="Branch", exact=True).click()
+        if lost:
+            expect(page.get_by_text("Ravska’s server does not answer").first).to_be_visible()
+    expect(page.get_by_label("Name of the blend")).to_have_value("Lock-side rub")
+    page.keyboard.press("1")
+    expect(page.get_by_role("link", name=re.compile("^Lock-side rub"))).to_have_count(1)
+
+
+def test_what_a_closed_window_had_not_saved_is_taken_up_by_the_next(page: Page, ravska):
+    open_rub(page)
+    other = page.context.new_page()
+    other.goto(page.url)
+    expect(other.get_by_label("Batch")).to_have_value("60 g")
+    ravska.lose()
+    other.get_by_label("Batch").fill("95 g")
+    expect(other.get_by_role("status").first).to_contain_text("Server lost")
+    page.get_by_label("Parts of Black pepper, cracked").fill("7")
+    expect(page.get_by_role("status").first).to_contain_text("Server lost")
+    kept = page.evaluate("Object.keys(localStorage).filter((key) => key.startsWith('ravska:unsaved')).length")
+    assert kept == 2  # a window each
+    other.close()
+    ravska.start()
+    expect(page.get_by_role("status").first).to_have_text("Saved")
+    third = page.context.new_page()
+    third.goto(page.url)
+    conflict = third.get_by_role("alertdialog", name="Changed in another window")
+    expect(conflict).to_contain_text("95 g")
+    conflict.get_by_role("button", name="Take the other").click()
+    expect(third.get_by_label("Parts of Black pepper, cracked")).to_have_value("7")

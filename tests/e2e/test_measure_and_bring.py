@@ -8,6 +8,7 @@ from pathlib import Path
 import pytest
 from axe import check_with_axe
 from playwright.sync_api import Page, expect
+from running import OWN_PAGE
 from test_phone import fits
 
 MANAGE = [sys.executable, str(Path(__file__).resolve().parents[2] / "server/manage.py")]
@@ -21,13 +22,13 @@ def scale(page: Page, ravska):
     class Hands:
         def handle(self, do: str, grams: float = 0.0, seconds: float = 0.0) -> None:
             data = {"do": do, "grams": grams, "seconds": seconds}
-            assert page.request.post(f"{ravska.url}/api/devices/scale/simulated/handle", data=data).ok
+            assert page.request.post(f"{ravska.url}/api/devices/scale/simulated/handle", data=data, headers=OWN_PAGE).ok
 
         def put(self, grams: float) -> None:
             self.handle("put", grams)
 
     # a device of its own, as `make scale` starts it: it goes on when the server is lost
-    device = subprocess.Popen([*MANAGE, "scale", "--server", ravska.url], stdout=subprocess.DEVNULL)
+    device = subprocess.Popen([*MANAGE, "scale", "--server", ravska.url], env=ravska.env, stdout=subprocess.DEVNULL)
     yield Hands()
     device.terminate()
     device.wait()
@@ -167,7 +168,7 @@ def test_a_pasted_list_becomes_a_blend_once_nothing_is_asked_any_more(page: Page
     read.get_by_role("listitem").filter(has_text="unicorn dust").get_by_role("button", name="Leave out").click()
     expect(page.get_by_text("5 lines,")).to_be_visible()
     (route,) = late
-    answer = page.request.post(route.request.url, data=route.request.post_data_json)
+    answer = page.request.post(route.request.url, data=route.request.post_data_json, headers=OWN_PAGE)
     assert answer.json()["asked"] == 2
     route.fulfill(response=answer)
     page.get_by_placeholder("Name of the blend").fill("Quay list")

@@ -7,6 +7,7 @@ from book.demo import load_demo
 from book.models import Blend, Cook, Household
 from django.apps import apps
 from django.test import Client
+from running import OWN_PAGE
 from server.contract import hold_to_contract
 
 
@@ -14,7 +15,7 @@ class Api:
     """Speaks JSON to the API and returns the status with the document."""
 
     def __init__(self) -> None:
-        self.client = Client(raise_request_exception=False)
+        self.client = Client(raise_request_exception=False, headers=OWN_PAGE)
 
     def __call__(self, method: str, path: str, body: object = None) -> tuple[int, dict]:
         data = body if isinstance(body, str) else json.dumps(body)

@@ -50,7 +50,7 @@ def summary(book: Path) -> tuple[dict[str, int], dict[str, str]]:
 
 
 def copies(folder: Path) -> list[Path]:
-    return sorted(folder.glob("ravska-before-*.sqlite3"))
+    return sorted((folder / "backups").glob("ravska-before-*.sqlite3"))
 
 
 @pytest.mark.parametrize("dump", RELEASED, ids=lambda dump: dump.stem)

@@ -261,7 +261,7 @@ def test_a_jar_of_raw_garlic_in_oil_is_a_stop_until_it_is_frozen(api, book):
     jar.batch.lines.all().delete()
     for at, grams in enumerate((15, 45)):
         line = jar.batch.lines.create(position=at, line=at, name="x", wanted_g=grams, done=True)
-        line.pours.create(grams=grams, key=f"{at:032x}")
+        line.pours.create(number=at, grams=grams, key=f"{at:032x}")
     row = next(row for row in api("GET", "batches")[1] if row["id"] == str(jar.batch_id))
     assert [(c["id"], c["level"]) for c in row["jar"]["cautions"]] == [("garlic-oil", "stop")]
     body = {"version": row["version"], "clean": True, "frozen": True}

@@ -10,6 +10,8 @@ import pytest
 from api.devices.scale import LOST_AFTER_S, hub
 from devices import simulated_scale
 from devices.simulated_scale import Device
+from django.conf import settings as django_settings
+from django.test import Client
 from ravska_core.bowl import ScaleSettings
 
 
@@ -110,19 +112,37 @@ def device(api, monkeypatch, fails: int = 0, **settings: object) -> tuple[Device
     sent: list[dict] = []
     left = [fails]
 
-    def post(address: str, document: dict) -> dict:
+    def post(address: str, document: dict, token: str) -> dict:
         if left[0]:
             left[0] -= 1
             raise urllib.error.URLError("away")
         sent.append(document)
-        status, answer = api("POST", "devices/scale/readings", json.dumps(document))
-        assert status == 200
+        answer = posted(document, token)
+        assert answer.status_code == 200
         if len(sent) % 5 == 0:
             raise TimeoutError
-        return answer
+        return answer.json()
 
     monkeypatch.setattr(simulated_scale, "_post", post)
-    return Device("http://127.0.0.1:1", ScaleSettings(**settings), patience_s=60), sent
+    token = django_settings.DEVICE_TOKEN
+    return Device("http://127.0.0.1:1", ScaleSettings(**settings), patience_s=60, token=token), sent
+
+
+def posted(document: dict, token: str, to: str = "devices/scale/readings"):
+    """Send something as a device does: from no page, with a token."""
+    headers = {"Authorization": f"Bearer {token}"} if token else {}
+    return Client().post(f"/api/{to}", json.dumps(document), "application/json", headers=headers)
+
+
+def test_a_devices_token_opens_the_readings_and_nothing_else(book):
+    token, reading = django_settings.DEVICE_TOKEN, {"scale": "bench", "readings": [{"at_s": 1, "grams": 5}]}
+    assert posted(reading, token).status_code == 200
+    for wrong in ("", "guessed", token[:-1], f"{token} x"):
+        refused = posted(reading, wrong)
+        assert refused.status_code == 403
+        assert "docs/scale.md" in refused.json()["detail"]
+    for other in ("devices/scale/tare", "devices/scale/simulated", "blends/read", "blends"):
+        assert posted({}, token, other).status_code == 403
 
 
 def test_the_simulated_scale_weighs_tares_overloads_and_outlives_the_server(api, book, monkeypatch):
@@ -164,7 +184,7 @@ def test_the_simulated_scale_weighs_tares_overloads_and_outlives_the_server(api,
 
 
 def test_the_simulated_scale_gives_up_when_nobody_answers_for_long(monkeypatch):
-    def post(address: str, document: dict) -> dict:
+    def post(address: str, document: dict, token: str) -> dict:
         raise urllib.error.URLError("away")
 
     monkeypatch.setattr(simulated_scale, "_post", post)

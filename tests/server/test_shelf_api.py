@@ -4,6 +4,7 @@ import json
 from pathlib import Path
 
 import pytest
+from running import OWN_PAGE
 
 ROOT = Path(__file__).resolve().parents[2]
 
@@ -83,12 +84,24 @@ def test_answers_carry_their_policy_and_strange_hosts_get_none(client, book):
     for hidden in ("/.vite/manifest.json", "/built.json"):
         found = answers[hidden]
         assert b"isEntry" not in (b"".join(found.streaming_content) if found.streaming else found.content)
-    assert client.get("/api/ping", headers={"Host": "elsewhere.example"}).status_code == 400
+
+
+def test_a_name_that_was_not_allowed_is_told_how_to_allow_it(client, book):
+    for host in ("192.168.1.7:8000", "elsewhere.example", '<script>alert("x")</script>', "x" * 300):
+        api, page, icon = (client.get(path, headers={"Host": host}) for path in ("/api/blends", "/coat", "/mark.svg"))
+        assert [answer.status_code for answer in (api, page, icon)] == [400, 400, 400]
+        assert api["Content-Type"] == "application/problem+json"
+        assert "RAVSKA_HOSTS" in api.json()["detail"]
+        shown = page.content.decode()
+        assert "RAVSKA_HOSTS=127.0.0.1,localhost," in shown
+        assert "<script" not in shown
+    shown = client.get("/", headers={"Host": "192.168.1.7:8000"}).content.decode()
+    assert "RAVSKA_HOSTS=127.0.0.1,localhost,192.168.1.7 " in shown
 
 
 def test_a_document_too_large_is_refused_and_not_stored(client, rub):
     body = json.dumps({"name": "x" * 2_000_000, "kind": "dry rub", "batch": "1 g", "lines": []})
-    answer = client.post("/api/blends", body, content_type="application/json")
+    answer = client.post("/api/blends", body, content_type="application/json", headers=OWN_PAGE)
     assert answer.status_code in (400, 413, 422)
     assert answer["Content-Type"] == "application/problem+json"
 

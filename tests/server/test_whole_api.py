@@ -16,9 +16,10 @@ from urllib.error import HTTPError
 import pytest
 import schemathesis
 from book.models import Batch, BatchLine, Blend, Card, Cook, Revision, Step, Trial, Way, WeighBack
+from django.conf import settings as django_settings
 from hypothesis import HealthCheck, settings
 from ravska.wsgi import application
-from running import wait_until_up
+from running import OWN_PAGE, wait_until_up
 
 ROOT = Path(__file__).resolve().parents[2]
 schema = schemathesis.openapi.from_wsgi("/api/openapi.json", application)
@@ -71,7 +72,7 @@ def test_whatever_is_sent_is_answered_and_never_ends_in_a_fault(case, book):
                 case.path_parameters[name] = keys[name][turn % len(keys[name])]
         if isinstance(case.body, dict):
             case.body = with_known(case.body, keys, turn)
-    answer = case.call()
+    answer = case.call(headers=OWN_PAGE)
     assert answer.status_code < 500
     if answer.status_code >= 400:
         assert answer.headers["content-type"][0].startswith("application/problem+json")
@@ -93,14 +94,28 @@ def test_another_sites_page_cannot_write(client, book):
     for origin in ("null", "://", "http://[", "http://127.0.0.1:port"):
         odd = client.put("/api/book/preferences", body, "application/json", headers={"Origin": origin})
         assert (odd.status_code, odd.headers["Content-Type"]) == (403, "application/problem+json")
-    own = client.put("/api/book/preferences", body, "application/json", headers={"Origin": "http://testserver"})
-    assert own.status_code == 200
+    refused = (
+        {},
+        {"Sec-Fetch-Site": "cross-site"},
+        {"Sec-Fetch-Site": "same-site", "Origin": "http://testserver"},
+        {"Sec-Fetch-Site": "none"},
+        {"Origin": "https://testserver"},
+        {"Sec-Fetch-Site": "same-origin", "Origin": "https://elsewhere.example"},
+        {"Authorization": f"Bearer {django_settings.DEVICE_TOKEN}"},
+    )
+    for headers in refused:
+        for method, path in (("PUT", "book/preferences"), ("POST", "devices/scale/tare"), ("DELETE", "blends")):
+            answer = client.generic(method, f"/api/{path}", body, "application/json", headers=headers)
+            assert (answer.status_code, answer.json()["status"]) == (403, 403), headers
+    for headers in ({"Origin": "http://testserver"}, OWN_PAGE, OWN_PAGE | {"Origin": "http://testserver"}):
+        own = client.put("/api/book/preferences", body, "application/json", headers=headers)
+        assert own.status_code == 200
     assert client.get("/api/book/preferences").json()["units"] == "us"
 
 
 def call(url: str, method: str = "GET", body: object = None) -> dict:
     data = None if body is None else json.dumps(body).encode()
-    request = urllib.request.Request(url, data, {"Content-Type": "application/json"}, method=method)
+    request = urllib.request.Request(url, data, {"Content-Type": "application/json"} | OWN_PAGE, method=method)
     with urllib.request.urlopen(request, timeout=20) as answer:
         return json.load(answer)
 

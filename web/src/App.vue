@@ -1,18 +1,23 @@
 <script setup lang="ts">
+import { useQueryClient } from '@tanstack/vue-query'
 import { onKeyStroke } from '@vueuse/core'
-import { ref, watchEffect } from 'vue'
+import { onScopeDispose, ref, watchEffect } from 'vue'
 import { useRouter } from 'vue-router'
 import { useTheme } from 'vuetify'
+import { whenBack } from './api/server'
 import FinderPanel from './ui/FinderPanel.vue'
 import KeysPanel from './ui/KeysPanel.vue'
 import NoticeBar from './ui/NoticeBar.vue'
 import { usePreferences, useStoredPreferences } from './ui/preferences'
 import Rail from './ui/Rail.vue'
+import ServerBar from './ui/ServerBar.vue'
 import SettingsPanel from './ui/SettingsPanel.vue'
 import { stations } from './ui/stations'
 import TopBar from './ui/TopBar.vue'
 
 useStoredPreferences()
+const queries = useQueryClient()
+onScopeDispose(whenBack(() => void queries.invalidateQueries()))
 const { preferences } = usePreferences()
 const theme = useTheme()
 watchEffect(() => theme.change(preferences.value.theme))
@@ -45,6 +50,7 @@ onKeyStroke(
     <Rail @find="finding = true" @keys="keys = true" @settings="settings = true" />
     <TopBar @find="finding = true" @settings="settings = true" />
     <div id="main" class="station">
+      <ServerBar />
       <router-view v-slot="{ Component, route }">
         <component :is="Component" :key="route.path" />
       </router-view>

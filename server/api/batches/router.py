@@ -301,7 +301,7 @@ def batch_out(batch: Batch) -> BatchOut:
         rescues = core_rescues(bowl.blend, bowl.wanted_g, bowl.poured_g, at)
     weighed = book.read_bowl(batch, bowl, spoons)
     pours = [pour for row in batch.lines.all() for pour in row.pours.all()]
-    last = max(pours, key=lambda pour: pour.at, default=None)
+    last = max(pours, key=lambda pour: pour.number, default=None)
     method = bowl.blend.method
     names = [line.name for line in reading.lines]
     return BatchOut(
@@ -412,7 +412,7 @@ def pour_by_hand(request: HttpRequest, batch_id: UUID, document: HandPour) -> Ba
 def take_back(request: HttpRequest, batch_id: UUID, document: VersionDocument) -> BatchOut:
     """Take the last pour back, as when the wrong jar was at hand and nothing went in."""
     with _writing(batch_id, document.version, "weighing") as batch:
-        last = Pour.objects.filter(line__batch=batch).order_by("-at").first()
+        last = book.last_pour(batch)
         if last is None:
             raise BadInput("pour", "Nothing was weighed yet.")
         row = last.line
@@ -487,7 +487,7 @@ def _corrections(batch: Batch, document: TasteDocument) -> tuple[book.InBowl, tu
     return bowl, corrections(bowl.blend, bowl.poured_g, document.taste, document.strength)
 
 
-@router.posts("/{uuid:batch_id}/tasted")
+@router.asks("/{uuid:batch_id}/tasted")
 def tasted(request: HttpRequest, batch_id: UUID, document: TasteDocument) -> list[CorrectionOut]:
     """Say what could be added to put a taste right, and what each does to the rest. Nothing is saved."""
     bowl, found = _corrections(one_batch(batch_id), document)

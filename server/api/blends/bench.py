@@ -293,14 +293,14 @@ def _difference(before: BlendReading, after: BlendReading) -> DifferenceOfBlends
     return DifferenceOfBlends(list(found.words), [RowOut(row.name, row.before, row.after) for row in found.rows])
 
 
-@router.posts("/read")
+@router.asks("/read")
 def read(request: HttpRequest, document: WhatIf) -> BlendReadingOut:
     """Say what a blend comes to."""
     typed = read_document(document, document.id)
     return reading_out(typed.blend, document.lines, typed.inside)
 
 
-@router.posts("/rework")
+@router.asks("/rework")
 def rework(request: HttpRequest, document: Rework) -> ReworkOut:
     """Change one number, basis, grind, border or line of a ratio; the rest follows by its locks and its total."""
     if document.do == "add" and len(document.lines) >= MOST_LINES:
@@ -378,7 +378,7 @@ def _renamed(document: Rework, typed: BlendAsTyped, lines: Sequence[LineDocument
     ]
 
 
-@router.posts("/usual-method")
+@router.asks("/usual-method")
 def usual_method(request: HttpRequest, document: WhatIf) -> list[MethodStepDocument]:
     """Say how such a blend is usually made: dry parts first, oil last, strained for a needle."""
     typed = read_document(document, document.id)
@@ -395,7 +395,7 @@ def usual_method(request: HttpRequest, document: WhatIf) -> list[MethodStepDocum
     ]
 
 
-@router.posts("/aim")
+@router.asks("/aim")
 def aim(request: HttpRequest, document: WhatIf) -> ProposalOut:
     """Find the nearest blend that meets the targets, or the closest that can be had and what stands against it."""
     typed = read_document(document, document.id)
@@ -403,7 +403,7 @@ def aim(request: HttpRequest, document: WhatIf) -> ProposalOut:
     return _proposal(typed, found.lines, met=found.met, notes=found.conflicts, unchanged=found.unchanged)
 
 
-@router.posts("/nudge")
+@router.asks("/nudge")
 def nudge(request: HttpRequest, document: NudgeWhatIf) -> ProposalOut:
     """Move a blend a little: sweeter, less salt, hotter, smokier, more herbal."""
     typed = read_document(document, document.id)
@@ -411,7 +411,7 @@ def nudge(request: HttpRequest, document: NudgeWhatIf) -> ProposalOut:
     return _proposal(typed, found.lines, met=found.met, notes=found.conflicts, unchanged=found.unchanged)
 
 
-@router.posts("/adapt")
+@router.asks("/adapt")
 def adapt(request: HttpRequest, document: AdaptWhatIf) -> ProposalOut:
     """Propose a branch for a meat, a fire, what cannot be eaten and what is not at hand; each change says why."""
     typed = read_document(document, document.id)
@@ -433,7 +433,7 @@ def adapt(request: HttpRequest, document: AdaptWhatIf) -> ProposalOut:
     )
 
 
-@router.posts("/swaps")
+@router.asks("/swaps")
 def swaps(request: HttpRequest, document: SwapWhatIf) -> list[SwapOut]:
     """Return what can stand in a line's place, best first, and what each does to the salt."""
     typed = read_document(document, document.id)
@@ -450,7 +450,7 @@ def swaps(request: HttpRequest, document: SwapWhatIf) -> list[SwapOut]:
     return found
 
 
-@router.posts("/compare")
+@router.asks("/compare")
 def compare(request: HttpRequest, document: CompareWhatIf) -> CompareOut:
     """Say how a blend differs from a kept revision."""
     typed = read_document(document, document.id)
@@ -503,7 +503,7 @@ def _offers(key: UUID | None) -> dict[str, OfferOut]:
     return found
 
 
-@router.posts("/share-out")
+@router.asks("/share-out")
 def share_out(request: HttpRequest, document: WhatIf) -> SharedOut:
     """Share one batch out over its uses, and say what is left for the jar."""
     typed = read_document(document, document.id)

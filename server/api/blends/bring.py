@@ -198,7 +198,7 @@ def _item_out(item: Item, left_out: bool, problem: str) -> ItemOut:
     )
 
 
-@router.posts("/bring")
+@router.asks("/bring")
 def bring(request: HttpRequest, document: BringDocument) -> BroughtOut:
     """Read a list, a schema.org recipe, CSV or Markdown line by line; what is not understood is asked about."""
     owned = spoon_set()
@@ -369,7 +369,7 @@ class LabelOut:
     reading: BlendReadingOut | None
 
 
-@router.posts("/label")
+@router.asks("/label")
 def read_label(request: HttpRequest, document: ReadLabelDocument) -> LabelOut:
     """Say what a bought blend's label tells of its recipe, with the range of everything. Nothing is saved."""
     label_of(document.label.model_dump())  # a panel that cannot be is said before any name is asked about

@@ -1,8 +1,10 @@
 """Blend: revisions that never change, branches, and how a blend got here."""
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
-from datetime import datetime
+from datetime import UTC, datetime
+from graphlib import TopologicalSorter
+from heapq import heappop, heappush
 from typing import Annotated, cast
 from uuid import UUID
 
@@ -10,7 +12,6 @@ from book.mixtures import load_mixtures
 from book.models import Blend, Revision
 from django.db.models import Q
 from django.http import HttpRequest
-from django.utils import timezone
 from ninja import Schema
 from pydantic import AfterValidator, Field
 from ravska_core.blend import (
@@ -157,6 +158,27 @@ def _reading(mixture: CoreBlend | None) -> BlendReading | None:
         return None
 
 
+def _in_order(family: Mapping[UUID, Revision]) -> Iterator[Revision]:
+    """Give revisions in the order they came about, drafts last; by time only where nothing else tells.
+
+    A clock can be set back: what a revision goes on from, and the one numbered before it, come before it all the same.
+    """
+    numbered = {(one.blend_id, one.number): key for key, one in family.items() if one.number is not None}
+    order: TopologicalSorter[UUID] = TopologicalSorter()
+    for key, one in family.items():
+        before = (one.parent_id, numbered.get((one.blend_id, (one.number or 0) - 1)))
+        order.add(key, *(earlier for earlier in before if earlier is not None and earlier in family))
+    order.prepare()
+    ready: list[tuple[bool, datetime, UUID]] = []
+    while order.is_active():
+        for key in order.get_ready():
+            kept_at = family[key].kept_at
+            heappush(ready, (kept_at is None, kept_at or datetime.min.replace(tzinfo=UTC), key))
+        _, _, first = heappop(ready)
+        order.done(first)
+        yield family[first]
+
+
 @router.reads("/{uuid:blend_id}/tree")
 def read_tree(request: HttpRequest, blend_id: UUID) -> list[NodeOut]:
     """Return how a blend got here: its revisions and branches, each with what changed in words."""
@@ -176,7 +198,7 @@ def read_tree(request: HttpRequest, blend_id: UUID) -> list[NodeOut]:
             now = parent if key == now else now
     readings = {key: _reading(mixtures.get(key)) for key in family}
     nodes = []
-    for revision in sorted(family.values(), key=lambda r: (r.kept_at is None, r.kept_at or timezone.now())):
+    for revision in _in_order(family):
         reading = readings[revision.pk]
         before = readings.get(revision.parent_id) if revision.parent_id else None
         words = ""

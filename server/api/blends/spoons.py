@@ -21,7 +21,7 @@ class SpoonWhatIf(WhatIf):
     high: WantedMass = WantedMass("")
 
 
-@router.posts("/spoons")
+@router.asks("/spoons")
 def by_spoons(request: HttpRequest, document: SpoonWhatIf) -> Rounding:
     """Say what measuring by spoons makes of a batch, or which batch between two weights they suit best."""
     typed = read_document(document, document.id)

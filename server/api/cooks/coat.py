@@ -50,7 +50,7 @@ from api.plumbing.typed import Key
 router = Router()
 
 
-@router.posts("/coat/read")
+@router.asks("/coat/read")
 def read_pieces_of_coat(request: HttpRequest, document: CoatDocument) -> list[CoatReadingOut]:
     """Say what a coat comes to on every piece, without saving anything."""
     blends = Blends(layers_of(document.pieces))
@@ -95,7 +95,7 @@ def _blend(key: UUID) -> Blend:
     return blend
 
 
-@router.posts("/coat/layer")
+@router.asks("/coat/layer")
 def new_layer(request: HttpRequest, document: NewLayer) -> PlacedLayerOut:
     """Return a layer at its usual dose, hold and place for this blend and cut, without saving anything."""
     among = [layer.kind for layer in document.layers]
@@ -134,7 +134,7 @@ class WayDocument(Schema):
     blend_ids: Annotated[list[UUID], Field(max_length=12)] = Field(default=[])
 
 
-@router.posts("/coat/way")
+@router.asks("/coat/way")
 def take_way(request: HttpRequest, document: WayDocument) -> PieceDocument:
     """Return a piece with a way's stack on it, without saving anything."""
     layers = stack_of(document.way, document.piece, document.blend_ids)
@@ -159,7 +159,7 @@ class AimedOut:
     says: str
 
 
-@router.posts("/coat/aim")
+@router.asks("/coat/aim")
 def aim(request: HttpRequest, document: AimDocument) -> AimedOut:
     """Return the layer with the dose or hold that meets the piece's target, or comes nearest; nothing is saved."""
     (seasoned,) = read_pieces([document.piece], Blends(document.piece.layers), "usual", "piece")
@@ -176,7 +176,7 @@ class SkinDocument(Schema):
     taken: Annotated[list[Letter], Field(max_length=8)] = Field(default=[])
 
 
-@router.posts("/coat/skin")
+@router.asks("/coat/skin")
 def take_skin(request: HttpRequest, document: SkinDocument) -> list[PieceDocument]:
     """Return a piece with its skin off, and the skin as a piece of its own, without saving anything."""
     gather = Gather()
@@ -223,7 +223,7 @@ class RawWeightOut:
     figure: Figure
 
 
-@router.posts("/coat/raw-weight")
+@router.asks("/coat/raw-weight")
 def for_eaters(request: HttpRequest, document: EatersDocument) -> RawWeightOut:
     """Say how much raw meat feeds so many."""
     found = raw_weight(document.cut, document.eaters, PORTION_G[document.appetite], document.grade)

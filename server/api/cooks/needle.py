@@ -55,7 +55,7 @@ def _injection(document: LayerOfPiece) -> tuple[Seasoned, LayerDocument]:
     return read_pieces([document.piece], Blends(layers), "usual", "piece")[0], layers[document.layer]
 
 
-@router.posts("/coat/sites")
+@router.asks("/coat/sites")
 def move_off(request: HttpRequest, document: LayerOfPiece) -> LayerDocument:
     """Return an injection whose sites on bone or beyond the edge are moved to where a needle can go in."""
     seasoned, typed = _injection(document)
@@ -131,7 +131,7 @@ class BindersOut:
     says: str
 
 
-@router.posts("/coat/binders")
+@router.asks("/coat/binders")
 def binder_or_none(request: HttpRequest, document: BindersDocument) -> BindersOut:
     """Say what every binder, plain or of the book, and none, does for the coat of a piece, without saving anything."""
     (seasoned,) = read_pieces([document.piece], Blends(document.piece.layers), document.appetite, "piece")

@@ -99,7 +99,7 @@ def _untold(key: str, problem: str) -> WayReadingOut:
     )  # fmt: skip
 
 
-@router.posts("/coat/side-by-side")
+@router.asks("/coat/side-by-side")
 def side_by_side(request: HttpRequest, document: SidesDocument) -> list[WayReadingOut]:
     """Say what every way of seasoning a joint does, without saving anything."""
     gather = Gather()
@@ -142,7 +142,7 @@ class PairDocument(Schema):
     blend_ids: BlendIds = Field(default=[])
 
 
-@router.posts("/coat/pair")
+@router.asks("/coat/pair")
 def make_pair(request: HttpRequest, document: PairDocument) -> list[PieceDocument]:
     """Return one piece as two that are tasted, each with the stack of its way, without saving anything."""
     for way in document.ways:

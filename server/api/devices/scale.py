@@ -13,6 +13,7 @@ from threading import Thread
 from typing import Annotated, Literal
 
 from devices.simulated_scale import Device
+from django.conf import settings
 from django.http import HttpRequest
 from ninja import Schema
 from pydantic import AfterValidator, Field
@@ -173,7 +174,7 @@ class _Hub:
 hub = _Hub()
 
 
-@router.posts("/scale/readings")
+@router.hears("/scale/readings")
 def send_readings(request: HttpRequest, document: ScaleReadings) -> OrdersOut:
     """Take what a scale shows; the answer says what it is to do. For scales and bridges, see docs/scale.md."""
     return OrdersOut(hub.hear(document))
@@ -185,7 +186,7 @@ def read_scale(request: HttpRequest) -> ScaleNow:
     return hub.now()
 
 
-@router.posts("/scale/tare")
+@router.hears("/scale/tare")
 def tare(request: HttpRequest) -> ScaleNow:
     """Tell the scale to show what lies on it as nothing."""
     hub.tell(OrderOut("tare"))
@@ -217,21 +218,21 @@ class HandlingDocument(Schema):
 _running: list[Thread] = []
 
 
-@router.posts("/scale/simulated")
+@router.hears("/scale/simulated")
 def start_simulated(request: HttpRequest, document: SimulatedScaleDocument) -> ScaleNow:
     """Start the simulated scale; it connects over the open interface like any other, and ends with the server."""
     now = hub.now()
     _running[:] = [device for device in _running if device.is_alive()]
     if now.state == "live" or _running:
         return now  # one is there, or on its way
-    settings = ScaleSettings(document.capacity_g, document.resolution_g, drop_outs_a_minute=document.drop_outs_a_minute)
-    device = Device(f"http://{request.get_host()}", settings)
+    scale = ScaleSettings(document.capacity_g, document.resolution_g, drop_outs_a_minute=document.drop_outs_a_minute)
+    device = Device(f"http://{request.get_host()}", scale, token=settings.DEVICE_TOKEN)
     _running.append(Thread(target=device.run, name="simulated scale", daemon=True))
     _running[-1].start()
     return now
 
 
-@router.posts("/scale/simulated/handle")
+@router.hears("/scale/simulated/handle")
 def handle_simulated(request: HttpRequest, document: HandlingDocument) -> ScaleNow:
     """Do something at the simulated scale; a real one is handled by hand."""
     now = hub.now()

@@ -4,9 +4,11 @@ import logging
 from collections.abc import Callable, Iterable
 from typing import Any, ParamSpec, TypeVar
 
+from book.answered import LongAgo, Reused
+from book.condition import watch
 from book.models import Stale
 from django.core.exceptions import RequestDataTooBig
-from django.db import OperationalError
+from django.db import DatabaseError
 from django.http import Http404, HttpRequest, HttpResponse
 from ninja import NinjaAPI, Schema
 from ninja.errors import HttpError, ValidationError
@@ -173,14 +175,32 @@ def _sentence(error: dict[str, Any]) -> str:
     return f"{error['msg'][:1].upper()}{error['msg'][1:]}."
 
 
-def _answer(problem: Problem) -> HttpResponse:
+def answer(problem: Problem) -> HttpResponse:
+    """Send a problem as the standard's own kind of document."""
     body = problem.model_dump_json(exclude_none=True)
     return HttpResponse(body, status=problem.status, content_type="application/problem+json")
 
 
 def _unreadable(errors: list[FieldError]) -> HttpResponse:
     detail = errors[0].sentence if len(errors) == 1 else f"{len(errors)} fields need another look."
-    return _answer(Problem(title="Cannot be read", status=422, detail=detail, errors=errors))
+    return answer(Problem(title="Cannot be read", status=422, detail=detail, errors=errors))
+
+
+_DAMAGED = ("Book damaged", "The book is damaged. End Ravska and start it again: it says which backup to put back.")
+_IN_USE = ("Book in use", "Something else is writing to the book; this is tried again.")
+_OF_THE_BOOK = {
+    "SQLITE_BUSY": _IN_USE,
+    "SQLITE_LOCKED": _IN_USE,
+    "SQLITE_FULL": ("Disk full", "The disk that holds the book is full: make room on it, then go on."),
+    "SQLITE_READONLY": (
+        "Book not writable",
+        "The book or its disk lets nobody write: see to its permissions.",
+    ),
+    "SQLITE_CANTOPEN": ("Book not reachable", "The book cannot be opened: see to its folder and its disk."),
+    "SQLITE_IOERR": ("Book not reachable", "The disk does not take or give what is in the book: see to it."),
+    "SQLITE_CORRUPT": _DAMAGED,
+    "SQLITE_NOTADB": _DAMAGED,
+}
 
 
 def install(api: NinjaAPI) -> None:
@@ -207,39 +227,55 @@ def install(api: NinjaAPI) -> None:
     def conflict(request: HttpRequest, error: Conflict) -> HttpResponse:
         detail = "This was changed in another window since you opened it. Keep yours or take the other."
         theirs = to_jsonable_python(error.theirs)
-        return _answer(Problem(title="Changed meanwhile", status=409, detail=detail, theirs=theirs))
+        return answer(Problem(title="Changed meanwhile", status=409, detail=detail, theirs=theirs))
 
     @api.exception_handler(Stale)
     def stale(request: HttpRequest, error: Stale) -> HttpResponse:
         detail = "This was changed in another window meanwhile. Load it again and repeat the step."
-        return _answer(Problem(title="Changed meanwhile", status=409, detail=detail))
+        return answer(Problem(title="Changed meanwhile", status=409, detail=detail))
+
+    @api.exception_handler(Reused)
+    def reused(request: HttpRequest, error: Reused) -> HttpResponse:
+        detail = "This key came with another write before; make a new one for each."
+        return answer(Problem(title="Cannot be read", status=422, detail=detail))
+
+    @api.exception_handler(LongAgo)
+    def long_ago(request: HttpRequest, error: LongAgo) -> HttpResponse:
+        detail = "This was done already, a while ago. Load the page again to see it."
+        return answer(Problem(title="Done already", status=409, detail=detail))
 
     @api.exception_handler(Http404)
     def missing(request: HttpRequest, error: Http404) -> HttpResponse:
         detail = "This is not in the book any more; it may have been deleted in another window."
-        return _answer(Problem(title="Not in the book", status=404, detail=detail))
+        return answer(Problem(title="Not in the book", status=404, detail=detail))
 
     @api.exception_handler(HttpError)
     def http(request: HttpRequest, error: HttpError) -> HttpResponse:
         detail = "This is not JSON; send a JSON document." if error.status_code == 400 else str(error)
-        return _answer(Problem(title="Cannot be read", status=error.status_code, detail=detail))
+        return answer(Problem(title="Cannot be read", status=error.status_code, detail=detail))
 
     @api.exception_handler(RequestDataTooBig)
     def too_large(request: HttpRequest, error: RequestDataTooBig) -> HttpResponse:
         detail = "That is more than the book takes at once; send less."
-        return _answer(Problem(title="Too large", status=413, detail=detail))
+        return answer(Problem(title="Too large", status=413, detail=detail))
 
-    @api.exception_handler(OperationalError)
-    def busy(request: HttpRequest, error: OperationalError) -> HttpResponse:
-        log.warning("the book could not be reached: %s", error)
-        detail = "The book is busy or its disk is full. Nothing was changed; try again in a moment."
-        return _answer(Problem(title="Book not reachable", status=503, detail=detail))
+    @api.exception_handler(DatabaseError)
+    def unreachable(request: HttpRequest, error: DatabaseError) -> HttpResponse:
+        said = getattr(error.__cause__, "sqlite_errorname", "") or ""
+        kind = next((kind for kind in _OF_THE_BOOK if said.startswith(kind)), None)
+        if kind is None:
+            return fault(request, error)
+        log.error("the book could not be reached: %s", said)
+        if kind not in ("SQLITE_BUSY", "SQLITE_LOCKED"):
+            watch.doubt()
+        title, detail = _OF_THE_BOOK[kind]
+        return answer(Problem(title=title, status=503, detail=f"{detail} Nothing was changed."))
 
     @api.exception_handler(Exception)
     def fault(request: HttpRequest, error: Exception) -> HttpResponse:
         log.exception("%s %s", request.method, request.path)
         detail = "Ravska made a mistake here. Nothing was changed. Please try again."
-        return _answer(Problem(title="Our mistake", status=500, detail=detail))
+        return answer(Problem(title="Our mistake", status=500, detail=detail))
 
 
 ANSWERS = {409: Problem, 422: Problem, 404: Problem, 503: Problem}

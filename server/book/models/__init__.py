@@ -4,6 +4,7 @@ Ingredients and cuts are named by their catalogue keys. Amounts are canonical (g
 beside them stands what the cook typed, to be shown back as typed.
 """
 
+from book.models.answered import Answered
 from book.models.batches import Batch, BatchLine, Jar, Pour
 from book.models.blends import Blend, Line, Revision, Target, Use, line_key
 from book.models.cooks import Cook
@@ -18,7 +19,8 @@ from book.models.ways import Way, WayLayer
 from book.models.weigh_backs import WeighBack
 
 __all__ = [
-    "LETTERS", "Batch", "BatchLine", "Blend", "Card", "Cook", "Event", "Household", "Jar", "Layer", "LayerRow", "Line",
-    "Look", "Piece", "Pour", "Preferences", "Price", "Reading", "Revision", "Row", "Sample", "Score", "Stale", "Step",
-    "Target", "Taster", "Trial", "Use", "Way", "WayLayer", "WeighBack", "claim_version", "line_key",
+    "LETTERS", "Answered", "Batch", "BatchLine", "Blend", "Card", "Cook", "Event", "Household", "Jar", "Layer",
+    "LayerRow", "Line", "Look", "Piece", "Pour", "Preferences", "Price", "Reading", "Revision", "Row", "Sample",
+    "Score", "Stale", "Step", "Target", "Taster", "Trial", "Use", "Way", "WayLayer", "WeighBack", "claim_version",
+    "line_key",
 ]  # fmt: skip

@@ -72,8 +72,12 @@ class BatchLine(Row):
 
 
 class Pour(Row):
-    """Something that went into the bowl, or came out again, at one time [g]."""
+    """Something that went into the bowl, or came out again, at one time [g]; `number` is its place in the batch.
 
+    A clock can be set back; the number cannot.
+    """
+
+    number = models.PositiveIntegerField()
     line = models.ForeignKey(BatchLine, on_delete=models.CASCADE, related_name="pours")
     grams = models.FloatField()
     how = models.CharField(max_length=12, default="weighed")
@@ -82,8 +86,9 @@ class Pour(Row):
     key = models.UUIDField(unique=True)
 
     class Meta:
-        ordering: ClassVar = ["at"]
+        ordering: ClassVar = ["number"]
         constraints: ClassVar = [
+            models.UniqueConstraint(fields=["line", "number"], name="pour_number"),
             one_of("how", POURS, "pour_how"),
             models.CheckConstraint(
                 condition=(Q(how="spooned out", grams__lt=0) & Q(grams__gte=-60_000))

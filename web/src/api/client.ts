@@ -1,10 +1,12 @@
 import createClient from 'openapi-fetch'
+import { sendKeyed } from './keys'
+import { inTrouble } from './server'
 import type { components, paths } from './schema'
 
 export type Schemas = components['schemas']
 export type Problem = Schemas['Problem']
 
-export const api = createClient<paths>({ baseUrl: '/' })
+export const api = createClient<paths>({ baseUrl: '/', fetch: sendKeyed })
 
 /** The server answered with a problem document. */
 export class Refusal extends Error {
@@ -29,12 +31,19 @@ export async function call<T>(pending: Promise<Answer<T>>): Promise<T> {
     answer = await pending
   } catch (failure) {
     if (failure instanceof DOMException && failure.name === 'AbortError') throw failure
+    inTrouble()
     throw new Unreachable()
   }
   if (answer.data !== undefined && answer.response.ok) return answer.data
   const problem = answer.error as Problem | undefined
-  if (problem && typeof problem === 'object' && 'detail' in problem) throw new Refusal(problem)
-  if (answer.response.status >= 502) throw new Unreachable()
+  if (problem && typeof problem === 'object' && 'detail' in problem) {
+    if (problem.status === 503) inTrouble({ title: problem.title, says: [problem.detail] })
+    throw new Refusal(problem)
+  }
+  if (answer.response.status >= 502) {
+    inTrouble()
+    throw new Unreachable()
+  }
   throw new Refusal({
     type: 'about:blank',
     title: 'No answer',

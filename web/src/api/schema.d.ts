@@ -24,6 +24,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/ready": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Ready
+         * @description Tell whether the book can be read and written to, or why not.
+         */
+        get: operations["api_main_ready"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/blends": {
         parameters: {
             query?: never;
@@ -1705,6 +1725,63 @@ export interface components {
             /** Ok */
             ok: boolean;
         };
+        /**
+         * Ready
+         * @description The book can be read and written to.
+         */
+        Ready: {
+            /**
+             * State
+             * @default ready
+             * @constant
+             */
+            state: "ready";
+        };
+        /**
+         * FieldError
+         * @description A sentence at a field, a dotted path into the document that was sent; `code` says what kind of fault it is.
+         */
+        FieldError: {
+            /** Field */
+            field: string;
+            /** Sentence */
+            sentence: string;
+            /**
+             * Code
+             * @default invalid
+             */
+            code: string;
+        };
+        /**
+         * NotReady
+         * @description Why the book cannot be read or written to, as sentences that say what to do.
+         */
+        NotReady: {
+            /**
+             * Type
+             * @default about:blank
+             */
+            type: string;
+            /** Title */
+            title: string;
+            /** Status */
+            status: number;
+            /** Detail */
+            detail: string;
+            /** Errors */
+            errors?: components["schemas"]["FieldError"][];
+            /** Theirs */
+            theirs?: {
+                [key: string]: unknown;
+            } | null;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "ready" | "fresh" | "lost" | "empty" | "damaged" | "newer" | "unmigrated" | "read-only" | "full" | "unreachable";
+            /** Says */
+            says: string[];
+        };
         /** BlendRow */
         BlendRow: {
             /**
@@ -1768,21 +1845,6 @@ export interface components {
              * @default arithmetic
              */
             source: string;
-        };
-        /**
-         * FieldError
-         * @description A sentence at a field, a dotted path into the document that was sent; `code` says what kind of fault it is.
-         */
-        FieldError: {
-            /** Field */
-            field: string;
-            /** Sentence */
-            sentence: string;
-            /**
-             * Code
-             * @default invalid
-             */
-            code: string;
         };
         /**
          * Problem
@@ -6115,6 +6177,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Pong"];
+                };
+            };
+        };
+    };
+    api_main_ready: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Ready"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NotReady"];
                 };
             };
         };

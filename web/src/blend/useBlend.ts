@@ -3,6 +3,7 @@ import { useEventListener } from '@vueuse/core'
 import { computed, nextTick, onScopeDispose, reactive, ref, shallowRef, watch } from 'vue'
 import { api, byField, call, Refusal, sentenceOf, type Schemas } from '../api/client'
 import { keep, refresh } from '../api/kept'
+import { KEY } from '../api/keys'
 import { useAutosave } from '../ui/autosave'
 import { PATIENCE_MS, useReading } from '../ui/reading'
 import { usePreferences } from '../ui/preferences'
@@ -74,7 +75,10 @@ export function useBlend(id: string) {
     key: () => `blend:${id}`,
     doc,
     typed,
-    save: (body, version) => call(api.PUT('/api/blends/{blend_id}', { params: { path }, body: { ...body, version } })),
+    save: (body, version, key) => {
+      const sent = { params: { path }, body: { ...body, version }, headers: { [KEY]: key } }
+      return call(api.PUT('/api/blends/{blend_id}', sent))
+    },
     saved: (out) => {
       // what it was kept as, and what it came to then, stays
       stored.value = { ...stored.value!, ...out }

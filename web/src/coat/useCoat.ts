@@ -2,6 +2,7 @@ import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, nextTick, ref, watch } from 'vue'
 import { api, call, sentenceOf, within, type Schemas } from '../api/client'
 import { refresh } from '../api/kept'
+import { KEY } from '../api/keys'
 import { useAutosave } from '../ui/autosave'
 import { say } from '../ui/notice'
 import { usePreferences } from '../ui/preferences'
@@ -48,8 +49,10 @@ export function useCoat(id?: string) {
     key: () => `cook:${cook.value?.id}`,
     doc,
     typed,
-    save: (body, version) =>
-      call(api.PUT('/api/cooks/{cook_id}', { params: { path: path() }, body: { ...body, version } })),
+    save: (body, version, key) => {
+      const sent = { params: { path: path() }, body: { ...body, version }, headers: { [KEY]: key } }
+      return call(api.PUT('/api/cooks/{cook_id}', sent))
+    },
     saved: (out) => {
       cook.value = out
       void refresh(queries, ['home'], ['cooks'], ['totals', out.id])

@@ -14,7 +14,7 @@ const refusal = (status: number, theirs?: Out) =>
   new Refusal({ type: 'about:blank', title: '', status, detail: 'A sentence.', errors: [], theirs: theirs as never })
 
 let scope: EffectScope
-let save: ReturnType<typeof vi.fn<(doc: Doc, version: number) => Promise<Out>>>
+let save: ReturnType<typeof vi.fn<(doc: Doc, version: number, key: string) => Promise<Out>>>
 
 function started(stored: Out = { name: 'Rub', version: 1 }) {
   const doc = ref<Doc | null>(null)
@@ -26,7 +26,10 @@ function started(stored: Out = { name: 'Rub', version: 1 }) {
   return { doc, autosave, type: (name: string) => (doc.value!.name = name) }
 }
 const settle = () => vi.advanceTimersByTimeAsync(400)
-const unsaved = () => JSON.parse(localStorage.getItem('ravska:unsaved:rub') ?? 'null')
+const place = (window = sessionStorage.getItem('ravska:window')) => `ravska:unsaved:rub:${window}`
+const unsaved = (window?: string) => JSON.parse(localStorage.getItem(place(window)) ?? 'null')
+const calls = () => save.mock.calls.map(([doc, version]) => [doc, version])
+const lastCall = () => calls().at(-1)
 
 beforeEach(() => {
   vi.useFakeTimers()
@@ -46,14 +49,14 @@ describe('a document saved as it is typed', () => {
     type('Ru')
     type('Rub 2')
     expect(autosave.state.value).toBe('waiting')
-    expect(unsaved()).toEqual({ doc: { name: 'Rub 2' }, version: 1 })
+    expect(unsaved()).toEqual({ doc: { name: 'Rub 2' }, version: 1, sent: null })
     await settle()
-    expect(save.mock.calls).toEqual([[{ name: 'Rub 2' }, 1]])
+    expect(calls()).toEqual([[{ name: 'Rub 2' }, 1]])
     expect(autosave.state.value).toBe('saved')
     expect(unsaved()).toBeNull()
     type('Rub 3')
     await settle()
-    expect(save.mock.lastCall).toEqual([{ name: 'Rub 3' }, 2])
+    expect(lastCall()).toEqual([{ name: 'Rub 3' }, 2])
   })
 
   it('is sent again when it was typed on while the first save was under way', async () => {
@@ -67,7 +70,7 @@ describe('a document saved as it is typed', () => {
     expect(save).toHaveBeenCalledTimes(1)
     finish({ name: 'first', version: 2 })
     await settle()
-    expect(save.mock.lastCall).toEqual([{ name: 'second' }, 2])
+    expect(lastCall()).toEqual([{ name: 'second' }, 2])
     expect(autosave.state.value).toBe('saved')
   })
 
@@ -108,6 +111,74 @@ describe('a document saved as it is typed', () => {
   })
 })
 
+describe('a save whose answer was lost', () => {
+  /** A book that saves each key once, and answers it again as it did; `lost` answers do not arrive. */
+  function book(lost: number) {
+    const answers = new Map<string, Out>()
+    let now: Out = { name: 'Rub', version: 1 }
+    save.mockImplementation(async (doc, version, key) => {
+      if (!answers.has(key)) {
+        if (version !== now.version) throw refusal(409, now)
+        now = { ...doc, version: version + 1 }
+        answers.set(key, now)
+      }
+      if (lost-- > 0) throw new Unreachable()
+      return answers.get(key)!
+    })
+    return () => now
+  }
+
+  it('is sent again as the same save, then what was typed since: no conflict with oneself', async () => {
+    const now = book(2)
+    const { autosave, type } = started()
+    type('first')
+    await settle()
+    type('second')
+    await vi.advanceTimersByTimeAsync(6000)
+    expect([now(), autosave.state.value]).toEqual([{ name: 'second', version: 3 }, 'saved'])
+    expect(new Set(save.mock.calls.map(([, , key]) => key)).size).toBe(2)
+  })
+
+  it('is recognised after a crash of the window too', async () => {
+    const now = book(1)
+    const first = started()
+    first.type('before the crash')
+    await settle()
+    scope.stop()
+    scope = effectScope()
+    const { autosave, doc } = started(now())
+    await settle()
+    expect([autosave.state.value, now().version, doc.value]).toEqual(['saved', 2, { name: 'before the crash' }])
+  })
+})
+
+describe('what another window has not saved', () => {
+  const other = (name: string) =>
+    localStorage.setItem(place(name), JSON.stringify({ doc: { name: 'theirs' }, version: 1, sent: null }))
+
+  it('is taken up when that window is gone', async () => {
+    vi.useRealTimers()
+    other('gone')
+    const { doc, autosave } = started()
+    expect(doc.value).toEqual({ name: 'Rub' })
+    await expect.poll(lastCall, { timeout: 5000 }).toEqual([{ name: 'theirs' }, 1])
+    await expect.poll(() => autosave.state.value).toBe('saved')
+    expect([doc.value, unsaved('gone'), unsaved()]).toEqual([{ name: 'theirs' }, null, null])
+  })
+
+  it('is left to it while it is open', async () => {
+    const open = new BroadcastChannel('ravska:windows')
+    open.onmessage = ({ data }) => data.asks === 'open' && open.postMessage({ here: 'open', to: data.from })
+    vi.useRealTimers()
+    other('open')
+    const { doc } = started()
+    await new Promise((done) => setTimeout(done, 400))
+    open.close()
+    expect(doc.value).toEqual({ name: 'Rub' })
+    expect(unsaved('open').doc).toEqual({ name: 'theirs' })
+  })
+})
+
 describe('a document changed in another window', () => {
   it('offers both, and keeping mine is a save at their version', async () => {
     save.mockRejectedValueOnce(refusal(409, { name: 'theirs', version: 7 }))
@@ -121,7 +192,7 @@ describe('a document changed in another window', () => {
     expect(save).toHaveBeenCalledTimes(1)
     autosave.keepMine()
     await settle()
-    expect(save.mock.lastCall).toEqual([{ name: 'mine still' }, 7])
+    expect(lastCall()).toEqual([{ name: 'mine still' }, 7])
     expect(autosave.state.value).toBe('saved')
   })
 
@@ -137,7 +208,7 @@ describe('a document changed in another window', () => {
     expect(autosave.state.value).toBe('saved')
     type('on from there')
     await settle()
-    expect(save.mock.lastCall).toEqual([{ name: 'on from there' }, 7])
+    expect(lastCall()).toEqual([{ name: 'on from there' }, 7])
   })
 
   it('is no conflict when both typed the same', async () => {
@@ -152,14 +223,14 @@ describe('a document changed in another window', () => {
 
 describe('what was typed before a reload', () => {
   const leave = (version: number) =>
-    localStorage.setItem('ravska:unsaved:rub', JSON.stringify({ doc: { name: 'typed' }, version }))
+    localStorage.setItem(place(), JSON.stringify({ doc: { name: 'typed' }, version, sent: null }))
 
   it('is restored and saved when the book has not moved', async () => {
     leave(1)
     const { doc, autosave } = started()
     expect(doc.value).toEqual({ name: 'typed' })
     await settle()
-    expect(save.mock.lastCall).toEqual([{ name: 'typed' }, 1])
+    expect(lastCall()).toEqual([{ name: 'typed' }, 1])
     expect(autosave.state.value).toBe('saved')
   })
 
@@ -176,7 +247,7 @@ describe('what was typed before a reload', () => {
     leave(1)
     const { autosave } = started({ name: 'typed', version: 2 })
     expect(autosave.state.value).toBe('saved')
-    localStorage.setItem('ravska:unsaved:rub', '{half')
+    localStorage.setItem(place(), '{half')
     expect(started().doc.value).toEqual({ name: 'Rub' })
   })
 })

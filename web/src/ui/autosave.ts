@@ -1,19 +1,31 @@
 import { useDebounceFn, useEventListener } from '@vueuse/core'
 import { computed, onScopeDispose, ref, type Ref } from 'vue'
 import { Refusal, Unreachable } from '../api/client'
+import { newKey } from '../api/keys'
+import { whenBack } from '../api/server'
+import * as unsent from './unsent'
 
 export type SaveState = 'saved' | 'waiting' | 'offline' | 'conflict' | 'refused'
 
+/** What was sent, under its key: sent again without an answer, it is the same save. */
+interface Sent<Doc> {
+  doc: Doc
+  version: number
+  key: string
+}
+
+/** What of a document has not reached the book: as it is typed now, and what is on its way. */
 interface Kept<Doc> {
   doc: Doc
   version: number
+  sent: Sent<Doc> | null
 }
 
 interface Options<Doc extends object, Out extends { version: number }> {
   /** Names the document in this browser's own store, where typing survives a lost server or a reload. */
   key: () => string
   doc: Ref<Doc | null>
-  save: (doc: Doc, version: number) => Promise<Out>
+  save: (doc: Doc, version: number, key: string) => Promise<Out>
   /** The document as typed, out of the server's answer. */
   typed: (out: Out) => Doc
   saved: (out: Out) => void
@@ -31,20 +43,11 @@ export function useAutosave<Doc extends object, Out extends { version: number }>
   let inBook = ''
   let running: Promise<void> | null = null
   let again = false
+  let sent: Sent<Doc> | null = null
   let retry: ReturnType<typeof setTimeout> | undefined
 
-  const store = () => `ravska:unsaved:${options.key()}`
-
   function remember() {
-    if (options.doc.value) localStorage.setItem(store(), JSON.stringify({ doc: options.doc.value, version }))
-  }
-
-  function recall(): Kept<Doc> | null {
-    try {
-      return JSON.parse(localStorage.getItem(store()) ?? 'null')
-    } catch {
-      return null
-    }
+    if (options.doc.value) unsent.remember(options.key(), { doc: options.doc.value, version, sent })
   }
 
   /** Begin with what the server has, or with what was typed here and never reached it. */
@@ -54,60 +57,80 @@ export function useAutosave<Doc extends object, Out extends { version: number }>
     version = out.version
     theirs.value = null
     state.value = 'saved'
-    const kept = recall()
-    if (!kept || same(kept.doc, stored)) {
-      localStorage.removeItem(store())
-      options.doc.value = stored
-      return
-    }
+    sent = null
+    const kept = unsent.recall<Kept<Doc>>(options.key())
+    if (kept && !same(kept.doc, stored)) return takeUp(kept, out)
+    unsent.forget(options.key())
+    options.doc.value = stored
+    void unsent.leftBehind<Kept<Doc>>(options.key()).then((left) => {
+      if (!left || inBook !== JSON.stringify(options.doc.value) || state.value !== 'saved') return
+      if (same(left.doc, options.doc.value)) settle()
+      else takeUp(left, out)
+    })
+  }
+
+  /** Go on from what was typed and never reached the book; what was on its way is sent again first. */
+  function takeUp(kept: Kept<Doc>, out: Out) {
     options.doc.value = kept.doc
-    if (kept.version === out.version) {
-      touch()
-    } else {
-      theirs.value = out
-      state.value = 'conflict'
-    }
+    sent = kept.sent ?? null
+    if (sent) version = sent.version
+    if (sent || kept.version === out.version) return touch()
+    theirs.value = out
+    state.value = 'conflict'
   }
 
   function settle() {
-    localStorage.removeItem(store())
+    unsent.forget(options.key())
     state.value = 'saved'
   }
 
   async function send() {
     if (!options.doc.value || state.value === 'conflict') return
-    if (JSON.stringify(options.doc.value) === inBook) {
+    if (!sent && JSON.stringify(options.doc.value) === inBook) {
       settle()
       return
     }
-    const sent = JSON.parse(JSON.stringify(options.doc.value)) as Doc
+    sent ??= { doc: JSON.parse(JSON.stringify(options.doc.value)) as Doc, version, key: newKey() }
+    remember()
+    const { doc } = sent
     try {
-      const out = await options.save(sent, version)
+      const out = await options.save(doc, sent.version, sent.key)
+      sent = null
       version = out.version
       refusal.value = ''
-      inBook = JSON.stringify(sent)
-      if (same(sent, options.doc.value)) settle()
+      inBook = JSON.stringify(doc)
+      if (same(doc, options.doc.value)) settle()
+      else again = true
       options.saved(out)
     } catch (failure) {
-      if (failure instanceof Refusal && failure.problem.status === 409 && failure.problem.theirs) {
-        const other = failure.problem.theirs as unknown as Out
-        if (same(options.typed(other), options.doc.value)) {
-          version = other.version
-          inBook = JSON.stringify(options.doc.value)
-          settle()
-        } else {
-          theirs.value = other
-          state.value = 'conflict'
-        }
-      } else if (failure instanceof Unreachable || (failure instanceof Refusal && failure.problem.status >= 500)) {
-        state.value = 'offline'
-        clearTimeout(retry)
-        retry = setTimeout(flush, RETRY_MS)
-      } else {
-        state.value = 'refused'
-        refusal.value = failure instanceof Refusal ? failure.problem.detail : String(failure)
-      }
+      refused(failure, doc)
     }
+  }
+
+  function refused(failure: unknown, doc: Doc) {
+    if (failure instanceof Unreachable || (failure instanceof Refusal && failure.problem.status >= 500)) {
+      state.value = 'offline'
+      clearTimeout(retry)
+      retry = setTimeout(flush, RETRY_MS)
+      return
+    }
+    sent = null
+    if (failure instanceof Refusal && failure.problem.status === 409 && failure.problem.theirs) {
+      const other = failure.problem.theirs as unknown as Out
+      if (same(options.typed(other), options.doc.value)) {
+        version = other.version
+        inBook = JSON.stringify(options.doc.value)
+        settle()
+      } else {
+        theirs.value = other
+        state.value = 'conflict'
+      }
+      return
+    }
+    state.value = 'refused'
+    refusal.value = failure instanceof Refusal ? failure.problem.detail : String(failure)
+    // what was typed since may be right
+    if (!same(doc, options.doc.value)) again = true
   }
 
   /** Send what is typed now; one request at a time, so that versions follow each other. */
@@ -131,7 +154,7 @@ export function useAutosave<Doc extends object, Out extends { version: number }>
   function touch() {
     remember()
     if (state.value === 'conflict') return
-    if (!running && JSON.stringify(options.doc.value) === inBook) {
+    if (!running && !sent && JSON.stringify(options.doc.value) === inBook) {
       settle()
       return
     }
@@ -151,7 +174,7 @@ export function useAutosave<Doc extends object, Out extends { version: number }>
   function takeTheirs() {
     if (!theirs.value) return
     const other = theirs.value
-    localStorage.removeItem(store())
+    unsent.forget(options.key())
     version = other.version
     options.doc.value = options.typed(other)
     inBook = JSON.stringify(options.doc.value)
@@ -168,7 +191,9 @@ export function useAutosave<Doc extends object, Out extends { version: number }>
   useEventListener(window, 'beforeunload', () => {
     if (state.value !== 'saved') remember()
   })
+  const leave = whenBack(() => state.value === 'offline' && void flush())
   onScopeDispose(() => {
+    leave()
     clearTimeout(retry)
     if (state.value === 'waiting') void flush()
   })

@@ -138,9 +138,6 @@ async function leave() {
         <v-btn :to="`/blend/${batch.blend}`" class="quiet">To the blend</v-btn>
       </div>
     </header>
-    <p v-if="scale.away.value" class="away" role="alert">
-      Ravska’s server does not answer. What was noted is kept; this goes on by itself when it is back.
-    </p>
     <div class="two">
       <div v-if="batch.state === 'weighing' && current" class="now">
         <WeighDial
@@ -229,10 +226,6 @@ async function leave() {
 .acts .v-btn:not(.next) {
   min-height: 64px;
   border-radius: 32px;
-}
-.away {
-  color: var(--stop);
-  margin: 0 0 10px;
 }
 .hand {
   display: grid;

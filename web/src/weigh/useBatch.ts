@@ -2,16 +2,8 @@ import { useQueryClient } from '@tanstack/vue-query'
 import { computed, shallowRef } from 'vue'
 import { api, call, Refusal, sentenceOf, type Schemas } from '../api/client'
 import { refresh } from '../api/kept'
+import { newKey } from '../api/keys'
 import { say } from '../ui/notice'
-
-/** A random key; `crypto.randomUUID` is missing where the page came over plain HTTP from another machine. */
-function uuid(): string {
-  const bytes = crypto.getRandomValues(new Uint8Array(16))
-  bytes[6] = (bytes[6] & 0x0f) | 0x40
-  bytes[8] = (bytes[8] & 0x3f) | 0x80
-  const hex = [...bytes].map((byte) => byte.toString(16).padStart(2, '0')).join('')
-  return [hex.slice(0, 8), hex.slice(8, 12), hex.slice(12, 16), hex.slice(16, 20), hex.slice(20)].join('-')
-}
 
 export type Batch = Schemas['BatchOut']
 
@@ -57,7 +49,7 @@ export function useBatch(id: string) {
   }
 
   // a key stays the same until its pour has arrived, so that one sent twice counts once
-  let key = uuid()
+  let key = newKey()
   async function pour(line: string, grams: number, how: Schemas['PourDocument']['how'], noted: () => void) {
     const sent = key
     const body = { line, grams, how, key: sent }
@@ -65,7 +57,7 @@ export function useBatch(id: string) {
       (version) => call(api.POST('/api/batches/{batch_id}/pour', { params: { path }, body: { ...body, version } })),
       noted,
     )
-    if (done) key = uuid()
+    if (done) key = newKey()
     return done
   }
   async function pourByHand(line: string, amount: string, out = false) {
@@ -78,7 +70,7 @@ export function useBatch(id: string) {
         }),
       ),
     )
-    if (done) key = uuid()
+    if (done) key = newKey()
     return done
   }
   const takeBack = () =>

@@ -4,7 +4,8 @@ from pathlib import Path
 from django.conf import settings
 from django.core.management.base import BaseCommand, CommandError
 
-from book.backups import FOLDER, Refused, backup_of
+from book.backups import Refused, backup_of
+from book.carry import FOLDER
 
 
 class Command(BaseCommand):

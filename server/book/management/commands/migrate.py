@@ -21,7 +21,12 @@ class Command(Migrate):
     def handle(self, *args: object, **options: Any) -> None:
         connection = connections[options.get("database") or DEFAULT_DB_ALIAS]
         book = Path(str(connection.settings_dict["NAME"]))
-        if not connection.introspection.table_names() or not book.is_file():
+        looks_only = options.get("plan") or options.get("check_unapplied")
+        in_memory = connection.is_in_memory_db()  # type: ignore[attr-defined]  # SQLite's
+        if not book.exists() and not looks_only and not in_memory:
+            self._make(connection, book, *args, **options)
+            return
+        if in_memory or not connection.introspection.table_names():
             super().handle(*args, **options)
             return
         plan = self._plan(connection, options)
@@ -40,6 +45,21 @@ class Command(Migrate):
                     connection.settings_dict["NAME"] = str(book)
         except Spoiled as fault:
             raise CommandError(f"The book was not carried over and is as it was. {fault}") from fault
+
+    def _make(self, connection: BaseDatabaseWrapper, book: Path, *args: object, **options: Any) -> None:
+        """Make a new book on the side: at every moment there is none or a whole one."""
+        connection.close()
+        making = book.with_name(f"{book.name}.making")
+        making.unlink(missing_ok=True)
+        connection.settings_dict["NAME"] = str(making)
+        try:
+            super().handle(*args, **options)
+            with connection.cursor() as cursor:
+                cursor.execute("PRAGMA wal_checkpoint(TRUNCATE)")
+        finally:
+            connection.close()
+            connection.settings_dict["NAME"] = str(book)
+        making.replace(book)
 
     def _plan(self, connection: BaseDatabaseWrapper, options: Mapping[str, Any]) -> Plan:
         """Return the migrations this run would apply or take back."""

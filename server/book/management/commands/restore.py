@@ -4,7 +4,8 @@ from pathlib import Path
 from django.conf import settings
 from django.core.management.base import BaseCommand, CommandError, CommandParser
 
-from book.backups import FOLDER, Refused, newest, restore
+from book.backups import Refused, newest, restore
+from book.carry import FOLDER
 
 
 class Command(BaseCommand):

@@ -1,6 +1,8 @@
+import os
 from typing import Any
 
 from devices.simulated_scale import arguments, start
+from django.conf import settings
 from django.core.management.base import BaseCommand, CommandError, CommandParser
 from ravska_core.working import BadInput
 
@@ -11,6 +13,7 @@ class Command(BaseCommand):
 
     def add_arguments(self, parser: CommandParser) -> None:
         arguments(parser)
+        parser.set_defaults(token=os.environ.get("RAVSKA_DEVICE_TOKEN", settings.DEVICE_TOKEN))
 
     def handle(self, *args: object, **options: Any) -> None:
         self.stdout.write(f"The scale “{options['name']}” streams to {options['server']} (Ctrl+C ends it)")
