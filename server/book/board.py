@@ -2,7 +2,8 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass, field
-from typing import TypeVar
+from typing import Protocol, TypeVar
+from uuid import UUID
 
 from ravska_core.catalogue import catalogue
 from ravska_core.coat import Layer as CoreLayer
@@ -34,7 +35,20 @@ def kept_pieces(cook: Cook) -> dict[str, Kept]:
     return {kept.piece.letter: kept for kept in found.values()}
 
 
-def matched(before: Sequence[Layer], kinds: Sequence[tuple[str, object]]) -> list[Layer | None]:
+class HasKind(Protocol):
+    """A layer of the book, or one as it is typed."""
+
+    @property
+    def kind(self) -> str: ...
+
+    @property
+    def blend_id(self) -> UUID | None: ...
+
+
+Typed = TypeVar("Typed", bound=HasKind)
+
+
+def matched(before: Sequence[Typed], kinds: Sequence[tuple[str, object]]) -> list[Typed | None]:
     """Return which layer that was there each of those to come is, by kind and blend, or else by kind; None is new.
 
     What stays keeps its weigh-backs and its ticks.

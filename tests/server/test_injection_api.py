@@ -108,7 +108,7 @@ def test_a_liquid_is_made_as_salty_as_it_is_wanted_and_then_needs_nothing(api, c
         ({"sites": [[0.5, 0.5], [3, 0.5]]}, "sites", "Site 2 lies far beyond the piece"),
     ],
 )
-def test_a_plan_that_cannot_be_is_refused_at_its_field_and_nothing_is_saved(api, cook, plan, field, says):
+def test_a_plan_that_cannot_be_is_refused_at_its_field_and_kept_as_typed(api, cook, plan, field, says):
     before = opened(api)
     status, problem = api("POST", "cooks/coat/read", {"pieces": [injected(**plan)]})
     assert status == 422
@@ -116,8 +116,13 @@ def test_a_plan_that_cannot_be_is_refused_at_its_field_and_nothing_is_saved(api,
     assert says in problem["errors"][0]["sentence"]
     sent = as_sent(before)
     sent["pieces"][0] |= {**JOINT, "layers": injected(**plan)["layers"]}
-    assert api("PUT", f"cooks/{cook.id}", sent)[0] == 422
-    assert opened(api)["version"] == before["version"]
+    status, after = api("PUT", f"cooks/{cook.id}", sent)
+    assert (status, after["errors"][0]["field"]) == (200, f"pieces.0.layers.0.injection.{field}")
+    assert (
+        after["pieces"][0]["layers"][0]["injection"]
+        == api("GET", f"cooks/{cook.id}")[1]["pieces"][0]["layers"][0]["injection"]
+    )
+    assert plan.items() <= after["pieces"][0]["layers"][0]["injection"].items()
 
 
 def test_a_pump_of_80_percent_and_a_bath_without_liquid_say_what_to_do(api, book):

@@ -8,6 +8,9 @@ from ravska_core.working import BadInput, Figure, Step, figure
 PORTION_G = MappingProxyType({"light": 120.0, "usual": 170.0, "hearty": 230.0})
 """Cooked meat on a plate by appetite [g] (common practice; 1.5 kg of boneless shoulder feeds four to six)."""
 
+MOST_EATERS = 500
+"""A cook feeds so many at most."""
+
 
 def raw_weight(cut: str, eaters: int, portion_g: float, grade: str = "ordinary") -> Figure:
     """Determine the raw weight to buy [g]: eaters x portion / yield / (1 - bone share).
@@ -17,8 +20,8 @@ def raw_weight(cut: str, eaters: int, portion_g: float, grade: str = "ordinary")
     BadInput
         At ``eaters`` or ``portion`` outside what people cook for, at ``piece.cut`` for an unknown cut.
     """
-    if not 1 <= eaters <= 500:
-        raise BadInput("eaters", "Cook for 1 to 500 eaters: a whole number.")
+    if not 1 <= eaters <= MOST_EATERS:
+        raise BadInput("eaters", f"Cook for 1 to {MOST_EATERS} eaters: a whole number.")
     if not 20 <= portion_g <= 1000:
         raise BadInput("portion", "A portion is between 20 g and 1 kg of cooked meat; 170 g is usual.")
     found = find_cut(cut)

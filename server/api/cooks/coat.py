@@ -13,10 +13,10 @@ from ravska_core.catalogue import catalogue
 from ravska_core.coat import (
     LAYER_KINDS,
     LAYER_OF_BLEND,
+    CoatReading,
     give_way,
     place_for,
     plain,
-    read_coat,
     usual_binder_g,
 )
 from ravska_core.meat import PORTION_G, raw_weight, skin_piece
@@ -39,32 +39,57 @@ from api.cooks.documents import (
     read_piece,
     read_pieces,
 )
-from api.cooks.readings import CoatReadingOut
+from api.cooks.readings import LayerMarkOut
+from api.cooks.unread import ReadOn, read_on, read_on_coat
 from api.cooks.ways import free_letter, piece_row, stack_of
 from api.plumbing.answers import Router, with_more
 from api.plumbing.household import household, spoon_set
-from api.plumbing.problems import Gather
+from api.plumbing.problems import FieldError, Gather, field_error
 from api.plumbing.quantities import Numeral
 from api.plumbing.typed import Key
 
 router = Router()
 
 
+@dataclass(frozen=True, kw_only=True)
+class CoatReadingOut(CoatReading):
+    """What a coat comes to on a piece, with what its layers are of as the book has it.
+
+    `errors` says what could not be read, and `before` is the piece as it was read instead, whose figures these are;
+    `places` tells where a layer as typed stands in it.
+    """
+
+    marks: list[LayerMarkOut]
+    errors: list[FieldError]
+    before: PieceDocument | None
+    places: list[int | None]
+
+
 @router.asks("/coat/read")
-def read_pieces_of_coat(request: HttpRequest, document: CoatDocument) -> list[CoatReadingOut]:
-    """Say what a coat comes to on every piece, without saving anything."""
-    blends = Blends(layers_of(document.pieces))
-    pieces = read_pieces(document.pieces, blends, document.appetite)
-    gather, spoons = Gather(), spoon_set()
-    readings = [
-        gather.attempt(f"pieces.{at}", read_coat, piece, spoons, at_s=document.at_s) for at, piece in enumerate(pieces)
-    ]
+def read_pieces_of_coat(request: HttpRequest, document: CoatDocument) -> list[CoatReadingOut | None]:
+    """Say what a coat comes to on every piece, without saving anything; None for one that could never be read."""
+    before = {piece.letter: piece for piece in document.before or []}
+    blends = Blends(layers_of([*document.pieces, *before.values()]))
+    gather, spoons, answers = Gather(), spoon_set(), []
+    for at, typed in enumerate(document.pieces):
+        piece = read_on(typed, before.get(typed.letter), blends, document.appetite)
+        if piece.is_old and document.before is None:
+            gather.errors += [refusal.under(f"pieces.{at}") for refusal in piece.errors.values()]
+            continue
+        found = gather.attempt(f"pieces.{at}", read_on_coat, piece, blends, document.appetite, spoons, document.at_s)
+        answers.append(None if found is None else _reading_out(found, piece, blends))
     gather.finish()
-    return [
-        with_more(CoatReadingOut, found, marks=[blends.mark(layer) for layer in typed.layers])
-        for found, typed in zip(readings, document.pieces, strict=True)
-        if found is not None
-    ]
+    return answers
+
+
+def _reading_out(found: CoatReading, piece: ReadOn, blends: Blends) -> CoatReadingOut:
+    marks = []
+    for layer in piece.good.layers:
+        marks.append(blends.mark(layer))
+    return with_more(
+        CoatReadingOut, found, marks=marks, errors=[field_error(one) for one in piece.errors.values()],
+        before=piece.good if piece.is_old else None, places=piece.places,
+    )  # fmt: skip
 
 
 class NewLayer(Schema):

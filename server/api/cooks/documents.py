@@ -4,6 +4,7 @@ from collections.abc import Iterable, Sequence
 from typing import Annotated, Literal, cast
 from uuid import UUID
 
+from book.board import matched
 from book.mixtures import load_mixtures
 from book.models import LETTERS, Blend, LayerRow, Piece, Revision
 from book.models.values import stored_injection, typed_of
@@ -31,7 +32,7 @@ from api.cooks.injection import InjectionDocument
 from api.cooks.readings import LayerMarkOut, layer_mark
 from api.plumbing.problems import Gather
 from api.plumbing.quantities import CentreTemperature, Duration, HeldTemperature, Length, Liquid, Mass, Numeral, Share
-from api.plumbing.typed import Key, Name, Number, Version
+from api.plumbing.typed import Key, MaybeName, Number, Typed, Version
 
 LayerKindKey = Literal[
     "pre-salt", "injection", "marinade", "binder", "rub", "paste", "spritz", "baste", "wrap", "cooking liquid",
@@ -43,6 +44,10 @@ Grade = Literal["lean", "ordinary", "marbled", "dry-aged"]
 Surface = Literal["moist", "dry"]
 CutInto = Literal["", "cubes", "strips", "steaks"]
 Appetite = Literal["light", "usual", "hearty"]
+
+
+Counted = Annotated[int, Field(ge=-(2**31), le=2**31)]
+"""How many, as typed; what that may be is said at its field."""
 
 
 class StageDocument(BaseModel):
@@ -67,7 +72,7 @@ class MeatDocument(BaseModel):
     cut: Key
     mass: Mass
     untrimmed: Mass = Mass("")
-    count: Annotated[int, Field(ge=1, le=200)] = 1
+    count: Counted | Typed = 1
     grade: Grade = "ordinary"
     faces: Annotated[dict[Key, FaceState], Field(max_length=8)] = Field(default={})
     surface: Surface = "moist"
@@ -107,7 +112,7 @@ class LayerDocument(BaseModel):
     stays: Share = Share("")
     after: Literal["wiped", "rinsed", "as it is"] = "wiped"
     eaten: Share = Share("")
-    times: Annotated[int, Field(ge=1, le=40)] = 1
+    times: Counted = 1
     reserve: Liquid = Liquid("")
     injection: InjectionDocument = Field(default=InjectionDocument())
 
@@ -122,7 +127,7 @@ class PieceDocument(MeatDocument):
     """
 
     letter: Letter
-    name: Name
+    name: MaybeName
     tasted: bool = False
     target: Numeral = Numeral("")
     layers: Annotated[list[LayerDocument], Field(max_length=MOST_LAYERS)] = Field(default=[])
@@ -132,21 +137,26 @@ Pieces = Annotated[list[PieceDocument], Field(min_length=1, max_length=len(LETTE
 
 
 class CoatDocument(Schema):
-    """What a coat is read from; `at_s` is the time of the hold that the core samples are taken at [s]."""
+    """What a coat is read from; `at_s` is the time of the hold that the core samples are taken at [s].
+
+    With `before`, the pieces as they were last read, what cannot be read is taken as it was, and said so with its
+    piece; without, it is refused.
+    """
 
     pieces: Pieces
     appetite: Appetite = "usual"
+    before: Annotated[list[PieceDocument], Field(max_length=len(LETTERS))] | None = None
     at_s: Annotated[float, Field(ge=0, le=12 * 7 * 86_400)] | None = None
 
 
 class CookSave(Schema):
     """A cook as typed. Pieces that are not sent are taken off the board; new ones come onto it."""
 
-    name: Name
+    name: MaybeName
     serve_at: AwareDatetime
     version: Version
     pieces: Pieces
-    eaters: Annotated[int, Field(ge=1, le=500)] | None = None
+    eaters: Counted | None = None
     appetite: Appetite = "usual"
 
 
@@ -216,6 +226,10 @@ def read_piece(document: MeatDocument, gather: Gather, at: str) -> CorePiece | N
     thin = gather.value_if(f"{at}.thin", document.thin)
     size = gather.value(f"{at}.cut_size", document.cut_size) if document.cut_into else None
     sizes = {"length": document.length, "width": document.width, "thickness": document.thickness}
+    count = document.count
+    if isinstance(count, str):
+        gather.refuse(f"{at}.count", "Count the pieces: a whole number from 1 to 200.")
+        count = 1
     measures = None
     given = {name: text for name, text in sizes.items() if text}
     if given and len(given) < 3:
@@ -230,7 +244,7 @@ def read_piece(document: MeatDocument, gather: Gather, at: str) -> CorePiece | N
     if mass is None or any(stage is None for stage in stages):
         return None
     return CorePiece(
-        document.cut, mass, document.count, untrimmed, document.grade, dict(document.faces), document.surface, measures,
+        document.cut, mass, count, untrimmed, document.grade, dict(document.faces), document.surface, measures,
         document.cut_into if size is not None else "", size, thin, endpoint, document.pierced,
         tuple(Bone(*rod) for rod in document.bones), tuple(stages),  # type: ignore[arg-type]
     )  # fmt: skip
@@ -308,6 +322,8 @@ def read_pieces(pieces: Sequence[PieceDocument], blends: Blends, appetite: str, 
         place = f"{at}{number}" if at.endswith(".") else at
         piece = read_piece(document, gather, place)
         layers = [read_layer(layer, blends, gather, f"{place}.layers.{n}") for n, layer in enumerate(document.layers)]
+        if not document.name:
+            gather.refuse(f"{place}.name", "Write something here; it cannot be empty.")
         target = None
         if document.target:
             target = gather.attempt(place, document.target.between, "target", 0.1, 5, "a salt target in %")
@@ -364,8 +380,8 @@ def write_layer(row: LayerRow, document: LayerDocument, core: Layer, blend: Blen
     row.injection = stored_injection(document.injection.model_dump(exclude_defaults=True) if injected else {})
 
 
-def piece_document(piece: Piece, tasted: bool) -> PieceDocument:
-    """Write a piece of the book, with its layers, as it is typed."""
+def good_document(piece: Piece, tasted: bool) -> PieceDocument:
+    """Write a piece of the book, with its layers, as what was last read of it is typed."""
     return PieceDocument(
         letter=piece.letter, name=piece.name, tasted=tasted, target=piece.target_typed,
         cut=piece.cut, mass=piece.mass_typed, untrimmed=piece.untrimmed_typed, count=piece.count,
@@ -376,6 +392,20 @@ def piece_document(piece: Piece, tasted: bool) -> PieceDocument:
         stages=[StageDocument(**{name: stage[name] for name in StageDocument.model_fields}) for stage in piece.stages],
         layers=[layer_document(layer) for layer in piece.layers.all()],
     )  # fmt: skip
+
+
+def piece_document(piece: Piece, tasted: bool) -> PieceDocument:
+    """Write a piece of the book, with its layers, as it is typed, what of it cannot be read too."""
+    good = good_document(piece, tasted)
+    if piece.unread is None:
+        return good
+    typed = PieceDocument(**piece.unread["typed"])
+    pinned = matched(good.layers, [(layer.kind, layer.blend_id) for layer in typed.layers])
+    layers = [
+        layer if kept is None else layer.model_copy(update={"revision": kept.revision})
+        for layer, kept in zip(typed.layers, pinned, strict=True)
+    ]
+    return typed.model_copy(update={"letter": piece.letter, "tasted": tasted, "layers": layers})
 
 
 def write_piece(row: Piece, document: MeatDocument, core: CorePiece) -> None:

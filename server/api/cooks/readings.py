@@ -7,7 +7,6 @@ from functools import lru_cache
 from book.models import Blend, Revision
 from ravska_core.blend import Blend as Mixture
 from ravska_core.blend import flatten, same_mixture
-from ravska_core.coat import CoatReading
 from ravska_core.working import BadInput
 
 
@@ -43,10 +42,3 @@ def layer_mark(blend: Blend | None, revision: Revision | None, grind: str) -> La
         leaves = _drawn(mixture)
         changed = revision is not None and not same_mixture(mixture, blend.as_core())
     return LayerMarkOut(blend.name, blend.deleted_at is not None, changed, list(leaves), list(leaves.values()))
-
-
-@dataclass(frozen=True, kw_only=True)
-class CoatReadingOut(CoatReading):
-    """What a coat comes to on a piece, with what its layers are of as the book has it."""
-
-    marks: list[LayerMarkOut]

@@ -14,13 +14,12 @@ from django.http import Http404, HttpRequest
 from django.utils import timezone
 from ninja import Schema
 from pydantic import AwareDatetime, Field
-from ravska_core.coat import check_coat
 from ravska_core.meat import find_cut
 from ravska_core.working import BadInput
 
-from api.cooks.documents import Blends, CookSave, layers_of, read_pieces
-from api.cooks.shown import BoardOut, CookOut, TrialMarkOut, board_out, cook_out, trial_mark
-from api.cooks.store import cooks, load, one_cook, one_typed, typed_cooks, write_cook
+from api.cooks.documents import CookSave
+from api.cooks.shown import BoardOut, CookOut, TrialMarkOut, board_out, cook_out, own_faults, trial_mark, typed_own
+from api.cooks.store import cooks, load, one_cook, one_typed, read_board, typed_cooks, write_cook
 from api.plumbing.answers import Created, Router
 from api.plumbing.household import household
 from api.plumbing.problems import Conflict, Gather
@@ -85,15 +84,6 @@ class EvenDocument(Schema):
     what: Literal["salt", "fire", "rest", "bare face"]
 
 
-YEARS = range(2000, 2101)
-"""When a cook can be served."""
-
-
-def _check_year(serve_at: datetime) -> None:
-    if serve_at.year not in YEARS:
-        raise BadInput("serve_at", f"Serve between the years {YEARS[0]} and {YEARS[-1]}.")
-
-
 def _board(cook_id: UUID) -> BoardOut:
     return board_out(one_cook(cook_id))
 
@@ -122,7 +112,7 @@ def list_cooks(request: HttpRequest) -> list[CookRow]:
 def begin(request: HttpRequest, document: NewCook) -> Created[CookOut]:
     """Begin a cook and take it in hand."""
     gather = Gather()
-    gather.attempt("", _check_year, document.serve_at)
+    gather.errors += own_faults(document.name, document.serve_at, None)
     if sum(piece.tasted for piece in document.pieces) > 2:
         gather.refuse("pieces", "Two pieces are tasted against each other at most; set the others beside them.")
     beginnings = []
@@ -154,29 +144,38 @@ def get_cook(request: HttpRequest, cook_id: UUID) -> CookOut:
 
 @router.puts("/{uuid:cook_id}")
 def save_cook(request: HttpRequest, cook_id: UUID, document: CookSave) -> CookOut:
-    """Save a cook as typed; 409 with the other version when it was changed meanwhile."""
-    _check_year(document.serve_at)
+    """Save a cook as typed; 409 with the other version when it was changed meanwhile.
+
+    What cannot be read is kept as typed beside what it was last read as, and named in `errors`; all else is saved.
+    """
     letters = [piece.letter for piece in document.pieces]
     if len(set(letters)) != len(letters):
         raise BadInput("pieces", "Send every piece of this cook once, each under a letter of its own.")
     if sum(piece.tasted for piece in document.pieces) > 2:
         raise BadInput("pieces", "Two pieces are tasted against each other at most; set the others beside them.")
-    blends = Blends(layers_of(document.pieces))
-    cores = read_pieces(document.pieces, blends, document.appetite)
-    gather = Gather()
-    for at, core in enumerate(cores):
-        gather.attempt(f"pieces.{at}", check_coat, core)
-    gather.finish()
     try:
         with transaction.atomic():
             cook = _claim(cook_id, document.version)
-            cook.name, cook.serve_at = document.name, document.serve_at
-            cook.eaters, cook.appetite = document.eaters, document.appetite
-            cook.save(update_fields=["name", "serve_at", "eaters", "appetite"])
-            write_cook(cook, document, cores, blends)
+            found, blends = read_board(cook_id, document)
+            _write_own(cook, document)
+            write_cook(cook, document, found, blends)
     except Stale:
         raise Conflict(cook_out(one_typed(cook_id))) from None
     return cook_out(one_typed(cook_id))
+
+
+def _write_own(cook: Cook, document: CookSave) -> None:
+    """Write what a cook says of itself; what cannot be is kept as typed beside what it was."""
+    wrong = own_faults(document.name, document.serve_at, document.eaters)
+    cook.unread = {error.argument: typed_own(document, error.argument) for error in wrong}
+    if "name" not in cook.unread:
+        cook.name = document.name
+    if "serve_at" not in cook.unread:
+        cook.serve_at = document.serve_at
+    if "eaters" not in cook.unread:
+        cook.eaters = document.eaters
+    cook.appetite = document.appetite
+    cook.save(update_fields=["name", "serve_at", "eaters", "appetite", "unread"])
 
 
 @router.posts("/{uuid:cook_id}/take")
@@ -270,6 +269,7 @@ def even_out(request: HttpRequest, cook_id: UUID, document: EvenDocument) -> Boa
     try:
         with transaction.atomic():
             cook = _claim(cook_id, document.version)
+            check_read(cook)
             if document.what in ("salt", "bare face"):
                 check_untasted(cook, "what")
             if document.what == "salt":
@@ -281,6 +281,13 @@ def even_out(request: HttpRequest, cook_id: UUID, document: EvenDocument) -> Boa
     except Stale:
         raise Conflict(_board(cook_id)) from None
     return _board(cook_id)
+
+
+def check_read(cook: Cook) -> None:
+    """Refuse to even out what rests on something that could not be read."""
+    unread = cook.pieces.filter(sample__isnull=False, unread__isnull=False).first()
+    if unread is not None:
+        raise BadInput("what", f"Something of {unread.name} could not be read; put it right in Coat first.")
 
 
 WEEK = timedelta(days=7)

@@ -8,12 +8,13 @@ from book.models import Cook, Piece
 from book.tasting import trial_of
 from ravska_core.coat import CoatReading, Planned
 from ravska_core.day import count_back
+from ravska_core.meat import MOST_EATERS
 from ravska_core.trial import ArmRecord, FairTest, compare_arms
 from ravska_core.working import BadInput, Figure
 
-from api.cooks.documents import PieceDocument, piece_document
+from api.cooks.documents import CookSave, PieceDocument, good_document, piece_document
 from api.cooks.readings import LayerMarkOut, layer_mark
-from api.cooks.store import is_tasted, read_stored, spoons_for
+from api.cooks.store import is_tasted, read_stored, spoons_for, was_never_read
 from api.plumbing.problems import FieldError, at_field, field_error
 
 
@@ -29,7 +30,10 @@ class TrialMarkOut:
 
 @dataclass(frozen=True, slots=True)
 class CookOut:
-    """A cook as typed. `trial` is there when something of it is to be tasted."""
+    """A cook as typed. `trial` is there when something of it is to be tasted.
+
+    `errors` says what could not be read, by field; `before` holds those pieces as they were last read, if ever.
+    """
 
     id: UUID
     version: int
@@ -40,6 +44,8 @@ class CookOut:
     appetite: str
     trial: TrialMarkOut | None
     pieces: list[PieceDocument]
+    errors: list[FieldError]
+    before: list[PieceDocument]
 
 
 @dataclass(frozen=True, slots=True)
@@ -55,7 +61,10 @@ class StepOut:
 
 @dataclass(frozen=True, slots=True)
 class BoardPieceOut:
-    """A piece on the board: as typed, what its layers are drawn with, its steps and its reading."""
+    """A piece on the board: as typed, what its layers are drawn with, its steps and its reading.
+
+    `problems` are what could not be read; a reading beside them rests on what was last read instead.
+    """
 
     typed: PieceDocument
     marks: list[LayerMarkOut]
@@ -102,12 +111,47 @@ def trial_mark(cook: Cook) -> TrialMarkOut | None:
     return TrialMarkOut(trial.pk, trial.question, cook.handed_in, trial.revealed_at is not None)
 
 
+YEARS = range(2000, 2101)
+"""When a cook can be served."""
+
+
+def own_faults(name: str, serve_at: datetime, eaters: int | None) -> list[BadInput]:
+    """Return what is wrong with what a cook says of itself."""
+    found = []
+    if not name:
+        found.append(BadInput("name", "Write something here; it cannot be empty."))
+    if serve_at.year not in YEARS:
+        found.append(BadInput("serve_at", f"Serve between the years {YEARS[0]} and {YEARS[-1]}."))
+    if eaters is not None and not 1 <= eaters <= MOST_EATERS:
+        found.append(BadInput("eaters", f"Cook for 1 to {MOST_EATERS} eaters: a whole number."))
+    return found
+
+
+def typed_own(document: CookSave, field: str) -> object:
+    """Return what was typed of a cook's own, as the book can keep it."""
+    typed = getattr(document, field)
+    return typed.isoformat() if isinstance(typed, datetime) else typed
+
+
 def cook_out(cook: Cook) -> CookOut:
     """Return a cook, loaded through `typed_cooks`, as its document."""
+    pieces = list(cook.pieces.all())
+    own = {"name": cook.name, "serve_at": cook.serve_at, "eaters": cook.eaters} | cook.unread
+    serve_at = datetime.fromisoformat(own["serve_at"]) if isinstance(own["serve_at"], str) else own["serve_at"]
+    errors = [field_error(fault) for fault in own_faults(own["name"], serve_at, own["eaters"])]
+    for at, piece in enumerate(pieces):
+        errors += unread_errors(piece, f"pieces.{at}.")
     return CookOut(
-        cook.pk, cook.version, cook.name, cook.serve_at, cook.in_hand, cook.eaters, cook.appetite, trial_mark(cook),
-        [piece_document(piece, is_tasted(piece)) for piece in cook.pieces.all()],
+        cook.pk, cook.version, own["name"], serve_at, cook.in_hand, own["eaters"], cook.appetite, trial_mark(cook),
+        [piece_document(piece, is_tasted(piece)) for piece in pieces], errors,
+        [good_document(piece, is_tasted(piece)) for piece in pieces if piece.unread and not was_never_read(piece)],
     )  # fmt: skip
+
+
+def unread_errors(piece: Piece, under: str = "") -> list[FieldError]:
+    """Return what could not be read of a piece, by field below `under`."""
+    fields = piece.unread["fields"] if piece.unread else {}
+    return [FieldError(field=f"{under}{path}", sentence=sentence) for path, sentence in fields.items()]
 
 
 def fair_test(cook: Cook, readings: dict[str, CoatReading | BadInput]) -> FairTest | None:
@@ -163,11 +207,12 @@ def board_out(cook: Cook) -> BoardOut:
         marks = [layer_mark(layer.blend, layer.revision, layer.grind) for layer in piece.layers.all()]
         pieces.append(
             BoardPieceOut(
-                typed=piece_document(piece, is_tasted(piece)),
+                typed=good_document(piece, is_tasted(piece)),
                 marks=marks,
                 steps=_steps(cook, piece),
                 reading=None if isinstance(found, BadInput) else found,
-                problems=[field_error(at_field(found))] if isinstance(found, BadInput) else [],
+                problems=unread_errors(piece)
+                or ([field_error(at_field(found))] if isinstance(found, BadInput) else []),
             )
         )
     waiting = [

@@ -6,6 +6,7 @@ from uuid import UUID
 from book.board import Board, matched, take_cut
 from book.mixtures import load_layers
 from book.models import Cook, Household, Layer, Piece, Sample, Step
+from book.models.values import stored
 from book.tasting import FROZEN, check_no_card, taste, trial_of
 from django.db.models import Count, Prefetch, Q, QuerySet
 from django.http import Http404
@@ -17,12 +18,17 @@ from api.cooks.documents import (
     Blends,
     CookSave,
     PieceDocument,
+    good_document,
+    layers_of,
     piece_document,
+    read_pieces,
     same_piece,
     write_layer,
     write_piece,
 )
+from api.cooks.unread import ReadOn, read_on, sentences
 from api.plumbing.household import household, spoons_of
+from api.plumbing.quantities import Mass
 
 
 def typed_cooks(of: Household | None = None) -> QuerySet[Cook]:
@@ -107,6 +113,10 @@ def read_stored(cook: Cook, spoon_set: SpoonSet) -> dict[str, CoatReading | BadI
     """
     found: dict[str, CoatReading | BadInput] = {}
     for piece in cook.pieces.all():
+        if piece.unread and was_never_read(piece):
+            field, sentence = next(iter(piece.unread["fields"].items()))
+            found[piece.letter] = BadInput(field, sentence)
+            continue
         try:
             found[piece.letter] = read_coat(piece.seasoned(cook.appetite), spoon_set, cored=False)
         except BadInput as refusal:
@@ -114,7 +124,48 @@ def read_stored(cook: Cook, spoon_set: SpoonSet) -> dict[str, CoatReading | BadI
     return found
 
 
-def write_cook(cook: Cook, document: CookSave, cores: Sequence[Seasoned], blends: Blends) -> None:
+NEVER_READ = PieceDocument(letter="A", name="A piece", cut="lamb-shoulder", mass=Mass("1 kg"))
+"""What stands in the book for a piece that could never be read; nothing is shown of it but what was typed."""
+
+
+def read_board(cook_id: UUID, document: CookSave) -> tuple[list[ReadOn], Blends]:
+    """Read all pieces of a cook as typed; what cannot be read is taken as the book last read it."""
+    blends = Blends(layers_of(document.pieces))
+    found = [read_on(piece, None, blends, document.appetite) for piece in document.pieces]
+    if any(one.is_old for one in found):
+        before = _last_read(cook_id)
+        blends = Blends(layers_of([*document.pieces, *before.values()]))
+        found = [
+            read_on(one.typed, before.get(one.typed.letter), blends, document.appetite) if one.is_old else one
+            for one in found
+        ]
+    for one in found:
+        if one.core is None:
+            one.good = NEVER_READ.model_copy(update={"letter": one.typed.letter, "name": one.typed.name or "A piece"})
+    return found, blends
+
+
+def _last_read(cook_id: UUID) -> dict[str, PieceDocument]:
+    """Return the pieces of a cook that could be read, as they were last, by their letter."""
+    layers = Prefetch("layers", queryset=Layer.objects.select_related("blend", "revision"))
+    pieces = Piece.objects.filter(cook=cook_id).prefetch_related(layers)
+    return {piece.letter: good_document(piece, False) for piece in pieces if not was_never_read(piece)}
+
+
+def was_never_read(piece: Piece) -> bool:
+    """Tell whether nothing of a piece could be read yet."""
+    return piece.unread is not None and bool(piece.unread["never"])
+
+
+def _unread(one: ReadOn) -> dict[str, object] | None:
+    """Return how a piece is kept that cannot be read as it is typed, None for one that can."""
+    if not one.is_old:
+        return None
+    typed = one.typed.model_dump(mode="json", exclude_defaults=True)
+    return stored(typed, None) | {"fields": sentences(one.errors), "never": one.core is None}
+
+
+def write_cook(cook: Cook, document: CookSave, found: Sequence[ReadOn], blends: Blends) -> None:
     """Write a cook as typed; pieces that are not sent are taken off the board, new ones come onto it.
 
     Raises
@@ -129,21 +180,23 @@ def write_cook(cook: Cook, document: CookSave, cores: Sequence[Seasoned], blends
     sent = {typed.letter for typed in document.pieces}
     if frozen.keys() - sent:
         raise BadInput("pieces", FROZEN)
+    (never,) = read_pieces([NEVER_READ], blends, document.appetite)
     chosen = []
-    for at, (typed, core) in enumerate(zip(document.pieces, cores, strict=True)):
+    for at, (typed, one) in enumerate(zip(document.pieces, found, strict=True)):
         kept = board.kept_as(typed.letter)
         kept.piece.position = at
+        good, core = one.good, one.core or never
         if typed.letter in frozen:
             if not same_piece(frozen[typed.letter], typed):
                 raise BadInput(f"pieces.{at}", FROZEN)
             board.put(kept, kept.layers, core.layers)
         else:
-            if kept.piece.cut and kept.piece.cut != typed.cut:
-                take_cut(kept, typed.cut)
-            kept.piece.cut, kept.piece.name = typed.cut, typed.name
-            write_piece(kept.piece, typed, core.piece)
-            kept.piece.target_percent, kept.piece.target_typed = core.target_percent, typed.target
-            board.put(kept, _layers(kept.layers, typed, core, blends), core.layers)
+            if kept.piece.cut and kept.piece.cut != good.cut:
+                take_cut(kept, good.cut)
+            kept.piece.cut, kept.piece.name, kept.piece.unread = good.cut, good.name, _unread(one)
+            write_piece(kept.piece, good, core.piece)
+            kept.piece.target_percent, kept.piece.target_typed = core.target_percent, good.target
+            board.put(kept, _layers(kept.layers, good, core, blends), core.layers)
         if typed.tasted:
             chosen.append(kept.piece)
     untasted = [piece for piece in board.taken_off() if hasattr(piece, "sample")]

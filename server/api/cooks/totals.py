@@ -93,6 +93,11 @@ def _totals(cook: Cook) -> TotalsOut:
         if isinstance(reading, BadInput):
             problems.append(field_error(at_field(reading, f"pieces.{at}")))
             continue
+        if piece.unread:
+            problems += [
+                FieldError(field=f"pieces.{at}.{path}", sentence=f"{piece.name} counts as it was last read. {sentence}")
+                for path, sentence in piece.unread["fields"].items()
+            ]
         for layer, found in zip(piece.layers.all(), reading.layers, strict=True):
             # drippings are of nothing that is mixed, and a layer that finds no rest left takes nothing
             if (layer.blend is None and not layer.grind) or found.dose_g <= 0:

@@ -30,5 +30,8 @@ Key = Annotated[str, Field(max_length=80), AfterValidator(printable)]
 
 Note = Annotated[str, Field(max_length=400), AfterValidator(printable)]
 Name = Annotated[str, Field(max_length=80), AfterValidator(printable), AfterValidator(_written)]
+MaybeName = Annotated[str, Field(max_length=80), AfterValidator(printable)]
+"""A name that may be empty while it is typed; that is said at its field."""
+
 Version = Annotated[int, Field(ge=1, le=2**31)]
 Number = Annotated[float, Field(allow_inf_nan=False, ge=-1e9, le=1e9)]

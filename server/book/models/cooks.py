@@ -19,6 +19,8 @@ class Cook(Row):
     in_hand = models.BooleanField(default=False)
     eaters = models.PositiveSmallIntegerField(null=True)
     appetite = models.CharField(max_length=8, default="usual")
+    # what of it could not be read, by field, as typed; the columns hold what it was last read as
+    unread = models.JSONField(default=dict, blank=True)
     version = models.PositiveIntegerField(default=1)
     deleted_at = models.DateTimeField(null=True)
 

@@ -571,6 +571,8 @@ export interface paths {
         /**
          * Save Cook
          * @description Save a cook as typed; 409 with the other version when it was changed meanwhile.
+         *
+         *     What cannot be read is kept as typed beside what it was last read as, and named in `errors`; all else is saved.
          */
         put: operations["api_cooks_router_save_cook"];
         post?: never;
@@ -731,7 +733,7 @@ export interface paths {
         put?: never;
         /**
          * Read Pieces Of Coat
-         * @description Say what a coat comes to on every piece, without saving anything.
+         * @description Say what a coat comes to on every piece, without saving anything; None for one that could never be read.
          */
         post: operations["api_cooks_coat_read_pieces_of_coat"];
         delete?: never;
@@ -3467,6 +3469,8 @@ export interface components {
         /**
          * BoardPieceOut
          * @description A piece on the board: as typed, what its layers are drawn with, its steps and its reading.
+         *
+         *     `problems` are what could not be read; a reading beside them rests on what was last read instead.
          */
         BoardPieceOut: {
             typed: components["schemas"]["PieceDocument"];
@@ -4093,7 +4097,7 @@ export interface components {
              * Count
              * @default 1
              */
-            count: number;
+            count: number | string;
             /**
              * Grade
              * @default ordinary
@@ -4385,6 +4389,8 @@ export interface components {
         /**
          * CookOut
          * @description A cook as typed. `trial` is there when something of it is to be tasted.
+         *
+         *     `errors` says what could not be read, by field; `before` holds those pieces as they were last read, if ever.
          */
         CookOut: {
             /**
@@ -4410,6 +4416,10 @@ export interface components {
             trial: components["schemas"]["TrialMarkOut"] | null;
             /** Pieces */
             pieces: components["schemas"]["PieceDocument"][];
+            /** Errors */
+            errors: components["schemas"]["FieldError"][];
+            /** Before */
+            before: components["schemas"]["PieceDocument"][];
         };
         /**
          * BeginningDocument
@@ -4529,6 +4539,9 @@ export interface components {
         /**
          * CoatReadingOut
          * @description What a coat comes to on a piece, with what its layers are of as the book has it.
+         *
+         *     `errors` says what could not be read, and `before` is the piece as it was read instead, whose figures these are;
+         *     `places` tells where a layer as typed stands in it.
          */
         CoatReadingOut: {
             /** Letter */
@@ -4553,10 +4566,18 @@ export interface components {
             cautions: components["schemas"]["Caution"][];
             /** Marks */
             marks: components["schemas"]["LayerMarkOut"][];
+            /** Errors */
+            errors: components["schemas"]["FieldError"][];
+            before: components["schemas"]["PieceDocument"] | null;
+            /** Places */
+            places: (number | null)[];
         };
         /**
          * CoatDocument
          * @description What a coat is read from; `at_s` is the time of the hold that the core samples are taken at [s].
+         *
+         *     With `before`, the pieces as they were last read, what cannot be read is taken as it was, and said so with its
+         *     piece; without, it is refused.
          */
         CoatDocument: {
             /** Pieces */
@@ -4567,6 +4588,8 @@ export interface components {
              * @enum {string}
              */
             appetite: "light" | "usual" | "hearty";
+            /** Before */
+            before?: components["schemas"]["PieceDocument"][] | null;
             /** At S */
             at_s?: number | null;
         };
@@ -4600,7 +4623,7 @@ export interface components {
              * Count
              * @default 1
              */
-            count: number;
+            count: number | string;
             /**
              * Grade
              * @default ordinary
@@ -8443,7 +8466,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["CoatReadingOut"][];
+                    "application/json": (components["schemas"]["CoatReadingOut"] | null)[];
                 };
             };
             /** @description Not Found */

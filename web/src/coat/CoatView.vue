@@ -23,6 +23,7 @@ import PieceTabs from './PieceTabs.vue'
 import StackPlate from './StackPlate.vue'
 import TotalsPlate from './TotalsPlate.vue'
 import { typed, useCoat } from './useCoat'
+import WrongFields from './WrongFields.vue'
 
 const BinderChoice = defineAsyncComponent(() => import('./BinderChoice.vue'))
 const InjectionPlate = defineAsyncComponent(() => import('./InjectionPlate.vue'))
@@ -119,7 +120,11 @@ const ticked = computed(() => (doc.value?.pieces ?? []).filter((other) => other.
         </p>
       </div>
       <div class="tools">
-        <SaveMark :state="autosave.state.value" :refusal="autosave.refusal.value" />
+        <SaveMark
+          :state="autosave.state.value"
+          :refusal="autosave.refusal.value"
+          :wrong="Object.keys(coat.errors.value).length"
+        />
         <v-btn :disabled="!history.canUndo.value" @click="history.undo()">Undo</v-btn>
         <v-btn :aria-expanded="pairing" @click="pairing = !pairing">Side by side</v-btn>
       </div>
@@ -136,7 +141,14 @@ const ticked = computed(() => (doc.value?.pieces ?? []).filter((other) => other.
       What was tasted stays as it was: pieces, layers, names and numbers.
       <v-btn @click="copy">Change a copy of it</v-btn>
     </p>
-    <PieceTabs v-model="current" :pieces="doc.pieces" :readings="reading ?? []" @add="coat.addPiece()" />
+    <WrongFields :pieces="doc.pieces" :errors="coat.errors.value" @open="current = $event" />
+    <PieceTabs
+      v-model="current"
+      :pieces="doc.pieces"
+      :readings="reading ?? []"
+      :errors="coat.errors.value"
+      @add="coat.addPiece()"
+    />
     <SideBySide v-if="pairing" :coat="coat" :blends="blends" @done="pairing = false" />
     <section :aria-label="`Piece ${piece.letter}, ${piece.name}`">
       <div class="piece-name">
@@ -183,6 +195,7 @@ const ticked = computed(() => (doc.value?.pieces ?? []).filter((other) => other.
           :crust="crust"
           :crust-px="crustPx"
           :binder="binder"
+          :old="Object.keys(coat.errorsOf(current)).length > 0"
           :surface-of="coated ? layerName(coated.layer, blends, grinds) : ''"
         />
         <section v-else class="plate empty">

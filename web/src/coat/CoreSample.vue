@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Schemas } from '../api/client'
+import OldMark from '../ui/OldMark.vue'
 import PieceBadge from '../ui/PieceBadge.vue'
 import type { Band } from '../ui/GrainStrip.vue'
 import GrainStrip from '../ui/GrainStrip.vue'
@@ -21,6 +22,7 @@ const props = defineProps<{
   crustPx: number
   binder: string
   surfaceOf: string
+  old?: boolean
 }>()
 const at = defineModel<number | null>('at', { required: true })
 const { show } = usePreferences()
@@ -87,6 +89,7 @@ const centre = computed(() => mine.value.sample.depths_cm.at(-1)!)
       <p class="muted">
         at {{ duration(mine.sample.time_s) }} of {{ duration(mine.sample.whole_s) }}: salt reaches
         <Why :figure="mine.sample.reach" of="Reach of the salt">{{ mine.sample.reach.value.toFixed(1) }} mm</Why>
+        <OldMark v-if="old" />
       </p>
     </header>
     <div class="sample">

@@ -3,6 +3,7 @@ import { mdiChevronDown, mdiChevronUp, mdiDragVertical } from '@mdi/js'
 import { computed } from 'vue'
 import type { Schemas } from '../api/client'
 import { useCatalogue } from '../ui/catalogue'
+import OldMark from '../ui/OldMark.vue'
 import { usePreferences } from '../ui/preferences'
 import { percent } from '../ui/units'
 
@@ -16,6 +17,7 @@ const props = defineProps<{
   last: boolean
   open: boolean
   wrong?: string
+  old?: boolean
 }>()
 const emit = defineEmits<{ toggle: []; move: [at: number, to: number] }>()
 const { catalogue } = useCatalogue()
@@ -66,6 +68,7 @@ function keyed(event: KeyboardEvent) {
     </button>
     <span class="amount">
       <b>{{ amount }}</b>
+      <OldMark v-if="old && reading" />
       <span v-if="reading" class="muted">{{ percent(reading.so_far) }}</span>
     </span>
     <span class="steps">

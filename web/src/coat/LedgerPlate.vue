@@ -4,6 +4,7 @@ import type { Schemas } from '../api/client'
 import PieceBadge from '../ui/PieceBadge.vue'
 import { useCatalogue } from '../ui/catalogue'
 import Field from '../ui/Field.vue'
+import OldMark from '../ui/OldMark.vue'
 import { percent } from '../ui/units'
 import Why from '../ui/Why.vue'
 import { layerColour, layerName } from './layers'
@@ -17,12 +18,13 @@ const rows = computed(() =>
   (props.coat.doc.value?.pieces ?? []).flatMap((piece, at) => {
     const reading = props.coat.reading.value?.[at]
     if (!reading) return []
+    const old = Object.keys(props.coat.errorsOf(at)).length > 0
     const layers = reading.layers.map((layer, n) => ({
-      value: layer.salt.value,
+      value: layer?.salt.value ?? 0,
       colour: piece.layers[n] ? layerColour(piece.layers[n], props.blends, grinds.value) : '#999',
-      name: piece.layers[n] ? layerName(piece.layers[n], props.blends, grinds.value) : layer.kind,
+      name: piece.layers[n] ? layerName(piece.layers[n], props.blends, grinds.value) : (layer?.kind ?? ''),
     }))
-    return [{ piece, at, reading, layers }]
+    return [{ piece, at, reading, layers, old }]
   }),
 )
 const mine = computed(() => rows.value.find((row) => row.at === props.coat.current.value))
@@ -118,6 +120,7 @@ function keyed(event: KeyboardEvent) {
           }}</Why></b
         >
         <span>{{ row.reading.zone }}</span>
+        <OldMark v-if="row.old" />
       </p>
     </div>
     <div v-if="mine" class="about">

@@ -3,6 +3,7 @@ import { computed, ref } from 'vue'
 import type { Schemas } from '../api/client'
 import { cutWords, hasWords, useCatalogue, type Cut } from '../ui/catalogue'
 import Field from '../ui/Field.vue'
+import OldMark from '../ui/OldMark.vue'
 import { usePreferences } from '../ui/preferences'
 import Why from '../ui/Why.vue'
 import ForEaters from './ForEaters.vue'
@@ -127,6 +128,7 @@ const says = (name: string) => props.errors[name]
       <b class="big"
         ><Why :figure="reading.coatable" of="Surface to coat">{{ show.area(reading.coatable.value) }}</Why></b
       >
+      <OldMark v-if="Object.keys(errors).some((field) => !field.startsWith('layers.'))" />
       <span class="muted">
         to coat, {{ reading.coatable.error.split(':')[0] }} ·
         <Why :figure="reading.edible" of="Edible raw weight">{{ show.mass(reading.edible.value) }}</Why>

@@ -1,14 +1,21 @@
 <script setup lang="ts">
-import type { Schemas } from '../api/client'
+import { within, type Schemas } from '../api/client'
 import PieceBadge from '../ui/PieceBadge.vue'
 import { useCatalogue } from '../ui/catalogue'
+import OldMark from '../ui/OldMark.vue'
 import { percent } from '../ui/units'
+import type { Reading } from './reading'
 
 /** The pieces on the board: one is open. */
-defineProps<{ pieces: Schemas['PieceDocument'][]; readings: (Schemas['CoatReadingOut'] | null)[] }>()
+const props = defineProps<{
+  pieces: Schemas['PieceDocument'][]
+  readings: (Reading | null)[]
+  errors: Record<string, string>
+}>()
 const current = defineModel<number>({ required: true })
 defineEmits<{ add: [] }>()
 const { cuts } = useCatalogue()
+const wrong = (at: number) => Object.keys(within(props.errors, `pieces.${at}.`)).length
 </script>
 
 <template>
@@ -27,6 +34,10 @@ const { cuts } = useCatalogue()
         <small>{{ cuts.get(piece.cut)?.name ?? 'a cut that is gone' }}, {{ piece.mass }}</small>
       </span>
       <em v-if="readings[at]">{{ percent(readings[at]!.salt.value) }}</em>
+      <OldMark v-if="wrong(at) && readings[at]" />
+      <strong v-if="wrong(at)" class="wrong" :title="`${wrong(at)} of its fields could not be read`"
+        >{{ wrong(at) }}?</strong
+      >
     </button>
     <button type="button" class="more" @click="$emit('add')">Add a piece</button>
   </div>
@@ -62,6 +73,13 @@ small {
 em {
   font-style: normal;
   font-variant-numeric: tabular-nums;
+}
+.wrong {
+  color: var(--plate);
+  background: var(--stop);
+  border-radius: 10px;
+  padding: 1px 7px;
+  font-size: 14px;
 }
 .more {
   color: var(--link);

@@ -7,6 +7,7 @@ import { layerColour, layerName } from './layers'
 import CautionList from '../ui/CautionList.vue'
 import LayerFields from './LayerFields.vue'
 import LayerRow from './LayerRow.vue'
+import { isOld } from './reading'
 import WayChoice from './WayChoice.vue'
 import type { Coat } from './useCoat'
 
@@ -44,7 +45,7 @@ async function add(what: Parameters<Coat['addLayer']>[0]) {
   if (await props.coat.addLayer(what)) open.value = piece.value.layers.findIndex((layer) => !before.includes(layer))
 }
 /** What the book knows of a layer's blend, as far as it was read. */
-const mark = (at: number) => (of(at) ? reading.value?.marks[at] : undefined)
+const mark = (at: number) => (of(at) ? (reading.value?.marks[at] ?? undefined) : undefined)
 const name = (at: number) =>
   mark(at)?.blend_deleted
     ? `${mark(at)!.blend_name} (deleted)`
@@ -70,6 +71,7 @@ const name = (at: number) =>
           :last="at === piece.layers.length - 1"
           :open="open === at"
           :wrong="Object.values(errorsAt(at))[0]"
+          :old="isOld(errors, at)"
           @toggle="open = open === at ? null : at"
           @move="move"
         />

@@ -8,11 +8,12 @@ import { say } from '../ui/notice'
 import { usePreferences } from '../ui/preferences'
 import { useReading } from '../ui/reading'
 import { useUndo } from '../ui/undo'
+import { inOrder, lastRead, wrongFields } from './reading'
 
 type Piece = Schemas['PieceDocument']
 export type Layer = Schemas['LayerDocument']
-export type Reading = Schemas['CoatReadingOut']
 type Out = Schemas['CookOut']
+type Answer = (Schemas['CoatReadingOut'] | null)[]
 type Doc = Pick<Schemas['CookSave'], 'name' | 'serve_at' | 'eaters' | 'appetite'> & { pieces: Piece[] }
 
 const plain = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T
@@ -32,7 +33,14 @@ export function useCoat(id?: string) {
   const queries = useQueryClient()
   const doc = ref<Doc | null>(null)
   const cook = ref<Out | null>(null)
-  const { reading, errors, ask } = useReading<(Reading | null)[]>()
+  /** The pieces as they were last read, by their letter: what cannot be read is taken as it was. */
+  let before = new Map<string, Piece>()
+  const {
+    reading: answered,
+    errors,
+    ask,
+  } = useReading<Answer>((answer) => wrongFields(answer, cook.value?.errors ?? []))
+  const reading = computed(() => answered.value?.map((one) => one && inOrder(one)) ?? null)
   /** Whether the pieces were read at all, so that what is missing is known to be. */
   const cored = computed(() => reading.value !== null)
   /** The time of the hold the core samples are taken at [s]; none is its end. */
@@ -55,19 +63,20 @@ export function useCoat(id?: string) {
     },
     saved: (out) => {
       cook.value = out
+      if (answered.value) errors.value = wrongFields(answered.value, out.errors)
       void refresh(queries, ['home'], ['cooks'], ['totals', out.id])
     },
   })
   const history = useUndo(doc, () => autosave.touch())
 
-  type Loaded = { out: Out; readings: Reading[] | null }
+  type Loaded = { out: Out; readings: Answer | null }
   const { data: loaded, error } = useQuery({
     queryKey: ['coat', id ?? 'in hand'],
     queryFn: async (): Promise<Loaded | null> => {
       const of = id ?? (await call(api.GET('/api/cooks'))).find((row) => row.in_hand)?.id
       if (!of) return null
       const out = await call(api.GET('/api/cooks/{cook_id}', { params: { path: { cook_id: of } } }))
-      const body = { pieces: out.pieces, appetite: out.appetite as Doc['appetite'] }
+      const body = { pieces: out.pieces, appetite: out.appetite as Doc['appetite'], before: out.before }
       // what cannot be read is asked for again once it is on the screen, and says there what is wrong
       const readings = await call(api.POST('/api/cooks/coat/read', { body })).catch(() => null)
       return { out, readings }
@@ -80,16 +89,28 @@ export function useCoat(id?: string) {
     (found) => {
       if (!found || doc.value) return
       cook.value = found.out
-      reading.value = found.readings
+      before = new Map(found.out.before.map((piece) => [piece.letter, piece]))
+      take(found.out.pieces, found.readings)
       autosave.begin(found.out)
       void nextTick(history.beginHistory)
     },
     { immediate: true },
   )
+  function take(sent: Piece[], readings: Answer | null) {
+    if (!readings) return
+    answered.value = readings
+    errors.value = wrongFields(readings, cook.value?.errors ?? [])
+    before = lastRead(before, sent, readings)
+  }
   function read() {
     if (!doc.value) return
-    const body = plain({ pieces: doc.value.pieces, appetite: doc.value.appetite, at_s: atS.value })
-    void ask((signal) => call(api.POST('/api/cooks/coat/read', { body, signal })))
+    const { pieces, appetite } = doc.value
+    const body = plain({ pieces, appetite, at_s: atS.value, before: [...before.values()] })
+    void ask(async (signal) => {
+      const readings = await call(api.POST('/api/cooks/coat/read', { body, signal }))
+      before = lastRead(before, body.pieces, readings)
+      return readings
+    })
   }
   watch(
     doc,
@@ -216,7 +237,8 @@ export function useCoat(id?: string) {
     const letter = free()
     if (!doc.value || !letter) return say('A cook has at most eight pieces; remove one first.')
     history.mark()
-    const { cut, mass } = doc.value.pieces[current.value]
+    const open = doc.value.pieces[current.value]
+    const { cut, mass } = before.get(open.letter) ?? open
     doc.value.pieces.push({
       letter,
       name: 'Another piece',

@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 import type { Schemas } from '../api/client'
 import CautionList from '../ui/CautionList.vue'
+import OldMark from '../ui/OldMark.vue'
 import PieceBadge from '../ui/PieceBadge.vue'
 import { useCatalogue } from '../ui/catalogue'
 import { usePreferences } from '../ui/preferences'
@@ -81,7 +82,7 @@ const unit = computed(() => catalogue.value?.layer_kinds.find((kind) => kind.key
               percent(piece.reading.salt.value)
             }}</Why>
           </p>
-          <p class="muted">salt, all layers: {{ piece.reading.zone }}</p>
+          <p class="muted">salt, all layers: {{ piece.reading.zone }} <OldMark v-if="piece.problems.length" /></p>
         </div>
       </div>
       <StepList

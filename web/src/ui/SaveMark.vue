@@ -1,8 +1,9 @@
 <script setup lang="ts">
+import { computed } from 'vue'
 import type { SaveState } from './autosave'
 
 /** Whether what is on the screen is in the book. */
-defineProps<{ state: SaveState; refusal?: string }>()
+const props = defineProps<{ state: SaveState; refusal?: string; wrong?: number }>()
 const words: Record<SaveState, string> = {
   saved: 'Saved',
   waiting: 'Saving …',
@@ -10,11 +11,17 @@ const words: Record<SaveState, string> = {
   conflict: 'Changed elsewhere',
   refused: 'Not saved yet',
 }
+/** What is saved although a few fields could not be read, as they were typed. */
+const butFor = computed(() =>
+  props.state === 'saved' && props.wrong
+    ? `, ${props.wrong === 1 ? 'one field' : `${props.wrong} fields`} not understood`
+    : '',
+)
 </script>
 
 <template>
   <span class="save" :class="state" role="status" :title="state === 'refused' ? refusal : undefined">
-    <i aria-hidden="true" />{{ words[state] }}
+    <i aria-hidden="true" />{{ words[state] }}{{ butFor }}
   </span>
 </template>
 
