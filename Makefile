@@ -12,7 +12,7 @@ MANAGE := $(PY) server/manage.py
 CALLED := handle_*,pytest_*,add_arguments,Meta,*Config,same_origin,sealed,known_host,open_book,formatException,forget
 WEB_SOURCES := $(shell find web/src web/public -type f) web/index.html web/vite.config.ts web/package-lock.json
 
-.PHONY: demo test units dev build migrate types bench mutate shots scale backup restore chromium lint clean
+.PHONY: demo test units dev build migrate types bench mutate reliability shots scale backup restore chromium lint clean
 
 demo: .venv/.runtime build
 	@exec $(MANAGE) serve --demo
@@ -63,6 +63,10 @@ mutate: .venv/.checks web/node_modules/.locked
 
 shots: .venv/.checks build chromium
 	$(PY) tools/shots.py
+
+# kills, full disks, hostile imports, crowds: the figures of docs/reliability.md, in a quarter of an hour
+reliability: .venv/.checks build chromium
+	$(PY) tools/reliability.py
 
 # a simulated kitchen scale beside a running Ravska; SCALE holds its options
 scale: .venv/.runtime

@@ -1,6 +1,7 @@
 """In what condition a book is: ready, or why not, each as a sentence that says what to do."""
 
 import logging
+import os
 import shutil
 import sqlite3
 import threading
@@ -82,10 +83,13 @@ def _refused(book: Path, fault: sqlite3.Error | OSError) -> Condition:
     if name.startswith("SQLITE_FULL") or _is_full(book):
         return _full(book)
     if name.startswith(("SQLITE_READONLY", "SQLITE_CANTOPEN", "SQLITE_PERM")) or isinstance(fault, PermissionError):
-        says = f"{book}, its folder or its disk does not let Ravska write. Nothing was changed."
-        return Condition("read-only", (says, "See to its permissions, or to how its disk is mounted; then load this "
-                                             "page again."))  # fmt: skip
+        return _read_only(book)
     return Condition("unreachable", (f"The disk does not give {book}: {fault}.", _way_back(book)))
+
+
+def _read_only(book: Path) -> Condition:
+    says = f"{book}, its folder or its disk does not let Ravska write. Nothing was changed."
+    return Condition("read-only", (says, "See to its permissions, or to how its disk is mounted; then load this page."))
 
 
 def _full(book: Path) -> Condition:
@@ -131,6 +135,9 @@ def condition_of(book: Path, check: bool) -> Condition:
             says = f"{book} is a file of length zero."
             anew = "If there was nothing in it yet, delete it to begin anew."
             return Condition("empty", (says, _way_back(book), anew))
+        # SQLite itself opens what it may not write to for reading, and says nothing
+        if not (os.access(book, os.W_OK) and os.access(book.parent, os.W_OK)):
+            return _read_only(book)
         with closing(sqlite3.connect(f"{book.resolve().as_uri()}?mode=rw", uri=True, timeout=0)) as opened:
             if check:
                 (said,) = opened.execute("PRAGMA quick_check(1)").fetchone()

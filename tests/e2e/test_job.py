@@ -128,7 +128,7 @@ def test_bad_input_gets_its_sentence_at_the_field_and_the_last_good_numbers_stay
     rubbed.get_by_label("Raw weight").fill("-2 kg")
     expect(rubbed.get_by_role("alert")).to_contain_text("cannot be below nothing")
     expect(rubbed.get_by_text("736 cm²")).to_be_visible()
-    expect(page.get_by_role("status").first).to_have_text("Not saved yet")
+    expect(page.get_by_role("status").first).to_contain_text("Saved, one field not understood")
     page.reload()
     # nothing typed is lost, not even what could not be saved
     expect(rubbed.get_by_label("Raw weight")).to_have_value("-2 kg")

@@ -7,11 +7,12 @@ import signal
 import sqlite3
 import subprocess
 import sys
+import threading
 import time
 import urllib.request
 from collections.abc import Callable
 from concurrent.futures import ThreadPoolExecutor
-from contextlib import closing
+from contextlib import closing, suppress
 from datetime import datetime
 from pathlib import Path
 from urllib.error import HTTPError
@@ -203,6 +204,55 @@ def test_a_kill_while_it_is_carried_over_leaves_the_old_book_or_the_new_one(book
     assert json.loads(asked(address, "/api/ready")[1])["state"] == "ready"
     assert len(json.loads(asked(address, "/api/blends")[1])) == blends
     assert len(list((tmp_path / "backups").iterdir())) > copies
+
+
+def test_the_drill_of_a_kill_a_backup_under_load_damage_and_a_restore(book, start, tmp_path):
+    address, server, _ = start()
+    rub = json.loads(asked(address, "/api/blends")[1])[0]
+    acknowledged: dict[str, str] = {}
+    stop = threading.Event()
+
+    def write(n: int) -> None:
+        body = {"name": f"Writer {n}", "kind": "dry rub", "batch": "90 g", "lines": []}
+        with suppress(OSError, ValueError):
+            while not stop.is_set():
+                status, made = asked(address, "/api/blends", body)
+                if status == 201:
+                    acknowledged[json.loads(made)["id"]] = body["name"]
+
+    writers = [threading.Thread(target=write, args=(n,)) for n in range(4)]
+    for writer in writers:
+        writer.start()
+    while len(acknowledged) < 20:
+        time.sleep(0.01)
+    before = dict(acknowledged)
+    backup = backup_of(book, datetime(2027, 5, 4, 3, 0))  # in the midst of the writing
+    while len(acknowledged) < 40:
+        time.sleep(0.01)
+    server.kill()
+    server.wait()
+    stop.set()
+    for writer in writers:
+        writer.join()
+    with closing(sqlite3.connect(book)) as opened:
+        check_whole(opened)
+        there = {key for (key,) in opened.execute("SELECT id FROM book_blend")}
+    assert {key.replace("-", "") for key in acknowledged} <= there
+    for beside in ("-wal", "-shm"):
+        book.with_name(book.name + beside).unlink(missing_ok=True)
+    cut_off(book)
+    address, server, _ = start()
+    assert json.loads(asked(address, "/api/ready")[1])["state"] == "damaged"
+    server.send_signal(signal.SIGTERM)
+    assert server.wait(60) == 0
+    env = os.environ | {"RAVSKA_DATA": str(tmp_path)}
+    restored = [sys.executable, str(ROOT / "server/manage.py"), "restore"]
+    said = subprocess.run(restored, env=env, check=True, capture_output=True, text=True).stdout
+    assert str(backup) in said
+    address, _, _ = start()
+    assert json.loads(asked(address, "/api/ready")[1]) == {"state": "ready"}
+    rows = {row["id"] for row in json.loads(asked(address, "/api/blends")[1])}
+    assert {rub["id"], *before} <= rows
 
 
 def test_the_log_says_where_a_fault_was_and_not_what_was_typed(tmp_path):

@@ -8,6 +8,7 @@ import socket
 import sqlite3
 import subprocess
 import sys
+import threading
 import urllib.request
 from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
@@ -193,6 +194,37 @@ def test_of_writes_at_the_same_moment_one_is_saved_and_the_others_are_told(serve
     assert after["version"] == blend["version"] + 1
     assert after["name"].startswith("Writer")
     assert len(after["lines"]) == len(blend["lines"])
+
+
+def test_a_document_that_is_read_while_it_is_saved_is_of_one_version(served):
+    api, _ = served
+    row = next(row for row in call(f"{api}/blends") if row["name"] == "Weir House lamb rub")
+    blend = call(f"{api}/blends/{row['id']}")
+    done = threading.Event()
+
+    def write() -> None:
+        mine = blend
+        for n in range(1, 61):
+            lines = [line | {"parts": str(n), "exact": ""} for line in mine["lines"]]
+            mine = call(f"{api}/blends/{row['id']}", "PUT", mine | {"name": f"Rub {n}", "lines": lines})
+        done.set()
+
+    seen = set()
+    with ThreadPoolExecutor(3) as windows:
+        writing = windows.submit(write)
+
+        def read() -> None:
+            while not done.is_set() and not writing.done():
+                found = call(f"{api}/blends/{row['id']}")
+                if found["version"] > blend["version"]:
+                    parts = {line["parts"] for line in found["lines"]}
+                    assert parts == {found["name"].removeprefix("Rub ")}
+                    seen.add(found["version"])
+
+        readers = [windows.submit(read) for _ in range(2)]
+        for one in (writing, *readers):
+            one.result()
+    assert len(seen) > 3
 
 
 def test_two_blends_put_into_each_other_at_once_make_no_circle(served):

@@ -38,6 +38,7 @@ from ravska_core.working import BadInput, Figure
 
 from api.plumbing.answers import Created, Router
 from api.plumbing.household import household, spoon_set
+from api.plumbing.lists import NEVER, SPOILED, each_shown, rows_of
 from api.plumbing.problems import Conflict
 from api.plumbing.quantities import Grams, JarMass, WantedMass
 from api.plumbing.typed import Number, Version
@@ -182,7 +183,7 @@ class BatchOut:
 
 @dataclass(frozen=True, slots=True)
 class BatchRow:
-    """A batch in a list: what its jar is drawn from."""
+    """A batch in a list: what its jar is drawn from; `problem` says that it cannot be read, empty where it can."""
 
     id: UUID
     version: int
@@ -197,6 +198,7 @@ class BatchRow:
     salt: Figure | None
     bands: Sequence[Band]
     jar: JarRowOut | None
+    problem: str = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -332,34 +334,40 @@ def batch_out(batch: Batch) -> BatchOut:
 @router.reads("")
 def list_batches(request: HttpRequest) -> list[BatchRow]:
     """Return the household's batches, newest first: those being weighed and the jars on the shelf."""
-    found = []
-    batches = list(_rows())
+    batches, lost = rows_of(_rows())
     load_mixtures([], [batch.revision for batch in batches])
-    for batch in batches:
-        bowl = book.in_bowl(batch)
-        salt, bands = None, tuple[Band, ...]()
-        weighed = book.read_bowl(batch, bowl)
-        if weighed is not None:
-            salt = weighed.salt
-            bands = bands_of(weighed.leaves)
-        found.append(
-            BatchRow(
-                id=batch.pk,
-                version=batch.version,
-                blend=batch.blend_id,
-                name=batch.name,
-                kind=batch.blend.kind,
-                state=cast(State, batch.state),
-                started_at=batch.started_at,
-                mixed_at=batch.mixed_at,
-                wanted_g=batch.wanted_g,
-                poured_g=sum(bowl.poured_g),
-                salt=salt,
-                bands=bands,
-                jar=_jar(batch, weighed),
-            )
-        )
-    return found
+    return [*each_shown(batches, _row, _spoiled), *(_lost(key) for key in lost)]
+
+
+def _row(batch: Batch) -> BatchRow:
+    weighed = book.read_bowl(batch, bowl := book.in_bowl(batch))
+    return BatchRow(
+        id=batch.pk,
+        version=batch.version,
+        blend=batch.blend_id,
+        name=batch.name,
+        kind=batch.blend.kind,
+        state=cast(State, batch.state),
+        started_at=batch.started_at,
+        mixed_at=batch.mixed_at,
+        wanted_g=batch.wanted_g,
+        poured_g=sum(bowl.poured_g),
+        salt=weighed.salt if weighed else None,
+        bands=bands_of(weighed.leaves) if weighed else (),
+        jar=_jar(batch, weighed),
+    )
+
+
+def _spoiled(batch: Batch) -> BatchRow:
+    return BatchRow(
+        batch.pk, batch.version, batch.blend_id, batch.name, batch.blend.kind, cast(State, batch.state),
+        batch.started_at or NEVER, batch.mixed_at, batch.wanted_g, 0.0, None, (), None, SPOILED,
+    )  # fmt: skip
+
+
+def _lost(key: UUID) -> BatchRow:
+    name, version, blend = Batch.objects.values_list("name", "version", "blend_id").get(pk=key)
+    return BatchRow(key, version, blend, name, "", "left", NEVER, None, 0.0, 0.0, None, (), None, SPOILED)
 
 
 @router.posts("")

@@ -19,6 +19,7 @@ from api.blends.readings import reading_of
 from api.blends.store import BlendOut, TypedBlendOut, begin_blend, blend_out, claimed, one_blend, write_blend, writing
 from api.plumbing.answers import Created, Router
 from api.plumbing.household import household
+from api.plumbing.lists import SPOILED, each_shown, rows_of
 from api.plumbing.typed import Version
 from api.plumbing.versions import VersionDocument
 
@@ -38,6 +39,8 @@ class ArchiveDocument(Schema):
 
 @dataclass(frozen=True, slots=True)
 class BlendRow:
+    """A blend in a list; `problem` says that it cannot be read, empty where it can."""
+
     id: UUID
     version: int
     name: str
@@ -49,6 +52,7 @@ class BlendRow:
     archived: bool
     kept: int
     branch_of: str
+    problem: str = ""
 
 
 def _rows() -> QuerySet[Blend]:
@@ -64,35 +68,43 @@ def _rows() -> QuerySet[Blend]:
 @router.reads("")
 def list_blends(request: HttpRequest) -> list[BlendRow]:
     """Return the household's blends with what their strips are drawn from."""
-    found = list(_rows().filter(deleted_at__isnull=True))
+    found, lost = rows_of(_rows().filter(deleted_at__isnull=True))
     load_mixtures(found)
-    rows = []
-    for blend in found:
-        leaves: dict[str, float] = {}
-        salt = None
-        try:
-            mixture = blend.as_core()
-            if mixture.lines:
-                leaves = flatten(mixture.lines)
-                salt = read_salt(mixture)
-        except BadInput:
-            pass  # opened, the blend says which line is at fault
-        rows.append(
-            BlendRow(
-                id=blend.id,
-                version=blend.version,
-                name=blend.name,
-                kind=blend.kind,
-                lines=len(blend.draft().lines.all()),
-                grinds=list(leaves),
-                shares=list(leaves.values()),
-                salt=salt,
-                archived=blend.archived_at is not None,
-                kept=blend.kept,
-                branch_of=blend.branch_of or "",
-            )
-        )
-    return rows
+    return [*each_shown(found, _row, _spoiled), *(_lost(key) for key in lost)]
+
+
+def _row(blend: Blend) -> BlendRow:
+    leaves: dict[str, float] = {}
+    salt = None
+    try:
+        mixture = blend.as_core()
+        if mixture.lines:
+            leaves = flatten(mixture.lines)
+            salt = read_salt(mixture)
+    except BadInput:
+        pass  # opened, the blend says which line is at fault
+    return BlendRow(
+        id=blend.id,
+        version=blend.version,
+        name=blend.name,
+        kind=blend.kind,
+        lines=len(blend.draft().lines.all()),
+        grinds=list(leaves),
+        shares=list(leaves.values()),
+        salt=salt,
+        archived=blend.archived_at is not None,
+        kept=blend.kept,
+        branch_of=blend.branch_of or "",
+    )
+
+
+def _spoiled(blend: Blend) -> BlendRow:
+    return BlendRow(blend.id, blend.version, blend.name, blend.kind, 0, [], [], None, False, 0, "", SPOILED)
+
+
+def _lost(key: UUID) -> BlendRow:
+    name, version = Blend.objects.values_list("name", "version").get(pk=key)
+    return BlendRow(key, version, name, "", 0, [], [], None, False, 0, "", SPOILED)
 
 
 @router.posts("")

@@ -18,10 +18,20 @@ from ravska_core.meat import find_cut
 from ravska_core.working import BadInput
 
 from api.cooks.documents import CookSave
-from api.cooks.shown import BoardOut, CookOut, TrialMarkOut, board_out, cook_out, own_faults, trial_mark, typed_own
+from api.cooks.shown import (
+    BoardOut,
+    CookOut,
+    TrialMarkOut,
+    board_out,
+    cook_out,
+    own_faults,
+    trial_mark,
+    typed_own,
+)
 from api.cooks.store import cooks, load, one_cook, one_typed, read_board, typed_cooks, write_cook
 from api.plumbing.answers import Created, Router
 from api.plumbing.household import household
+from api.plumbing.lists import NEVER, SPOILED, each_shown, rows_of
 from api.plumbing.problems import Conflict, Gather
 from api.plumbing.quantities import Duration, Mass
 from api.plumbing.typed import Key, Name, Version
@@ -40,7 +50,7 @@ class InHandOut:
 
 @dataclass(frozen=True, slots=True)
 class CookRow:
-    """A cook in a list, with the names of its pieces in order."""
+    """A cook in a list, with the names of its pieces in order; `problem` says that it cannot be read, else empty."""
 
     id: UUID
     name: str
@@ -49,6 +59,7 @@ class CookRow:
     version: int
     pieces: list[str]
     trial: TrialMarkOut | None
+    problem: str = ""
 
 
 class BeginningDocument(Schema):
@@ -99,13 +110,24 @@ def read_in_hand(request: HttpRequest) -> InHandOut:
 @router.reads("")
 def list_cooks(request: HttpRequest) -> list[CookRow]:
     """Return all cooks, the latest serving first."""
-    return [
-        CookRow(
-            cook.pk, cook.name, cook.serve_at, cook.in_hand, cook.version,
-            [piece.name for piece in cook.pieces.all()], trial_mark(cook),
-        )
-        for cook in typed_cooks().prefetch_related(None).prefetch_related("pieces")
-    ]  # fmt: skip
+    found, lost = rows_of(typed_cooks().prefetch_related(None).prefetch_related("pieces"))
+    return [*each_shown(found, _row, _spoiled), *(_lost(key) for key in lost)]
+
+
+def _row(cook: Cook) -> CookRow:
+    return CookRow(
+        cook.pk, cook.name, cook.serve_at, cook.in_hand, cook.version,
+        [piece.name for piece in cook.pieces.all()], trial_mark(cook),
+    )  # fmt: skip
+
+
+def _spoiled(cook: Cook) -> CookRow:
+    return CookRow(cook.pk, cook.name, cook.serve_at or NEVER, cook.in_hand, cook.version, [], None, SPOILED)
+
+
+def _lost(key: UUID) -> CookRow:
+    name, in_hand, version = Cook.objects.values_list("name", "in_hand", "version").get(pk=key)
+    return CookRow(key, name, NEVER, in_hand, version, [], None, SPOILED)
 
 
 @router.posts("")

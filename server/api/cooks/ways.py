@@ -1,6 +1,6 @@
 """A way's stack for a piece, with the blends at hand: for one, for a pair, or side by side; and own ways, kept."""
 
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from datetime import datetime
 from typing import Annotated
@@ -9,6 +9,7 @@ from uuid import UUID
 from book.layers import begin_usual, layer_of_slot, usual_hold_s
 from book.models import LETTERS, Blend, Piece, Way, WayLayer
 from django.db import transaction
+from django.db.models import QuerySet
 from django.http import Http404, HttpRequest
 from django.utils import timezone
 from ninja import Schema
@@ -30,6 +31,7 @@ from api.cooks.documents import (
 )
 from api.plumbing.answers import Created, Router
 from api.plumbing.household import household
+from api.plumbing.lists import NEVER, SPOILED, each_shown, rows_of
 from api.plumbing.problems import Gather
 from api.plumbing.typed import Name
 
@@ -94,13 +96,17 @@ router = Router()
 
 @dataclass(frozen=True, slots=True)
 class WayOut:
-    """A way of the household's own; `names` says what each layer is of, empty where its blend was deleted."""
+    """A way of the household's own; `names` says what each layer is of, empty where its blend was deleted.
+
+    `problem` says that it cannot be read, else empty.
+    """
 
     id: UUID
     name: str
     made_at: datetime
     layers: list[LayerDocument]
     names: list[str]
+    problem: str = ""
 
 
 class KeptWayDocument(Schema):
@@ -108,7 +114,7 @@ class KeptWayDocument(Schema):
     layers: Annotated[list[LayerDocument], Field(min_length=1, max_length=MOST_LAYERS)]
 
 
-def _own_ways() -> Iterable[Way]:
+def _own_ways() -> QuerySet[Way]:
     return Way.objects.filter(household=household(), deleted_at__isnull=True).prefetch_related("layers__blend")
 
 
@@ -122,10 +128,17 @@ def _way_out(way: Way) -> WayOut:
     return WayOut(way.pk, way.name, way.made_at, layers, names)
 
 
+def _ways_out() -> list[WayOut]:
+    ways, lost = rows_of(_own_ways())
+    found = each_shown(ways, _way_out, lambda way: WayOut(way.pk, way.name, way.made_at or NEVER, [], [], SPOILED))
+    return [*found, *(WayOut(key, Way.objects.values_list("name", flat=True).get(pk=key), NEVER, [], [], SPOILED)
+                      for key in lost)]  # fmt: skip
+
+
 @router.reads("/ways")
 def list_own_ways(request: HttpRequest) -> list[WayOut]:
     """Return the own ways."""
-    return [_way_out(way) for way in _own_ways()]
+    return _ways_out()
 
 
 @router.posts("/ways")
@@ -150,7 +163,7 @@ def delete_way(request: HttpRequest, way_id: UUID) -> list[WayOut]:
     """Take a way off the list; `restore` brings it back."""
     if not Way.objects.filter(pk=way_id, household=household()).update(deleted_at=timezone.now()):
         raise Http404
-    return [_way_out(way) for way in _own_ways()]
+    return _ways_out()
 
 
 @router.posts("/ways/{uuid:way_id}/restore")
@@ -158,4 +171,4 @@ def restore_way(request: HttpRequest, way_id: UUID) -> list[WayOut]:
     """Undo a delete."""
     if not Way.objects.filter(pk=way_id, household=household()).update(deleted_at=None):
         raise Http404
-    return [_way_out(way) for way in _own_ways()]
+    return _ways_out()

@@ -1784,7 +1784,10 @@ export interface components {
             /** Says */
             says: string[];
         };
-        /** BlendRow */
+        /**
+         * BlendRow
+         * @description A blend in a list; `problem` says that it cannot be read, empty where it can.
+         */
         BlendRow: {
             /**
              * Id
@@ -1810,6 +1813,11 @@ export interface components {
             kept: number;
             /** Branch Of */
             branch_of: string;
+            /**
+             * Problem
+             * @default
+             */
+            problem: string;
         };
         /**
          * Figure
@@ -4363,7 +4371,7 @@ export interface components {
         };
         /**
          * CookRow
-         * @description A cook in a list, with the names of its pieces in order.
+         * @description A cook in a list, with the names of its pieces in order; `problem` says that it cannot be read, else empty.
          */
         CookRow: {
             /**
@@ -4385,6 +4393,11 @@ export interface components {
             /** Pieces */
             pieces: string[];
             trial: components["schemas"]["TrialMarkOut"] | null;
+            /**
+             * Problem
+             * @default
+             */
+            problem: string;
         };
         /**
          * CookOut
@@ -5113,6 +5126,8 @@ export interface components {
         /**
          * WayOut
          * @description A way of the household's own; `names` says what each layer is of, empty where its blend was deleted.
+         *
+         *     `problem` says that it cannot be read, else empty.
          */
         WayOut: {
             /**
@@ -5131,6 +5146,11 @@ export interface components {
             layers: components["schemas"]["LayerDocument"][];
             /** Names */
             names: string[];
+            /**
+             * Problem
+             * @default
+             */
+            problem: string;
         };
         /** KeptWayDocument */
         KeptWayDocument: {
@@ -5141,7 +5161,7 @@ export interface components {
         };
         /**
          * BatchRow
-         * @description A batch in a list: what its jar is drawn from.
+         * @description A batch in a list: what its jar is drawn from; `problem` says that it cannot be read, empty where it can.
          */
         BatchRow: {
             /**
@@ -5180,6 +5200,11 @@ export interface components {
             /** Bands */
             bands: components["schemas"]["Band"][];
             jar: components["schemas"]["JarRowOut"] | null;
+            /**
+             * Problem
+             * @default
+             */
+            problem: string;
         };
         /**
          * JarRowOut

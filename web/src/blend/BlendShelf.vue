@@ -125,7 +125,8 @@ async function remove(row: Row) {
         <router-link :to="`/blend/${row.id}`" class="open">
           <span class="name">
             <b>{{ row.name }}</b>
-            <span class="muted">{{ about(row) }}</span>
+            <span v-if="row.problem" class="says">{{ row.problem.replaceAll('`', '') }}</span>
+            <span v-else class="muted">{{ about(row) }}</span>
           </span>
           <GrainStrip v-if="row.bands.length" :bands="row.bands" :height="40" class="strip" />
           <span v-else class="muted strip">nothing in it yet</span>
@@ -156,6 +157,10 @@ async function remove(row: Row) {
 </template>
 
 <style scoped>
+.says {
+  color: var(--stop);
+  font-size: 14px;
+}
 ul {
   list-style: none;
   margin: 0;

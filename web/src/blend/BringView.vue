@@ -8,6 +8,7 @@ import { refresh } from '../api/kept'
 import { useNewest } from '../ui/newest'
 import { say } from '../ui/notice'
 import { once } from '../ui/once'
+import * as unsent from '../ui/unsent'
 import BringLine from './BringLine.vue'
 import { kinds } from './kinds'
 import type { Doc } from './useBlend'
@@ -18,8 +19,9 @@ type Answer = Schemas['AnswerDocument']
 const router = useRouter()
 const queries = useQueryClient()
 
-const KEPT = 'ravska:bring'
-const text = ref(sessionStorage.getItem(KEPT) ?? '')
+const KEPT = 'bring'
+const text = ref(unsent.recall<{ text: string }>(KEPT)?.text ?? '')
+void unsent.leftBehind<{ text: string }>(KEPT).then((left) => (text.value ||= left?.text ?? ''))
 const answers = ref<Answer[]>([])
 const brought = shallowRef<Brought | null>(null)
 const errors = ref<Record<string, string>>({})
@@ -57,7 +59,8 @@ function ask() {
 watch(
   text,
   (now) => {
-    sessionStorage.setItem(KEPT, now.slice(0, 400_000))
+    if (now) unsent.remember(KEPT, { text: now.slice(0, 400_000) })
+    else unsent.forget(KEPT)
     answers.value = []
     ask()
   },
@@ -112,7 +115,7 @@ const make = once(async () => {
   }
   try {
     const made = await call(api.POST('/api/blends', { body }))
-    sessionStorage.removeItem(KEPT)
+    unsent.forget(KEPT)
     await refresh(queries, ['blends'])
     await router.push(`/blend/${made.id}`)
   } catch (failure) {

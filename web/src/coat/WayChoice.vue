@@ -71,9 +71,11 @@ async function remove(way: Schemas['WayOut']) {
     <p v-if="!ways?.length" class="muted">None kept yet.</p>
     <ul>
       <li v-for="way in ways ?? []" :key="way.id" class="own">
-        <button type="button" class="take" @click="put(way.layers)">
+        <button type="button" class="take" :disabled="!!way.problem" @click="put(way.layers)">
           <b>{{ way.name }}</b>
-          <span class="muted">{{ way.layers.map((layer) => layer.kind).join(', ') }}</span>
+          <span class="muted">{{
+            way.problem.replaceAll('`', '') || way.layers.map((layer) => layer.kind).join(', ')
+          }}</span>
         </button>
         <button type="button" class="link" :aria-label="`Delete ${way.name}`" @click="remove(way)">Delete</button>
       </li>

@@ -41,7 +41,8 @@ async function remove(row: Schemas['CookRow']) {
       <li v-for="row in cooks" :key="row.id">
         <span>
           <b>{{ row.name }}</b>
-          <span class="muted when"
+          <span v-if="row.problem" class="says">{{ row.problem.replaceAll('`', '') }}</span>
+          <span v-else class="muted when"
             >{{ longDay(row.serve_at) }}, {{ row.pieces.join(row.trial ? ' against ' : ', ').toLowerCase() }}</span
           >
         </span>
@@ -56,6 +57,10 @@ async function remove(row: Schemas['CookRow']) {
 </template>
 
 <style scoped>
+.says {
+  color: var(--stop);
+  font-size: 14px;
+}
 .cooks {
   margin-top: 26px;
 }

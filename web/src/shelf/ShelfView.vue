@@ -20,7 +20,8 @@ const { show } = usePreferences()
 const { grinds } = useCatalogue()
 const { data: batches, error } = useQuery({ queryKey: ['batches'], queryFn: () => call(api.GET('/api/batches')) })
 const jars = computed(() => (batches.value ?? []).filter((batch) => batch.jar))
-const open = computed(() => (batches.value ?? []).filter((batch) => batch.state === 'weighing'))
+const spoiled = computed(() => (batches.value ?? []).filter((batch) => batch.problem))
+const open = computed(() => (batches.value ?? []).filter((batch) => batch.state === 'weighing' && !batch.problem))
 const bands = (row: Row) => bandsOfShares(row.bands, grinds.value)
 
 const left = ref<Record<string, string>>({})
@@ -64,6 +65,12 @@ async function remove(row: Row) {
       <p v-for="row in open" :key="row.id">
         <b>{{ row.name }}</b> is still being weighed, {{ show.mass(row.poured_g) }} of {{ show.mass(row.wanted_g) }}.
         <router-link :to="`/blend/weigh/${row.id}`">Go on</router-link>
+      </p>
+    </section>
+    <section v-if="spoiled.length" class="plate open" aria-label="What cannot be read">
+      <p v-for="row in spoiled" :key="row.id">
+        <b>{{ row.name }}</b> <span class="touched">{{ row.problem.replaceAll('`', '') }}</span>
+        <v-btn class="quiet" :aria-label="`Remove ${row.name} from the shelf`" @click="remove(row)">Remove</v-btn>
       </p>
     </section>
     <p v-if="batches && !jars.length" class="muted">

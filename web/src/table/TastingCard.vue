@@ -3,6 +3,7 @@ import { computed, reactive, ref, watch } from 'vue'
 import { api, byField, call, sentenceOf, type Schemas } from '../api/client'
 import Choice from '../ui/Choice.vue'
 import { once } from '../ui/once'
+import * as unsent from '../ui/unsent'
 import NumberedPlate from './NumberedPlate.vue'
 import ScoreRow from './ScoreRow.vue'
 
@@ -12,17 +13,13 @@ const emit = defineEmits<{ taken: [table: Schemas['TableOut']]; away: [] }>()
 
 // the order is fixed when the card is begun, whatever comes in meanwhile
 const served = [...props.table.next_order]
-const kept = `ravska:card:${props.table.trial_id}`
+const kept = `card:${props.table.trial_id}`
 const blank = { taster: '', prefers: '', scores: {} as Record<string, number | undefined> }
-function remembered(): typeof blank {
-  try {
-    return { ...blank, ...JSON.parse(sessionStorage.getItem(kept) ?? '{}') }
-  } catch {
-    return { ...blank }
-  }
-}
-const card = reactive(remembered())
-watch(card, () => sessionStorage.setItem(kept, JSON.stringify(card)))
+const card = reactive({ ...blank, ...unsent.recall<typeof blank>(kept) })
+watch(card, () => unsent.remember(kept, card))
+void unsent.leftBehind<typeof blank>(kept).then((left) => {
+  if (left && !card.taster && !Object.keys(card.scores).length) Object.assign(card, left)
+})
 
 const errors = ref<Record<string, string>>({})
 const free = computed(() => {
@@ -47,7 +44,7 @@ const hand = once(async () => {
   try {
     const path = { trial_id: props.table.trial_id }
     const table = await call(api.POST('/api/trials/{trial_id}/cards', { params: { path }, body }))
-    sessionStorage.removeItem(kept)
+    unsent.forget(kept)
     emit('taken', table)
   } catch (failure) {
     errors.value = byField(failure)
