@@ -156,3 +156,49 @@ def test_saving_what_cannot_be_read_again_and_again_keeps_what_was_last_read(api
     for piece, good in zip(document["pieces"], after["before"], strict=False):
         piece["mass"], piece["layers"][0]["dose"] = good["mass"], good["layers"][0]["dose"]
     saved(api, cook.id, document)
+
+
+def test_what_could_be_read_once_and_cannot_now_keeps_its_layers_and_ticks(api, cook):
+    Piece.objects.filter(cook=cook, letter="A").update(cut="gone")
+    layers = list(Layer.objects.filter(piece__cook=cook, piece__letter="A").values_list("pk", flat=True))
+    document = as_sent(opened(api))
+    document["pieces"][0]["mass"] = "2.1 kg"
+    after = put(api, cook, document)
+    assert [error["field"] for error in after["errors"]] == ["pieces.0.cut"]
+    assert after["pieces"][0]["mass"] == "2.1 kg"
+    assert list(Layer.objects.filter(piece__cook=cook, piece__letter="A").values_list("pk", flat=True)) == layers
+    document = as_sent(after)
+    document["pieces"][0]["cut"] = "lamb-leg"
+    after = put(api, cook, document)
+    assert after["errors"] == []
+    kept = Piece.objects.get(cook=cook, letter="A")
+    assert (kept.cut, kept.mass_g, kept.unread) == ("lamb-leg", 2100, None)
+    assert list(kept.layers.values_list("pk", flat=True)) == layers
+
+
+def test_whatever_is_wrong_in_however_many_fields_is_saved_and_said(api, cook):
+    """Fields of every kind at once: each is named, none of them stops the others, and nothing faults."""
+    document = as_sent(opened(api))
+    wrong = {
+        "mass": "heavy", "untrimmed": "more", "count": "many", "length": "long", "cut_into": "cubes",
+        "cut_size": "small", "thin": "thin", "endpoint": "hot", "target": "salty", "faces": {"hold": "off"},
+        "stages": [{"what": "thaw", "hold": "days"}, {"what": "thaw", "hold": "1 h"}],
+    }  # fmt: skip
+    in_layer = {"dose": "much", "hold": "long", "hold_at": "warm", "stays": "all", "eaten": "none", "times": 99}
+    for n, (field, text) in enumerate([*wrong.items(), ("all", "")]):
+        piece = document["pieces"][0]
+        piece |= {field: text} if field != "all" else {}
+        for layer in piece["layers"][: n % 4]:
+            layer |= dict(list(in_layer.items())[: n % 7])
+        after = put(api, cook, document)
+        assert after["errors"]
+        fields = {error["field"] for error in after["errors"]}
+        if field in ("mass", "untrimmed", "count", "thin", "endpoint", "target"):
+            assert f"pieces.0.{field}" in fields
+        found = read(api, document, after["before"])
+        assert found[0] is not None
+        assert found[1]["errors"] == []
+        assert api("GET", f"cooks/{cook.id}")[1]["pieces"] == after["pieces"]
+        assert opened(api)["pieces"][0]["reading"] is not None
+        document["version"] = after["version"]
+    assert Piece.objects.get(cook=cook, letter="A").mass_typed == "2.3 kg"

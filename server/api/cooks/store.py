@@ -190,6 +190,10 @@ def write_cook(cook: Cook, document: CookSave, found: Sequence[ReadOn], blends: 
             if not same_piece(frozen[typed.letter], typed):
                 raise BadInput(f"pieces.{at}", FROZEN)
             board.put(kept, kept.layers, core.layers)
+        elif one.core is None and kept.piece.cut:
+            # even what was last read cannot be read any more: it stays as it is
+            kept.piece.unread = _unread(one)
+            board.put(kept, kept.layers, core.layers)
         else:
             if kept.piece.cut and kept.piece.cut != good.cut:
                 take_cut(kept, good.cut)

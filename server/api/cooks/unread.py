@@ -71,30 +71,42 @@ def read_on(typed: PieceDocument, before: PieceDocument | None, blends: Blends, 
             return found
         gone: set[int] = set()
         for fault in faults:
-            path = fault.argument.removeprefix("piece").removeprefix(".")
-            steps = path.split(".")
+            _say(found, _steps(fault), fault)
+        for steps in map(_steps, faults):
             if steps[0] == "layers" and len(steps) > 1:
-                at = found.places.index(int(steps[1]))
-                said = ".".join(["layers", str(at), *steps[2:]])
-                layer = _layer_before(found.good.layers[int(steps[1])], partners[at], steps[2:])
+                at = int(steps[1])
+                layer = _layer_before(found.good.layers[at], partners[found.places.index(at)], steps[2:])
                 if layer is None:
-                    gone.add(int(steps[1]))
+                    gone.add(at)
                 else:
-                    found.good.layers[int(steps[1])] = layer
-            else:
-                said = path
-                mended = None if steps[0] == "layers" else _piece_before(found.good, before, steps[0])
-                if mended is None and before is not None:
-                    _fall_back(found, before, partners)
-                elif mended is not None:
-                    found.good = mended
-            found.errors.setdefault(said, BadInput(said, fault.sentence, fault.code))
+                    found.good.layers[at] = layer
+                continue
+            mended = None if steps[0] == "layers" else _piece_before(found.good, before, steps[0])
+            if mended is not None:
+                found.good = mended
+            elif before is not None:
+                _fall_back(found, before, partners)
+                gone.clear()
+                break  # what else is wrong was so with what is not taken any more
         if gone:
             _leave_out(found, gone)
     if before is not None:
         _fall_back(found, before, partners)
         _faults(found, blends, appetite)
     return found
+
+
+def _steps(fault: BadInput) -> list[str]:
+    """Return where a fault lies in the piece that was tried."""
+    return fault.argument.removeprefix("piece").removeprefix(".").split(".")
+
+
+def _say(found: ReadOn, steps: Sequence[str], fault: BadInput) -> None:
+    """Note a fault at its field as typed; the first sentence of a field counts."""
+    if steps[0] == "layers" and len(steps) > 1:
+        steps = ["layers", str(found.places.index(int(steps[1]))), *steps[2:]]
+    path = ".".join(steps)
+    found.errors.setdefault(path, BadInput(path, fault.sentence, fault.code))
 
 
 def _fall_back(found: ReadOn, before: PieceDocument, partners: Sequence[LayerDocument | None]) -> None:
@@ -203,6 +215,8 @@ def _at_worst(piece: ReadOn, path: str) -> tuple[str, PieceDocument] | None:
     words, worst = known
     if len(steps) == 1:
         return words, piece.good.model_copy(update={steps[0]: _as(PieceDocument, steps[0], worst)})
+    if steps[0] not in ("layers", "stages"):
+        return None
     at = int(steps[1])
     if steps[0] == "layers":
         place = piece.places[at]
@@ -212,7 +226,7 @@ def _at_worst(piece: ReadOn, path: str) -> tuple[str, PieceDocument] | None:
         worst = worst or _warmest(layers[place].place or "fridge", steps[-1])
         layers[place] = layers[place].model_copy(update={steps[-1]: _as(LayerDocument, steps[-1], worst)})
         return words, piece.good.model_copy(update={"layers": layers})
-    if steps[0] == "stages" and at < len(piece.good.stages):
+    if at < len(piece.good.stages):
         stages = list(piece.good.stages)
         worst = worst or _warmest(stages[at].place, steps[-1])
         stages[at] = stages[at].model_copy(update={steps[-1]: _as(type(stages[at]), steps[-1], worst)})

@@ -44,6 +44,7 @@ export function useAutosave<Doc extends object, Out extends { version: number }>
   let running: Promise<void> | null = null
   let again = false
   let sent: Sent<Doc> | null = null
+  let gone = false
   let retry: ReturnType<typeof setTimeout> | undefined
 
   function remember() {
@@ -62,11 +63,13 @@ export function useAutosave<Doc extends object, Out extends { version: number }>
     if (kept && !same(kept.doc, stored)) return takeUp(kept, out)
     unsent.forget(options.key())
     options.doc.value = stored
-    void unsent.leftBehind<Kept<Doc>>(options.key()).then((left) => {
-      if (!left || inBook !== JSON.stringify(options.doc.value) || state.value !== 'saved') return
-      if (same(left.doc, options.doc.value)) settle()
-      else takeUp(left, out)
-    })
+    void unsent
+      .leftBehind<Kept<Doc>>(options.key(), () => !gone)
+      .then((left) => {
+        if (!left || inBook !== JSON.stringify(options.doc.value) || state.value !== 'saved') return
+        if (same(left.doc, options.doc.value)) settle()
+        else takeUp(left, out)
+      })
   }
 
   /** Go on from what was typed and never reached the book; what was on its way is sent again first. */
@@ -193,6 +196,7 @@ export function useAutosave<Doc extends object, Out extends { version: number }>
   })
   const leave = whenBack(() => state.value === 'offline' && void flush())
   onScopeDispose(() => {
+    gone = true
     leave()
     clearTimeout(retry)
     if (state.value === 'waiting') void flush()

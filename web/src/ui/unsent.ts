@@ -65,15 +65,15 @@ export const recall = <Kept>(of: string): Kept | null => read<Kept>(place(of))
 
 export const forget = (of: string) => localStorage.removeItem(place(of))
 
-/** What a window that is gone had not sent of the same thing, where this one has nothing: from here on it is its own. */
-export async function leftBehind<Kept extends object>(of: string): Promise<Kept | null> {
+/** What a window that is gone had not sent of the same thing, where this one has nothing and still wants it. */
+export async function leftBehind<Kept extends object>(of: string, wanted = () => true): Promise<Kept | null> {
   await named
-  if (recall(of)) return null
+  if (recall(of) || !wanted()) return null
   const places = Object.keys(localStorage).filter((at) => at.startsWith(`${START}${of}:`) && at !== place(of))
   for (const at of places) {
     const kept = read<Kept>(at)
     if (kept && (await isOpen(at.slice(place(of, '').length)))) continue
-    if (recall(of)) return null // typed meanwhile
+    if (recall(of) || !wanted()) return null // typed meanwhile, or left
     localStorage.removeItem(at)
     if (!kept) continue
     remember(of, kept)
