@@ -14,9 +14,11 @@ from ravska_core.coat import (
     LAYER_KINDS,
     LAYER_OF_BLEND,
     CoatReading,
+    Seasoned,
     give_way,
     place_for,
     plain,
+    read_coat,
     usual_binder_g,
 )
 from ravska_core.meat import PORTION_G, raw_weight, skin_piece
@@ -40,7 +42,7 @@ from api.cooks.documents import (
     read_pieces,
 )
 from api.cooks.readings import LayerMarkOut
-from api.cooks.unread import ReadOn, read_on, read_on_coat
+from api.cooks.unread import ReadOn, read_on, with_the_worst
 from api.cooks.ways import free_letter, piece_row, stack_of
 from api.plumbing.answers import Router, with_more
 from api.plumbing.household import household, spoon_set
@@ -71,25 +73,28 @@ def read_pieces_of_coat(request: HttpRequest, document: CoatDocument) -> list[Co
     before = {piece.letter: piece for piece in document.before or []}
     blends = Blends(layers_of([*document.pieces, *before.values()]))
     gather, spoons, answers = Gather(), spoon_set(), []
+
+    def judge(core: Seasoned) -> CoatReading:
+        return read_coat(core, spoons, document.at_s)
+
     for at, typed in enumerate(document.pieces):
-        piece = read_on(typed, before.get(typed.letter), blends, document.appetite)
+        piece = read_on(typed, before.get(typed.letter), blends, document.appetite, judge)
         if piece.is_old and document.before is None:
             gather.errors += [refusal.under(f"pieces.{at}") for refusal in piece.errors.values()]
             continue
-        found = gather.attempt(f"pieces.{at}", read_on_coat, piece, blends, document.appetite, spoons, document.at_s)
+        found: CoatReading | None = piece.judged
+        if found is not None and piece.is_old:
+            found = with_the_worst(found, piece, blends, document.appetite)
         answers.append(None if found is None else _reading_out(found, piece, blends))
     gather.finish()
     return answers
 
 
 def _reading_out(found: CoatReading, piece: ReadOn, blends: Blends) -> CoatReadingOut:
-    marks = []
-    for layer in piece.good.layers:
-        marks.append(blends.mark(layer))
-    return with_more(
-        CoatReadingOut, found, marks=marks, errors=[field_error(one) for one in piece.errors.values()],
-        before=piece.good if piece.is_old else None, places=piece.places,
-    )  # fmt: skip
+    marks = [blends.mark(layer) for layer in piece.good.layers]
+    errors = [field_error(one) for one in piece.errors.values()]
+    before = piece.good if piece.is_old else None
+    return with_more(CoatReadingOut, found, marks=marks, errors=errors, before=before, places=piece.places)
 
 
 class NewLayer(Schema):

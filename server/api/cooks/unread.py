@@ -1,13 +1,12 @@
 """What of a piece cannot be read: it stays as typed beside what it was last read as, and everything else goes on."""
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from typing import Any
 
 from book.board import matched
 from ravska_core.cautions import LEVELS, Caution
 from ravska_core.coat import CoatReading, Seasoned, check_coat, read_coat
-from ravska_core.measure import SpoonSet
 from ravska_core.meat import PLACES
 from ravska_core.working import BadInput
 
@@ -41,17 +40,22 @@ _WARMEST_C = 40.0
 """As warm as bacteria grow fastest; a place that is never so warm is at its warmest (usual guidance, from memory)."""
 
 
+Judge = Callable[[Seasoned], object]
+"""What looks at a piece as the core reads it, and refuses one that cannot be."""
+
+
 @dataclass
 class ReadOn:
     """A piece as typed, what of it could be read, and the sentences at the fields that could not.
 
-    `good` is the piece with those fields as they were last read; `core` is None where they never were. `places` says
-    where a layer as typed stands in `good`, None for one that is not in it.
+    `good` is the piece with those fields as they were last read; `core` is None where they never were, else `judged` is
+    what came of judging it. `places` says where a layer as typed stands in `good`, None for one that is not in it.
     """
 
     typed: PieceDocument
     good: PieceDocument
     core: Seasoned | None = None
+    judged: Any = None
     errors: dict[str, BadInput] = field(default_factory=dict)
     places: list[int | None] = field(default_factory=list)
 
@@ -61,12 +65,14 @@ class ReadOn:
         return bool(self.errors)
 
 
-def read_on(typed: PieceDocument, before: PieceDocument | None, blends: Blends, appetite: str) -> ReadOn:
-    """Read a piece; what cannot be read is taken as it was in `before`, one field after another."""
+def read_on(
+    typed: PieceDocument, before: PieceDocument | None, blends: Blends, appetite: str, judge: Judge = check_coat
+) -> ReadOn:
+    """Read a piece and judge it; what cannot be read is taken as it was in `before`, one field after another."""
     found = ReadOn(typed, typed, places=list(range(len(typed.layers))))
     partners = _partners(typed, before)
     for _ in range(_MOST_TRIES):
-        faults = _faults(found, blends, appetite)
+        faults = _faults(found, blends, appetite, judge)
         if not faults:
             return found
         gone: set[int] = set()
@@ -92,7 +98,7 @@ def read_on(typed: PieceDocument, before: PieceDocument | None, blends: Blends, 
             _leave_out(found, gone)
     if before is not None:
         _fall_back(found, before, partners)
-        _faults(found, blends, appetite)
+        _faults(found, blends, appetite, judge)
     return found
 
 
@@ -122,8 +128,8 @@ def _partners(typed: PieceDocument, before: PieceDocument | None) -> list[LayerD
     return matched(before.layers, [(layer.kind, layer.blend_id) for layer in typed.layers])
 
 
-def _faults(found: ReadOn, blends: Blends, appetite: str) -> list[BadInput]:
-    """Try to read what is taken for good; return what is wrong with it, or else keep what the core reads of it."""
+def _faults(found: ReadOn, blends: Blends, appetite: str, judge: Judge) -> list[BadInput]:
+    """Try to read what is taken for good, and judge it; return what is wrong with it, or else keep what came of it."""
     found.core = None
     found.good = found.good.model_copy(update={"layers": list(found.good.layers)})
     gather = Gather()
@@ -131,7 +137,7 @@ def _faults(found: ReadOn, blends: Blends, appetite: str) -> list[BadInput]:
         (core,) = read_pieces([found.good], blends, appetite, "piece")
     except Refused as refused:
         return refused.errors
-    gather.attempt("piece", check_coat, core)
+    found.judged = gather.attempt("piece", judge, core)
     if not gather.errors:
         found.core = core
     return gather.errors
@@ -173,18 +179,11 @@ def _leave_out(found: ReadOn, gone: set[int]) -> None:
     found.places = [None if at is None else now.get(at) for at in found.places]
 
 
-def read_on_coat(
-    piece: ReadOn, blends: Blends, appetite: str, spoons: SpoonSet, at_s: float | None
-) -> CoatReading | None:
-    """Return what a piece comes to by what could be read of it; None when it never could.
+def with_the_worst(found: CoatReading, piece: ReadOn, blends: Blends, appetite: str) -> CoatReading:
+    """Return what a piece comes to by what was last read of it, with its cautions as strict as they may have to be.
 
-    Cautions are the stricter of what was last read, and the worst that what cannot be read could have meant.
+    They are the stricter of what was last read, and the worst that what cannot be read could have meant.
     """
-    if piece.core is None:
-        return None
-    found = read_coat(piece.core, spoons, at_s)
-    if not piece.is_old:
-        return found
     cautions = {(caution.id, caution.layer): caution for caution in found.cautions}
     for path in piece.errors:
         worst = _at_worst(piece, path)
@@ -192,14 +191,18 @@ def read_on_coat(
             continue
         words, document = worst
         other = ReadOn(document, document)
-        if _faults(other, blends, appetite) or other.core is None:
+        if _faults(other, blends, appetite, _uncored):
             continue
-        for caution in read_coat(other.core, cored=False).cautions:
+        for caution in other.judged.cautions:
             known = cautions.get((caution.id, caution.layer))
             stricter = known is None or LEVELS.index(caution.level) < LEVELS.index(known.level)
             if stricter and caution.level != "note":
                 cautions[caution.id, caution.layer] = _said_at_worst(caution, words)
     return replace(found, cautions=tuple(sorted(cautions.values(), key=lambda one: LEVELS.index(one.level))))
+
+
+def _uncored(core: Seasoned) -> CoatReading:
+    return read_coat(core, cored=False)
 
 
 def _said_at_worst(caution: Caution, words: str) -> Caution:
