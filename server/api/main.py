@@ -52,7 +52,14 @@ class Api(NinjaAPI):
         return schema
 
 
-api = Api(title="Ravska", version="1", docs_url=None, urls_namespace="api")
+api = Api(
+    title="Ravska",
+    version="1",
+    description="Every write may carry an Idempotency-Key, a UUID of its own: sent again under it, it is answered as "
+    "it was. Writes are taken from Ravska's own page, readings from devices with their token.",
+    docs_url=None,
+    urls_namespace="api",
+)
 problems.install(api)
 
 

@@ -129,6 +129,9 @@ def copy_checked(book: Path, to: Path) -> None:
     half.unlink(missing_ok=True)
     try:
         with closing(sqlite3.connect(book)) as source, closing(sqlite3.connect(half)) as copy:
+            # from here on the source is read as it is now, whoever writes to it meanwhile
+            source.execute("BEGIN")
+            source.execute("SELECT COUNT(*) FROM sqlite_master").fetchone()
             source.backup(copy)
             check_whole(copy)
             _compare(source, copy)

@@ -185,6 +185,8 @@ def test_the_command_says_that_the_book_is_as_it_was(last, monkeypatch, django_d
     monkeypatch.setitem(connections.databases, "carried", settings)
     monkeypatch.setattr(migrate.Migrate, "handle", lose)
     monkeypatch.setattr(migrate.Command, "_plan", lambda *_: [(None, False)])
+    # a browser test before this one leaves its loop running in the same process
+    monkeypatch.setenv("DJANGO_ALLOW_ASYNC_UNSAFE", "1")
     was = summary(last)
     with django_db_blocker.unblock(), pytest.raises(CommandError, match="is as it was"):
         call_command("migrate", database="carried", skip_checks=True)

@@ -188,11 +188,8 @@ def test_a_kill_while_it_is_carried_over_leaves_the_old_book_or_the_new_one(book
     env = os.environ | {"RAVSKA_DATA": str(tmp_path)}
     subprocess.run([*manage, "book", "0006"], env=env, check=True, capture_output=True)
     copies = len(list((tmp_path / "backups").iterdir()))
-    whole = subprocess.run(manage, env=env, check=True, capture_output=True)
-    assert whole.returncode == 0
-    subprocess.run([*manage, "book", "0006"], env=env, check=True, capture_output=True)
     # killed at whatever it is at once the copy to work on is there, and a little later each time
-    for later in (0.0, 0.1, 0.3):
+    for later in (0.0, 0.2):
         migration = subprocess.Popen(manage, env=env, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL)
         while migration.poll() is None and not (tmp_path / "ravska.sqlite3.carrying").exists():
             time.sleep(0.005)

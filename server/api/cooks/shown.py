@@ -61,7 +61,7 @@ class StepOut:
 
 @dataclass(frozen=True, slots=True)
 class BoardPieceOut:
-    """A piece on the board: as typed, what its layers are drawn with, its steps and its reading.
+    """A piece on the board: as what could be read of it is typed, what its layers are drawn with, steps and reading.
 
     `problems` are what could not be read; a reading beside them rests on what was last read instead.
     """

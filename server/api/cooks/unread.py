@@ -81,7 +81,9 @@ def read_on(
         for steps in map(_steps, faults):
             if steps[0] == "layers" and len(steps) > 1:
                 at = int(steps[1])
-                layer = _layer_before(found.good.layers[at], partners[found.places.index(at)], steps[2:])
+                place = _typed_at(found, at)
+                partner = None if place is None else partners[place]
+                layer = _layer_before(found.good.layers[at], partner, steps[2:])
                 if layer is None:
                     gone.add(at)
                 else:
@@ -110,9 +112,17 @@ def _steps(fault: BadInput) -> list[str]:
 def _say(found: ReadOn, steps: Sequence[str], fault: BadInput) -> None:
     """Note a fault at its field as typed; the first sentence of a field counts."""
     if steps[0] == "layers" and len(steps) > 1:
-        steps = ["layers", str(found.places.index(int(steps[1]))), *steps[2:]]
+        place = _typed_at(found, int(steps[1]))
+        if place is None:
+            return  # it lies in a layer that is not typed any more
+        steps = ["layers", str(place), *steps[2:]]
     path = ".".join(steps)
     found.errors.setdefault(path, BadInput(path, fault.sentence, fault.code))
+
+
+def _typed_at(found: ReadOn, at: int) -> int | None:
+    """Return where the layer that is tried in a place is typed, None where it is not."""
+    return found.places.index(at) if at in found.places else None
 
 
 def _fall_back(found: ReadOn, before: PieceDocument, partners: Sequence[LayerDocument | None]) -> None:

@@ -3476,7 +3476,7 @@ export interface components {
         };
         /**
          * BoardPieceOut
-         * @description A piece on the board: as typed, what its layers are drawn with, its steps and its reading.
+         * @description A piece on the board: as what could be read of it is typed, what its layers are drawn with, steps and reading.
          *
          *     `problems` are what could not be read; a reading beside them rests on what was last read instead.
          */
