@@ -10,9 +10,11 @@ import { say } from '../ui/notice'
 import { once } from '../ui/once'
 import { usePreferences } from '../ui/preferences'
 import { percent } from '../ui/units'
+import OldMark from '../ui/OldMark.vue'
 import Why from '../ui/Why.vue'
 import InjectionMap from './InjectionMap.vue'
 import TwoSides from './TwoSides.vue'
+import { isOld } from './reading'
 import type { Coat } from './useCoat'
 
 /** An injection in millilitres and sites: how salty its liquid is, where the needle goes in, and what was weighed after. */
@@ -107,6 +109,7 @@ const makeStrength = once(async () => {
       {{ found.weighed ? 'weighed:' : 'planned:' }} pump
       <Why :figure="found.pump" of="Pump">{{ percent(found.pump.value) }}</Why>, of the liquid
       <Why :figure="found.stays" of="What stays">{{ found.stays.value.toFixed(0) }} %</Why> stays
+      <OldMark v-if="isOld(coat.errorsOf(coat.current.value), at)" />
     </template>
     <template #picture>
       <InjectionMap

@@ -6,9 +6,11 @@ import Choice from '../ui/Choice.vue'
 import Field from '../ui/Field.vue'
 import { usePreferences } from '../ui/preferences'
 import { percent } from '../ui/units'
+import OldMark from '../ui/OldMark.vue'
 import Why from '../ui/Why.vue'
 import LayerHold from './LayerHold.vue'
 import TwoSides from './TwoSides.vue'
+import { isOld } from './reading'
 import type { Coat } from './useCoat'
 import WindowScale from './WindowScale.vue'
 
@@ -61,6 +63,7 @@ function take(time: string) {
     <template #about>
       {{ show.volume(reading.dose.value) }}, brings
       <Why :figure="reading.salt" of="Salt of the bath">{{ percent(reading.salt.value) }}</Why> salt
+      <OldMark v-if="isOld(coat.errorsOf(coat.current.value), at)" />
     </template>
     <template #picture>
       <WindowScale

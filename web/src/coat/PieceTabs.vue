@@ -71,6 +71,7 @@ small {
   color: var(--muted);
 }
 em {
+  white-space: nowrap;
   font-style: normal;
   font-variant-numeric: tabular-nums;
 }

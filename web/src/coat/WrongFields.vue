@@ -32,10 +32,10 @@ const all = computed(() => [...own.value, ...ofPieces.value])
     <ul>
       <li v-for="one in all" :key="`${one.letter} ${one.where}`">
         <button v-if="one.at >= 0" type="button" class="link" @click="emit('open', one.at)">
-          <PieceBadge :letter="one.letter" /> {{ one.where }}
+          <PieceBadge :letter="one.letter" /><u>{{ one.where }}</u>
         </button>
         <b v-else>{{ one.where }}</b>
-        {{ one.sentence }}
+        <span>{{ one.sentence }}</span>
       </li>
     </ul>
   </section>
@@ -61,12 +61,19 @@ ul {
   padding: 0;
 }
 li {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 2px 12px;
   margin-top: 4px;
 }
 .link {
   display: inline-flex;
   align-items: center;
   gap: 8px;
-  margin-right: 8px;
+  text-decoration: none;
+}
+.link u {
+  text-underline-offset: 3px;
 }
 </style>
