@@ -3,7 +3,9 @@
 from copy import deepcopy
 
 import pytest
+from api.cooks.unread import stricter
 from book.models import Cook, Layer, Piece
+from ravska_core.cautions import Caution
 from test_cook_api import as_sent, opened, saved
 
 RUB = {"kind": "rub", "grind": "paprika/powder", "dose": "5", "hold": "2 h"}
@@ -74,6 +76,20 @@ def test_cautions_stay_at_the_stricter_of_before_and_the_worst_it_may_have_meant
     assert cautions(endpoint="done")["below-minimum"]["level"] == "caution"
     # a dose is a matter of taste: what it was before counts
     assert cautions(dose="heaps").keys() == cautions(hold="2 h").keys()
+
+
+def test_of_two_cautions_the_stricter_stays_and_only_what_is_worse_is_said_to_be_at_worst():
+    def one(level: str, of: str = "discard-or-boil", layer: int | None = 0) -> Caution:
+        return Caution(of, level, "So it is.", "", "guidance", layer)
+
+    def levels(before: list[Caution], worst: list[Caution]) -> list[tuple[str, bool]]:
+        return [(found.level, "At worst" in found.sentence) for found in stricter(before, worst, "how long")]
+
+    assert levels([one("note")], [one("caution")]) == [("caution", True)]
+    assert levels([one("stop")], [one("caution")]) == [("stop", False)]
+    assert levels([one("caution")], [one("caution")]) == [("caution", False)]
+    assert levels([one("caution")], [one("note", "acid")]) == [("caution", False)]
+    assert levels([one("caution")], [one("stop", layer=1)]) == [("stop", True), ("caution", False)]
 
 
 def test_a_new_layer_that_cannot_be_read_is_left_out_of_the_figures_and_kept(api, cook):

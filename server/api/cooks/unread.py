@@ -194,21 +194,26 @@ def with_the_worst(found: CoatReading, piece: ReadOn, blends: Blends, appetite: 
 
     They are the stricter of what was last read, and the worst that what cannot be read could have meant.
     """
-    cautions = {(caution.id, caution.layer): caution for caution in found.cautions}
+    cautions = found.cautions
     for path in piece.errors:
         worst = _at_worst(piece, path)
         if worst is None:
             continue
         words, document = worst
         other = ReadOn(document, document)
-        if _faults(other, blends, appetite, _uncored):
-            continue
-        for caution in other.judged.cautions:
-            known = cautions.get((caution.id, caution.layer))
-            stricter = known is None or LEVELS.index(caution.level) < LEVELS.index(known.level)
-            if stricter and caution.level != "note":
-                cautions[caution.id, caution.layer] = _said_at_worst(caution, words)
-    return replace(found, cautions=tuple(sorted(cautions.values(), key=lambda one: LEVELS.index(one.level))))
+        if not _faults(other, blends, appetite, _uncored):
+            cautions = stricter(cautions, other.judged.cautions, words)
+    return replace(found, cautions=cautions)
+
+
+def stricter(before: Sequence[Caution], worst: Sequence[Caution], words: str) -> tuple[Caution, ...]:
+    """Return cautions with those that are stricter at worst, said as such, most serious first; notes stay as before."""
+    found = {(caution.id, caution.layer): caution for caution in before}
+    for caution in worst:
+        known = found.get((caution.id, caution.layer))
+        if caution.level != "note" and (known is None or LEVELS.index(caution.level) < LEVELS.index(known.level)):
+            found[caution.id, caution.layer] = _said_at_worst(caution, words)
+    return tuple(sorted(found.values(), key=lambda one: LEVELS.index(one.level)))
 
 
 def _uncored(core: Seasoned) -> CoatReading:
