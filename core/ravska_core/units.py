@@ -36,8 +36,12 @@ TIME_S = _named(
 """Seconds in a unit of time."""
 
 LENGTH_CM = _named(
-    (Fraction(1, 10), ("mm",)), (1, ("cm",)), (100, ("m",)), (_INCH_CM, ("in", "inch", "inches", '"'))
-)  # fmt: skip
+    (Fraction(1, 10), ("mm", "millimetre", "millimetres", "millimeter", "millimeters")),
+    (1, ("cm", "centimetre", "centimetres", "centimeter", "centimeters")),
+    (100, ("m", "metre", "metres", "meter", "meters")),
+    (_INCH_CM, ("in", "inch", "inches", '"')),
+    (12 * _INCH_CM, ("ft", "foot", "feet")),
+)
 """Centimetres in a unit of length."""
 
 VOLUME_ML = _named(

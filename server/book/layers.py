@@ -47,6 +47,16 @@ def own_coats(household: Household, cut: str, surface: str) -> list[float]:
     return list(rows.values_list("coat_g_100cm2", flat=True))
 
 
+def own_trims(household: Household, cut: str) -> list[float]:
+    """Return what this household trimmed off a cut where it weighed it before [share of that], the first first."""
+    rows = Piece.objects.filter(
+        cook__household=household, cook__deleted_at__isnull=True, cut=cut, untrimmed_g__gt=0
+    ).order_by("cook__serve_at", "letter")
+    return [
+        1 - mass_g / untrimmed_g for mass_g, untrimmed_g in rows.values_list("mass_g", "untrimmed_g") if untrimmed_g
+    ]
+
+
 def own_stays(household: Household, kind: str) -> list[float]:
     """Return what stayed of this household's injections of a kind where it weighed the meat after [0 to 1]."""
     of = {"piece__cook__household": household, "piece__cook__deleted_at__isnull": True, "kind": kind}

@@ -26,6 +26,9 @@ _MINOR = re.compile(
     re.IGNORECASE,
 )
 
+_NO_NAME = re.compile(r"\b(added )?(to|for) prevent caking\b|\badded\b|\bcontains?\b|\bas an?\b", re.IGNORECASE)
+"""What labels say beside a name that is no part of it."""
+
 _STATED = re.compile(r"\(?\s*(\d{1,2}(?:[.,]\d+)?)\s*%\s*\)?")
 
 _DEEPEST = 4
@@ -115,7 +118,7 @@ def read_ingredients(text: str) -> list[LabelName]:
             name = re.sub(r"^(and|und|&)\s+", "", name, flags=re.IGNORECASE)
             if not name:
                 continue
-            found = match(re.sub(r"[()]", " ", name))
+            found = match(_NO_NAME.sub(" ", re.sub(r"[()]", " ", name)))
             share = float(stated[1].replace(",", ".")) / 100 if stated else None
             names.append(LabelName(name[:80], found.grind, found.closest, share, small))
     if not names:

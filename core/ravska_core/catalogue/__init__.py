@@ -1,7 +1,7 @@
 """The catalogue: ingredients, grinds, cuts, windows and their sources, in tables beside the code."""
 
 from ravska_core.catalogue.known import Known, grind_as_known, known_of
-from ravska_core.catalogue.names import counted, exact_names, folded, match, said_name
+from ravska_core.catalogue.names import Named, all_names, counted, folded, match, said_name, usual_packs, words_of
 from ravska_core.catalogue.rows import (
     ALLERGENS,
     FACES,
@@ -31,13 +31,16 @@ __all__ = [
     "Ingredient",
     "Known",
     "MarinadeWindow",
+    "Named",
     "Starter",
+    "all_names",
     "catalogue",
     "counted",
-    "exact_names",
     "folded",
     "grind_as_known",
     "known_of",
     "match",
     "said_name",
+    "usual_packs",
+    "words_of",
 ]

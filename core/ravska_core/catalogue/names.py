@@ -3,57 +3,65 @@
 A name is understood only when every word of it is: what is left over is asked about, with what comes closest.
 """
 
-import difflib
 import re
 import unicodedata
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from functools import cache, lru_cache
 from importlib import resources
 
-from ravska_core.catalogue.rows import Count
-from ravska_core.catalogue.tables import catalogue, read_counts, read_names
+from rapidfuzz import fuzz, process
+
+from ravska_core.catalogue.rows import Count, Pack
+from ravska_core.catalogue.tables import catalogue, read_counts, read_names, read_packs
 
 _GRIND_WORDS: dict[str, tuple[str, ...]] = {
     **dict.fromkeys(("ground", "powder", "powdered", "gemahlen", "gemahlener", "gemahlene", "pulver"),
                     ("ground", "powder", "fine")),
     **dict.fromkeys(("cracked", "coarse", "coarsely", "crushed", "grob", "grober", "geschrotet", "gestossen", "rough",
-                     "roughly"), ("cracked", "coarse", "crushed")),
+                     "roughly", "smashed", "bruised"), ("cracked", "coarse", "crushed", "chopped", "mashed")),
     **dict.fromkeys(("whole", "seed", "ganz", "ganze", "ganzer", "berry", "peppercorn", "pfefferkorn"), ("whole",)),
-    **dict.fromkeys(("flake", "flaked", "flaky", "flocken"), ("flake", "coarse")),
+    **dict.fromkeys(("flake", "flaked", "flaky", "flocken"), ("flake", "coarse", "leaf")),
     **dict.fromkeys(("granulated", "granule", "granulat"), ("granulated",)),
-    **dict.fromkeys(("grated", "gerieben", "geriebene"), ("grated",)),
+    **dict.fromkeys(("grated", "gerieben", "geriebene"), ("grated", "ground", "crushed", "chopped")),
     **dict.fromkeys(("chopped", "minced", "gehackt", "gehackte", "diced", "sliced", "mashed"),
-                    ("chopped", "crushed", "mashed", "grated")),
-    **dict.fromkeys(("leaf", "rubbed", "crumbled", "gerebelt", "gerebelter"), ("leaf", "crumbled")),
+                    ("chopped", "crushed", "mashed", "grated", "leaf")),
+    **dict.fromkeys(("leaf", "rubbed", "crumbled", "gerebelt", "gerebelter"), ("leaf", "crumbled", "chopped")),
     **dict.fromkeys(("blended", "pureed", "puree", "puriert", "purierte"), ("blended", "mashed", "crushed", "grated")),
     "packed": ("packed",),
-    "unpacked": ("unpacked",),
+    **dict.fromkeys(("unpacked", "loose", "loosely", "lightly"), ("unpacked",)),
     "melted": ("melted",),
 }  # fmt: skip
 
 _SAYS_NOTHING = frozenset(
-    """a about and of the or to as needed for your my some good quality best organic plain fine finely fresh freshly dry
-    dried large medium small big extra more plus less with without optional divided sifted softened peeled pressed
-    squeezed toasted room temperature cut into trimmed washed drained packed level heaped loose loosely lightly pure
-    natural homemade store bought favourite favorite each frisch frische frischer frisches fein feiner feine getrocknet
-    getrocknete getrockneter etwas und von der die das mild milde milder hot sweet light dark yellow red cold warm ripe
-    piece stuck strip very if you like use used then taste nach geschmack unsalted salted stem removed grind juiced
-    zested zum zur im edelsuss scharf dehydrated prevent caking added contain from""".split()  # noqa: SIM905
+    """a about and of the or to your my our this that some good quality best nice organic fine finely freshly large
+    medium small big divided sifted softened peeled pressed squeezed toasted room temperature cut into trimmed washed
+    drained level heaped pure natural homemade home made store bought shop favourite favorite each fein feiner feine
+    etwas und von der die das den piece stuck strip very ripe cold warm stem removed juiced zested zum zur im at all
+    it is own finest usual from firmly tightly halved quartered weich thick thinly""".split()  # noqa: SIM905
 )
 """Words beside a name that do not change what it is."""
 
-_CHANGES = frozenset({"hot", "sweet", "light", "dark", "yellow", "red", "salted", "dried", "fresh", "dry", "mild"})
-"""Of these, words that are let pass only when no other name holds them."""
+_NOTHING_OF = {
+    **dict.fromkeys(("dry", "dried", "getrocknet", "getrocknete", "getrockneter"), ("spice", "herb")),
+    **dict.fromkeys(("fresh", "frisch", "frische", "frischer", "frisches"), ("fresh", "dairy")),
+}
+"""Words that change nothing of what is dried, or fresh, anyway: by family."""
 
 
 @dataclass(frozen=True)
 class Named:
-    """What a name was understood as: the grind's key, or None with what comes closest; `note` says what was assumed."""
+    """What a name was understood as: the grind's key, or None with what comes closest; `note` says what was assumed.
+
+    `left` are the words of it that were not used, in their plain form; `other` is a word for a grind that the catalogue
+    does not have of this, so that a spoonful of it may weigh something else.
+    """
 
     grind: str | None
     closest: tuple[str, ...]
     note: str = ""
+    left: tuple[str, ...] = ()
+    other: str = ""
 
 
 def folded(text: str) -> str:
@@ -74,17 +82,22 @@ def _stem(word: str) -> str:
 
 def words_of(text: str) -> tuple[str, ...]:
     """Return the words of a name in their plain form."""
-    return tuple(_stem(word) for word in re.findall(r"[a-z][a-z']*[a-z]|[a-z]", folded(text)))
+    return tuple(_stem(word) for word in re.findall(r"[a-z](?:[a-z0-9']*[a-z0-9])?", folded(text)))
 
 
 @dataclass(frozen=True)
 class _Names:
-    """Names to look up: by their words, by how the catalogue itself writes a grind, and counts by grind and unit."""
+    """Names to look up: by their words, by how the catalogue itself writes a grind, by one word of them; and counts.
+
+    All words are in their plain form.
+    """
 
     by_words: Mapping[tuple[str, ...], str]
     exact: Mapping[str, str]
     counts: Mapping[tuple[str, str], Count]
     spelled: Mapping[str, tuple[str, ...]]
+    holding: Mapping[str, tuple[tuple[str, ...], ...]]
+    packs: tuple[Pack, ...]
 
 
 def said_name(key: str) -> str:
@@ -104,9 +117,15 @@ def _names() -> _Names:
             words = words_of(name)
             by_words.setdefault(words, ingredient)
             spelled.setdefault(folded(name), words)
-    exact = {folded(said_name(key)): key for key in tables.grinds}
+    exact = {" ".join(words_of(said_name(key))): key for key in tables.grinds}
     counts = read_counts((data / "counts.csv").read_text(encoding="utf-8"), tables.grinds, tables.sources)
-    return _Names(by_words, exact, counts, spelled)
+    holding: dict[str, list[tuple[str, ...]]] = {}
+    for known in by_words:
+        for word in dict.fromkeys(known):
+            holding.setdefault(word, []).append(known)
+    packs = read_packs((data / "packs.csv").read_text(encoding="utf-8"), tables.ingredients, tables.sources)
+    whole = {word: tuple(of) for word, of in holding.items()}
+    return _Names(by_words, exact, counts, spelled, whole, tuple(packs.values()))
 
 
 def counted(ingredient: str, unit: str) -> Count | None:
@@ -115,23 +134,46 @@ def counted(ingredient: str, unit: str) -> Count | None:
     return found[0] if found else None
 
 
-def exact_names() -> Mapping[str, str]:
-    """Return how the catalogue itself writes every grind (folded), and the grind's key."""
-    return _names().exact
+def usual_packs(grind: str, pack: str) -> tuple[Pack, ...]:
+    """Return what a bottle, can or packet of a grind's ingredient usually holds, the most usual first."""
+    return tuple(one for one in _names().packs if one.pack == pack and one.ingredient == grind.split("/")[0])
 
 
-def _grind_of(ingredient: str, left: frozenset[str], own: frozenset[str] = frozenset()) -> str:
-    """Return the grind that words beside a name say, or else the name's own, or the usual one."""
+def all_names() -> tuple[str, ...]:
+    """Return every name the catalogue knows: what people call ingredients, and how it writes its grinds itself."""
+    return (*_names().spelled, *(row.said for row in catalogue().grinds.values()))
+
+
+_PLAINEST = frozenset({"ground", "packed", "seed", "leaf", "powder"})
+"""Words for a grind that give way to another beside them: "coarsely ground", "loosely packed"."""
+
+_USUAL_OF = {"herb": ("leaf",), "sugar": ("packed",)}
+"""The grind that is meant where none is said, by family: herbs are rubbed, brown sugars are packed."""
+
+
+def _grind_of(ingredient: str, left: frozenset[str], own: frozenset[str] = frozenset()) -> tuple[str, str]:
+    """Return the grind that words beside a name say, or else the name's own, or the usual one.
+
+    Beside it stands a word for a grind that the ingredient does not come in, or "".
+    """
     grinds = {g.name: g.key for g in catalogue().grinds.values() if g.ingredient.key == ingredient}
-    for word in (*sorted(left & _GRIND_WORDS.keys()), *sorted(own & _GRIND_WORDS.keys())):
+    said = next((grinds[word] for word in sorted(left - _GRIND_WORDS.keys()) if word in grinds), "")
+    if said:
+        return said, ""
+    other = ""
+    for word in sorted(left & _GRIND_WORDS.keys(), key=lambda word: (word in _PLAINEST, word)):
+        found = next((grinds[name] for name in _GRIND_WORDS[word] if name in grinds), "")
+        if found:
+            return found, ""
+        other = word
+    for word in sorted(own & _GRIND_WORDS.keys()):
         for name in _GRIND_WORDS[word]:
             if name in grinds:
-                return grinds[name]
-    usual = ("leaf",) if catalogue().ingredients[ingredient].family == "herb" else ("ground", "powder", "granulated")
-    for name in (*usual, "unpacked"):
-        if name in grinds and len(grinds) > 1:
-            return grinds[name]
-    return next(iter(grinds.values()))
+                return grinds[name], other
+    family = catalogue().ingredients[ingredient].family
+    usual = (*_USUAL_OF.get(family, ()), "ground", "powder", "granulated", "chopped")
+    of_many = next((grinds[name] for name in usual if name in grinds), "") if len(grinds) > 1 else ""
+    return of_many or next(iter(grinds.values())), other
 
 
 _ASSUMED = {
@@ -145,6 +187,21 @@ _ASSUMED = {
     "chilli": "read as cayenne",
 }
 
+_NEAR = 78.0
+"""How alike two words must be, of 100, for one to be offered for the other."""
+
+_SHORTEST_NEAR = 4
+"""Shorter words are like too many others."""
+
+_MOST_CLOSEST = 5
+
+
+def _nothing(word: str, ingredient: str) -> bool:
+    """Tell whether a word beside an ingredient's name changes nothing of what it is."""
+    if word in _SAYS_NOTHING or word in _GRIND_WORDS or f"{ingredient}/{word}" in catalogue().grinds:
+        return True
+    return catalogue().ingredients[ingredient].family in _NOTHING_OF.get(word, ())
+
 
 @lru_cache(maxsize=4096)
 def match(text: str) -> Named:
@@ -153,33 +210,60 @@ def match(text: str) -> Named:
     Returns
     -------
     Named
-        With a grind only when every word was understood; otherwise what comes closest, best first.
+        With a grind only when every word was understood; otherwise what comes closest, best first, and the words left.
     """
     names = _names()
-    plain = re.sub(r"\s+", " ", folded(text)).strip(" ,.;:")
-    if plain in names.exact:
-        return Named(names.exact[plain], ())
-    words = frozenset(words_of(text))
-    if not words:
-        return Named(None, ())
+    order = words_of(text)
+    begins = next((at for at, word in enumerate(order) if word not in ("of", "the", "a", "my", "your")), 0)
+    if " ".join(order[begins:]) in names.exact:
+        return Named(names.exact[" ".join(order[begins:])], ())
+    words = frozenset(order)
+    if not words or re.search(r"\b\d", text):
+        return Named(None, (), left=order)
+    last = {word: at for at, word in enumerate(order)}
     best: list[tuple[int, int, int, str, tuple[str, ...]]] = []
-    for name, ingredient in names.by_words.items():
-        if words >= set(name):
-            left = words - set(name)
-            unknown = left - _SAYS_NOTHING - _GRIND_WORDS.keys()
-            changes = len(left & _CHANGES)
-            best.append((len(unknown), -len(set(name)), changes, ingredient, name))
-    best.sort(key=lambda found: found[:3])
+    for name in {one for word in words for one in names.holding.get(word, ())}:
+        if words.issuperset(name):
+            ingredient = names.by_words[name]
+            unknown = sum(not _nothing(word, ingredient) for word in words.difference(name))
+            best.append((unknown, -len(set(name)), -last[name[-1]], ingredient, name))
+    best.sort()
     if best and best[0][0] == 0:
-        _, _, _, ingredient, name = best[0]
-        note = _ASSUMED.get(" ".join(name), "")
-        return Named(_grind_of(ingredient, words - set(name), frozenset(name)), (), note)
-    closest = [_grind_of(found[3], words - set(found[4])) for found in best[:3]]
-    near = difflib.get_close_matches(plain, names.spelled, n=4, cutoff=0.6)
-    near += [
-        n for word in sorted(words - _SAYS_NOTHING) for n in difflib.get_close_matches(word, names.spelled, 2, 0.75)
-    ]
-    closest += [_grind_of(names.by_words[names.spelled[name]], words) for name in near]
+        *_, ingredient, name = best[0]
+        grind, other = _grind_of(ingredient, words - set(name), frozenset(name))
+        return Named(grind, (), _ASSUMED.get(" ".join(name), ""), (), other)
+    return Named(None, _closest(order, [found[3:] for found in best]), left=_left(order, best))
+
+
+def _left(order: tuple[str, ...], best: Sequence[tuple[int, int, int, str, tuple[str, ...]]]) -> tuple[str, ...]:
+    if not best:
+        return tuple(word for word in order if word not in _SAYS_NOTHING) or order
+    *_, ingredient, name = best[0]
+    return tuple(word for word in order if word not in name and not _nothing(word, ingredient))
+
+
+def _closest(order: tuple[str, ...], within: Sequence[tuple[str, tuple[str, ...]]]) -> tuple[str, ...]:
+    """Return what comes closest: names that hold all the words, names spelt alike, names that the words hold."""
+    names, words = _names(), frozenset(order)
+    telling = [word for word in order if word not in _SAYS_NOTHING and word not in _GRIND_WORDS]
+    found: list[str] = []
+    if telling:
+        around = [name for name in names.holding.get(telling[0], ()) if words.issubset(name)]
+        found += [_grind_of(names.by_words[name], words)[0] for name in sorted(around, key=len)]
+    said = " ".join(order)
+    near = process.extract(said, names.spelled.keys(), scorer=fuzz.ratio, limit=3, score_cutoff=_NEAR)
+    alike = [names.spelled[name] for name, _, _ in near]
+    found += [_grind_of(names.by_words[name], words)[0] for name in alike]
+    for word in telling if not near else ():
+        if word in names.holding or len(word) < _SHORTEST_NEAR:
+            continue
+        words_alike = process.extract(word, names.holding.keys(), scorer=fuzz.ratio, limit=2, score_cutoff=_NEAR)
+        for like, _, _ in words_alike:
+            mended = match(" ".join(like if other == word else other for other in order))
+            found += [mended.grind] if mended.grind else []
+            alike += sorted(names.holding[like], key=len)[:2]
+    found += [_grind_of(ingredient, words - set(name))[0] for ingredient, name in within[:3]]
+    found += [_grind_of(names.by_words[name], words)[0] for name in alike]
     # a cure is never offered for a seasoning: it is found by its own name alone
-    closest = [key for key in closest if "cure" not in catalogue().grinds[key].ingredient.flags]
-    return Named(None, tuple(dict.fromkeys(closest))[:5])
+    found = [key for key in found if "cure" not in catalogue().grinds[key].ingredient.flags]
+    return tuple(dict.fromkeys(found))[:_MOST_CLOSEST]

@@ -31,7 +31,9 @@ FLAGS = (
     "protease", "heat_treated", "raw_allium", "fresh_herb", "cure", "phosphate", "hygroscopic", "dairy", "chilli",
 )  # fmt: skip
 
-ALLERGENS = ("mustard", "celery", "soy", "wheat", "fish", "milk", "sesame", "sulphites", "egg")
+ALLERGENS = (
+    "mustard", "celery", "soy", "wheat", "fish", "milk", "sesame", "sulphites", "egg", "peanut", "nuts", "crustacean",
+)  # fmt: skip
 
 VALUE_SOURCES = MappingProxyType(
     {
@@ -146,6 +148,22 @@ class Bone:
     wide: float
 
 
+TRIM_BECOMES = MappingProxyType(
+    {"own piece": "cooks as a piece of its own", "pot": "goes into the pot", "render": "is rendered for its fat",
+     "bin": "is thrown away"}
+)  # fmt: skip
+"""What becomes of what is trimmed off."""
+
+
+@dataclass(frozen=True)
+class Trim:
+    """What usually comes off a cut, its share of the weight as bought, and what becomes of it."""
+
+    what: str
+    share: float
+    becomes: str
+
+
 @dataclass(frozen=True)
 class Cut:
     """A cut of meat: shape, proportions length : width : thickness (absolute when `unit_cm` is given), bone share.
@@ -153,7 +171,7 @@ class Cut:
     `faces` names what keeps seasoning off the meat (skin, fat cap, silver skin, membrane, bone side) with its share
     of the whole surface; 0 stands for one large face of a ``rack``. `cook_yield` is cooked over raw edible weight,
     `thin_share` the thickness of the thin end over the middle's; `bones` where its bones usually lie. `minced` says
-    that nothing of it is intact.
+    that nothing of it is intact; `trims` what comes off.
     """
 
     key: str
@@ -178,6 +196,12 @@ class Cut:
     rest_min: float
     source: str
     minced: bool = False
+    trims: tuple[Trim, ...] = ()
+
+    @property
+    def trim_share(self) -> float:
+        """Share of the weight as bought that usually comes off."""
+        return sum(trim.share for trim in self.trims)
 
 
 @dataclass(frozen=True)
@@ -204,6 +228,17 @@ class Count:
     grams: float
     low: float
     high: float
+    source: str
+
+
+@dataclass(frozen=True)
+class Pack:
+    """What an ingredient is sold in, and how much that usually holds, in g or ml."""
+
+    ingredient: str
+    pack: str
+    kind: str
+    amount: float
     source: str
 
 

@@ -20,6 +20,7 @@ from ravska_core.catalogue.rows import (
     SHAPES,
     SODIUM_IN_NACL,
     THICKNESSES,
+    TRIM_BECOMES,
     Bone,
     Catalogue,
     Count,
@@ -27,9 +28,11 @@ from ravska_core.catalogue.rows import (
     Grind,
     Ingredient,
     MarinadeWindow,
+    Pack,
     Source,
     Starter,
     Swap,
+    Trim,
 )
 from ravska_core.cautions import ANIMAL_CLASSES
 
@@ -184,6 +187,18 @@ def read_cuts(text: str, sources: Mapping[str, Source], file: str = "cuts.csv") 
             found.append(Bone(*map(float, word.split())))
         return tuple(found)
 
+    def trims(row: Row) -> tuple[Trim, ...]:
+        found = []
+        for word in row.words("trims"):
+            what, _, rest = word.partition(":")
+            share, _, becomes = rest.partition(":")
+            if becomes not in TRIM_BECOMES or not re.fullmatch(r"0\.\d+", share) or not what:
+                raise row.refuse("trims", f"{word!r} is not what comes off, its share and what becomes of it")
+            found.append(Trim(what, float(share), becomes))
+        if sum(trim.share for trim in found) > 0.5:
+            raise row.refuse("trims", "more than half of it comes off")
+        return tuple(found)
+
     def build(row: Row) -> Cut:
         low = row.number("usual_low_g", 1, 100_000)
         return Cut(
@@ -208,6 +223,7 @@ def read_cuts(text: str, sources: Mapping[str, Source], file: str = "cuts.csv") 
             fire_min=row.number("fire_min", 1, 2000),
             rest_min=row.number("rest_min", 0, 240),
             source=row.text("source", sources),
+            trims=trims(row),
             minced=row.text("form", ("whole", "minced")) == "minced",
         )
 
@@ -277,6 +293,23 @@ def read_counts(
         )
 
     return read_rows(file, text, build, lambda c: (c.grind, c.unit))
+
+
+def read_packs(
+    text: str, ingredients: Mapping[str, Ingredient], sources: Mapping[str, Source], file: str = "packs.csv"
+) -> Mapping[tuple[str, str, float], Pack]:
+    """Read what is usually in a bottle, can or packet, keyed by ingredient, pack and amount; the usual size first."""
+
+    def build(row: Row) -> Pack:
+        return Pack(
+            ingredient=row.text("ingredient", ingredients),
+            pack=row.required("pack"),
+            kind=row.text("kind", ("g", "ml")),
+            amount=row.number("amount", 1, 5000),
+            source=row.text("source", sources),
+        )
+
+    return read_rows(file, text, build, lambda p: (p.ingredient, p.pack, p.amount))
 
 
 @cache

@@ -126,6 +126,8 @@ def _little(percent: float) -> str:
 def _in_words(stack: Stack, seasoned: Seasoned, whole_s: float) -> tuple[str, ...]:
     """Say what the hold does, and what twice the time would add."""
     assert stack.middle is not None
+    if whole_s == 0:
+        return ("It goes straight on: all the salt is still at the surface when the fire takes it.",)
     salt = stack.salt_g
     centre = np.array([stack.middle.half_cm])
     near = min(NEAR_CM, stack.middle.half_cm / 2)

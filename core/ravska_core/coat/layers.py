@@ -165,8 +165,10 @@ def check_layer(layer: Layer) -> LayerKind:
     if layer.blend is None and kind.blend_kind:
         raise BadInput("blend", "Choose what goes on here.")
     if kind.hold_s is not None:
-        if not 60 <= layer.hold_s <= 7 * 86_400:
-            raise BadInput("hold_s", "A hold lies between 1 minute and 7 days; nothing moves in no time.")
+        straight_on = layer.hold_s == 0 and kind.when == "before" and layer.kind not in BATHS
+        if not (straight_on or 60 <= layer.hold_s <= 7 * 86_400):
+            none = "" if layer.kind in BATHS or kind.when != "before" else ", or it is none and goes straight on"
+            raise BadInput("hold_s", f"A hold lies between 1 minute and 7 days{none}.")
         check_place(layer.held_in, layer.hold_c, RAW_PLACES if kind.when == "before" else ("pot",))
     if layer.stays is not None and not 0 <= layer.stays <= 1:
         raise BadInput("stays", "Between 0 and 100 % of it stays.")

@@ -181,7 +181,8 @@ def _dosed(
         elif put.layer.kind in BATHS:
             surface, lying = "moist", 0.0
         if put.layer.kind in COATS and put.blend is not None and melts(put.blend) and put.layer.stays is None:
-            clings = min(1.0, MELTED_CLINGS / put.dose_setting) if put.dose_setting > 0 else 1.0
+            stuck = put.dose_setting * sticks  # what never stuck cannot melt off
+            clings = min(1.0, MELTED_CLINGS / stuck) if stuck > 0 else 1.0
         into = put.layer.kind in BATHS
         bath = put.dose_g / piece.open_cm2 if into and piece.open_cm2 > 0 else 0.0
         water = put.blend.water_share if into and put.blend is not None else 1.0

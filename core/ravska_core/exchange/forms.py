@@ -7,7 +7,8 @@ from dataclasses import dataclass, replace
 
 from ravska_core.blend import Blend, parts_of, say_step
 from ravska_core.exchange.items import ListLine
-from ravska_core.exchange.lists import LONGEST_TEXT, MOST_LIST_LINES, SIEVED
+from ravska_core.exchange.lists import LONGEST_TEXT, MOST_LIST_LINES
+from ravska_core.exchange.words import SIEVED
 from ravska_core.working import BadInput, say
 
 FORMATS = ("list", "jsonld", "csv", "markdown")

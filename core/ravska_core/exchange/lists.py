@@ -1,19 +1,17 @@
-"""Lists of ingredients, read line by line; what is not understood is asked about."""
+"""Lists of ingredients, read line by line; what is not understood is asked about, and no word is passed over."""
 
 import math
 import re
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, field, replace
-from typing import Any
+from dataclasses import replace
+from functools import lru_cache
 
-import lark
-
-from ravska_core.blend import HIGHEST_ERROR
-from ravska_core.catalogue import folded, match
-from ravska_core.exchange.items import SAME_AGAIN_ERROR, Amount, Item, ListLine, Reader, long_name, parser_of
+from ravska_core.catalogue import Named, counted, folded, match, said_name, usual_packs, words_of
+from ravska_core.exchange.clauses import Clause, clauses_of, folded_into
+from ravska_core.exchange.items import MEASURED, Amount, Item, ListLine, again
 from ravska_core.exchange.taking import weighed
-from ravska_core.exchange.words import BARE_EYE, BULLET, NUMBER_WORDS, VAGUE, WORDS_TO_NUMBERS, known_names, plainly
-from ravska_core.measure import SPOON_SETS, SpoonSet
+from ravska_core.exchange.words import BULLET, scanned
+from ravska_core.measure import PACKS, SPOON_SETS, SpoonSet, Token
 from ravska_core.working import BadInput
 
 LONGEST_TEXT = 20_000
@@ -22,227 +20,234 @@ MOST_LIST_LINES = 200
 
 _LONGEST_LINE = 400
 
-
-def _question_what(name: str, closest: Sequence[str]) -> str:
-    if closest:
-        return f"I do not know “{name}” for sure; choose what it is, or leave it out."
-    return f"I do not know “{name}”; choose what comes closest, or leave it out."
+_GROWN = ("sprig", "bunch", "leaf", "head", "clove", "stick")
+"""Units of what grows: of a sprig of rosemary the fresh one is meant."""
 
 
-def _priority(amount: Amount) -> int:
-    return {"g": 0, "ml": 1, "percent": 2, "part": 3}.get(amount.kind, 4)
+_BEFORE_A_NAME = frozenset({"of", "the", "my", "our", "your", "this", "that", "a", "some"})
 
 
-@dataclass
-class _Open:
-    """An item while its line is read."""
-
-    column: int
-    amounts: list[Amount] = field(default_factory=list)
-    words: list[str] = field(default_factory=list)
-    prep: list[str] = field(default_factory=list)
-    notes: list[str] = field(default_factory=list)
-    taste: bool = False
-    each: bool = False
-    equal: bool = False
-    same: bool = False
-    comma: bool = False
-    straight: bool = False
-    off: float = 0.0
+def _asks(number: int, source: str, question: str, column: int = 1) -> ListLine:
+    text = source.strip()
+    begins = len(source) - len(source.lstrip())
+    unread = ((begins + column - 1, begins + len(text)),)
+    item = Item(number, 1, text[:_LONGEST_LINE], "what", text[:80], question=question, unread=unread)
+    return ListLine(number, source, "what", (item,))
 
 
-def _pieces(reader: Reader, tree: Any) -> list[_Open]:
-    found = [_Open(1)]
-    for piece in tree.children:
-        now = found[-1]
-        straight, now.straight = now.straight, False
-        at = piece.meta.start_pos + 1 if hasattr(piece, "meta") and not piece.meta.empty else 1
-        if piece.data == "amount":
-            if now.amounts and now.words and now.comma:
-                found.append(now := _Open(at))
-            weight = reader.amount(piece)
-            if straight and now.amounts[-1].kind == weight.kind and weight.kind in ("g", "ml"):
-                weight = reader.add(now.amounts.pop(), weight)  # "1 lb 4 oz"
-            now.amounts.append(weight)
-            now.straight = True
-            continue
-        elif piece.data == "bracket":
-            inner = _pieces(reader, piece)[0] if piece.children else _Open(at)
-            if inner.amounts and (inner.amounts[0].kind in ("g", "ml") or not inner.words):
-                now.amounts += inner.amounts
-            else:
-                now.prep += inner.words + inner.prep
-            now.taste |= inner.taste
-            now.off = max(now.off, inner.off)
-        elif piece.data in ("word", "stray", "of", "and"):
-            text = str(piece.children[0])
-            if piece.data == "of" and not now.words:
-                continue
-            if piece.data == "stray" and piece.children[0].type == "ANDNUM":
-                found.append(_Open(at))
-                continue
-            (now.prep if now.comma and now.words else now.words).append(text)
-        elif piece.data == "comma":
-            now.comma = now.comma or bool(now.words or now.amounts)
-            if now.words and not now.prep:
-                now.prep.append(",")
-        elif piece.data == "off":
-            now.off = float(re.findall(r"[\d.]+", str(piece.children[0]))[0]) / 100
-        else:
-            setattr(now, piece.data, True)
-    return found
-
-
-_JOINED = re.compile(r"\s+(?:and|&|und|\+)\s+|\s*,\s*(?:and\s+|und\s+)?|\s*/\s*")
-
-
-def _names_in(opened: _Open) -> list[str]:
-    """Return the names of an item; several where one amount is for each of them."""
-    words = " ".join(opened.words)
-    rest = [word for word in opened.prep if word != ","]
-    if opened.each or opened.equal:
-        whole = " ".join([words, *opened.prep]).replace(" ,", ",")
-        return [name for name in _JOINED.split(whole) if name.strip(" ,")]
-    if re.search(r"\s(and|&|und|\+)\s", words) and match(words).grind is None:
-        names = [name for name in _JOINED.split(words) if name]
-        if all(match(name).grind for name in names):
-            return names
-    both = [words, " ".join(rest)]
-    return [", ".join(filter(None, both))] if words or rest else []
-
-
-SIEVED = "what the sieve holds back of"
-"""What a list calls what was strained off one of the cook's own blends, before its name in quotation marks."""
-
-_QUOTED = re.compile(rf"({SIEVED}\s+)?[“\"«„]([^”\"»“]{{1,80}})[”\"»“]", re.IGNORECASE)
-
-
-def _own_names(text: str, blends: Mapping[str, str]) -> str:
-    """Put quoted names of the cook's own blends into one word each, whatever numbers and commas they hold."""
-
-    def word(found: re.Match[str]) -> str:
-        key = blends.get(folded(found[2]).strip())
-        return f" ⟦{'sieve' if found[1] else 'blend'}:{key}⟧ " if key else found[0]
-
-    return _QUOTED.sub(word, text) if blends else text
-
-
-def _named(name: str, blends: Mapping[str, str]) -> tuple[str, str, tuple[str, ...], str]:
-    """Return the grind, the blend, what comes closest and a note for a name."""
-    said = folded(name).strip(' “”"«»„')
-    if said in blends:
-        return "", blends[said], (), ""
-    keyed = re.fullmatch(r"⟦([^⟧]+)⟧\s*,?\s*(.*)", name)
-    if keyed and keyed[1].startswith(("blend:", "sieve:")):
-        return "", keyed[1].partition(":")[2], (), ""
-    if keyed and not match(keyed[2]).closest:
-        return keyed[1], "", (), ""
-    found = match(re.sub(r"[⟦⟧]", " ", name.replace("/", " / ")))
-    if found.grind is None and "," in name:  # what stands after the comma may be a remark
-        head, _, tail = name.partition(",")
-        first = match(head)
-        if first.grind is not None and not _could_be(tail):
-            return first.grind, "", (), f"“{tail.strip()}” is taken as a remark"
-    return found.grind or "", "", found.closest, found.note
-
-
-def _could_be(tail: str) -> bool:
-    """Return whether words after a comma name something of their own."""
-    return match(tail).grind is not None
+def _no_ingredient(source: str) -> str:
+    """Return "heading" or "remark" for a line that is one, else nothing."""
+    bare = BULLET.sub("", source.strip()).strip()
+    if not bare or re.fullmatch(r"[-=_*#~\s|:]+", bare):
+        return "remark"
+    heading = re.fullmatch(r"#{1,6}\s+.*|\*\*.*\*\*:?|(for|fur|für|zum|the) [^\d]*:|[^\d,]*:", bare, re.IGNORECASE)
+    return "heading" if heading else ""
 
 
 def _read_line(number: int, source: str, owned: SpoonSet, blends: Mapping[str, str], before: Amount | None) -> ListLine:
-
-    text = source.strip()
-    if not text:
-        return ListLine(number, source, "remark")
-    bare = BULLET.sub("", text).strip()
-    if not bare or re.fullmatch(r"[-=_*#~\s|:]+", bare):
-        return ListLine(number, source, "remark")
-    heading = re.fullmatch(r"#{1,6}\s+.*|\*\*.*\*\*:?|(for|fur|für|zum|the) [^\d]*:|[^\d,]*:", bare, re.IGNORECASE)
-    if heading:
-        return ListLine(number, source, "heading")
-    if len(text) > _LONGEST_LINE:
+    kind = _no_ingredient(source)
+    if kind:
+        return ListLine(number, source, kind)
+    if len(source.strip()) > _LONGEST_LINE:
         return _asks(
             number, source, f"This line is longer than {_LONGEST_LINE} characters; write one ingredient a line."
         )
-    if re.search(r"(?<!\d)\d{1,3},\d{3}(?!\d)", bare):
+    if re.search(r"(?<!\d)\d{1,3},\d{3}(?!\d)", source):
         return _asks(number, source, "A number here can be read two ways; write it without the comma, as 1500 or 1.5.")
-    if re.search(r"\d\s*/\s*0+(?!\d)", bare):
-        return _asks(number, source, "Nothing can be divided by 0; write the fraction again.")
-    plain = plainly(_own_names(bare, blends))
-    vague = max((error for words, error in VAGUE.items() if re.search(rf"(?<!\w){words}(?!\w)", plain)), default=0.0)
-    plain = WORDS_TO_NUMBERS.sub(lambda m: str(NUMBER_WORDS[m[1]]), known_names(plain))
-    plain = BARE_EYE.sub("1 ", plain)
-    if plain.count("(") != plain.count(")") or re.search(r"\([^)]*\(", plain) or re.match(r"[^(]*\)", plain):
-        plain = re.sub(r"[()]", " , ", plain)
-    reader = Reader(number, source, plain, owned, before)
-    reader.vague = vague
     try:
-        tree = parser_of(owned).parse(plain)
-        opened = _pieces(reader, tree)
-    except lark.exceptions.UnexpectedInput as fault:
-        column = getattr(fault, "column", 1) or 1
-        return _asks(number, source, f"I cannot read this from column {column} on; write it as amount, measure, name.")
-    except lark.exceptions.VisitError as fault:  # pragma: no cover - lark wraps what a visitor raises
-        return _asks(number, source, str(fault.orig_exc))
+        clauses = folded_into(clauses_of(scanned(source, owned, blends)))
     except BadInput as refusal:
         return _asks(number, source, refusal.sentence)
     items: list[Item] = []
-    for one in opened:
-        items += _items_of(one, number, bare, reader, blends)
+    for clause in clauses:
+        item = _item(clause, number, blends, before)
+        if item is not None:
+            items.append(item)
+            before = item.amount or before
     if not items:
         return _asks(number, source, "I find no ingredient in this line; choose one, or leave it out.")
     worst = next((s for s in ("what", "how much") if any(item.status == s for item in items)), "understood")
     return ListLine(number, source, worst, tuple(items))
 
 
-def _asks(number: int, source: str, question: str) -> ListLine:
-    item = Item(number, 1, source.strip()[:_LONGEST_LINE], "what", source.strip()[:80], question=question)
-    return ListLine(number, source, "what", (item,))
+class _Named:
+    """What the words of a clause name: a grind or one of the cook's own blends, or what comes closest."""
+
+    def __init__(self, words: Sequence[Token], blends: Mapping[str, str], unit: str = "") -> None:
+        self.shown = " ".join(token.raw for token in words)
+        self.grind = self.blend = self.note = self.other = ""
+        self.closest: tuple[str, ...] = ()
+        self.unread: list[Token] = []
+        own = _own_blend(words, blends)
+        if own:
+            self.blend = own
+            return
+        found = match(self.shown)
+        if unit in _GROWN:
+            found = _grown(self.shown, unit) or found
+        self.grind, self.closest, self.note = found.grind or "", found.closest, found.note
+        self.other = found.other
+        if not self.grind:
+            self.unread = [token for token in words if set(words_of(token.text)) & set(found.left)]
 
 
-def _items_of(one: _Open, number: int, text: str, reader: Reader, blends: Mapping[str, str]) -> list[Item]:
-    amounts = sorted(one.amounts, key=_priority)
-    names = _names_in(one)
-    if not names and one.amounts:
-        # "6 cloves": the measure is the thing itself
-        last = one.amounts[0].said.split(" ")[-1]
-        if match(last).grind and one.amounts[0].kind not in ("ml", "g", "part", "percent"):
-            names = [last]
-            amounts = [replace(one.amounts[0], kind="count")]
-    items = []
-    for name in names:
-        shown = re.sub(r"⟦([^⟧]+)⟧", lambda m: long_name(m[1], blends), name).strip(" ,.;:")
-        grind, blend, closest, note = _named(name, blends)
-        amount = amounts[0] if amounts else None
-        if one.equal and amount is None:
-            amount = Amount("part", 1.0, 0.0, "equal parts")
-        if one.same and amount is None and reader.before is not None:
-            before = reader.before
-            amount = replace(
-                before, error=min(HIGHEST_ERROR, math.hypot(before.error, SAME_AGAIN_ERROR)), said="same again"
-            )
-        if amount is not None and one.off:
-            amount = replace(amount, error=min(HIGHEST_ERROR, one.off))
-        status, question = "understood", ""
-        if not grind and not blend:
-            status, question = "what", _question_what(shown, closest)
-        elif amount is None:
-            status = "how much"
-            question = (
-                "“To taste” is no amount yet; write how much, or leave it out and add it after tasting."
-                if one.taste
-                else "How much of it? Write an amount such as 2 tsp or 10 g, or leave it out."
-            )
-        elif amount.kind not in ("ml", "g", "part", "percent"):
-            amount, note = weighed(amount, grind, note)
-            if amount is None:
-                status = "how much"
-                question = "How much is one of these? Write it as a weight or in spoons."
-        held = bool(blend) and "⟦sieve:" in name
-        items.append(Item(number, one.column, text, status, shown, grind, blend, closest, amount, note, question, held))
-    return items
+def _grown(name: str, unit: str) -> Named | None:
+    """Return the fresh one of a name, where it is counted in that unit: of "a sprig of rosemary"."""
+    plain = match(name)
+    dried = (plain.grind or "").split("/")[0].removesuffix("-dried").removesuffix("-seed")
+    for said in (f"{name} {unit}", f"fresh {name}", f"fresh {dried}" if dried else ""):
+        found = match(said) if said else plain
+        if found.grind and counted(found.grind.split("/")[0], unit):
+            return found
+    return None
+
+
+def _own_blend(words: Sequence[Token], blends: Mapping[str, str]) -> str:
+    """Return one of the cook's own blends that the words name, with or without an article."""
+    said = [token.text for token in words]
+    while said:
+        if " ".join(said) in _plain_names(tuple(sorted(blends.items()))):
+            return _plain_names(tuple(sorted(blends.items())))[" ".join(said)]
+        if said[0] not in _BEFORE_A_NAME:
+            return ""
+        said = said[1:]
+    return ""
+
+
+@lru_cache(maxsize=16)
+def _plain_names(blends: tuple[tuple[str, str], ...]) -> Mapping[str, str]:
+    """Return the names of blends as a line's words are written: folded, without hyphens and signs between them."""
+    return {" ".join(re.findall(r"[^\W_]+(?:'[^\W_]+)*", folded(name))): key for name, key in blends}
+
+
+def _spans(tokens: Sequence[Token]) -> tuple[tuple[int, int], ...]:
+    return tuple(sorted({(token.start, token.end) for token in tokens}))
+
+
+def _usable(amounts: Sequence[Amount]) -> Amount | None:
+    """Return the amount to go by where one is said in two measures: a weight before a volume before a count."""
+    order = ("g", "ml", "percent", "part")
+    return min(amounts, key=lambda a: order.index(a.kind) if a.kind in order else len(order), default=None)
+
+
+def _item(one: Clause, number: int, blends: Mapping[str, str], before: Amount | None) -> Item | None:
+    amount = _usable(one.amounts)
+    if not one.named:
+        if not one.amounts and not one.same:
+            return None
+        one, amount = _thing_itself(one, amount)
+    named = _Named([*one.words, *one.extra], blends, amount.kind if amount else "")
+    if not named.grind and one.others and one.words and one.others[0].words:  # "chicken or beef stock"
+        shared = _Named([*one.words, one.others[0].words[-1]], blends)
+        named = shared if shared.grind else named
+    if one.key:
+        named.grind, named.blend, named.closest = "", one.key, ()
+        named.unread = [token for token in (*one.words, *one.extra) if token.text not in _BEFORE_A_NAME]
+        named.shown = _own_name(one, blends)
+    if one.article and amount is None:
+        amount = Amount("count", 1.0, 0.0, "one")
+    if one.same and amount is None and before is not None:
+        amount = again(before, one.same, "same again")
+    if amount is not None and one.off:
+        amount = replace(amount, error=min(0.9, one.off))
+    if amount is not None and one.basis:
+        amount = replace(amount, basis=one.basis)
+    item = Item(
+        number, one.begins, " ".join(token.raw for part in one.parts for token in part.tokens), "understood",
+        named.shown.strip(" ,.;:"), named.grind, named.blend, named.closest, amount,
+        "; ".join(filter(None, (named.note, "optional" if one.optional else ""))), held=one.held,
+        unread=_spans([*one.unread, *named.unread]), uses=tuple(one.uses),
+    )  # fmt: skip
+    return _questioned(item, one, named, blends)
+
+
+def _own_name(one: Clause, blends: Mapping[str, str]) -> str:
+    found = next(name for name, known in blends.items() if known == one.key)
+    return f"sieved out of {found}" if one.held else found
+
+
+def _thing_itself(one: Clause, amount: Amount | None) -> tuple[Clause, Amount | None]:
+    """Read "6 cloves" and "2 bay leaves": the measure is the thing."""
+    last = next((part.tokens[-1] for part in one.parts if part.kind == "amount"), None)
+    if last is None or amount is None or amount.kind in MEASURED or match(last.raw).grind is None:
+        return one, amount
+    one.words = [last]
+    return one, replace(amount, kind="count")
+
+
+_ASKS_HOW_MUCH = "How much of it? Write an amount such as 2 tsp or 10 g, or leave it out."
+
+
+def _questioned(item: Item, one: Clause, named: _Named, blends: Mapping[str, str]) -> Item:
+    """Return an item with what must be asked of it, or with its amount made ready."""
+    if not item.grind and not item.blend:
+        return replace(item, status="what", question=_question_what(item.name, item.closest, one))
+    if one.others:
+        return _one_or_other(item, one, blends)
+    if one.question:
+        return replace(item, status="what", closest=_offered(item), question=one.question)
+    if item.unread:
+        words = "Some words here I do not understand; they are marked. Is it this, or something else?"
+        return replace(item, status="what", closest=_offered(item), grind="", question=words)
+    if item.amount is None:
+        taste = "“To taste” is no amount yet; write how much, or leave it out and add it after tasting."
+        return replace(item, status="how much", question=taste if one.taste else _ASKS_HOW_MUCH)
+    if item.amount.kind in PACKS or (item.amount.kind, item.grind) == ("stick", "butter/melted"):
+        return _by_the_pack(item, item.amount)
+    if item.amount.kind not in MEASURED:
+        amount, note = weighed(item.amount, item.grind, item.note)
+        if amount is None:
+            how = "How much is one of these? Write it as a weight or in spoons."
+            return replace(item, status="how much", question=how)
+        return replace(item, amount=amount, note=note)
+    if named.other and item.amount.kind in ("ml", "part") and item.amount.basis != "scale":
+        had = said_name(item.grind)
+        said = (
+            f"“{named.other}” is a grind I do not know of this; a spoonful of {had} may weigh something else. Take it?"
+        )
+        return replace(item, status="what", closest=_offered(item), grind="", question=said)
+    return item
+
+
+def _offered(item: Item) -> tuple[str, ...]:
+    return tuple(dict.fromkeys(filter(None, (item.grind, *item.closest))))
+
+
+def _question_what(name: str, closest: Sequence[str], one: Clause) -> str:
+    if one.question:
+        return one.question
+    if not name:
+        return "An amount of what? Choose what it is, or leave it out."
+    if closest:
+        return f"I do not know “{name}” for sure; choose what it is, or leave it out."
+    return f"I do not know “{name}”; choose what comes closest, or leave it out."
+
+
+def _one_or_other(item: Item, one: Clause, blends: Mapping[str, str]) -> Item:
+    """Ask which of two that a line names is meant; the other is kept to swap for it."""
+    others = [_Named([*other.words, *other.extra], blends) for other in one.others]
+    known = [other.grind for other in others if other.grind]
+    if len(known) == len(others) and set(known) == {item.grind} and not item.unread:
+        return item if item.amount else replace(item, status="how much", question=_ASKS_HOW_MUCH)
+    offered = tuple(dict.fromkeys([item.grind, *known, *(key for other in others for key in other.closest)]))
+    said = " or ".join(said_name(key) for key in (item.grind, *known)) if known else "what the line names"
+    return replace(
+        item, status="what", grind="", closest=tuple(filter(None, offered))[:5], swap=known[0] if known else "",
+        question=f"Which is it: {said}? The other stays as what can be taken instead.",
+    )  # fmt: skip
+
+
+def _by_the_pack(item: Item, amount: Amount) -> Item:
+    """Ask how much is in a bottle, can, packet or stick, with its usual sizes."""
+    usual = usual_packs(item.grind, amount.kind)
+    if not usual:
+        return replace(item, status="how much", question=f"How much is in a {amount.kind}? Write a weight or a volume.")
+    first = usual[0]
+    held = replace(amount, kind=first.kind, value=amount.value * first.amount, error=math.hypot(amount.error, 0.1))
+    sizes = tuple(f"{one.amount * amount.value:g} {one.kind}" for one in usual)
+    holds = " or ".join(f"{one.amount:g} {one.kind}" for one in usual)
+    said = f"How much is in it? A {amount.kind} usually holds {holds}."
+    return replace(item, status="how much", amount=held, usual=sizes, question=said)
 
 
 def read_list(
@@ -253,7 +258,7 @@ def read_list(
     Parameters
     ----------
     text : str
-        The list; one ingredient a line, headings and remarks between them.
+        The list; one ingredient a line or several, headings and remarks between them.
     owned : SpoonSet
         What a cup and a spoon without further word hold.
     blends : mapping
@@ -293,15 +298,31 @@ def read_amount(text: str, owned: SpoonSet = SPOON_SETS["us"], before: Amount | 
     Raises
     ------
     BadInput
-        When it is none.
+        At ``amount`` when it is none, or when any word of it is something else.
     """
-    plain = text.strip()
-    if re.fullmatch(r"[a-z ]+", folded(plain)) and not re.match(r"(a|an|the|half|same|ein)\b", folded(plain)):
-        plain = f"a {plain}"
-    line = _read_line(1, f"{plain} salt", owned, {}, before)
-    amounts = [item.amount for item in line.items if item.status == "understood"]
-    if len(amounts) != 1 or amounts[0] is None:
-        raise BadInput(
-            "amount", f"“{text.strip()}” is no amount I can read; write for example 2 tsp, 10 g or 1 handful."
-        )
-    return replace(amounts[0], said=text.strip())
+    said = text.strip()
+    if len(said) <= _LONGEST_LINE:
+        try:
+            found = _only_amount(said, owned, before) or _only_amount(f"a {said}", owned, before)
+        except BadInput as refusal:
+            raise BadInput("amount", refusal.sentence) from None
+        if found is not None:
+            return replace(found, said=said)
+    raise BadInput("amount", f"“{said}” is no amount I can read; write for example 2 tsp, 10 g or 1 handful.")
+
+
+def _only_amount(text: str, owned: SpoonSet, before: Amount | None) -> Amount | None:
+    if re.search(r"(?<!\d)\d{1,3},\d{3}(?!\d)", text):
+        return None
+    clauses = folded_into(clauses_of(scanned(text, owned, {})))
+    if len(clauses) != 1:
+        return None
+    (one,) = clauses
+    if one.named or one.unread or one.others or one.taste or one.each or one.equal or one.ratio or one.uses:
+        return None
+    if one.same and before is not None and not one.amounts:
+        return again(before, one.same, "same again")
+    amount = _usable(one.amounts)
+    if amount is not None and one.off:
+        amount = replace(amount, error=min(0.9, one.off))
+    return amount

@@ -7,6 +7,7 @@ from ravska_core.measure.amounts import (
     parse_amount,
     parse_duration_s,
     parse_held_c,
+    parse_hold_s,
     parse_length_cm,
     parse_mass_g,
     parse_number,
@@ -14,32 +15,44 @@ from ravska_core.measure.amounts import (
     parse_temperature_c,
     read_number,
 )
-from ravska_core.measure.measures import BY_EYE, SCALE_ERROR, SIZES, SPOON_ERROR, Measure, measures
+from ravska_core.measure.measures import BY_EYE_ERROR, PACKS, SCALE_ERROR, SIZES, SPOON_ERROR, Measure, measures
+from ravska_core.measure.numbers import ARTICLES, number_at
+from ravska_core.measure.quantities import Quantity, phrase_at, quantity_at
 from ravska_core.measure.spoons import SPOON_SETS, Spoonfuls, SpoonSet, measure_out, own_spoons, spoon_name
+from ravska_core.measure.tokens import Token, tokens_of
 
 __all__ = [
-    "BY_EYE",
+    "ARTICLES",
+    "BY_EYE_ERROR",
     "HIGHEST_PARTS",
     "LOWEST_PARTS",
+    "PACKS",
     "SCALE_ERROR",
     "SIZES",
     "SPOON_ERROR",
     "SPOON_SETS",
     "Amount",
     "Measure",
+    "Quantity",
     "SpoonSet",
     "Spoonfuls",
+    "Token",
     "measure_out",
     "measures",
+    "number_at",
     "own_spoons",
     "parse_amount",
     "parse_duration_s",
     "parse_held_c",
+    "parse_hold_s",
     "parse_length_cm",
     "parse_mass_g",
     "parse_number",
     "parse_parts",
     "parse_temperature_c",
+    "phrase_at",
+    "quantity_at",
     "read_number",
     "spoon_name",
+    "tokens_of",
 ]

@@ -3,7 +3,7 @@
 from ravska_core.meat.cuts import CUT_INTO, FACE_STATES, GRADES, MOST_BONES, find_cut
 from ravska_core.meat.cutting import CutUp, cutting
 from ravska_core.meat.pieces import Measures, Piece, PieceReading, PieceShown, read_piece
-from ravska_core.meat.portions import MOST_EATERS, PORTION_G, raw_weight
+from ravska_core.meat.portions import MOST_EATERS, PORTION_G, RawWeight, raw_weight, trim_share
 from ravska_core.meat.shapes import Solid, ellipsoid_area_cm2
 from ravska_core.meat.skin import skin_piece
 from ravska_core.meat.stages import PLACES, RAW_PLACES, STAGES, Stage, check_place, clocks_of, place_of
@@ -23,6 +23,7 @@ __all__ = [
     "Piece",
     "PieceReading",
     "PieceShown",
+    "RawWeight",
     "Solid",
     "Stage",
     "check_place",
@@ -34,4 +35,5 @@ __all__ = [
     "raw_weight",
     "read_piece",
     "skin_piece",
+    "trim_share",
 ]

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from typing import Annotated, Literal, cast
 from uuid import UUID
 
-from book.layers import usual_layer
+from book.layers import own_trims, usual_layer
 from book.models import Blend
 from django.http import HttpRequest
 from ninja import Schema
@@ -21,7 +21,7 @@ from ravska_core.coat import (
     read_coat,
     usual_binder_g,
 )
-from ravska_core.meat import PORTION_G, raw_weight, skin_piece
+from ravska_core.meat import PORTION_G, find_cut, raw_weight, skin_piece
 from ravska_core.units import say_duration
 from ravska_core.working import BadInput, Figure, say
 
@@ -246,16 +246,36 @@ class EatersDocument(Schema):
 
 
 @dataclass(frozen=True, slots=True)
+class TrimOut:
+    """What usually comes off, its share of what is bought [%], and what becomes of it."""
+
+    what: str
+    share: float
+    becomes: str
+
+
+@dataclass(frozen=True, slots=True)
 class RawWeightOut:
-    """The raw weight to buy, and as it is typed."""
+    """The raw weight on the board and the weight to buy for it, each also as it is typed, and what comes off."""
 
     mass: str
+    buy_mass: str
     figure: Figure
+    buy: Figure
+    trim: Figure
+    trims: list[TrimOut]
+    times: int
 
 
 @router.asks("/coat/raw-weight")
 def for_eaters(request: HttpRequest, document: EatersDocument) -> RawWeightOut:
     """Say how much raw meat feeds so many."""
-    found = raw_weight(document.cut, document.eaters, PORTION_G[document.appetite], document.grade)
-    kilos = found.value / 1000
-    return RawWeightOut(f"{kilos:.2f} kg" if kilos < 10 else f"{kilos:.1f} kg", found)
+    own = own_trims(household(), document.cut)
+    found = raw_weight(document.cut, document.eaters, PORTION_G[document.appetite], document.grade, own)
+    trims = [TrimOut(trim.what, trim.share * 100, trim.becomes) for trim in find_cut(document.cut).trims]
+    masses = (_kilos(found.trimmed.value), _kilos(found.bought.value))
+    return RawWeightOut(*masses, found.trimmed, found.bought, found.trim, trims, len(own))
+
+
+def _kilos(grams: float) -> str:
+    return f"{grams / 1000:.2f} kg" if grams < 10_000 else f"{grams / 1000:.1f} kg"

@@ -31,7 +31,17 @@ from ravska_core.working import BadInput
 from api.cooks.injection import InjectionDocument
 from api.cooks.readings import LayerMarkOut, layer_mark
 from api.plumbing.problems import Gather
-from api.plumbing.quantities import CentreTemperature, Duration, HeldTemperature, Length, Liquid, Mass, Numeral, Share
+from api.plumbing.quantities import (
+    CentreTemperature,
+    Duration,
+    HeldTemperature,
+    Hold,
+    Length,
+    Liquid,
+    Mass,
+    Numeral,
+    Share,
+)
 from api.plumbing.typed import Key, MaybeName, Number, Typed, Version
 
 LayerKindKey = Literal[
@@ -104,7 +114,7 @@ class LayerDocument(BaseModel):
     grind: Key = ""
     dose: Numeral = Numeral("")
     vessel: Key = ""
-    hold: Duration = Duration("")
+    hold: Hold = Hold("")
     hold_c: Number | None = None
     hold_at: HeldTemperature = HeldTemperature("")
     place: Place = ""

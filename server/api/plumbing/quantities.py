@@ -15,6 +15,7 @@ from ravska_core.measure import (
     parse_amount,
     parse_duration_s,
     parse_held_c,
+    parse_hold_s,
     parse_length_cm,
     parse_mass_g,
     parse_number,
@@ -119,6 +120,13 @@ class Duration(Quantity[float]):
 
     def read(self, field: str) -> float:
         return parse_duration_s(self, field)
+
+
+class Hold(Quantity[float]):
+    """How long a layer is held [s]; none where it goes straight on."""
+
+    def read(self, field: str) -> float:
+        return parse_hold_s(self, field)
 
 
 class CentreTemperature(Quantity[float]):

@@ -106,7 +106,7 @@ FROM_RELEASE_28 = [key for key, row in catalogue().ingredients.items() if row.so
 
 
 def test_the_catalogue_is_a_whole_shelf_and_each_composition_names_its_row():
-    assert len(catalogue().ingredients) >= 170
+    assert len(catalogue().ingredients) >= 240
     assert len(FROM_RELEASE_28) >= 130
     for row in catalogue().ingredients.values():
         assert bool(row.code) == (row.source in ("usda", "ifct")), row.key

@@ -90,7 +90,7 @@ def row_of(**change: str) -> str:
         (row_of(nacl="nan"), 2, "nacl"),
         (row_of(acid="0.1"), 2, "acid_kind"),
         (row_of(colour="red"), 2, "colour"),
-        (row_of(allergens="peanut"), 2, "allergens"),
+        (row_of(allergens="lupin"), 2, "allergens"),
         (row_of(scorch_c="20"), 2, "scorch_c"),
         (row_of(bite="11"), 2, "bite"),
         (row_of(keeps_days="0"), 2, "keeps_days"),

@@ -183,10 +183,39 @@ def test_a_serving_agrees_with_a_hand_calculation():
     assert found.sodium.value == pytest.approx(15 * 393.4 / 5.47, rel=0.005)
 
 
+def test_what_is_trimmed_off_is_bought_too_and_ones_own_trimmings_teach_the_share():
+    # by hand: 8 x 170 g / 0.62 / 0.82 = 2675 g on the board; fat cap 6 % and flap 3 % come off: / 0.91 = 2940 g
+    usual = raw_weight("lamb-shoulder", 8, 170)
+    assert usual.trimmed.value == pytest.approx(2675, abs=1)
+    assert (usual.trim.value, usual.bought.value) == (pytest.approx(9), pytest.approx(2940, abs=1))
+    # two own trimmings of 19 % beside the usual share, that counts as two: (2 x 9 + 2 x 19) / 4 = 14 %
+    own = raw_weight("lamb-shoulder", 8, 170, own_trims=(0.19, 0.19))
+    assert own.trim.value == pytest.approx(14)
+    assert own.bought.value == pytest.approx(2675 / 0.86, abs=1)
+    assert own.trim.high - own.trim.low < usual.trim.high - usual.trim.low + 5
+    # one that needs none
+    assert raw_weight("lamb-cubes", 4, 170).bought.value == raw_weight("lamb-cubes", 4, 170).trimmed.value
+
+
+def test_a_coat_that_goes_straight_on_counts_its_salt_and_has_moved_none():
+    held, straight = (
+        read_coat(arm_of)
+        for arm_of in (
+            Seasoned("A", Piece("lamb-leg", 2000), (rub(5, HOUR),)),
+            Seasoned("A", Piece("lamb-leg", 2000), (rub(5, 0),)),
+        )
+    )
+    assert straight.salt.value == pytest.approx(held.salt.value)
+    assert straight.sample.reach.value == 0
+    assert "straight on" in straight.sample.says[0]
+    with pytest.raises(BadInput, match="between 1 minute and 7 days"):
+        read_coat(Seasoned("A", Piece("lamb-leg", 2000), (rub(5, 30),)))
+
+
 def test_eaters_make_a_raw_weight_that_feeds_them():
     # common practice, no source: 1.5 kg of boneless shoulder feeds four to six
-    assert 4 <= 1500 / raw_weight("pork-shoulder", 1, PORTION_G["usual"]).value * 1.08 <= 6
-    eight = raw_weight("lamb-shoulder", 8, 170)
+    assert 4 <= 1500 / raw_weight("pork-shoulder", 1, PORTION_G["usual"]).trimmed.value * 1.08 <= 6
+    eight = raw_weight("lamb-shoulder", 8, 170).trimmed
     assert eight.value == pytest.approx(8 * 170 / 0.62 / 0.82)
     assert arm(Piece("lamb-shoulder", eight.value)).servings.value == pytest.approx(8)
     for bad in (0, 5000):
@@ -276,7 +305,7 @@ def test_every_school_can_be_built_on_a_joint(school):
         (Piece("lamb-leg", 2000, cut_into="cubes", cut_cm=14), (), "piece.cut_cm"),
         (Piece("lamb-cubes", 2000, cut_into="cubes", cut_cm=2), (), "piece.cut_into"),
         (Piece("lamb-leg", 2000), (rub(0.01),), "layers.0.dose"),
-        (Piece("lamb-leg", 2000), (rub(5, 0),), "layers.0.hold_s"),
+        (Piece("lamb-leg", 2000), (rub(5, 30),), "layers.0.hold_s"),
         (Piece("lamb-leg", 2000), (Layer("rub", RUB, 5, HOUR, 96),), "layers.0.hold_c"),
         (Piece("lamb-leg", 2000), (Layer("rub", RUB, 5, HOUR, 20, place="fridge"),), "layers.0.hold_c"),
         (Piece("lamb-leg", 2000), (Layer("rub", RUB, 5, HOUR, 4, place="attic"),), "layers.0.place"),

@@ -3,7 +3,6 @@
 import json
 from dataclasses import replace
 from fractions import Fraction
-from pathlib import Path
 
 import pytest
 from builders import KEYS, lines
@@ -21,50 +20,6 @@ from ravska_core.exchange.lists import read_list
 from ravska_core.exchange.markdown import write_markdown
 from ravska_core.exchange.taking import take
 from ravska_core.working import BadInput
-
-CORPUS = [
-    tuple(row.split(" => "))
-    for row in (Path(__file__).parent / "lines_corpus.txt").read_text().splitlines()
-    if row and not row.startswith("#")
-]
-
-
-def understood(text: str) -> list[str]:
-    (line,) = read_list(text)
-    found = []
-    for item in line.items:
-        if item.status != "understood" or item.amount is None:
-            assert item.question  # what is not understood is asked about
-            found.append("ask")
-        else:
-            found.append(f"{item.grind} {item.amount.kind} {item.amount.value:.6g}")
-    return found
-
-
-def agrees(found: list[str], wanted: str) -> bool:
-    expected = wanted.split(" & ")
-    if len(found) != len(expected):
-        return False
-    for mine, want in zip(found, expected, strict=True):
-        if mine == "ask" or want == "ask":
-            if mine != want:
-                return False
-            continue
-        *what, value = mine.split(" ")
-        *should, amount = want.split(" ")
-        if what != should or abs(float(value) / float(amount) - 1) > 0.01:
-            return False
-    return True
-
-
-def test_the_corpus_is_large_and_read_right_and_nothing_of_it_is_dropped():
-    assert len(CORPUS) >= 60
-    wrong = {text: understood(text) for text, wanted in CORPUS if not agrees(understood(text), wanted)}
-    assert len(wrong) <= 0.05 * len(CORPUS), wrong
-    for text, _ in CORPUS:
-        (line,) = read_list(text)
-        assert line.text == text
-        assert line.items
 
 
 @given(st.text(max_size=80))
@@ -249,21 +204,3 @@ def test_a_blend_of_ones_own_is_found_by_its_name_whatever_it_holds():
     assert [item.blend for line in found for item in line.items] == ["key-1", "key-2", ""]
     assert found[0].items[0].amount.exact == Fraction(3, 2)
     assert found[2].status == "what"
-
-
-@pytest.mark.parametrize(
-    ("line", "read"),
-    [
-        # a weight or a volume in brackets is the amount, whatever stands beside it
-        ("1 onion (150 g peeled)", "onion-fresh/chopped g 150"),
-        ("2 tsp cumin (ground, 4 g)", "cumin/ground g 4"),
-        # a bare number in brackets is one too, words alone are none
-        ("onion (2)", "onion-fresh/chopped g 220"),
-        ("garlic (3 cloves)", "garlic-fresh/crushed g 9"),
-        ("2 tsp cumin (toasted)", "cumin/ground ml 9.85784"),
-        ("2-3 tsp cumin", "cumin/ground ml 12.3223"),
-        ("3-2 tsp cumin", "cumin/ground ml 12.3223"),
-    ],
-)
-def test_an_amount_in_brackets_counts_and_a_range_reads_either_way_round(line, read):
-    assert understood(line) == [read]

@@ -788,7 +788,7 @@ MORE_LINES = (
     "juice of 2 limes", "zest of 1 lemon", "salt, pepper and paprika", "1 tsp salt, 2 tsp pepper", "1 tsp salt and 2 tsp pepper", "equal parts salt, sugar", "1 tbsp black pepper, coarsely ground",
 )  # fmt: skip
 
-CORPUS = Path(__file__).parents[1] / "exchange/lines_corpus.txt"
+CORPUS = Path(__file__).parents[1] / "exchange/spoken_corpus.txt"
 SUBJECTS = {
     "constants": constants,
     "blends": blends, "ratios": ratio_changes, "bowls": bowls, "coats": coats, "deeper": deeper, "cautions": judged,

@@ -6,7 +6,8 @@ import pytest
 import trimesh
 from hypothesis import given
 from hypothesis import strategies as st
-from ravska_core.meat import ellipsoid_area_cm2
+from ravska_core.catalogue import catalogue
+from ravska_core.meat import Piece, ellipsoid_area_cm2, read_piece
 from ravska_core.meat.shapes import (
     ellipsoid_volume_cm3,
     poultry_skin_area_cm2,
@@ -79,3 +80,39 @@ def test_area_grows_with_two_thirds_of_one_piece_and_with_all_of_many(mass_g, ti
     cubes = solid_of_equal_pieces("cubes", mass_g, 1.06, 3.5, 3.5, 3.5)
     more = solid_of_equal_pieces("cubes", mass_g * times, 1.06, 3.5, 3.5, 3.5)
     assert more.area_cm2 / cubes.area_cm2 == pytest.approx(times)
+
+
+# how thick and how long pieces of a kind are at the usual ends of their weight [cm] (common practice, no source)
+LIMITS_CM = {
+    "beef-strip-steak": (1.8, 3.5, 12, 20), "beef-rib-steak": (1.9, 4.5, 11, 24), "beef-flank": (1.2, 3, 22, 40),
+    "beef-brisket": (4, 8, 30, 60), "beef-brisket-flat": (3, 6, 22, 45), "pork-ribs": (1.5, 3.5, 28, 55),
+    "pork-spare-trimmed": (1.5, 3, 28, 42), "pork-chop": (1.5, 3.5, 9, 20), "pork-neck": (6, 13, 15, 30),
+    "lamb-leg": (7, 14, 18, 36), "salmon-side": (1.6, 5, 28, 60), "mackerel-whole": (2.5, 6, 21, 45),
+    "sea-bass-whole": (3, 6, 20, 40), "sardine-whole": (1.5, 3.5, 11, 24), "fish-fillet": (1, 2.5, 14, 26),
+    "beef-top-blade": (2, 4.5, 16, 32), "chicken-thigh-boneless": (1.3, 2.5, 7, 12), 
+    "beef-bottom-round": (7, 13, 20, 40),
+}  # fmt: skip
+
+
+@pytest.mark.parametrize("key", catalogue().cuts)
+def test_every_cut_has_at_its_usual_weights_the_measures_of_such_a_piece(key):
+    cut = catalogue().cuts[key]
+    light, heavy = (read_piece(Piece(key, mass)).solid for mass in (cut.usual_low_g, cut.usual_high_g))
+    least, most, short, long = LIMITS_CM.get(key, (0.2, 22, 3, 75))
+    for solid in (light, heavy):
+        assert least <= solid.thickness_cm <= most
+        assert short <= solid.length_cm <= long
+        # no piece stands on its edge
+        assert solid.thickness_cm <= solid.width_cm * 1.01 or cut.shape in ("cylinder", "bird")
+    assert light.volume_cm3 <= heavy.volume_cm3
+
+
+def test_the_cuts_are_a_whole_counter_and_say_what_comes_off():
+    assert len(catalogue().cuts) >= 85
+    trimmed = [cut for cut in catalogue().cuts.values() if cut.trims]
+    assert len(trimmed) >= 70
+    for cut in trimmed:
+        assert 0 < cut.trim_share <= 0.35
+    # common practice, no source: a brisket loses about a quarter before it goes on, a fillet a fifth
+    assert 0.2 <= catalogue().cuts["beef-brisket"].trim_share <= 0.3
+    assert 0.15 <= catalogue().cuts["beef-fillet"].trim_share <= 0.3

@@ -5,13 +5,14 @@ import { api, call, sentenceOf } from '../api/client'
 import Choice from '../ui/Choice.vue'
 import Field from '../ui/Field.vue'
 import { usePreferences } from '../ui/preferences'
+import { percent } from '../ui/units'
 import Why from '../ui/Why.vue'
 
 /** From how many eat, and how much, to the raw weight of this cut. */
 const eaters = defineModel<number | null>('eaters', { required: true })
 const appetite = defineModel<'light' | 'usual' | 'hearty'>('appetite', { required: true })
 const props = defineProps<{ cut: string; grade: 'lean' | 'ordinary' | 'marbled' | 'dry-aged' }>()
-const emit = defineEmits<{ take: [mass: string] }>()
+const emit = defineEmits<{ take: [mass: string, bought: string] }>()
 const { show } = usePreferences()
 
 const text = computed({
@@ -28,6 +29,10 @@ const { data: raw, error } = useQuery({
     ),
   enabled: () => !!eaters.value,
 })
+/** What becomes of what is trimmed off, in a word or two. */
+const becomes: Record<string, string> = {
+  'own piece': 'a piece of its own', pot: 'for the pot', render: 'to render', bin: 'thrown away',
+} // prettier-ignore
 const appetites = (['light', 'usual', 'hearty'] as const).map((value) => ({ value, text: value }))
 </script>
 
@@ -40,9 +45,26 @@ const appetites = (['light', 'usual', 'hearty'] as const).map((value) => ({ valu
       <b
         ><Why :figure="raw.figure" of="Raw weight for the eaters">{{ show.mass(raw.figure.value) }}</Why></b
       >
-      raw.
-      <v-btn class="solid" @click="emit('take', raw.mass)">Take {{ raw.mass }}</v-btn>
+      raw on the board: buy
+      <b
+        ><Why :figure="raw.buy" of="Weight to buy">{{ show.mass(raw.buy.value) }}</Why></b
+      >.
+      <v-btn class="solid" @click="emit('take', raw.mass, raw.trims.length || raw.times ? raw.buy_mass : '')"
+        >Take {{ raw.mass }}</v-btn
+      >
     </p>
+    <div v-if="raw && eaters && (raw.trims.length || raw.times)" class="off">
+      <p>
+        <Why :figure="raw.trim" of="What comes off">{{ percent(raw.trim.value) }}</Why> comes off{{
+          raw.times ? `, from ${raw.times} of your own` : ''
+        }}:
+      </p>
+      <ul>
+        <li v-for="trim in raw.trims" :key="trim.what">
+          {{ trim.what }}, {{ percent(trim.share) }} <small>{{ becomes[trim.becomes] ?? trim.becomes }}</small>
+        </li>
+      </ul>
+    </div>
   </div>
 </template>
 
@@ -52,6 +74,21 @@ const appetites = (['light', 'usual', 'hearty'] as const).map((value) => ({ valu
   grid-template-columns: 96px minmax(0, 1fr);
   gap: 10px;
   align-items: start;
+}
+.off {
+  grid-column: 1 / -1;
+  font-size: 14px;
+  color: var(--muted);
+}
+.off p {
+  margin: 0;
+}
+.off ul {
+  margin: 2px 0 0;
+  padding-left: 18px;
+}
+.off small {
+  font-size: 13px;
 }
 .need {
   grid-column: 1 / -1;

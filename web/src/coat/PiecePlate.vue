@@ -96,7 +96,7 @@ const says = (name: string) => props.errors[name]
       v-model:appetite="appetite"
       :cut="piece.cut"
       :grade="piece.grade ?? 'ordinary'"
-      @take="piece.mass = $event"
+      @take="(mass, bought) => Object.assign(piece, { mass, untrimmed: bought })"
     />
     <PieceDrawing
       v-if="reading"
