@@ -8,7 +8,7 @@ from ninja import NinjaAPI, Schema
 from ninja.openapi.schema import OpenAPISchema
 
 from api.batches import router as batches
-from api.blends import bench, bring, revisions, spoons
+from api.blends import bench, bring, finding, revisions, spoons
 from api.blends import router as blends
 from api.book import router as book
 from api.cooks import coat, needle, side_by_side, totals, ways
@@ -20,7 +20,7 @@ from api.trials import router as trials
 from api.trials import verdict
 
 NOUNS = {
-    "blends": (blends, bench, bring, revisions, spoons),
+    "blends": (blends, bench, bring, finding, revisions, spoons),
     "cooks": (cooks, coat, side_by_side, needle, totals, ways),
     "batches": (batches,),
     "trials": (trials, verdict),

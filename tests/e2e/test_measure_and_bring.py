@@ -196,6 +196,46 @@ def test_a_pasted_list_becomes_a_blend_once_nothing_is_asked_any_more(page: Page
     expect(page.get_by_role("alert")).to_contain_text(re.compile(r"Line \d, column \d"))
 
 
+def tab_to(page: Page, name: str) -> None:
+    """Go on with the Tab key until a button has the focus."""
+    button = page.get_by_role("button", name=name, exact=True).first
+    expect(button).to_be_visible()
+    for _ in range(40):
+        page.keyboard.press("Tab")
+        if button.evaluate("it => it === document.activeElement"):
+            return
+    raise AssertionError(f"{name} is not reached by Tab")
+
+
+def test_a_spoken_list_is_made_a_blend_with_its_two_questions_answered_by_keyboard(page: Page):
+    to_blends(page)
+    page.get_by_role("link", name="Bring one in").click()
+    page.get_by_label("The list, one ingredient a line").focus()
+    spoken = ("two and a half tablespoons of kosher salt", "a cup and a quarter of brown sugar",
+              "¼ cup butter or ghee", "2 tsp smoked papirka", "1 tsp each of cumin, thyme and oregano")  # fmt: skip
+    for line in spoken:
+        page.keyboard.type(line)
+        page.keyboard.press("Enter")
+    read = page.get_by_role("region", name="What was understood")
+    # by hand: 2½ tbsp are 7.5 tsp of 5 g; 1¼ cups of 220 g packed
+    expect(read).to_contain_text("37.5 g · 2½ tbsp")
+    expect(read).to_contain_text("275 g · 1¼ cups")
+    expect(page.get_by_text("2 questions left")).to_be_visible()
+    expect(read.locator("mark")).to_have_text(["papirka"])
+    check_with_axe(page)
+    tab_to(page, "ghee, melted")
+    page.keyboard.press("Enter")
+    expect(page.get_by_text("1 question left")).to_be_visible()
+    tab_to(page, "smoked paprika, powder")
+    page.keyboard.press("Enter")
+    expect(page.get_by_text("7 lines")).to_be_visible()
+    expect(read).to_contain_text("or unsalted butter, melted: kept to swap")
+    tab_to(page, "Make the blend")
+    page.keyboard.press("Enter")
+    expect(page.get_by_label("Parts of Kosher salt, dense flake")).to_be_visible()
+    expect(page.get_by_role("status").first).to_have_text("Saved")
+
+
 def test_a_bought_blend_is_entered_from_its_label(page: Page):
     to_blends(page)
     page.get_by_role("link", name="From a label").click()

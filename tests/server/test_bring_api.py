@@ -206,3 +206,95 @@ def test_a_label_with_what_cannot_be_written_is_refused_at_its_field(api, book, 
     status, problem = api("POST", "blends/label", document)
     assert (status, problem["errors"][0]["field"]) == (422, "ingredients")
     assert "cannot be written" in problem["errors"][0]["sentence"]
+
+
+SPOKEN = """two tablespoons of kosher salt, divided
+¼ cup butter or ghee
+2 tsp quuxed paprika
+a bottle of beer
+a third as much cumin as that"""
+
+
+def test_a_spoken_list_marks_what_it_did_not_use_and_keeps_the_swap_the_uses_and_the_usual_sizes(api, book):
+    found = api("POST", "blends/bring", {"text": SPOKEN})[1]
+    salt, butter, paprika, beer, cumin = (line["items"][0] for line in found["lines"])
+    # by hand: 2 tbsp are 29.57 ml, dense flake is 5 g a teaspoon of 4.929 ml: 30 g
+    assert (salt["status"], salt["weighs"], salt["spoons"]) == ("understood", "30 g", "2 tbsp")
+    assert salt["uses"] == ["the rest of it, divided"]
+    assert [choice["grind"] for choice in butter["closest"]][:2] == ["butter/melted", "ghee/melted"]
+    text = SPOKEN.split("\n")[2]
+    assert [text[begins:ends] for begins, ends in paprika["unread"]] == ["quuxed"]
+    assert (paprika["weighs"], beer["usual"]) == ("", ["355 ml", "500 ml"])
+    assert cumin["status"] == "what"  # "as that" was not used
+    answers = [
+        {"line": 1, "grind": "ghee/melted"}, {"line": 2, "grind": "paprika/powder"},
+        {"line": 3, "amount": "500 ml"}, {"line": 4, "grind": "cumin/ground"},
+    ]  # fmt: skip
+    found = api("POST", "blends/bring", {"text": SPOKEN, "answers": answers})[1]
+    assert (found["asked"], found["kind"]) == (0, "marinade")
+    assert found["made"][1]["swap"] == "butter/melted"
+    assert found["uses"] == [{"name": "The rest of it, divided: kosher salt, dense flake", "of": "", "mass": ""}]
+    made = {key: found[key] for key in ("kind", "batch", "uses", "written")} | {"name": "Said", "lines": found["made"]}
+    status, blend = api("POST", "blends", made)
+    assert status == 201, blend
+    swaps = api("POST", "blends/swaps", blend | {"line": 1})[1]
+    assert (swaps[0]["kind"], swaps[0]["line"]["grind"]) == ("named", "butter/melted")
+    shared = api("POST", "blends/share-out", blend)[1]
+    assert "How much of it?" in shared["uses"][0]["sentence"]
+    # a kept revision and what branches off it hold the swap as well
+    assert api("GET", f"blends/{blend['id']}")[1]["lines"][1]["swap"] == "butter/melted"
+
+
+def test_the_kind_is_worked_out_anew_with_every_correction_and_one_clove_makes_no_marinade(api, book):
+    rub = "2 tbsp salt\n2 tbsp pepper\n1 tbsp paprika\n1 clove garlic\n1 tbsp blorp"
+    found = api("POST", "blends/bring", {"text": rub})[1]
+    assert found["kind"] == "dry rub"
+    answer = {"line": 4, "grind": "olive-oil/liquid"}
+    assert api("POST", "blends/bring", {"text": rub, "answers": [answer]})[1]["kind"] == "paste"
+    wet = answer | {"grind": "cider-vinegar/liquid", "amount": "1 cup"}
+    assert api("POST", "blends/bring", {"text": rub, "answers": [wet]})[1]["kind"] == "marinade"
+
+
+def test_the_box_finds_whole_words_before_beginnings_before_insides_and_takes_an_amount_with_the_name(api, book):
+    def look(text: str) -> dict:
+        return api("POST", "blends/find", {"text": text})[1]
+
+    apple = look("apple juice")["found"]
+    assert (apple[0]["key"], apple[0]["sure"]) == ("apple-juice/liquid", True)
+    inside = next(one for one in apple if one["key"].startswith("pineapple"))
+    assert (inside["rank"], inside["sure"]) == ("inside", False)
+    salt = look("2 tbsp salt")
+    assert (salt["amount"], salt["found"][0]["key"]) == ("2 tbsp", "table-salt/fine")
+    misspelt = look("papirka")["found"][0]
+    assert (misspelt["key"], misspelt["sure"]) == ("paprika/powder", False)
+    assert look("weir house la")["found"][0]["blend"] == str(Blend.objects.get(name="Weir House lamb rub").pk)
+    assert not any("curing" in one["key"] for one in look("pink salt")["found"])
+    assert look("curing salt")["found"][0]["key"] == "curing-salt/fine"
+    assert look("   ")["found"] == []
+
+
+def test_an_amount_put_into_a_batch_grows_it_by_what_it_weighs_and_leaves_the_others(api, book):
+    """By hand: 2 tbsp of table salt are 29.57 ml at 6 g a teaspoon, 36 g; then 2 tsp of cumin at 2.1 g, 4.2 g."""
+    blank = {"name": "By spoon", "kind": "dry rub", "batch": "100 g", "lines": []}
+    status, salted = api("POST", "blends/rework", blank | {"do": "add", "grind": "table-salt/fine", "amount": "2 tbsp"})
+    assert status == 200, salted
+    assert (salted["batch"], salted["lines"][0]["parts"], salted["lines"][0]["said"]) == ("36 g", "2", "2 tbsp")
+    now = blank | {key: salted[key] for key in ("batch", "lines", "written", "total")}
+    both = api("POST", "blends/rework", now | {"do": "add", "grind": "cumin/ground", "amount": "2 tsp"})[1]
+    assert both["batch"] == "40.2 g"
+    assert [line["parts"] for line in both["lines"]] == ["2", "⅔"]
+    assert both["reading"]["lines"][0]["mass"]["value"] == pytest.approx(36, rel=0.001)
+    # weighed, and by eye with its doubt
+    now = blank | {key: both[key] for key in ("batch", "lines", "written", "total")}
+    grams = api("POST", "blends/rework", now | {"do": "add", "grind": "white-sugar/granulated", "amount": "10 g"})[1]
+    assert grams["reading"]["lines"][2]["mass"]["value"] == pytest.approx(10, rel=0.001)
+    eyed = api("POST", "blends/rework", now | {"do": "add", "grind": "cayenne/powder", "amount": "a pinch"})[1]
+    assert float(eyed["lines"][2]["error"]) == 40
+    # with a fixed total it gets the share it then has
+    percent = api("POST", "blends/rework", now | {"do": "write", "to_written": "percent"})[1]
+    fixed = now | {key: percent[key] for key in ("lines", "written", "total", "base")}
+    more = api("POST", "blends/rework", fixed | {"do": "add", "grind": "cumin/whole", "amount": "10 g"})[1]
+    assert more["reading"]["lines"][2]["mass"]["value"] == pytest.approx(10, rel=0.002)
+    for amount, field in (("heaps", "amount"), ("20 %", "amount"), ("2000 kg", "amount")):
+        status, problem = api("POST", "blends/rework", now | {"do": "add", "grind": "cumin/whole", "amount": amount})
+        assert (status, problem["errors"][0]["field"]) == (422, field)

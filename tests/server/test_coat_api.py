@@ -204,3 +204,20 @@ def test_weighing_back_teaches_the_cooks_own_coat_and_can_be_taken_back(api, coo
         assert status == 422
         assert problem["errors"][0]["field"].strip(".") == field
     assert WeighBack.objects.filter(deleted_at__isnull=True).count() == 2
+
+
+def test_the_weight_to_buy_counts_what_is_trimmed_off_and_ones_own_trimmings(api, cook):
+    ask = {"cut": "beef-brisket", "eaters": 8}
+    found = api("POST", "cooks/coat/raw-weight", ask)[1]
+    # by hand: 8 x 170 g / 0.60 = 2.27 kg on the board; 24 % come off, so 2.98 kg to buy
+    assert (found["mass"], found["buy_mass"], found["times"]) == ("2.27 kg", "2.98 kg", 0)
+    assert [(trim["what"], trim["becomes"]) for trim in found["trims"]] == [
+        ("fat cap", "render"),
+        ("edges", "own piece"),
+    ]
+    sent = as_sent(opened(api))
+    sent["pieces"][0] |= {"cut": "beef-brisket", "mass": "3 kg", "untrimmed": "5 kg", "faces": {}, "bones": []}
+    saved(api, cook.id, sent)
+    # one own trimming of 40 % beside the usual 24 % that counts as two: (2 x 24 + 40) / 3 = 29.3 %
+    own = api("POST", "cooks/coat/raw-weight", ask)[1]
+    assert (own["times"], own["trim"]["value"]) == (1, pytest.approx(29.33, abs=0.01))

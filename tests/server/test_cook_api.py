@@ -73,7 +73,7 @@ def test_a_weight_typed_in_pounds_is_kept_as_typed_and_doses_follow(api, cook):
         (lambda a: a.update(faces={"fat cap": "gone"}), "pieces.0.faces.fat cap"),
         (lambda a: a.update(target="lots"), "pieces.0.target"),
         (lambda a: a["layers"][1].update(dose="bark"), "pieces.0.layers.1.dose"),
-        (lambda a: a["layers"][1].update(hold="0 h"), "pieces.0.layers.1.hold"),
+        (lambda a: a["layers"][1].update(hold="8 days"), "pieces.0.layers.1.hold"),
         (lambda a: a["layers"][1].update(hold_c=1e9), "pieces.0.layers.1.hold_at"),
         (lambda a: a["layers"][1].update(hold_c=120), "pieces.0.layers.1.hold_at"),
         (lambda a: a["layers"][1].update(hold_at="boiling"), "pieces.0.layers.1.hold_at"),

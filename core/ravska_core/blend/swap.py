@@ -97,8 +97,10 @@ def _sugars(of: Ingredient, others: Sequence[Grind]) -> list[Offer]:
     return found
 
 
-def swaps(line: Line) -> tuple[Swapped, ...]:
+def swaps(line: Line, named: str = "") -> tuple[Swapped, ...]:
     """Return what can stand in a line's place, best first: another grind or form, crystal, chilli, sugar, stand-in.
+
+    Before them all stands the grind that the line's recipe itself names to take instead, `named`, by the same weight.
 
     Crystals change places at equal salt, chillies at equal Scoville heat, sugars at equal sugar, grinds and
     forms at equal mass or by the table of swaps; what has no row there gets the two nearest of its family.
@@ -126,6 +128,8 @@ def swaps(line: Line) -> tuple[Swapped, ...]:
             return
         found[grind.key] = Swapped(swapped, kind, grind.said, reason, source)
 
+    if named in known.grinds:
+        offer(known.grinds[named], 1.0, "named", "the recipe names it too; by the same weight", "arithmetic")
     others = [grind for grind in known.grinds.values() if grind.key != here.key]
     for grind in others:
         if grind.ingredient.key == of.key:
@@ -140,5 +144,5 @@ def swaps(line: Line) -> tuple[Swapped, ...]:
         kin = [g for g in others if g.ingredient.family == of.family and g.ingredient.key != of.key]
         for grind in sorted(kin, key=lambda g: _distance(here, g))[:2]:
             offer(grind, 1.0, "nearest", "the nearest of its kind by what it brings", "estimate")
-    order = ("grind", "crystal", "form", "stand-in", "chilli", "sugar", "nearest")
+    order = ("named", "grind", "crystal", "form", "stand-in", "chilli", "sugar", "nearest")
     return tuple(sorted(found.values(), key=lambda swap: order.index(swap.kind)))

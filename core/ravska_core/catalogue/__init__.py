@@ -1,7 +1,17 @@
 """The catalogue: ingredients, grinds, cuts, windows and their sources, in tables beside the code."""
 
 from ravska_core.catalogue.known import Known, grind_as_known, known_of
-from ravska_core.catalogue.names import Named, all_names, counted, folded, match, said_name, usual_packs, words_of
+from ravska_core.catalogue.names import (
+    Named,
+    all_names,
+    all_names_of,
+    counted,
+    folded,
+    match,
+    said_name,
+    usual_packs,
+    words_of,
+)
 from ravska_core.catalogue.rows import (
     ALLERGENS,
     FACES,
@@ -34,6 +44,7 @@ __all__ = [
     "Named",
     "Starter",
     "all_names",
+    "all_names_of",
     "catalogue",
     "counted",
     "folded",

@@ -139,6 +139,12 @@ def usual_packs(grind: str, pack: str) -> tuple[Pack, ...]:
     return tuple(one for one in _names().packs if one.pack == pack and one.ingredient == grind.split("/")[0])
 
 
+def all_names_of() -> Mapping[str, str]:
+    """Return what people call ingredients, folded, each with the ingredient it means."""
+    names = _names()
+    return {name: names.by_words[words] for name, words in names.spelled.items()}
+
+
 def all_names() -> tuple[str, ...]:
     """Return every name the catalogue knows: what people call ingredients, and how it writes its grinds itself."""
     return (*_names().spelled, *(row.said for row in catalogue().grinds.values()))
@@ -237,7 +243,9 @@ def match(text: str) -> Named:
 
 def _left(order: tuple[str, ...], best: Sequence[tuple[int, int, int, str, tuple[str, ...]]]) -> tuple[str, ...]:
     if not best:
-        return tuple(word for word in order if word not in _SAYS_NOTHING) or order
+        telling = [word for word in order if word not in _SAYS_NOTHING]
+        never_heard = [word for word in telling if word not in _names().holding and word not in _GRIND_WORDS]
+        return tuple(never_heard or telling) or order
     *_, ingredient, name = best[0]
     return tuple(word for word in order if word not in name and not _nothing(word, ingredient))
 

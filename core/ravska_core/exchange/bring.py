@@ -5,7 +5,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import replace
 from typing import Any
 
-from ravska_core.blend import DRY_KINDS, MOST_STEPS, parse_step
+from ravska_core.blend import MOST_STEPS, parse_step
 from ravska_core.catalogue import catalogue
 from ravska_core.exchange.csv import from_csv
 from ravska_core.exchange.forms import LONGEST_FILE, Brought
@@ -94,15 +94,3 @@ def steps_of(steps: Sequence[str], names: Sequence[str]) -> list[Any]:
 
     grinds = sorted({grind.name for grind in catalogue().grinds.values()})
     return [parse_step(step, names, grinds) for step in steps]
-
-
-def usual_kind(brought: Brought) -> str:
-    """Return which kind of blend a list most likely is: what it says, else dry rub or marinade by its ingredients."""
-
-    if brought.kind:
-        return brought.kind
-    grinds = [item.grind for line in brought.lines for item in line.items if item.grind]
-    known = catalogue().grinds
-    wet = any(known[grind].ingredient.water > 0.4 for grind in grinds)
-    fat = any(known[grind].ingredient.family == "fat" for grind in grinds)
-    return "marinade" if wet else "paste" if fat else DRY_KINDS[0]

@@ -175,7 +175,7 @@ def _thing_itself(one: Clause, amount: Amount | None) -> tuple[Clause, Amount | 
     return one, replace(amount, kind="count")
 
 
-_ASKS_HOW_MUCH = "How much of it? Write an amount such as 2 tsp or 10 g, or leave it out."
+ASKS_HOW_MUCH = "How much of it? Write an amount such as 2 tsp or 10 g, or leave it out."
 
 
 def _questioned(item: Item, one: Clause, named: _Named, blends: Mapping[str, str]) -> Item:
@@ -191,9 +191,9 @@ def _questioned(item: Item, one: Clause, named: _Named, blends: Mapping[str, str
         return replace(item, status="what", closest=_offered(item), grind="", question=words)
     if item.amount is None:
         taste = "“To taste” is no amount yet; write how much, or leave it out and add it after tasting."
-        return replace(item, status="how much", question=taste if one.taste else _ASKS_HOW_MUCH)
+        return replace(item, status="how much", question=taste if one.taste else ASKS_HOW_MUCH)
     if item.amount.kind in PACKS or (item.amount.kind, item.grind) == ("stick", "butter/melted"):
-        return _by_the_pack(item, item.amount)
+        return by_the_pack(item, item.amount)
     if item.amount.kind not in MEASURED:
         amount, note = weighed(item.amount, item.grind, item.note)
         if amount is None:
@@ -228,7 +228,7 @@ def _one_or_other(item: Item, one: Clause, blends: Mapping[str, str]) -> Item:
     others = [_Named([*other.words, *other.extra], blends) for other in one.others]
     known = [other.grind for other in others if other.grind]
     if len(known) == len(others) and set(known) == {item.grind} and not item.unread:
-        return item if item.amount else replace(item, status="how much", question=_ASKS_HOW_MUCH)
+        return item if item.amount else replace(item, status="how much", question=ASKS_HOW_MUCH)
     offered = tuple(dict.fromkeys([item.grind, *known, *(key for other in others for key in other.closest)]))
     said = " or ".join(said_name(key) for key in (item.grind, *known)) if known else "what the line names"
     return replace(
@@ -237,7 +237,7 @@ def _one_or_other(item: Item, one: Clause, blends: Mapping[str, str]) -> Item:
     )  # fmt: skip
 
 
-def _by_the_pack(item: Item, amount: Amount) -> Item:
+def by_the_pack(item: Item, amount: Amount) -> Item:
     """Ask how much is in a bottle, can, packet or stick, with its usual sizes."""
     usual = usual_packs(item.grind, amount.kind)
     if not usual:

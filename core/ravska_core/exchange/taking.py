@@ -2,14 +2,16 @@
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from fractions import Fraction
 
-from ravska_core.blend import HIGHEST_ERROR, MOST_LINES, Line, parts_of
+from ravska_core.blend import HIGHEST_BATCH_G, HIGHEST_ERROR, MOST_LINES, Line, masses, parts_of
 from ravska_core.catalogue import catalogue, counted
 from ravska_core.exchange.items import Amount, Item, by_eye
-from ravska_core.measure import HIGHEST_PARTS, LOWEST_PARTS, SPOON_SETS
+from ravska_core.measure import HIGHEST_PARTS, LOWEST_PARTS, SPOON_SETS, SpoonSet
 from ravska_core.working import BadInput
+
+_US = SPOON_SETS["us"]
 
 
 def weighed(amount: Amount, grind: str, note: str) -> tuple[Amount | None, str]:
@@ -91,6 +93,51 @@ def take(items: Sequence[tuple[Item, Line | None]]) -> Taken:
             for (item, own), a in zip(items, amounts, strict=True)
         )
     return Taken(tuple(lines), tuple(a.said for a in amounts), written, round(batch, 1))
+
+
+@dataclass(frozen=True)
+class Put:
+    """An amount put into a batch: its line, and what the batch then weighs [g]."""
+
+    line: Line
+    batch_g: float
+
+
+def put_in(
+    lines: Sequence[Line], batch_g: float, line: Line, amount: Amount, fixed: bool = False, owned: SpoonSet = _US
+) -> Put:
+    """Put an amount of something into a batch as it stands: its parts beside the others', and the batch grown by it.
+
+    A part of the batch is u = batch / sum of (parts x density or 1); of an empty one it is a tablespoon. With a `fixed`
+    total the new line gets the share it then has.
+
+    Raises
+    ------
+    BadInput
+        At ``amount`` for a percentage, or for so much or so little that no number of parts says it.
+    """
+    if amount.kind not in ("ml", "g", "part"):
+        raise BadInput("amount", "Write it in spoons, cups, grams or parts.")
+    if amount.kind == "part":
+        line = replace(
+            line, parts=amount.exact or Fraction(amount.value).limit_denominator(1000), basis=amount.basis or line.basis
+        )
+        return Put(line, batch_g)
+    density = parts_of([line])[0].density_g_ml
+    basis = "spoon" if amount.kind == "ml" else "scale"
+    grams = amount.value * (density if basis == "spoon" else 1.0)
+    if lines:
+        part_g = batch_g / sum(masses(lines, parts_of(lines)))
+        grown = batch_g + grams
+        share = batch_g / grown if fixed else 1.0
+    else:
+        part_g = next(spoon.volume_ml for spoon in owned.spoons if spoon.name == "tbsp")
+        grown, share = grams, 1.0
+    parts = Fraction(amount.value / part_g * share).limit_denominator(10_000)
+    if not LOWEST_PARTS <= parts <= HIGHEST_PARTS or grown > HIGHEST_BATCH_G:
+        raise BadInput("amount", "That is too little or too much beside the others; check the measure.")
+    error = round(amount.error, 3) if by_eye(amount) else 0.0
+    return Put(replace(line, parts=parts, basis=basis, error=error), grown)
 
 
 def _density(item: Item, own: Line | None) -> float:

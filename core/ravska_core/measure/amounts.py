@@ -118,7 +118,7 @@ def _parse(
             raise BadInput(field, f"“{text.strip()}” is no {noun} I can read; write for example {example}.")
         said, after = found
         factor = said.unit
-        if factor is None and last is not None and after == len(tokens):
+        if factor is None and last is not None and after == len(tokens) and not said.number.doubt:
             factor = units[last]
         elif factor is None and after == len(tokens):
             raise BadInput(field, f"{text.strip()} of what? Add the unit, for example {example}.")
@@ -235,7 +235,9 @@ class Amount:
 def _liquid_measures() -> tuple[Mapping[str, Fraction], Mapping[str, Fraction]]:
     """Return the measures of weight [g] and of volume [ml], by their names."""
     of_mass, of_volume = (
-        MappingProxyType({name: Fraction(one.amount) for name, one in measures().items() if one.kind == kind})
+        MappingProxyType(
+            {name: Fraction(one.amount) for name, one in measures().items() if one.kind == kind and not one.eyed}
+        )
         for kind in ("g", "ml")
     )
     return of_mass, of_volume

@@ -49,7 +49,7 @@ from ravska_core.bowl import Use, mass_inside
 from ravska_core.bowl import share_out as core_share_out
 from ravska_core.catalogue import ALLERGENS, catalogue
 from ravska_core.coat import read_coat
-from ravska_core.exchange import Amount, read_amount
+from ravska_core.exchange import MEASURED, Amount, Put, put_in, read_amount, weighed
 from ravska_core.working import BadInput, Figure, say
 
 from api.blends.documents import Basis, LineDocument, MethodStepDocument, Total, WhatIf, Written
@@ -58,7 +58,7 @@ from api.blends.readings import BlendReadingOut, reading_out
 from api.plumbing.answers import Router
 from api.plumbing.household import household, spoon_set
 from api.plumbing.quantities import ByEye, Parts
-from api.plumbing.typed import Key, Number
+from api.plumbing.typed import Key, Number, Typed
 
 router = Router()
 
@@ -70,7 +70,7 @@ class Rework(WhatIf):
 
     set (line, parts), nudge (line, up), basis (line, to_basis), write (to_written, line: the base of relative
     numbers), grind (line, grind, hold), border (line, share: what the line gets of itself and the next),
-    add (grind or inside), remove (line), unfold (line).
+    add (grind or inside, and an amount of it), remove (line), unfold (line).
     """
 
     do: Literal["set", "nudge", "basis", "write", "grind", "border", "add", "remove", "unfold"]
@@ -81,14 +81,16 @@ class Rework(WhatIf):
     to_written: Written = "parts"
     grind: Key = ""
     inside: UUID | None = None
+    amount: Typed = ""
     hold: Literal["spoons", "grams"] = "spoons"
     share: Number = 0.0
 
 
 @dataclass(frozen=True, slots=True)
 class ReworkOut:
-    """The ratio after a change, as it is written, and what it comes to."""
+    """The ratio after a change, as it is written, and what it comes to; `batch` where that grew by what was added."""
 
+    batch: str
     lines: list[LineDocument]
     written: Written
     base: int
@@ -305,17 +307,10 @@ def rework(request: HttpRequest, document: Rework) -> ReworkOut:
     """Change one number, basis, grind, border or line of a ratio; the rest follows by its locks and its total."""
     if document.do == "add" and len(document.lines) >= MOST_LINES:
         raise BadInput("lines", f"A blend holds at most {MOST_LINES} lines.")
-    asked = document
-    if document.do == "add":
-        # read with the new line, so that a blend that would hold itself is refused at its place
-        basis: Basis = "scale" if document.lines and all(line.basis == "scale" for line in document.lines) else "spoon"
-        new = LineDocument(
-            grind="" if document.inside else document.grind, blend=document.inside, parts="1", basis=basis
-        )
-        asked = document.model_copy(update={"lines": [*document.lines, new]})
-    typed = read_document(asked, document.id)
+    typed = read_document(_with_new(document), document.id)
     ratio, at = typed.ratio, document.line
     eyed: Amount | None = None
+    batch_g = typed.batch_g
     if document.do == "set":
         parts, eyed = _typed_parts(document, typed, at)
         ratio = set_parts(ratio, at, parts)
@@ -336,14 +331,17 @@ def rework(request: HttpRequest, document: Rework) -> ReworkOut:
     elif document.do == "remove":
         ratio = remove_line(ratio, at)
     else:
-        *before, line = ratio.lines
-        ratio = add_line(
-            Ratio(tuple(before), ratio.written, min(ratio.base, max(0, len(before) - 1)), ratio.total), line
-        )
+        ratio, batch_g = _added(document, typed, ratio)
     if document.do in ("basis", "grind", "unfold", "add", "remove"):
         ratio = restate(ratio)
+    grown = batch_g != typed.batch_g
+    if grown:
+        typed = replace(typed, blend=replace(typed.blend, batch_g=batch_g))
     check_blend(_with_lines(typed, ratio.lines))
     lines = written_lines(ratio.lines, typed)
+    if document.do == "add" and document.amount:
+        off = ratio.lines[-1].error
+        lines[-1].said, lines[-1].error = document.amount, ByEye(say(off * 100, 3) if off else "")
     if document.do == "set":
         off = ratio.lines[at].error if eyed else 0.0
         lines[at].error, lines[at].said = (ByEye(say(off * 100, 3)), document.parts) if eyed else (ByEye(""), "")
@@ -354,6 +352,7 @@ def rework(request: HttpRequest, document: Rework) -> ReworkOut:
     if document.do == "grind":
         lines[at].least, lines[at].most = document.lines[at].least, document.lines[at].most
     return ReworkOut(
+        batch=f"{say(batch_g, 4)} g" if grown else document.batch,
         lines=lines,
         written=cast(Written, ratio.written),
         base=ratio.base,
@@ -361,6 +360,38 @@ def rework(request: HttpRequest, document: Rework) -> ReworkOut:
         method=method,
         reading=_read_lines(typed, ratio.lines, lines, method),
     )
+
+
+def _with_new(document: Rework) -> Rework:
+    """Return a document with the line to add, so that a blend that would hold itself is refused at its place."""
+    if document.do != "add":
+        return document
+    basis: Basis = "scale" if document.lines and all(line.basis == "scale" for line in document.lines) else "spoon"
+    grind = "" if document.inside else document.grind
+    new = LineDocument(grind=grind, blend=document.inside, parts="1", basis=basis)
+    return document.model_copy(update={"lines": [*document.lines, new]})
+
+
+def _added(document: Rework, typed: BlendAsTyped, ratio: Ratio) -> tuple[Ratio, float]:
+    """Return a ratio with its last line added to the others, and the batch, grown where an amount was put in."""
+    *before, line = ratio.lines
+    batch_g = typed.batch_g
+    if document.amount:
+        put = _put(document, typed, before, line)
+        line, batch_g = put.line, put.batch_g
+    base = min(ratio.base, max(0, len(before) - 1))
+    return add_line(Ratio(tuple(before), ratio.written, base, ratio.total), line), batch_g
+
+
+def _put(document: Rework, typed: BlendAsTyped, before: Sequence[CoreLine], line: CoreLine) -> Put:
+    """Return the new line with the amount of it that was typed, and the batch grown by it."""
+    amount = read_amount(document.amount, spoon_set())
+    if amount.kind not in MEASURED:
+        found, _ = weighed(amount, line.grind, "") if line.grind else (None, "")
+        if found is None:
+            raise BadInput("amount", "How much is one of these? Write it as a weight or in spoons.")
+        amount = found
+    return put_in(before, typed.batch_g, line, amount, typed.ratio.total == "fixed", spoon_set())
 
 
 def _renamed(document: Rework, typed: BlendAsTyped, lines: Sequence[LineDocument], at: int) -> list[MethodStepDocument]:
@@ -442,7 +473,7 @@ def swaps(request: HttpRequest, document: SwapWhatIf) -> list[SwapOut]:
         raise BadInput("line", "This line is not there any more.")
     before, sources = salt_percent(lines), catalogue().sources
     found = []
-    for swap in core_swaps(lines[at]):
+    for swap in core_swaps(lines[at], document.lines[at].swap):
         after = salt_percent([*lines[:at], swap.line, *lines[at + 1 :]])
         (line,) = written_lines([swap.line], typed)
         source = sources[swap.source]
@@ -512,7 +543,10 @@ def share_out(request: HttpRequest, document: WhatIf) -> SharedOut:
     for use, mass in zip(document.uses, typed.masses_g, strict=True):
         known = offers.get(use.of)
         taken = known.mass_g if known else mass
-        sentence = "" if taken is not None else "This use is not in the book any more; remove it or write a weight."
+        sentence = ""
+        if taken is None:
+            gone = "This use is not in the book any more; remove it or write a weight."
+            sentence = gone if use.of else "How much of it? Write a weight; it is not counted yet."
         found.append(UseOut(taken, sentence))
         if taken is not None and taken >= 0.1:
             uses.append(Use(use.name, min(taken, 50_000.0)))

@@ -13,13 +13,16 @@ from django.http import HttpRequest, HttpResponse
 from ninja import Schema
 from pydantic import AfterValidator, Field
 from ravska_core.blend import DRIED, DRY_KINDS, Line, read_ingredients, say_parts
+from ravska_core.bowl import MOST_USES
 from ravska_core.catalogue import catalogue, folded, said_name
 from ravska_core.exchange import (
     LONGEST_FILE,
     Item,
     ListLine,
     Taken,
+    answered,
     by_eye,
+    in_hand,
     read_amount,
     steps_of,
     take,
@@ -29,7 +32,6 @@ from ravska_core.exchange import (
     write_markdown,
 )
 from ravska_core.exchange import bring as core_bring
-from ravska_core.exchange import weighed as core_weighed
 from ravska_core.working import BadInput, Figure, say
 
 from api.blends.documents import (
@@ -40,6 +42,7 @@ from api.blends.documents import (
     LineDocument,
     MethodStepDocument,
     StatedShare,
+    UseDocument,
     Written,
 )
 from api.blends.reading import read_document, written_parts
@@ -84,7 +87,11 @@ ItemStatus = Literal["understood", "what", "how much", "left out"]
 
 @dataclass(frozen=True, slots=True)
 class ItemOut:
-    """An ingredient of a line: what was understood, how much of it, and what is asked."""
+    """An ingredient of a line: what was understood, how much of it, and what is asked.
+
+    `unread` are the words of the line that were not used, from and to; `weighs` and `spoons` say what it is on the
+    bench; `swap` what the line names to take instead; `usual` amounts to choose from where one is asked for.
+    """
 
     text: str
     status: ItemStatus
@@ -98,6 +105,12 @@ class ItemOut:
     question: str
     closest: list[ChoiceOut]
     problem: str
+    unread: list[tuple[int, int]]
+    weighs: str
+    spoons: str
+    swap: str
+    uses: list[str]
+    usual: list[str]
 
 
 LineStatus = Literal["understood", "what", "how much", "heading", "remark"]
@@ -128,6 +141,7 @@ class BroughtOut:
     written: Written
     made: list[LineDocument]
     method: list[MethodStepDocument]
+    uses: list[UseDocument]
     problems: list[str]
 
 
@@ -148,40 +162,19 @@ def _says(item: Item) -> str:
 
 def _answered(item: Item, answer: AnswerDocument, gather: Gather, field: str) -> Item:
     """Return an item with what the cook said of it."""
-    grind, blend, held = item.grind, item.blend, item.held
-    if answer.grind:
-        if answer.grind not in catalogue().grinds:
-            gather.refuse(f"{field}.grind", "This ingredient is not in the catalogue; choose another.")
-        else:
-            grind, blend, held = answer.grind, "", False
-    elif answer.blend is not None:
-        grind, blend, held = "", str(answer.blend), False
-    amount = item.amount
-    if answer.amount:
-        amount = gather.attempt_or(field, amount, read_amount, answer.amount, spoon_set())
-        if amount is not None and grind and amount.kind not in ("ml", "g", "part", "percent"):
-            weighed, _ = core_weighed(amount, grind, "")
-            if weighed is None:
-                gather.refuse(f"{field}.amount", "How much is one of these? Write it as a weight or in spoons.")
-            amount = weighed
-    elif amount is not None and grind and amount.kind not in ("ml", "g", "part", "percent"):
-        amount, _ = core_weighed(amount, grind, "")
-    status = "understood"
-    if not grind and not blend:
-        status = "what"
-    elif amount is None:
-        status = "how much"
-    question = item.question if status == item.status else ("" if status == "understood" else _ASKS[status])
-    return replace(item, grind=grind, blend=blend, held=held, amount=amount, status=status, question=question)
+    grind = answer.grind
+    if grind and grind not in catalogue().grinds:
+        gather.refuse(f"{field}.grind", "This ingredient is not in the catalogue; choose another.")
+        grind = ""
+    amount = gather.attempt_or(field, None, read_amount, answer.amount, spoon_set()) if answer.amount else None
+    found = answered(item, grind, str(answer.blend) if answer.blend and not grind else "", amount)
+    if answer.amount and found.status == "how much" and amount is not None:
+        gather.refuse(f"{field}.amount", found.question)
+    return found
 
 
-_ASKS = {
-    "what": "Choose what it is, or leave it out.",
-    "how much": "How much of it? Write an amount such as 2 tsp or 10 g, or leave it out.",
-}
-
-
-def _item_out(item: Item, left_out: bool, problem: str) -> ItemOut:
+def _item_out(item: Item, left_out: bool, problem: str, own: Line | None) -> ItemOut:
+    held = in_hand(item, spoon_set(), own)
     return ItemOut(
         text=item.text,
         status="left out" if left_out else cast(ItemStatus, item.status),
@@ -192,9 +185,15 @@ def _item_out(item: Item, left_out: bool, problem: str) -> ItemOut:
         amount=item.amount.said if item.amount else "",
         error=item.amount.error if item.amount else 0.0,
         note=item.note,
-        question=item.question,
+        question="" if left_out else item.question,
         closest=[ChoiceOut(key, said_name(key)) for key in item.closest],
         problem=problem,
+        unread=[] if left_out else list(item.unread),
+        weighs=f"{say(held.grams, 3)} g" if held else "",
+        spoons=held.spoons if held else "",
+        swap=said_name(item.swap) if item.swap else "",
+        uses=list(item.uses),
+        usual=list(item.usual),
     )
 
 
@@ -206,7 +205,7 @@ def bring(request: HttpRequest, document: BringDocument) -> BroughtOut:
     answers = {(answer.line, answer.item): answer for answer in document.answers}
     fields = {(answer.line, answer.item): f"answers.{at}" for at, answer in enumerate(document.answers)}
     gather = Gather()
-    answered: list[tuple[ListLine, list[tuple[Item, bool]]]] = []
+    read: list[tuple[ListLine, list[tuple[Item, bool]]]] = []
     for at, line in enumerate(found.lines):
         items = []
         for place, item in enumerate(line.items):
@@ -214,16 +213,19 @@ def bring(request: HttpRequest, document: BringDocument) -> BroughtOut:
             if answer is not None and not answer.leave_out:
                 item = _answered(item, answer, gather, fields[at, place])
             items.append((item, answer is not None and answer.leave_out))
-        answered.append((line, items))
+        read.append((line, items))
     gather.finish()
-    taking = [item for _, items in answered for item, out in items if not out]
+    taking = [item for _, items in read for item, out in items if not out]
+    owns = {item.blend: _nested(item) for item in taking if item.blend}
     asked = sum(item.status != "understood" for item in taking)
     made: Taken | None = None
     problems: dict[int, str] = {}
     general: list[str] = []
     if taking and not asked:
         try:
-            made = take([(item, _nested(item)) for item in taking])
+            made = take(
+                [(item, replace(own, held=item.held) if (own := owns.get(item.blend)) else None) for item in taking]
+            )
         except BadInput as refusal:
             step = refusal.argument.split(".")
             if len(step) > 1 and step[1].isdecimal():
@@ -235,11 +237,14 @@ def bring(request: HttpRequest, document: BringDocument) -> BroughtOut:
     out = [
         ListLineOut(
             number=line.number,
-            text=line.text.strip(),
+            text=line.text,
             status=_status(line, items),
-            items=[_item_out(item, left, "" if left else problems.get(next(taken), "")) for item, left in items],
+            items=[
+                _item_out(item, left, "" if left else problems.get(next(taken), ""), owns.get(item.blend))
+                for item, left in items
+            ],
         )
-        for line, items in answered
+        for line, items in read
     ]
     method: list[MethodStepDocument] = []
     if made is not None:
@@ -248,7 +253,7 @@ def bring(request: HttpRequest, document: BringDocument) -> BroughtOut:
     return BroughtOut(
         format=found.format,
         name=found.name,
-        kind=usual_kind(found),
+        kind=usual_kind(found.kind, taking),
         lines=out,
         steps=list(found.steps),
         notes=list(found.notes),
@@ -257,6 +262,7 @@ def bring(request: HttpRequest, document: BringDocument) -> BroughtOut:
         written=cast(Written, made.written if made else "parts"),
         made=_lines_out(made, taking) if made else [],
         method=method,
+        uses=_uses(taking) if made else [],
         problems=general,
     )
 
@@ -277,6 +283,12 @@ def _nested(item: Item) -> Line | None:
     return Line("", Fraction(1), "spoon", blend=row.as_core(), held=item.held)
 
 
+def _uses(items: Sequence[Item]) -> list[UseDocument]:
+    """Return what the list says some of the batch is for, how much of it not said yet."""
+    said = [f"{use}: {said_name(item.grind) if item.grind else item.name}" for item in items for use in item.uses]
+    return [UseDocument(name=name[:80].capitalize()) for name in dict.fromkeys(said)][:MOST_USES]
+
+
 def _lines_out(made: Taken, items: Sequence[Item]) -> list[LineDocument]:
     found = []
     for line, item, said in zip(made.lines, items, made.said, strict=True):
@@ -290,6 +302,7 @@ def _lines_out(made: Taken, items: Sequence[Item]) -> list[LineDocument]:
                 exact=exact,
                 basis=cast(Basis, line.basis),
                 error=say(line.error * 100, 3) if line.error else "",
+                swap=item.swap,
                 said=(said if item.amount and item.amount.kind not in ("part", "percent") else "")[:80],
             )
         )

@@ -25,7 +25,8 @@ Lock = Literal["", "share", "ratio"]
 class LineDocument(BaseModel):
     """A line as typed: a grind by key or a blend inside, parts as text, their basis and the line's lock.
 
-    `error` says how far an amount by eye may be off [%], `said` how it was written where it came from.
+    `error` says how far an amount by eye may be off [%], `said` how it was written where it came from, `swap` which
+    grind it names to take instead.
 
     `exact` is the fraction the text stands for where it was rounded, such as 1359/50; it is left out as soon as
     someone types. `least` and `most` bound the line's share [%] when the blend is aimed. `held` says that of the
@@ -42,6 +43,7 @@ class LineDocument(BaseModel):
     most: Share = Share("")
     error: ByEye = ByEye("")
     said: Key = ""
+    swap: Key = ""
     held: bool = False
 
     def key(self) -> str:
@@ -110,7 +112,10 @@ Targets = Annotated[list[TargetDocument], Field(max_length=len(TARGETS))]
 
 
 class UseDocument(BaseModel):
-    """What some of a batch is for: a weight as typed, or what the blend or layer named in `of` takes."""
+    """What some of a batch is for: a weight as typed, or what the blend or layer named in `of` takes.
+
+    With neither it is not said yet how much.
+    """
 
     name: Name
     of: Key = ""

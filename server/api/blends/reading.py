@@ -173,7 +173,9 @@ def read_document(document: BlendDocument, own: UUID | None = None) -> BlendAsTy
         targets.append(Target(aimed.what, *ends))
     if len({target.what for target in targets}) < len(targets):
         gather.refuse("targets", "Each scale is aimed at once; take one of the two out.")
-    masses = [gather.value(f"uses.{at}.mass", use.mass) if not use.of else None for at, use in enumerate(document.uses)]
+    masses = [
+        gather.value_if(f"uses.{at}.mass", use.mass) if not use.of else None for at, use in enumerate(document.uses)
+    ]
     if document.lines and not 0 <= document.base < len(document.lines):
         gather.refuse("base", "The base line is not there any more; choose another.")
     keys = [line.key() for line in document.lines]
@@ -217,6 +219,7 @@ def written_lines(lines: Sequence[Line], typed: BlendAsTyped) -> list[LineDocume
                 most=like.most if like else Share(""),
                 error=like.error if like else ByEye(""),
                 said=like.said if like else "",
+                swap=like.swap if like else "",
                 held=key[2],
             )
         )

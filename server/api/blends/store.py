@@ -140,6 +140,7 @@ def line_documents(lines: Iterable[Line]) -> list[LineDocument]:
             most=_percent(line.most_percent),
             error=f"{line.error * 100:g}" if line.error else "",
             said=line.said,
+            swap=line.swap,
             held=line.held,
         )
         for line in lines
@@ -234,6 +235,7 @@ def _lines(draft: Revision, typed: BlendAsTyped) -> list[Line]:
             exact_typed=as_typed.exact,
             error=line.error,
             said=as_typed.said,
+            swap=as_typed.swap,
             basis=line.basis,
             lock=line.lock,
             least_percent=bounds[at].low * 100 if as_typed.least else None,

@@ -184,9 +184,9 @@ class Line(Row):
     """A line of a revision: a grind or a blend inside, and how many parts of it, exactly and as typed.
 
     A draft's line follows the draft of the blend inside; a kept one pins its revision. `error` says how far an amount
-    by eye may be off, `said` how it was written where it came from; `held` that of the blend inside what its sieve
-    held back goes in. `as_read` of a kept line is the mass, composition and density it was read with, so that it reads
-    the same whatever the tables say later.
+    by eye may be off, `said` how it was written where it came from, `swap` the grind it names to take instead; `held`
+    that of the blend inside what its sieve held back goes in. `as_read` of a kept line is the mass, composition and
+    density it was read with, so that it reads the same whatever the tables say later.
     """
 
     revision = models.ForeignKey(Revision, on_delete=models.CASCADE, related_name="lines")
@@ -200,6 +200,7 @@ class Line(Row):
     exact_typed = models.CharField(max_length=40, default="", blank=True)
     error = models.FloatField(default=0.0)
     said = models.CharField(max_length=80, default="", blank=True)
+    swap = models.CharField(max_length=80, default="", blank=True)
     basis = models.CharField(max_length=8, default="spoon")
     lock = models.CharField(max_length=8, default="", blank=True)
     least_percent = models.FloatField(null=True)
@@ -256,6 +257,7 @@ class Line(Row):
             exact_typed=self.exact_typed,
             error=self.error,
             said=self.said,
+            swap=self.swap,
             basis=self.basis,
             lock=self.lock,
             least_percent=self.least_percent,
@@ -284,7 +286,10 @@ class Target(Row):
 
 
 class Use(Row):
-    """What some of a blend's batch is planned for: by a weight, or by what a blend or a layer takes (`of`)."""
+    """What some of a blend's batch is planned for: by a weight, or by what a blend or a layer takes (`of`).
+
+    With neither it is not said yet how much.
+    """
 
     blend = models.ForeignKey(Blend, on_delete=models.CASCADE, related_name="uses")
     position = models.PositiveSmallIntegerField()
@@ -297,5 +302,5 @@ class Use(Row):
         ordering: ClassVar = ["position"]
         constraints: ClassVar = [
             models.UniqueConstraint(fields=["blend", "position"], name="use_position"),
-            models.CheckConstraint(condition=~Q(of="") | above_zero("mass_g"), name="use_of_or_mass"),
+            models.CheckConstraint(condition=Q(mass_g__isnull=True) | above_zero("mass_g"), name="use_mass"),
         ]

@@ -412,6 +412,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/blends/find": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look For
+         * @description Find what is meant: whole words go before beginnings, those before insides; what is misspelt is offered.
+         */
+        post: operations["api_blends_finding_look_for"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/blends/{blend_id}/keep": {
         parameters: {
             query?: never;
@@ -2105,7 +2125,8 @@ export interface components {
          * LineDocument
          * @description A line as typed: a grind by key or a blend inside, parts as text, their basis and the line's lock.
          *
-         *     `error` says how far an amount by eye may be off [%], `said` how it was written where it came from.
+         *     `error` says how far an amount by eye may be off [%], `said` how it was written where it came from, `swap` which
+         *     grind it names to take instead.
          *
          *     `exact` is the fraction the text stands for where it was rounded, such as 1359/50; it is left out as soon as
          *     someone types. `least` and `most` bound the line's share [%] when the blend is aimed. `held` says that of the
@@ -2158,6 +2179,11 @@ export interface components {
              * @default
              */
             said: string;
+            /**
+             * Swap
+             * @default
+             */
+            swap: string;
             /**
              * Held
              * @default false
@@ -2287,6 +2313,8 @@ export interface components {
         /**
          * UseDocument
          * @description What some of a batch is for: a weight as typed, or what the blend or layer named in `of` takes.
+         *
+         *     With neither it is not said yet how much.
          */
         UseDocument: {
             /** Name */
@@ -2529,9 +2557,11 @@ export interface components {
         };
         /**
          * ReworkOut
-         * @description The ratio after a change, as it is written, and what it comes to.
+         * @description The ratio after a change, as it is written, and what it comes to; `batch` where that grew by what was added.
          */
         ReworkOut: {
+            /** Batch */
+            batch: string;
             /** Lines */
             lines: components["schemas"]["LineDocument"][];
             /**
@@ -2556,7 +2586,7 @@ export interface components {
          *
          *     set (line, parts), nudge (line, up), basis (line, to_basis), write (to_written, line: the base of relative
          *     numbers), grind (line, grind, hold), border (line, share: what the line gets of itself and the next),
-         *     add (grind or inside), remove (line), unfold (line).
+         *     add (grind or inside, and an amount of it), remove (line), unfold (line).
          */
         Rework: {
             /** Name */
@@ -2650,6 +2680,11 @@ export interface components {
             grind: string;
             /** Inside */
             inside?: string | null;
+            /**
+             * Amount
+             * @default
+             */
+            amount: string;
             /**
              * Hold
              * @default spoons
@@ -3081,6 +3116,8 @@ export interface components {
             made: components["schemas"]["LineDocument"][];
             /** Method */
             method: components["schemas"]["MethodStepDocument"][];
+            /** Uses */
+            uses: components["schemas"]["UseDocument"][];
             /** Problems */
             problems: string[];
         };
@@ -3094,6 +3131,9 @@ export interface components {
         /**
          * ItemOut
          * @description An ingredient of a line: what was understood, how much of it, and what is asked.
+         *
+         *     `unread` are the words of the line that were not used, from and to; `weighs` and `spoons` say what it is on the
+         *     bench; `swap` what the line names to take instead; `usual` amounts to choose from where one is asked for.
          */
         ItemOut: {
             /** Text */
@@ -3123,6 +3163,18 @@ export interface components {
             closest: components["schemas"]["ChoiceOut"][];
             /** Problem */
             problem: string;
+            /** Unread */
+            unread: number[][];
+            /** Weighs */
+            weighs: string;
+            /** Spoons */
+            spoons: string;
+            /** Swap */
+            swap: string;
+            /** Uses */
+            uses: string[];
+            /** Usual */
+            usual: string[];
         };
         /**
          * ListLineOut
@@ -3249,6 +3301,47 @@ export interface components {
             chosen: {
                 [key: string]: string;
             };
+        };
+        /**
+         * FoundOut
+         * @description A thing that may be meant; `sure` says that it may be taken without looking.
+         */
+        FoundOut: {
+            /** Key */
+            key: string;
+            /** Blend */
+            blend: string | null;
+            /** Name */
+            name: string;
+            /** Says */
+            says: string;
+            /** Colour */
+            colour: string;
+            /**
+             * Rank
+             * @enum {string}
+             */
+            rank: "whole" | "begins" | "inside" | "near";
+            /** Sure */
+            sure: boolean;
+        };
+        /**
+         * SoughtOut
+         * @description What was looked for, best first, and the amount where one was typed with the name.
+         */
+        SoughtOut: {
+            /** Found */
+            found: components["schemas"]["FoundOut"][];
+            /** Amount */
+            amount: string;
+        };
+        /**
+         * FindDocument
+         * @description Words as they are being typed.
+         */
+        FindDocument: {
+            /** Text */
+            text: string;
         };
         /** KeepDocument */
         KeepDocument: {
@@ -4774,12 +4867,32 @@ export interface components {
         };
         /**
          * RawWeightOut
-         * @description The raw weight to buy, and as it is typed.
+         * @description The raw weight on the board and the weight to buy for it, each also as it is typed, and what comes off.
          */
         RawWeightOut: {
             /** Mass */
             mass: string;
+            /** Buy Mass */
+            buy_mass: string;
             figure: components["schemas"]["Figure"];
+            buy: components["schemas"]["Figure"];
+            trim: components["schemas"]["Figure"];
+            /** Trims */
+            trims: components["schemas"]["TrimOut"][];
+            /** Times */
+            times: number;
+        };
+        /**
+         * TrimOut
+         * @description What usually comes off, its share of what is bought [%], and what becomes of it.
+         */
+        TrimOut: {
+            /** What */
+            what: string;
+            /** Share */
+            share: number;
+            /** Becomes */
+            becomes: string;
         };
         /**
          * EatersDocument
@@ -7413,6 +7526,66 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LabelOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_blends_finding_look_for: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FindDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SoughtOut"];
                 };
             };
             /** @description Not Found */

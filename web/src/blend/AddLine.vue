@@ -1,60 +1,73 @@
 <script setup lang="ts">
-import { useQuery } from '@tanstack/vue-query'
-import { computed, nextTick, ref, useTemplateRef } from 'vue'
-import { api, call } from '../api/client'
-import { grindName, hasWords, useCatalogue } from '../ui/catalogue'
+import { useDebounceFn } from '@vueuse/core'
+import { computed, nextTick, ref, shallowRef, useTemplateRef } from 'vue'
+import { api, call, type Schemas } from '../api/client'
+import { useNewest } from '../ui/newest'
 
-/** Type ahead in the catalogue, and among one's own blends, to add a line. */
+/** Type a name, or an amount and a name, to add a line: ingredients and one's own blends, best first. */
+type Sought = Schemas['SoughtOut']
 const props = defineProps<{ taken: string[]; own: string; error?: string }>()
-const emit = defineEmits<{ grind: [key: string]; inside: [id: string] }>()
-const { catalogue } = useCatalogue()
-const { data: blends } = useQuery({ queryKey: ['blends'], queryFn: () => call(api.GET('/api/blends')) })
+const emit = defineEmits<{ grind: [key: string, amount: string]; inside: [id: string, amount: string] }>()
+
 const chosen = ref<string | null>(null)
-
-interface Item {
-  value: string
-  title: string
-  words: string
-  says: string
-  colour: string
-  cure: boolean
+const search = ref('')
+const sought = shallowRef<Sought>({ found: [], amount: '' })
+/** What the answer shown is of: an answer of something else is not taken by Enter. */
+const of = ref('')
+const moved = ref(false)
+const entered = ref(false)
+const newest = useNewest()
+const ask = useDebounceFn(async () => {
+  const text = search.value.trim()
+  const came = await newest.ask(async (signal) =>
+    text ? call(api.POST('/api/blends/find', { body: { text }, signal })) : { found: [], amount: '' },
+  )
+  if (!came || !('answer' in came)) return
+  sought.value = came.answer
+  of.value = text
+  if (entered.value) takeFirst()
+}, 60)
+function type(text: string) {
+  if ((text ?? '') === search.value) return
+  search.value = text ?? ''
+  moved.value = entered.value = false
+  newest.drop()
+  void ask()
 }
-const items = computed<Item[]>(() =>
-  [
-    ...(catalogue.value?.grinds ?? []).map((grind) => ({
-      value: grind.key,
-      title: grindName(grind),
-      words: `${grind.name} ${grind.grind} ${grind.family}`,
-      says: `${grind.density_g_ml.toFixed(2)} g/ml`,
-      colour: grind.colour,
-      cure: grind.cure,
-    })),
-    ...(blends.value ?? [])
-      .filter((blend) => !blend.archived && blend.id !== props.own)
-      .map((blend) => ({
-        value: blend.id,
-        title: blend.name,
-        words: `${blend.name} ${blend.kind} blend`,
-        says: blend.kind,
-        colour: '',
-        cure: false,
-      })),
-  ].filter((item) => !props.taken.includes(item.value)),
+
+const items = computed(() =>
+  sought.value.found
+    .map((one) => ({ ...one, value: one.blend ?? one.key, title: one.name }))
+    .filter((one) => one.value !== props.own && !props.taken.includes(one.value)),
 )
-
-/** Every word typed must stand somewhere in the name, the grind or the family. */
-function matches(_: string, typed: string, item?: { raw: Item }): boolean {
-  // a cure is never offered for a seasoning: it is found by its own name alone
-  if (item?.raw.cure && !/cur|nitri/i.test(typed)) return false
-  return hasWords(item?.raw.words ?? '', typed)
+const nothing = computed(() => {
+  if (!search.value.trim()) return 'Type a name, such as pepper, or an amount and a name: 2 tbsp salt.'
+  return of.value === search.value.trim() ? 'Not in the catalogue. Try another word for it.' : 'Looking …'
+})
+function takeFirst() {
+  entered.value = false
+  const first = items.value[0]
+  if (first?.sure) void take(first.value)
+}
+/** Enter takes what surely is meant; what was chosen with the arrows is the box's own to take. */
+function enter(event: KeyboardEvent) {
+  if (moved.value || !search.value.trim()) return
+  event.preventDefault()
+  event.stopPropagation()
+  if (of.value === search.value.trim()) takeFirst()
+  else entered.value = true
 }
 
-async function take(key: string | null) {
-  if (!key) return
-  if (key.includes('/')) emit('grind', key)
-  else emit('inside', key)
+async function take(value: string | null) {
+  const one = items.value.find((item) => item.value === value)
+  if (!one) return
+  const { amount } = sought.value
+  if (one.blend) emit('inside', one.blend, amount)
+  else emit('grind', one.key, amount)
   await nextTick()
   chosen.value = null
+  search.value = of.value = ''
+  sought.value = { found: [], amount: '' }
 }
 const box = useTemplateRef<{ focus: () => void }>('box')
 defineExpose({ focus: () => box.value?.focus() })
@@ -65,21 +78,26 @@ defineExpose({ focus: () => box.value?.focus() })
     <v-autocomplete
       ref="box"
       v-model="chosen"
+      :search="search"
       :items="items"
-      :custom-filter="matches"
-      placeholder="Add an ingredient or a blend: type its name"
+      no-filter
+      placeholder="Add an ingredient or a blend: 2 tbsp salt"
       aria-label="Add an ingredient"
-      no-data-text="Not in the catalogue. Try another word, such as pepper or vinegar."
+      :no-data-text="nothing"
       :menu-props="{ maxHeight: 300 }"
+      @update:search="type"
       @update:model-value="take"
+      @keydown.enter.capture="enter"
+      @keydown.down="moved = true"
+      @keydown.up="moved = true"
     >
       <template #item="{ item, props: row }">
         <v-list-item v-bind="row" :title="undefined">
           <span class="item">
             <i v-if="item.colour" :style="{ background: item.colour }" aria-hidden="true" />
             <i v-else class="blend" aria-hidden="true" />
-            <span>{{ item.title }}</span>
-            <small>{{ item.says }}</small>
+            <span>{{ sought.amount ? `${sought.amount} ` : '' }}{{ item.title }}</span>
+            <small>{{ item.rank === 'near' ? 'did you mean this?' : item.says }}</small>
           </span>
         </v-list-item>
       </template>

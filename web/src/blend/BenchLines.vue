@@ -62,12 +62,12 @@ function noticeOf(line: LineDoc, at: number): string {
   return seen[inside.id] !== inside.version ? `“${inside.name}” was changed meanwhile; the numbers here follow it.` : ''
 }
 
-async function add(grind: string, inside: string | null = null) {
+async function add(grind: string, inside: string | null, amount: string) {
   refused.value = ''
-  if (!inside && props.bench.alone.value) doc.value.lines.push(newLine(grind))
-  else if (!(await rework({ do: 'add', grind, inside }))) {
+  if (!inside && !amount && props.bench.alone.value) doc.value.lines.push(newLine(grind))
+  else if (!(await rework({ do: 'add', grind, inside, amount }))) {
     const at = doc.value.lines.length
-    const about = [`lines.${at}.blend`, `lines.${at}.parts`].map((key) => errors.value[key]).find(Boolean)
+    const about = [`lines.${at}.blend`, `lines.${at}.parts`, 'amount'].map((key) => errors.value[key]).find(Boolean)
     refused.value = about ?? Object.values(errors.value)[0] ?? 'That cannot be added.'
     return
   }
@@ -168,8 +168,8 @@ async function restore(id: string) {
       :taken="doc.lines.map(lineKey)"
       :own="id"
       :error="refused || errors.lines"
-      @grind="add($event)"
-      @inside="add('', $event)"
+      @grind="(key, amount) => add(key, null, amount)"
+      @inside="(id, amount) => add('', id, amount)"
     />
   </section>
 </template>

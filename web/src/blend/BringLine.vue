@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { mdiCheck, mdiHelp, mdiMinus } from '@mdi/js'
-import { ref } from 'vue'
+import { computed, ref } from 'vue'
 import type { Schemas } from '../api/client'
 import Field from '../ui/Field.vue'
 import GrainDot from '../ui/GrainDot.vue'
@@ -9,7 +9,7 @@ import AddLine from './AddLine.vue'
 
 /** One line of a pasted list: what it says, what was understood of it, and what is asked. */
 type Answer = Schemas['AnswerDocument']
-defineProps<{
+const props = defineProps<{
   line: Schemas['ListLineOut']
   errorOf: (item: number) => string
   given: (item: number) => Answer | undefined
@@ -18,6 +18,24 @@ const emit = defineEmits<{ answer: [item: number, said: Partial<Answer>] }>()
 const { grinds } = useCatalogue()
 const choosing = ref(-1)
 const amounts = ref<Record<number, string>>({})
+/** The line cut where words of it were not used. */
+const cutUp = computed(() => {
+  const found: { text: string; unread: boolean }[] = []
+  let at = 0
+  const spans = props.line.items.flatMap((item) => item.unread).sort((a, b) => a[0] - b[0])
+  for (const [from, to] of spans) {
+    if (from < at) continue
+    found.push({ text: props.line.text.slice(at, from), unread: false })
+    found.push({ text: props.line.text.slice(from, to), unread: true })
+    at = to
+  }
+  return [...found, { text: props.line.text.slice(at), unread: false }].filter((part) => part.text)
+})
+function chose(at: number, said: Partial<Answer>) {
+  emit('answer', at, said)
+  choosing.value = -1
+}
+const off = (item: Schemas['ItemOut']) => (item.error > 0.1001 ? `, ±${Math.round(item.error * 100)} %` : '')
 const marks = { understood: mdiCheck, 'left out': mdiMinus, what: mdiHelp, 'how much': mdiHelp } as const
 </script>
 
@@ -26,8 +44,10 @@ const marks = { understood: mdiCheck, 'left out': mdiMinus, what: mdiHelp, 'how 
     <span class="no muted">{{ line.number }}</span>
     <div class="body">
       <p class="text">
-        {{ line.text
-        }}<small v-if="!line.items.length" class="muted">
+        <template v-for="(part, at) in cutUp" :key="at"
+          ><mark v-if="part.unread" title="not used">{{ part.text }}</mark
+          ><template v-else>{{ part.text }}</template></template
+        ><small v-if="!line.items.length" class="muted">
           &nbsp;{{ line.status === 'heading' ? 'a heading' : 'a remark' }}, no ingredient</small
         >
       </p>
@@ -40,7 +60,12 @@ const marks = { understood: mdiCheck, 'left out': mdiMinus, what: mdiHelp, 'how 
             :size="22"
           />
           <b>{{ item.name }}</b>
-          <span v-if="item.says" class="muted">{{ item.says }}</span>
+          <span v-if="item.weighs" class="muted">{{ item.weighs }} · {{ item.spoons }}{{ off(item) }}</span>
+          <span v-else-if="item.says" class="muted">{{ item.says }}</span>
+          <small v-if="item.swap && item.status === 'understood'" class="muted note"
+            >or {{ item.swap }}: kept to swap</small
+          >
+          <small v-for="use in item.uses" :key="use" class="muted note">also: {{ use }}</small>
           <small v-if="item.note" class="muted note">{{ item.note }}</small>
         </span>
         <span class="acts">
@@ -61,6 +86,11 @@ const marks = { understood: mdiCheck, 'left out': mdiMinus, what: mdiHelp, 'how 
               @click="emit('answer', at, { grind: one.grind, blend: null })"
             >
               {{ one.name }}
+            </button>
+          </div>
+          <div v-if="item.usual.length" class="closest">
+            <button v-for="size in item.usual" :key="size" type="button" @click="emit('answer', at, { amount: size })">
+              {{ size }}
             </button>
           </div>
           <form
@@ -85,8 +115,8 @@ const marks = { understood: mdiCheck, 'left out': mdiMinus, what: mdiHelp, 'how 
           class="adder"
           :taken="[]"
           own=""
-          @grind="(emit('answer', at, { grind: $event, blend: null }), (choosing = -1))"
-          @inside="(emit('answer', at, { grind: '', blend: $event }), (choosing = -1))"
+          @grind="(key, amount) => chose(at, { grind: key, blend: null, ...(amount ? { amount } : {}) })"
+          @inside="(id, amount) => chose(at, { grind: '', blend: id, ...(amount ? { amount } : {}) })"
         />
       </div>
     </div>
@@ -112,6 +142,12 @@ const marks = { understood: mdiCheck, 'left out': mdiMinus, what: mdiHelp, 'how 
   font-size: 14px;
   color: var(--muted);
   overflow-wrap: anywhere;
+}
+mark {
+  background: none;
+  color: var(--ink);
+  text-decoration: underline wavy var(--caution);
+  text-underline-offset: 4px;
 }
 .is-heading .text,
 .is-remark .text {

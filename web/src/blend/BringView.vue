@@ -109,7 +109,7 @@ const make = once(async () => {
     base: 0,
     total: found.written === 'percent' ? 'fixed' : 'free',
     targets: [],
-    uses: [],
+    uses: found.uses,
     method: found.method,
     label: null,
   }

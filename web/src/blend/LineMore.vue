@@ -30,7 +30,7 @@ watch(
   { immediate: true },
 )
 const kinds: Record<string, string> = {
-  grind: 'Another grind', crystal: 'Another crystal, at equal salt', form: 'Fresh and dried', 'stand-in': 'In its place',
+  named: 'The recipe names it too', grind: 'Another grind', crystal: 'Another crystal, at equal salt', form: 'Fresh and dried', 'stand-in': 'In its place',
   chilli: 'Another chilli, at equal heat', sugar: 'Another sugar, at equal sugar', nearest: 'The nearest of its kind',
 } // prettier-ignore
 const groups = computed(() => {

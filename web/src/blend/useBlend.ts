@@ -30,6 +30,7 @@ export const newLine = (grind: string): LineDoc => ({
   most: '',
   error: '',
   said: '',
+  swap: '',
   held: false,
 })
 
@@ -136,13 +137,15 @@ export function useBlend(id: string) {
 
   /** Take lines over that the server computed, with what they come to. */
   function take(
-    answer: { lines: LineDoc[]; written: Doc['written']; base: number; total: Doc['total']; method?: Doc['method'] },
+    answer: Pick<Schemas['ReworkOut'], 'lines' | 'written' | 'base' | 'total'> &
+      Partial<Pick<Schemas['ReworkOut'], 'method' | 'batch'>>,
     found: Reading | null,
   ) {
     const now = doc.value
     if (!now) return
     Object.assign(now, { lines: answer.lines, written: answer.written, base: answer.base, total: answer.total })
     if (answer.method) now.method = answer.method
+    if (answer.batch) now.batch = answer.batch
     current = readFrom(now)
     errors.value = {}
     for (const key of Object.keys(pending)) delete pending[Number(key)]

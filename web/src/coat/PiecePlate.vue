@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { Schemas } from '../api/client'
-import { cutWords, hasWords, useCatalogue, type Cut } from '../ui/catalogue'
+import { cutWords, useCatalogue } from '../ui/catalogue'
 import Field from '../ui/Field.vue'
 import OldMark from '../ui/OldMark.vue'
 import { usePreferences } from '../ui/preferences'
+import RankedChoice from '../ui/RankedChoice.vue'
 import Why from '../ui/Why.vue'
 import ForEaters from './ForEaters.vue'
 import PieceDrawing from './PieceDrawing.vue'
@@ -27,11 +28,13 @@ const { catalogue, cuts } = useCatalogue()
 const { show } = usePreferences()
 
 const items = computed(() =>
-  (catalogue.value?.cuts ?? []).map((cut) => ({ value: cut.key, title: cut.name, raw: cut })),
+  (catalogue.value?.cuts ?? []).map((cut) => ({
+    value: cut.key,
+    title: cut.name,
+    words: cutWords(cut),
+    also: cut.other_names.join(', '),
+  })),
 )
-function matches(_: string, text: string, item?: { raw: { raw: Cut } }): boolean {
-  return !!item && hasWords(cutWords(item.raw.raw), text)
-}
 const count = computed({
   get: () => String(piece.value.count ?? 1),
   set: (text) => (piece.value.count = (/^\d+$/.test(text.trim()) ? Number(text) : text) as number),
@@ -66,20 +69,13 @@ const says = (name: string) => props.errors[name]
   <section class="plate piece" aria-label="The piece">
     <div class="cut" :class="{ wrong: says('cut') }">
       <span class="label">Cut</span>
-      <v-autocomplete
+      <RankedChoice
         v-model="piece.cut"
         :items="items"
-        :custom-filter="matches"
-        :aria-label="`Cut of piece ${label}`"
-        no-data-text="No cut of that name; try the animal."
+        :label="`Cut of piece ${label}`"
+        nothing="No cut of that name; try the animal."
         @update:model-value="piece.bones = []"
-      >
-        <template #item="{ item, props: row }">
-          <v-list-item v-bind="row" :title="undefined">
-            {{ item.raw.name }} <small class="muted">{{ item.raw.other_names.join(', ') }}</small>
-          </v-list-item>
-        </template>
-      </v-autocomplete>
+      />
       <p v-if="says('cut')" class="says" role="alert">{{ says('cut') }}</p>
     </div>
     <div class="fields">

@@ -3,7 +3,8 @@ import { useQuery } from '@tanstack/vue-query'
 import { computed, reactive, ref, watch } from 'vue'
 import { api, byField, call, sentenceOf } from '../api/client'
 import PieceBadge from '../ui/PieceBadge.vue'
-import { cutWords, hasWords, useCatalogue } from '../ui/catalogue'
+import { cutWords, useCatalogue } from '../ui/catalogue'
+import RankedChoice from '../ui/RankedChoice.vue'
 import Field from '../ui/Field.vue'
 import { once } from '../ui/once'
 import { fromTyped } from '../ui/units'
@@ -36,7 +37,6 @@ const cuts = computed(() =>
 const choices = computed(() =>
   (blends.value ?? []).map((blend) => ({ value: blend.id, title: blend.name, words: `${blend.name} ${blend.kind}` })),
 )
-const matches = (_: string, typed: string, item?: { raw: { words: string } }) => hasWords(item?.raw.words ?? '', typed)
 // the same cut on both sides is the fair test, so the others follow the first until they are chosen
 watch(
   () => form.pieces[0].cut,
@@ -95,23 +95,21 @@ const begin = once(async () => {
         />
         <label>
           <span>Cut</span>
-          <v-autocomplete
+          <RankedChoice
             v-model="piece.cut"
             :items="cuts"
-            :custom-filter="matches"
-            :aria-label="`Cut of piece ${letters[at]}`"
-            no-data-text="No cut of that name; try the animal."
+            :label="`Cut of piece ${letters[at]}`"
+            nothing="No cut of that name; try the animal."
           />
           <em v-if="errors[`pieces.${at}.cut`]" role="alert">{{ errors[`pieces.${at}.cut`] }}</em>
         </label>
         <label>
           <span>Blend</span>
-          <v-autocomplete
+          <RankedChoice
             v-model="piece.blend_id"
             :items="choices"
-            :custom-filter="matches"
-            :aria-label="`Blend of piece ${letters[at]}`"
-            no-data-text="No blend of that name."
+            :label="`Blend of piece ${letters[at]}`"
+            nothing="No blend of that name."
           />
           <em v-if="errors[`pieces.${at}.blend_id`]" role="alert">{{ errors[`pieces.${at}.blend_id`] }}</em>
         </label>

@@ -3,7 +3,7 @@ import { useQuery } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, call } from '../api/client'
-import { hasWords } from './catalogue'
+import { ranked, rankOf } from './rank'
 import { stations } from './stations'
 
 const open = defineModel<boolean>({ required: true })
@@ -23,10 +23,16 @@ const all = computed(() => [
       : { name: cook.name, what: 'cook', to: `/coat/${cook.id}` },
   ),
 ])
+const words = (item: { name: string; what: string }) => `${item.name} ${item.what}`
 const found = computed(() => {
-  return all.value.filter((item) => hasWords(`${item.name} ${item.what}`, typed.value.trim())).slice(0, 9)
+  return ranked(all.value, words, typed.value).slice(0, 9)
 })
 
+/** Enter takes what surely is meant: never what only holds the letters somewhere inside a word. */
+function enter() {
+  const [first] = found.value
+  if (first && rankOf(words(first), typed.value) < 2) go(first.to)
+}
 function go(to?: string) {
   if (!to) return
   open.value = false
@@ -44,7 +50,7 @@ function go(to?: string) {
         autofocus
         autocomplete="off"
         placeholder="Find a blend, a cook, a station"
-        @keydown.enter="go(found[0]?.to)"
+        @keydown.enter="enter"
       />
       <ul>
         <li v-for="item in found" :key="item.to + item.name">

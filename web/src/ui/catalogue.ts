@@ -17,15 +17,6 @@ export function useCatalogue() {
   return { catalogue: data, grinds, cuts }
 }
 
-/** Every word typed stands somewhere in a text, in whatever order: "goat leg" finds the leg of goat. */
-export function hasWords(text: string, typed: string): boolean {
-  const among = text.toLowerCase()
-  return typed
-    .toLowerCase()
-    .split(/\s+/)
-    .every((word) => among.includes(word))
-}
-
 /** What a cut is found by: its name, its animal and what else it is called. */
 export const cutWords = (cut: Cut) => [cut.name, cut.animal, ...cut.other_names].join(' ')
 

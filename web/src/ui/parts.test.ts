@@ -2,7 +2,8 @@ import { mount } from '@vue/test-utils'
 import { expect, it } from 'vitest'
 import ScoreRow from '../table/ScoreRow.vue'
 import PreferenceCount from '../verdict/PreferenceCount.vue'
-import { cutWords, hasWords, type Cut } from './catalogue'
+import { cutWords, type Cut } from './catalogue'
+import { rankOf } from './rank'
 import CautionList from './CautionList.vue'
 import Choice from './Choice.vue'
 import ConflictBar from './ConflictBar.vue'
@@ -120,7 +121,7 @@ it('names a title and its error', () => {
 
 it('finds a cut by its words in any order, by its animal and by its other names', () => {
   const leg = { name: 'Leg of goat', animal: 'goat', other_names: ['kid leg', 'chevon leg'] } as Cut
-  const found = ['goat leg', 'Leg of', 'kid ', '', 'CHEVON'].map((typed) => hasWords(cutWords(leg), typed))
+  const found = ['goat leg', 'Leg of', 'kid ', '', 'CHEVON'].map((typed) => rankOf(cutWords(leg), typed) >= 0)
   expect(found).toEqual([true, true, true, true, true])
-  expect(hasWords(cutWords(leg), 'goat rack')).toBe(false)
+  expect(rankOf(cutWords(leg), 'goat rack')).toBe(-1)
 })

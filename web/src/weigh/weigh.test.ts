@@ -112,6 +112,12 @@ describe('a pasted line', () => {
     question: 'I do not know “papirka” for sure.',
     closest: [{ grind: 'paprika/powder', name: 'sweet paprika, powder' }],
     problem: '',
+    unread: [] as [number, number][],
+    weighs: '',
+    spoons: '',
+    swap: '',
+    uses: [],
+    usual: [] as string[],
   }
   const shown = (over: object = {}) =>
     mount(BringLine, {
@@ -126,6 +132,20 @@ describe('a pasted line', () => {
     const row = shown()
     await row.find('.closest button').trigger('click')
     expect(row.emitted('answer')).toEqual([[0, { grind: 'paprika/powder', blend: null }]])
+  })
+  it('marks the words that were not used', () => {
+    const marks = shown({ unread: [[7, 14]] }).findAll('mark')
+    expect(marks.map((mark) => mark.text())).toEqual(['papirka'])
+  })
+  it('offers what is usually in a pack, to take with one tap', async () => {
+    const row = shown({ status: 'how much', usual: ['355 ml', '500 ml'], closest: [] })
+    await row.findAll('.closest button')[1].trigger('click')
+    expect(row.emitted('answer')).toEqual([[0, { amount: '500 ml' }]])
+  })
+  it('shows grams and the spoon of what is ticked, and what it may be swapped for', () => {
+    const text = shown({ status: 'understood', question: '', weighs: '28.4 g', spoons: '2 tbsp', swap: 'ghee' }).text()
+    expect(text).toContain('28.4 g · 2 tbsp')
+    expect(text).toContain('or ghee')
   })
   it('is only left out when someone says so, and can be taken after all', async () => {
     const row = shown()
