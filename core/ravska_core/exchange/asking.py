@@ -59,7 +59,7 @@ def in_hand(item: Item, owned: SpoonSet, own: Line | None = None) -> InHand | No
         return None
     density = density_of(item, own)
     grams = item.amount.value * (density if item.amount.kind == "ml" else 1.0)
-    return InHand(grams, measure_out(grams / density, owned).text)
+    return InHand(grams, item.amount.spooned or measure_out(grams / density, owned).text)
 
 
 WET, LIQUID, FATTY = 0.12, 0.15, 0.15

@@ -4,7 +4,7 @@ import math
 from dataclasses import dataclass, replace
 from fractions import Fraction
 
-from ravska_core.blend import HIGHEST_ERROR
+from ravska_core.blend import HIGHEST_ERROR, say_parts
 from ravska_core.measure import SCALE_ERROR, SPOON_ERROR, Measure, Quantity
 from ravska_core.working import BadInput
 
@@ -19,7 +19,7 @@ SAME_AGAIN_ERROR = 0.25
 class Amount:
     """How much: `kind` ml, g, part, percent, a counted unit or "count"; how far it may be off; as it was written.
 
-    `exact` is the number itself where it counts parts or percent.
+    `exact` is the number itself where it counts parts or percent, `spooned` the spoons it was said in, in figures.
     """
 
     kind: str
@@ -28,6 +28,7 @@ class Amount:
     said: str
     basis: str = ""
     exact: Fraction | None = None
+    spooned: str = ""
 
 
 @dataclass(frozen=True)
@@ -86,7 +87,16 @@ def amount_of(said: Quantity[Measure], text: str, basis: str = "") -> Amount:
         return Amount(measure.kind, float(number) * said.factor, error, text, basis)
     exact = number if measure.kind in ("part", "percent") and said.factor == 1.0 else None
     error = _error(measure.error, said.number.error, said.doubt)
-    return Amount(measure.kind, float(number) * said.factor * measure.amount, error, text, basis, exact)
+    value = float(number) * said.factor * measure.amount
+    return Amount(measure.kind, value, error, text, basis, exact, _spooned(said, measure))
+
+
+def _spooned(said: Quantity[Measure], measure: Measure) -> str:
+    """Return an amount in the spoon or cup it was said in: ``2½ tbsp``; "" for others and for heaped ones."""
+    if measure.kind != "ml" or said.factor != 1.0 or said.number.low != said.number.high:
+        return ""
+    plural = "s" if measure.said == "cup" and said.number.low > 1 else ""
+    return f"{say_parts(said.number.low)} {measure.said}{plural}"
 
 
 def _error(*errors: float) -> float:
@@ -106,14 +116,15 @@ def added(a: Amount, b: Amount) -> Amount:
     value = a.value + b.value
     exact = a.exact + b.exact if a.exact and b.exact else None
     error = math.hypot(a.value * a.error, b.value * b.error) / value
-    return Amount(a.kind, value, error, f"{a.said} + {b.said}", a.basis or b.basis, exact)
+    spooned = f"{a.spooned} + {b.spooned}" if a.spooned and b.spooned else ""
+    return Amount(a.kind, value, error, f"{a.said} + {b.said}", a.basis or b.basis, exact, spooned)
 
 
 def again(before: Amount, factor: float, said: str) -> Amount:
     """Return the same amount once more, or so much of it, by eye."""
     error = _error(before.error, SAME_AGAIN_ERROR)
     exact = before.exact * Fraction(factor) if before.exact else None
-    return replace(before, value=before.value * factor, error=error, said=said, exact=exact)
+    return replace(before, value=before.value * factor, error=error, said=said, exact=exact, spooned="")
 
 
 def by_eye(amount: Amount) -> bool:
