@@ -26,6 +26,7 @@ class Clause:
     key: str = ""
     held: bool = False
     trailing: bool = False
+    bracketed: bool = False
     each: bool = False
     equal: bool = False
     taste: bool = False
@@ -83,6 +84,7 @@ def _put(now: Clause, part: Part) -> None:
         if len(measured) > len(part.amounts) and now.amounts:  # "2 g 3 ml" may be one or the other
             now.unread += part.tokens
         now.amounts += part.amounts
+        now.bracketed = False
     elif part.kind == "word":
         now.words += part.tokens
     elif part.kind in ("blend", "held"):
@@ -115,6 +117,7 @@ def _put_bracket(now: Clause, part: Part) -> None:
         if inner.amounts and not measured and inner.named:
             now.unread += [token for one in inner.parts for token in one.tokens]  # "(about 3 of them)"
             continue
+        now.bracketed = now.bracketed or (not now.amounts and bool(inner.amounts))
         now.amounts += measured or inner.amounts
         now.extra += inner.words
         if inner.joint == "or_":  # "(sweet or hot)" leaves it open
@@ -183,7 +186,7 @@ def _belongs(last: Clause, clause: Clause) -> bool:
             last.amounts += clause.amounts
         _carry(last, clause)
         return True
-    if clause.amounts:
+    if clause.amounts and not (clause.bracketed and last.amounts and last.named):
         if last.amounts and not last.named and not last.each and not last.ratio:  # "30 g / 1 oz salt", "2, 3 tbsp salt"
             if clause.joint != "slash":
                 clause.unread += [token for part in last.parts for token in part.tokens]
@@ -200,6 +203,7 @@ def _belongs(last: Clause, clause: Clause) -> bool:
         return True
     if last.named and not clause.key and _remark(last, clause):
         last.extra += [*clause.words, *clause.extra]
+        last.amounts += clause.amounts  # "black pepper, cracked (13 g)"
         _carry(last, clause)
         return True
     return False

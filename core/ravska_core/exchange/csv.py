@@ -6,14 +6,16 @@ import re
 from collections.abc import Mapping
 from dataclasses import replace
 
-from ravska_core.blend import KINDS, Blend, read_blend
-from ravska_core.exchange.forms import Brought, batch_words, ingredient_lines, mass_of, said_number, step_lines
+from ravska_core.blend import KINDS, Blend
+from ravska_core.exchange.forms import Brought, beside, exact_beside, mass_of, on_paper, said_number
 from ravska_core.exchange.items import ListLine
 from ravska_core.exchange.lists import MOST_LIST_LINES, read_list
-from ravska_core.measure import SpoonSet
+from ravska_core.measure import SPOON_SETS, SpoonSet
 from ravska_core.working import BadInput
 
-_COLUMNS = ("blend", "kind", "batch", "ingredient", "amount", "share %", "grams", "step")
+_COLUMNS = (
+    "blend", "kind", "batch", "ingredient", "amount", "grams", "share %", "parts", "basis", "step", "exact",
+)  # fmt: skip
 
 
 def _cell(text: str) -> str:
@@ -21,23 +23,24 @@ def _cell(text: str) -> str:
     return f"'{text}" if text[:1] in ("=", "+", "-", "@", "\t") else text
 
 
-def write_csv(blend: Blend, written: str = "parts") -> str:
-    """Return a blend as CSV: a row a line with its share and grams, then a row a step."""
+def write_csv(blend: Blend, owned: SpoonSet = SPOON_SETS["us"], exact: str = "") -> str:
+    """Return a blend as CSV: a row a line as a cook would write it, then a row a step.
+
+    Share and parts stand in columns of their own, and so does, in the first row, what the blend is exactly.
+    """
     out = io.StringIO()
     rows = csv.writer(out, lineterminator="\r\n")
     rows.writerow(_COLUMNS)
-    head = [_cell(blend.name), blend.kind, batch_words(blend)]
-    reading = read_blend(blend) if blend.lines else None
-    for at, text in enumerate(ingredient_lines(blend, written)):
-        amount, _, name = text.partition(" of ")
-        assert reading is not None
-        line = reading.lines[at]
-        rows.writerow([*(head if at == 0 else ["", "", ""]), _cell(name), _cell(amount),
-                       said_number(line.share.value), said_number(line.mass.value), ""])  # fmt: skip
-    for at, text in enumerate(step_lines(blend)):
-        rows.writerow([*(head if at == 0 and reading is None else ["", "", ""]), "", "", "", "", _cell(text)])
-    if reading is None and not blend.method:
-        rows.writerow([*head, "", "", "", "", ""])
+    paper = on_paper(blend, owned)
+    held = beside(exact, paper, [f"{line.amount} {line.name}" for line in paper.lines]) if exact else ""
+    head, ending = [_cell(paper.name), blend.kind, paper.makes], held
+    for line, of, shown in zip(paper.lines, blend.lines, paper.reading.lines if paper.reading else (), strict=True):
+        rows.writerow([*head, _cell(line.name), _cell(line.amount), said_number(shown.mass.value),
+                       said_number(shown.share.value), str(of.parts), of.basis, "", ending])  # fmt: skip
+        head, ending = ["", "", ""], ""
+    for text in paper.steps:
+        rows.writerow([*head, "", "", "", "", "", "", _cell(text), ending])
+        head, ending = ["", "", ""], ""
     return out.getvalue()
 
 
@@ -102,6 +105,8 @@ def from_csv(text: str, owned: SpoonSet, blends: Mapping[str, str]) -> Brought:
     about = {"blend": "", "kind": "", "batch": ""}
     steps: list[str] = []
     notes: list[str] = []
+    entries: list[str] = []
+    held = ""
     for number, row in rows[1:]:
         if not any(cell.strip() for cell in row):
             continue
@@ -116,19 +121,24 @@ def from_csv(text: str, owned: SpoonSet, blends: Mapping[str, str]) -> Brought:
         if cells.get("step"):
             steps.append(cells["step"][:400])
         name, amount = cells.get("ingredient", ""), cells.get("amount", "")
+        held = held or cells.get("exact", "")
         if not amount and cells.get("parts"):
             amount = f"{cells['parts']} parts" + (f" by {cells['basis']}" if cells.get("basis") else "")
         if not amount and cells.get("grams"):
             amount = f"{cells['grams']} g"
         if name or amount:
-            said = re.sub(r"\s+", " ", f"{amount} of {name}" if amount and name else amount or name)
+            entries.append(f"{amount} {name}")
+            weighs = f" ({cells['grams']} g)" if amount and cells.get("grams") and "g" not in amount.split() else ""
+            said = re.sub(r"\s+", " ", f"{amount} {name}{weighs}" if amount and name else amount or name)
             found += (replace(line, number=number) for line in read_list(said, owned, blends))
-    unknown = [name for name in head if name and name not in {*_COLUMNS, "parts", "basis"}]
+    unknown = [name for name in head if name and name not in _COLUMNS]
     if unknown:
         notes.append(f"Not used: {', '.join(unknown)[:200]}.")
+    exact, why = exact_beside(held, [*entries, *steps, about["batch"]])
+    notes += [why] if why else []
     kind = about["kind"].lower()
     return Brought("csv", about["blend"][:80], kind if kind in KINDS else "", mass_of(about["batch"]), tuple(found),
-                   tuple(steps), tuple(notes))  # fmt: skip
+                   tuple(steps), tuple(notes), exact)  # fmt: skip
 
 
 def _uncell(text: str) -> str:

@@ -6,46 +6,59 @@ import re
 from collections.abc import Iterator, Mapping
 from typing import Any
 
-from ravska_core.blend import KINDS, Blend, read_blend
-from ravska_core.exchange.forms import (
-    Brought,
-    batch_words,
-    check_length,
-    ingredient_lines,
-    mass_of,
-    step_lines,
-    where_in,
-)
+from ravska_core.blend import KINDS, Blend
+from ravska_core.exchange.forms import Brought, beside, check_length, exact_beside, mass_of, on_paper, where_in
 from ravska_core.exchange.lists import read_list
-from ravska_core.measure import SpoonSet
+from ravska_core.measure import SPOON_SETS, SpoonSet
 from ravska_core.working import BadInput
 
+EXACT = "exact ratio of Ravska"
+"""What the property is called that carries the exact blend beside what every reader understands."""
 
-def write_jsonld(blend: Blend, written: str = "parts") -> str:
-    """Return a blend as a schema.org Recipe in JSON-LD, with its steps and what 100 g of it hold."""
+
+def write_jsonld(blend: Blend, owned: SpoonSet = SPOON_SETS["us"], exact: str = "") -> str:
+    """Return a blend as a schema.org Recipe in JSON-LD, as a cook would write it, with what a portion of it holds.
+
+    What it is exactly lies beside it, as an additional property of what it makes.
+    """
+    paper = on_paper(blend, owned)
+    entries = [line.text for line in paper.lines]
     document: dict[str, Any] = {
         "@context": "https://schema.org",
         "@type": "Recipe",
-        "name": blend.name,
+        "name": paper.name,
         "recipeCategory": blend.kind,
-        "recipeYield": batch_words(blend),
-        "recipeIngredient": ingredient_lines(blend, written),
+        "recipeYield": paper.makes,
+        "recipeIngredient": entries,
         "recipeInstructions": [
-            {"@type": "HowToStep", "position": at, "text": text} for at, text in enumerate(step_lines(blend), 1)
+            {"@type": "HowToStep", "position": at, "text": text} for at, text in enumerate(paper.steps, 1)
         ],
+        "yield": {"@type": "QuantitativeValue", "value": blend.batch_g, "unitText": "g"},
     }
+    if exact:
+        held = {"@type": "PropertyValue", "name": EXACT, "value": beside(exact, paper, entries)}
+        document["yield"]["additionalProperty"] = [held]
     if blend.fire:
         document["cookingMethod"] = blend.fire
-    if blend.lines:
-        found = read_blend(blend)
+    if paper.reading is not None:
+        found, share = paper.reading, paper.portion_g / 100
         document["nutrition"] = {
             "@type": "NutritionInformation",
-            "servingSize": "100 g",
-            "sodiumContent": f"{found.sodium_share * 100_000:.0f} mg",
-            "sugarContent": f"{found.sugar.value:.1f} g",
-            "fatContent": f"{found.fat_share * 100:.1f} g",
+            "servingSize": paper.portion,
+            "sodiumContent": f"{found.sodium_share * 100_000 * share:.0f} mg",
+            "sugarContent": f"{found.sugar.value * share:.1f} g",
+            "fatContent": f"{found.fat_share * 100 * share:.1f} g",
         }
     return json.dumps(document, ensure_ascii=False, indent=2) + "\n"
+
+
+def _exact_in(recipe: dict[str, Any]) -> str:
+    made = recipe.get("yield")
+    held = made.get("additionalProperty") if isinstance(made, dict) else None
+    for one in held if isinstance(held, list) else [held]:
+        if isinstance(one, dict) and one.get("name") == EXACT and isinstance(one.get("value"), str):
+            return str(one["value"])
+    return ""
 
 
 _MARK = re.compile(r"<!--|<script\b([^>]{0,400})>", re.IGNORECASE)
@@ -155,12 +168,16 @@ def from_jsonld(text: str, owned: SpoonSet, blends: Mapping[str, str]) -> Brough
     check_length(entries)
     lines = read_list("\n".join(entry or "-" for entry in entries), owned, blends) if entries else ()
     kind = _plain(recipe.get("recipeCategory", "")).lower()
+    steps = tuple(step for step in _instructions(recipe.get("recipeInstructions", [])) if step)
+    exact, why = exact_beside(_exact_in(recipe), [*entries, *steps, _plain(recipe.get("recipeYield", ""))])
+    notes += [why] if why else []
     return Brought(
         "jsonld",
         _plain(recipe.get("name", ""))[:80],
         kind if kind in KINDS else "",
         mass_of(_plain(recipe.get("recipeYield", ""))),
         where_in(lines, entries, text),
-        tuple(step for step in _instructions(recipe.get("recipeInstructions", [])) if step),
+        steps,
         tuple(notes),
+        exact,
     )

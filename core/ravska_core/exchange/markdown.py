@@ -7,28 +7,34 @@ from dataclasses import replace
 from markdown_it import MarkdownIt
 
 from ravska_core.blend import KINDS, Blend
-from ravska_core.exchange.forms import (
-    LONGEST_FILE,
-    Brought,
-    batch_words,
-    check_length,
-    ingredient_lines,
-    mass_of,
-    step_lines,
-)
+from ravska_core.exchange.forms import LONGEST_FILE, Brought, beside, check_length, exact_beside, mass_of, on_paper
 from ravska_core.exchange.items import ListLine
 from ravska_core.exchange.lists import read_list
-from ravska_core.measure import SpoonSet
+from ravska_core.measure import SPOON_SETS, SpoonSet
 from ravska_core.working import BadInput
 
 
-def write_markdown(blend: Blend, written: str = "parts") -> str:
-    """Return a blend as Markdown: its name, kind and batch, a list of ingredients, numbered steps."""
-    name = re.sub(r"([\\`*_{}\[\]<>#|])", r"\\\1", blend.name)
-    text = [f"# {name}", "", f"*{blend.kind}, {batch_words(blend)}*", "", "## Ingredients", ""]
-    text += [f"- {line}" for line in ingredient_lines(blend, written)]
-    if blend.method:
-        text += ["", "## Method", "", *(f"{at}. {step}" for at, step in enumerate(step_lines(blend), 1))]
+def _escaped(text: str) -> str:
+    return re.sub(r"([\\`*_{}\[\]<>#|])", r"\\\1", text)
+
+
+_EXACT = re.compile(r"<!-- exact ratio of Ravska: (.*) -->", re.DOTALL)
+
+
+def write_markdown(blend: Blend, owned: SpoonSet = SPOON_SETS["us"], exact: str = "") -> str:
+    """Return a blend as Markdown: its name, kind and batch, a list of ingredients, numbered steps.
+
+    What it is exactly lies in a comment at its end.
+    """
+    paper = on_paper(blend, owned)
+    entries = [line.text for line in paper.lines]
+    text = [f"# {_escaped(paper.name)}", "", f"*{blend.kind}, {paper.makes}*", "", "## Ingredients", ""]
+    text += [f"- {_escaped(entry)}" for entry in entries]
+    text += ["", "## Method", "", *(f"{at}. {_escaped(step)}" for at, step in enumerate(paper.steps, 1))]
+    if exact:
+        # two hyphens would end the comment, so they are written as JSON may write them
+        held = beside(exact, paper, entries).replace("--", "-\\u002d")
+        text += ["", f"<!-- exact ratio of Ravska: {held} -->"]
     return "\n".join(text) + "\n"
 
 
@@ -39,11 +45,13 @@ def from_markdown(text: str, owned: SpoonSet, blends: Mapping[str, str]) -> Brou
 
     if len(text) > LONGEST_FILE // 4:
         raise BadInput("text", f"That is more than {LONGEST_FILE // 4000} kB, too much for a recipe in Markdown.")
+    comment = _EXACT.search(text)
+    text, held = (text[: comment.start()], comment[1]) if comment else (text, "")
     try:
         tokens = MarkdownIt("commonmark", {"maxNesting": 20}).enable("table").parse(text)
     except RecursionError:
         raise BadInput("text", "Line 1, column 1: this Markdown is nested too deep for a recipe.") from None
-    name = kind = batch = ""
+    name = kind = batch = makes = ""
     entries: list[tuple[int, str]] = []
     steps: list[str] = []
     remarks: list[tuple[int, str]] = []
@@ -78,7 +86,7 @@ def from_markdown(text: str, owned: SpoonSet, blends: Mapping[str, str]) -> Brou
             else:
                 said = re.fullmatch(rf"({'|'.join(KINDS)}), (.*)", content)
                 if said and not kind:
-                    kind, batch = said[1], mass_of(said[2])
+                    kind, batch, makes = said[1], mass_of(said[2]), said[2]
                 else:
                     remarks += ((at + n, part) for n, part in enumerate(content.split("\n")) if part.strip())
         elif token.type in ("fence", "code_block", "html_block"):
@@ -91,4 +99,6 @@ def from_markdown(text: str, owned: SpoonSet, blends: Mapping[str, str]) -> Brou
     for at, entry in entries:
         lines += (replace(line, number=at) for line in read_list(entry, owned, blends))
     lines += (ListLine(at, remark, "heading" if remark.endswith(":") else "remark") for at, remark in remarks)
-    return Brought("markdown", name[:80], kind, batch, tuple(sorted(lines, key=lambda x: x.number)), tuple(steps), ())
+    exact, why = exact_beside(held, [*(entry for _, entry in entries), *steps, makes])
+    found = tuple(sorted(lines, key=lambda x: x.number))
+    return Brought("markdown", name[:80], kind, batch, found, tuple(steps), (why,) if why else (), exact)

@@ -45,9 +45,10 @@ from api.blends.documents import (
     UseDocument,
     Written,
 )
-from api.blends.reading import read_document, written_parts
+from api.blends.exact import Exact, exact_of, read_exact
+from api.blends.reading import BlendAsTyped, read_document, written_parts
 from api.blends.readings import BlendReadingOut, reading_out
-from api.blends.store import one_blend
+from api.blends.store import one_blend, typed_out
 from api.plumbing.answers import Router
 from api.plumbing.household import household, spoon_set
 from api.plumbing.problems import Gather
@@ -128,7 +129,11 @@ class ListLineOut:
 
 @dataclass(frozen=True, slots=True)
 class BroughtOut:
-    """What a text holds, line by line, and the blend it would make once nothing is asked any more."""
+    """What a text holds, line by line, and the blend it would make once nothing is asked any more.
+
+    `exact` is that blend to the last digit, with its locks, targets, label and method, where the text was taken out of
+    a Ravska and nothing of it was changed since.
+    """
 
     format: str
     name: str
@@ -142,6 +147,7 @@ class BroughtOut:
     made: list[LineDocument]
     method: list[MethodStepDocument]
     uses: list[UseDocument]
+    exact: BlendDocument | None
     problems: list[str]
 
 
@@ -215,6 +221,15 @@ def bring(request: HttpRequest, document: BringDocument) -> BroughtOut:
             items.append((item, answer is not None and answer.leave_out))
         read.append((line, items))
     gather.finish()
+    exact = read_exact(found.exact) if not document.answers else Exact(None)
+    if exact.typed is not None:
+        if sum(bool(items) for _, items in read) == len(exact.typed.document.lines):
+            read = [
+                (line, [(_exactly(item, at, exact.typed), out) for item, out in items])
+                for line, items, at in _placed(read)
+            ]
+        else:
+            exact = Exact(None)
     taking = [item for _, items in read for item, out in items if not out]
     owns = {item.blend: _nested(item) for item in taking if item.blend}
     asked = sum(item.status != "understood" for item in taking)
@@ -256,15 +271,34 @@ def bring(request: HttpRequest, document: BringDocument) -> BroughtOut:
         kind=usual_kind(found.kind, taking),
         lines=out,
         steps=list(found.steps),
-        notes=list(found.notes),
+        notes=[*found.notes, *filter(None, [exact.note])],
         asked=asked,
         batch=batch,
         written=cast(Written, made.written if made else "parts"),
         made=_lines_out(made, taking) if made else [],
         method=method,
         uses=_uses(taking) if made else [],
+        exact=exact.typed.document if exact.typed is not None else None,
         problems=general,
     )
+
+
+def _placed(
+    read: Sequence[tuple[ListLine, list[tuple[Item, bool]]]],
+) -> list[tuple[ListLine, list[tuple[Item, bool]], int]]:
+    """Return lines with the place of each among those that hold an ingredient."""
+    at, found = 0, []
+    for line, items in read:
+        found.append((line, items[:1], at))
+        at += bool(items)
+    return found
+
+
+def _exactly(item: Item, at: int, typed: BlendAsTyped) -> Item:
+    """Return an item as the exact blend has it, whatever could be read of its text."""
+    line = typed.document.lines[at]
+    blend = str(line.blend) if line.blend else ""
+    return replace(item, status="understood", grind=line.grind, blend=blend, held=line.held, question="", unread=())
 
 
 def _status(line: ListLine, items: Sequence[tuple[Item, bool]]) -> LineStatus:
@@ -339,10 +373,11 @@ FORMATS: dict[str, tuple[str, str]] = {
 def take_out(request: HttpRequest, blend_id: UUID, kind: Literal["jsonld", "csv", "markdown"]) -> HttpResponse:
     """Return a blend as a file: schema.org Recipe JSON-LD, CSV or Markdown."""
     row = one_blend(blend_id)
-    blend, written = row.as_core(), row.draft().written
+    draft = row.draft()
+    exact = exact_of(typed_out(row, draft, draft.lines.all(), row.targets.all(), row.uses.all()))
     write = {"jsonld": write_jsonld, "csv": write_csv, "markdown": write_markdown}[kind]
     media, ending = FORMATS[kind]
-    answer = HttpResponse(write(blend, written), content_type=media)
+    answer = HttpResponse(write(row.as_core(), spoon_set(), exact), content_type=media)
     name = "-".join(filter(None, ("".join(c if c.isalnum() else " " for c in folded(row.name))).split())) or "blend"
     answer["Content-Disposition"] = f'attachment; filename="{name[:60].encode("ascii", "ignore").decode()}.{ending}"'
     return answer

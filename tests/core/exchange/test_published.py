@@ -12,6 +12,7 @@ from ravska_core.blend import Blend, Line, MethodStep
 from ravska_core.catalogue import catalogue
 from ravska_core.catalogue.names import _names
 from ravska_core.exchange.jsonld import write_jsonld
+from recipe_scrapers import scrape_html
 
 ROOT = Path(__file__).resolve().parents[3]
 
@@ -83,11 +84,41 @@ def test_the_recipe_file_speaks_only_terms_that_schema_org_publishes():
         "indirect",
         (MethodStep("simmer", by=0.25, lasts_s=300.0),),
     )
-    document = json.loads(write_jsonld(blend))
+    document = json.loads(write_jsonld(blend, exact="{}"))
     assert document["@context"] == "https://schema.org"
-    for part in (document, document["nutrition"], *document["recipeInstructions"]):
+    held = document["yield"]["additionalProperty"][0]
+    for part in (document, document["nutrition"], document["yield"], held, *document["recipeInstructions"]):
         assert {key for key in part if not key.startswith("@")} <= properties(part["@type"])
     # sodium of 100 g by hand: honey 4 mg and cider vinegar 5 mg in 100 g
     sodium = float(document["nutrition"]["sodiumContent"].split(" ")[0])
     assert sodium < 10
     assert {line.ingredient.key for line in catalogue().grinds.values()} >= {"honey"}
+
+
+def test_a_general_recipe_reader_that_is_not_ours_reads_what_goes_out_whole():
+    # recipe-scrapers, version as locked, reads the schema.org data of any page
+    blend = Blend(
+        "glaze",
+        (Line("honey/liquid", Fraction(2), "spoon"), Line("cider-vinegar/liquid", Fraction(1), "spoon")),
+        120.0,
+        "Weir glaze",
+        "indirect",
+        (MethodStep("mix", (0, 1)), MethodStep("simmer", by=0.25, lasts_s=300.0)),
+    )
+    script = write_jsonld(blend, exact="{}").replace("</", "<\\/")
+    page = f'<html><head><script type="application/ld+json">{script}</script></head><body></body></html>'
+    read = scrape_html(page, org_url="https://kitchen.example/weir", supported_only=False)
+    assert read.title() == "Weir glaze"
+    assert read.category() == "glaze"
+    first, second = read.ingredients()
+    # by hand: 120 g of two parts honey at 1.434 g/ml and one of vinegar at 1.010: 88.8 g and 31.2 g
+    assert re.fullmatch(r"¼ cup \+ .* honey \(8[89](\.\d)? g\)", first)
+    assert re.fullmatch(r"2 tbsp \+? ?.*cider vinegar \(31(\.\d)? g\)|.*cider vinegar \(31(\.\d)? g\)", second)
+    steps = read.instructions_list()
+    assert len(steps) == 2
+    assert steps[1].startswith("Simmer")
+    assert read.nutrients()["servingSize"].startswith("1 tbsp (")
+    # one without a method has steps all the same
+    bare = write_jsonld(Blend("dry rub", (Line("cumin/ground", Fraction(1), "spoon"),), 20.0))
+    page = f'<html><head><script type="application/ld+json">{bare}</script></head><body></body></html>'
+    assert scrape_html(page, org_url="https://kitchen.example", supported_only=False).instructions_list()

@@ -3089,6 +3089,9 @@ export interface components {
         /**
          * BroughtOut
          * @description What a text holds, line by line, and the blend it would make once nothing is asked any more.
+         *
+         *     `exact` is that blend to the last digit, with its locks, targets, label and method, where the text was taken out of
+         *     a Ravska and nothing of it was changed since.
          */
         BroughtOut: {
             /** Format */
@@ -3118,6 +3121,7 @@ export interface components {
             method: components["schemas"]["MethodStepDocument"][];
             /** Uses */
             uses: components["schemas"]["UseDocument"][];
+            exact: components["schemas"]["BlendDocument"] | null;
             /** Problems */
             problems: string[];
         };

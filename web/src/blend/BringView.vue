@@ -99,9 +99,7 @@ async function file(event: Event | DragEvent) {
 }
 const make = once(async () => {
   const found = brought.value!
-  const body: Doc = {
-    name: chosenName.value.trim() || 'Brought in',
-    kind: chosenKind.value,
+  const read: Omit<Doc, 'name' | 'kind'> = found.exact ?? {
     fire: '',
     batch: found.batch || '100 g',
     lines: found.made,
@@ -113,6 +111,7 @@ const make = once(async () => {
     method: found.method,
     label: null,
   }
+  const body: Doc = { ...read, name: chosenName.value.trim() || 'Brought in', kind: chosenKind.value }
   try {
     const made = await call(api.POST('/api/blends', { body }))
     unsent.forget(KEPT)
