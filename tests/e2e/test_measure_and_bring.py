@@ -332,3 +332,51 @@ class TestOnAPhone:
         page.get_by_role("navigation", name="Stations").get_by_role("link", name="Shelf").click()
         expect(page.get_by_text("is still being weighed")).to_be_visible()
         fits(page)
+
+
+PACKET = """Nutrition per 100 g
+Energy 1200 kJ
+Fat 5,0 g
+Carbohydrate 45 g
+of which sugars 30 g
+Protein 8,0 g
+Salt 12,0 g"""
+
+
+def test_what_is_not_in_the_catalogue_is_made_ones_own_and_salts_a_piece(page: Page):
+    to_blends(page)
+    page.get_by_role("button", name="New rub").click()
+    page.get_by_label("Name of the blend").fill("Dust rub")
+    add = page.get_by_role("combobox", name="Add an ingredient")
+    add.fill("2 tbsp chandlery dust")
+    page.get_by_text("Make it an ingredient of your own").click()
+    own = page.get_by_role("dialog", name="An ingredient of your own")
+    expect(own.get_by_label("Its name")).to_have_value("chandlery dust")
+    own.get_by_label("Paste what the packet prints").fill(PACKET)
+    own.get_by_label("It weighs").fill("9 g")
+    expect(own.get_by_label("or salt")).to_have_value("12.0 g")
+    # by hand: 12 % salt; 100 − 12 − 45 − 5 − 8 leaves 30 % water; 9 g in 14.79 ml
+    expect(own.get_by_role("status").last).to_contain_text("12.0 % salt")
+    expect(own.get_by_role("status").last).to_contain_text("0.61 g/ml")
+    check_with_axe(page)
+    own.get_by_role("button", name="Put it in the catalogue").click()
+    # 2 tbsp of it are 18 g, and the batch is just that
+    expect(page.get_by_label("Parts of chandlery dust")).to_have_value("2")
+    expect(page.get_by_role("button", name="why: Salt in the blend")).to_contain_text("12.0 % salt")
+    expect(page.get_by_role("status").first).to_have_text("Saved")
+
+    page.get_by_role("link", name="Ravska").first.click()
+    page.get_by_role("button", name="New cook").click()
+    page.get_by_role("combobox", name="Cut of piece A").fill("lamb shoulder")
+    page.get_by_role("option", name="Lamb shoulder, boned").click()
+    page.get_by_label("Raw weight").first.fill("about 3 pounds")
+    page.get_by_role("combobox", name="Blend of piece A").fill("Dust rub")
+    page.get_by_role("option", name="Dust rub").click()
+    page.get_by_role("button", name="Take it off").last.click()
+    page.get_by_label("What is it called").fill("Dust on the quay")
+    page.get_by_label("People sit down").fill("2027-06-12T13:00")
+    page.get_by_role("button", name="Begin", exact=True).click()
+    page.get_by_role("navigation", name="Stations").get_by_role("link", name="Coat").click()
+    expect(page.get_by_role("combobox", name="Cut of piece A")).to_be_visible()
+    # by hand: 5 g on each 100 of 518 cm² are 25.9 g with 12 % salt, and 90 % of that stays: 2.80 g in 1361 g
+    expect(page.get_by_role("button", name="why: Salt on A")).to_contain_text("0.21 %")

@@ -11,13 +11,13 @@ def saved_blend(api, name: str) -> tuple[str, dict]:
 
 
 def test_a_blend_is_saved_in_few_queries(api, book):
-    for name, most in (("Weir House lamb rub", 8), ("Lamb rub and honey glaze", 11)):
+    for name, most in (("Weir House lamb rub", 9), ("Lamb rub and honey glaze", 12)):
         key, document = saved_blend(api, name)
         assert queries(lambda key=key, document=document: api("PUT", f"blends/{key}", document)) <= most <= 14, name
 
 
 def test_home_and_lists_open_in_few_queries(api, book):
-    assert queries(lambda: api("GET", "cooks/in-hand")) <= 7
+    assert queries(lambda: api("GET", "cooks/in-hand")) <= 8
     for address, most in (("blends", 4), ("cooks", 3), ("batches", 6), ("cooks/ways", 4)):
         assert queries(lambda address=address: api("GET", address)) <= most, address
 

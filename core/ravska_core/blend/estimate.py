@@ -2,7 +2,6 @@
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
-from functools import lru_cache
 from types import MappingProxyType
 from typing import Any
 
@@ -12,7 +11,7 @@ from scipy.optimize import linprog
 from ravska_core.blend.label import MINOR_SHARE, PANEL, RULES, Label, Range, panel_range, read_portion, rounding_half_g
 from ravska_core.blend.qualities import QUALITIES
 from ravska_core.blend.volume import volume_ml
-from ravska_core.catalogue import SODIUM_IN_NACL, Grind
+from ravska_core.catalogue import SODIUM_IN_NACL, Grind, while_it_stands
 from ravska_core.measure import parse_mass_g
 from ravska_core.working import BadInput, Figure, Step, say
 
@@ -30,7 +29,7 @@ class Estimate:
     panel: Mapping[str, Range]
 
 
-@lru_cache(maxsize=256)
+@while_it_stands(256)
 def parse_label(
     portion: str,
     sodium: str,
@@ -80,7 +79,7 @@ def parse_label(
     return label
 
 
-@lru_cache(maxsize=256)
+@while_it_stands(256)
 def weighed(label: Label, grinds: tuple[Grind, ...]) -> Label:
     """Return a label whose portion has a weight: one told by volume alone weighs what its mixture does."""
     if not label.by_volume or label.portion_ml is None:
@@ -246,7 +245,7 @@ def estimate(label: Label, grinds: tuple[Grind, ...]) -> Estimate:
     return _estimate(weighed(label, grinds), grinds)
 
 
-@lru_cache(maxsize=256)
+@while_it_stands(256)
 def _estimate(label: Label, grinds: tuple[Grind, ...]) -> Estimate:
     """Determine what a label says of a blend's shares and qualities.
 

@@ -7,11 +7,10 @@ its aroma and heat; the sieve holds back the rest, and of the liquid what clings
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from fractions import Fraction
-from functools import lru_cache
 from types import MappingProxyType
 
 from ravska_core.blend.volume import solid_share, soluble_share, volume_ml
-from ravska_core.catalogue import Grind, Ingredient
+from ravska_core.catalogue import Grind, Ingredient, while_it_stands
 from ravska_core.working import BadInput, Step, say
 
 DOES = ("mix", "grind", "strain", "simmer", "rest", "note")
@@ -276,7 +275,7 @@ def _ground(leaf: LeafMass, to: str, at: int, grinds: Mapping[str, Grind], named
     return (_of_ingredient(finer, grind.ingredient), mass)
 
 
-@lru_cache(maxsize=512)
+@while_it_stands(512)
 def _of_ingredient(grind: Grind, ingredient: Ingredient) -> Grind:
     """Return a grind of what was known of its ingredient before it was ground."""
     return grind if grind.ingredient is ingredient else replace(grind, ingredient=ingredient)

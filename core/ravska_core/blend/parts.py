@@ -2,7 +2,7 @@
 
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field, replace
-from functools import cache, cached_property, lru_cache
+from functools import cached_property
 
 from ravska_core.blend.label import Label
 from ravska_core.blend.lines import (
@@ -20,7 +20,7 @@ from ravska_core.blend.lines import (
 )
 from ravska_core.blend.method import LeafMass, Stuff, check_method, finish, gathered
 from ravska_core.blend.volume import solid_share
-from ravska_core.catalogue import Grind, catalogue, grind_as_known
+from ravska_core.catalogue import Grind, catalogue, grind_as_known, while_it_stands
 from ravska_core.working import BadInput
 
 
@@ -59,7 +59,7 @@ class Part:
         return Stuff(self.leaves, self.strained, self.spent, self.gone)
 
 
-@cache
+@while_it_stands(None)
 def _part_of_grind(grind: Grind) -> Part:
     return Part(
         grind.said, grind.density_g_ml, f"{grind.portion_g:g} g a level {grind.portion}", grind.source, ((grind, 1.0),)
@@ -70,7 +70,7 @@ Met = dict[tuple[Blend, bool], Part]
 """Parts of blends inside that were flattened already: of the blend, or of what its sieve held back."""
 
 
-@lru_cache(maxsize=512)
+@while_it_stands(512)
 def _part_inside(blend: Blend, held: bool) -> Part:
     """Return what a line that holds a blend is made of; a screen reads the same ones at every key."""
     return _part_of_blend(blend, 1, {}, held)

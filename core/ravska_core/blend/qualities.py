@@ -3,14 +3,13 @@
 import math
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
-from functools import cache
 from operator import mul
 
 from ravska_core.blend.lines import Line
 from ravska_core.blend.method import STEEPED
 from ravska_core.blend.parts import Part, parts_of
 from ravska_core.blend.parts import shares as shares_of
-from ravska_core.catalogue import Grind, Ingredient
+from ravska_core.catalogue import Grind, Ingredient, while_it_stands
 
 _HEAT_BEGINS, _HEAT_ENDS = 200.0, 100_000.0
 
@@ -78,7 +77,7 @@ SPREAD = "spread"
 """The grain spread, which is no sum over lines but can be aimed at too."""
 
 
-@cache
+@while_it_stands(None)
 def qualities_of(ingredient: Ingredient) -> tuple[float, ...]:
     return tuple(quality.of(ingredient) for quality in QUALITIES.values())
 

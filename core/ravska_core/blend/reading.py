@@ -3,7 +3,6 @@
 import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
-from functools import lru_cache
 
 from ravska_core.blend.estimate import estimate, label_figure
 from ravska_core.blend.keeping import Keeping, keeping
@@ -14,7 +13,7 @@ from ravska_core.blend.parts import shares as shares_of
 from ravska_core.blend.qualities import QUALITIES, part_qualities
 from ravska_core.blend.scales import Scale, scale_of, spread_scale
 from ravska_core.blend.uncertainty import amount_error, blend_errors, ends_of, finished_qualities, summed
-from ravska_core.catalogue import Grind
+from ravska_core.catalogue import Grind, while_it_stands
 from ravska_core.measure import SPOON_SETS, Spoonfuls, SpoonSet, measure_out
 from ravska_core.working import BadInput, Figure, Step, figure, say
 
@@ -32,7 +31,7 @@ def bands_of(leaves: Sequence[tuple[Grind, float]]) -> tuple[Band, ...]:
     return tuple(Band(grind.key, share) for grind, share in leaves)
 
 
-@lru_cache(maxsize=512)
+@while_it_stands(512)
 def _drawn(part: Part) -> tuple[tuple[tuple[Grind, float], ...], tuple[Band, ...]]:
     """Return the leaves and bands of what a line is made of, which no share changes."""
     leaves = seen_in(part.leaves, part.spent)

@@ -2,7 +2,6 @@
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
-from functools import cache, lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
@@ -12,7 +11,7 @@ from ravska_core.blend.label import Label
 from ravska_core.blend.lines import Blend, Line
 from ravska_core.blend.parts import Mixed, Part
 from ravska_core.blend.qualities import QUALITIES, Quality, part_qualities, qualities_of
-from ravska_core.catalogue import Grind, Ingredient
+from ravska_core.catalogue import Grind, Ingredient, while_it_stands
 from ravska_core.measure import SCALE_ERROR
 from ravska_core.working import say
 
@@ -27,12 +26,12 @@ _SIEVE_ERROR = 0.3
 """Relative error of the salt in what is sold as salt, and of all that a sieve holds back (estimates)."""
 
 
-@cache
+@while_it_stands(None)
 def _value_errors(ingredient: Ingredient) -> tuple[float, ...]:
     """Return how far an ingredient's own qualities may lie off, in the order of `QUALITIES`."""
-    own = _SALT_ERROR if ingredient.nacl > 0.9 else _VALUE_ERROR
+    own = max(ingredient.error, _SALT_ERROR if ingredient.nacl > 0.9 else _VALUE_ERROR)
     return tuple(
-        value * (own if key == "salt" else _VALUE_ERRORS.get(key, _VALUE_ERROR))
+        value * (own if key == "salt" else max(ingredient.error, _VALUE_ERRORS.get(key, _VALUE_ERROR)))
         for key, value in zip(QUALITIES, qualities_of(ingredient), strict=True)
     )
 
@@ -76,7 +75,7 @@ def mixture_errors(
     return low, high
 
 
-@lru_cache(maxsize=512)
+@while_it_stands(512)
 def _errors_inside(part: Part) -> Errors:
     """Determine how far the qualities of a blend inside may lie off; it is the same one at every key."""
     inner = [part_qualities(of) for of, _, _ in part.inside]

@@ -12,6 +12,14 @@ from ravska_core.catalogue.names import (
     usual_packs,
     words_of,
 )
+from ravska_core.catalogue.own import (
+    MADE_FROM,
+    OwnIngredient,
+    grind_of_own,
+    grinds_of_own,
+    panel_shares,
+)
+from ravska_core.catalogue.remembered import while_it_stands
 from ravska_core.catalogue.rows import (
     ALLERGENS,
     FACES,
@@ -26,11 +34,13 @@ from ravska_core.catalogue.rows import (
     MarinadeWindow,
     Starter,
 )
-from ravska_core.catalogue.tables import catalogue
+from ravska_core.catalogue.tables import NOTHING_OWN, Own, catalogue, take_own
 
 __all__ = [
     "ALLERGENS",
     "FACES",
+    "MADE_FROM",
+    "NOTHING_OWN",
     "SODIUM_IN_NACL",
     "THICKNESSES",
     "VALUE_SOURCES",
@@ -42,6 +52,8 @@ __all__ = [
     "Known",
     "MarinadeWindow",
     "Named",
+    "Own",
+    "OwnIngredient",
     "Starter",
     "all_names",
     "all_names_of",
@@ -49,9 +61,14 @@ __all__ = [
     "counted",
     "folded",
     "grind_as_known",
+    "grind_of_own",
+    "grinds_of_own",
     "known_of",
     "match",
+    "panel_shares",
     "said_name",
+    "take_own",
     "usual_packs",
+    "while_it_stands",
     "words_of",
 ]

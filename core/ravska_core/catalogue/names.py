@@ -7,13 +7,13 @@ import re
 import unicodedata
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
-from functools import cache, lru_cache
 from importlib import resources
 
 from rapidfuzz import fuzz, process
 
+from ravska_core.catalogue.remembered import while_it_stands
 from ravska_core.catalogue.rows import Count, Pack
-from ravska_core.catalogue.tables import catalogue, read_counts, read_names, read_packs
+from ravska_core.catalogue.tables import catalogue, own_names, read_counts, read_names, read_packs
 
 _GRIND_WORDS: dict[str, tuple[str, ...]] = {
     **dict.fromkeys(("ground", "powder", "powdered", "gemahlen", "gemahlener", "gemahlene", "pulver"),
@@ -105,18 +105,23 @@ def said_name(key: str) -> str:
     return catalogue().grinds[key].said
 
 
-@cache
+@while_it_stands(None)
 def _names() -> _Names:
     tables = catalogue()
     data = resources.files("ravska_core.catalogue") / "data"
     called = read_names((data / "names.csv").read_text(encoding="utf-8"), tables.ingredients)
     by_words: dict[tuple[str, ...], str] = {}
     spelled: dict[str, tuple[str, ...]] = {}
+    called = {**dict.fromkeys(tables.ingredients, ()), **called}
     for ingredient, names in called.items():
         for name in (*names, tables.ingredients[ingredient].name):
             words = words_of(name)
             by_words.setdefault(words, ingredient)
             spelled.setdefault(folded(name), words)
+    for name, ingredient in own_names():  # what the cook calls it goes before what others do
+        if ingredient in tables.ingredients:
+            by_words[words_of(name)] = ingredient
+            spelled[folded(name)] = words_of(name)
     exact = {" ".join(words_of(said_name(key))): key for key in tables.grinds}
     counts = read_counts((data / "counts.csv").read_text(encoding="utf-8"), tables.grinds, tables.sources)
     holding: dict[str, list[tuple[str, ...]]] = {}
@@ -209,7 +214,7 @@ def _nothing(word: str, ingredient: str) -> bool:
     return catalogue().ingredients[ingredient].family in _NOTHING_OF.get(word, ())
 
 
-@lru_cache(maxsize=4096)
+@while_it_stands(4096)
 def match(text: str) -> Named:
     """Find what a name means.
 

@@ -67,7 +67,7 @@ class Ingredient:
 
     `scoville` counts chilli heat [SHU]; `bite` the other pungents (pepper, mustard, ginger), `smoke` and `herb`
     aroma, each from 0 to 10 eaten neat. `scorch_c` is where it turns bitter [C], None for what does not.
-    `code` names its row in the table of its source.
+    `code` names its row in the table of its source; `error` says how far an own one's composition may be off, relative.
     """
 
     key: str
@@ -93,6 +93,7 @@ class Ingredient:
     allergens: tuple[str, ...]
     flags: frozenset[str]
     source: str
+    error: float = 0.0
 
 
 @dataclass(frozen=True, eq=False)
@@ -112,7 +113,7 @@ class Grind:
     def said(self) -> str:
         """How the catalogue writes it: ``black pepper, cracked``."""
         name = self.ingredient.name.lower()
-        return name if self.name in name or self.name == "liquid" else f"{name}, {self.name}"
+        return name if self.name in name or self.name in ("liquid", "own") else f"{name}, {self.name}"
 
 
 @dataclass(frozen=True)

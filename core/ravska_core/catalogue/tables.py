@@ -2,11 +2,13 @@
 
 import re
 from collections.abc import Mapping
+from dataclasses import dataclass, replace
 from functools import cache
 from importlib import resources
 from itertools import product
 from types import MappingProxyType
 
+from ravska_core.catalogue.remembered import forget_all, while_it_stands
 from ravska_core.catalogue.row import CatalogueError, Row, read_rows
 from ravska_core.catalogue.rows import (
     ACID_CLASSES,
@@ -312,9 +314,46 @@ def read_packs(
     return read_rows(file, text, build, lambda p: (p.ingredient, p.pack, p.amount))
 
 
-@cache
+@dataclass(frozen=True)
+class Own:
+    """What a cook has of their own: grinds, and names for them or for others, each with the ingredient it means."""
+
+    grinds: tuple[Grind, ...] = ()
+    names: tuple[tuple[str, str], ...] = ()
+
+
+NOTHING_OWN = Own()
+
+_own = NOTHING_OWN
+
+
+def take_own(own: Own) -> None:
+    """Take what the cook has of their own into the catalogue, in place of what was in it; a book has one."""
+    global _own
+    if own is not _own:
+        _own = own
+        forget_all()
+
+
+def own_names() -> tuple[tuple[str, str], ...]:
+    """Return the cook's own names, each with the ingredient it means."""
+    return _own.names
+
+
+@while_it_stands(None)
 def catalogue() -> Catalogue:
-    """Return the whole catalogue, read once."""
+    """Return the whole catalogue: the tables, read once, and what the cook has of their own."""
+    tables = _tables()
+    if not _own.grinds:
+        return tables
+    ingredients = {**tables.ingredients, **{grind.ingredient.key: grind.ingredient for grind in _own.grinds}}
+    grinds = {**tables.grinds, **{grind.key: grind for grind in _own.grinds}}
+    return replace(tables, ingredients=MappingProxyType(ingredients), grinds=MappingProxyType(grinds))
+
+
+@cache
+def _tables() -> Catalogue:
+    """Return the tables, read once."""
     tables = resources.files("ravska_core.catalogue") / "data"
 
     def text(name: str) -> str:

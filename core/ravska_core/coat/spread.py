@@ -1,13 +1,13 @@
 """How far injected salt has spread over the face by the fire, from the sites as they are and not an endless grid."""
 
 from dataclasses import dataclass
-from functools import lru_cache
 from itertools import product
 
 import numpy as np
 from numpy.typing import NDArray
 from scipy.special import erf
 
+from ravska_core.catalogue import while_it_stands
 from ravska_core.coat.sites import Face, Site, on_meat
 from ravska_core.diffusion import DIFFUSIVITY_BAND
 from ravska_core.working import Figure, Step, figure
@@ -66,7 +66,7 @@ def _along(sites: Array, size_cm: float, cells: int, dt_cm2: float) -> Array:
     return found
 
 
-@lru_cache(maxsize=256)
+@while_it_stands(256)
 def over_face(face: Face, sites: tuple[Site, ...], dt_cm2: float) -> Array | None:
     """Determine injected salt over a face as shares of its mean, (down, across); NaN off the meat.
 

@@ -5,11 +5,11 @@ How a layer that takes the rest, or gives way, finds its dose stands in `target`
 
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
-from functools import lru_cache
 
 import numpy as np
 
 from ravska_core.blend import Blend, BlendReading, read_blend
+from ravska_core.catalogue import while_it_stands
 from ravska_core.coat.doses import ADHESION_CEILING, MELTED_CLINGS, melts, surface_after
 from ravska_core.coat.fates import Dosed, Moment, drip_share, follow
 from ravska_core.coat.injection import liquid_g, settle
@@ -41,7 +41,7 @@ class Seasoned:
     portion_g: float = PORTION_G["usual"]
 
 
-@lru_cache(maxsize=256)
+@while_it_stands(256)
 def _kept_reading(blend: Blend, spoon_set: SpoonSet) -> BlendReading:
     return read_blend(blend, spoon_set)
 

@@ -1,8 +1,6 @@
 """What a rub is judged on before any meat is chosen: a rack of ribs, thin as it is."""
 
-from functools import cache
-
-from ravska_core.catalogue import catalogue
+from ravska_core.catalogue import catalogue, while_it_stands
 from ravska_core.coat.doses import COAT_WEIGHTS
 from ravska_core.coat.layers import LAYER_KINDS
 from ravska_core.meat import Piece, read_piece
@@ -11,7 +9,7 @@ THIN_CUT = "pork-ribs"
 """The thin cut that a rub's salt is judged on."""
 
 
-@cache
+@while_it_stands(None)
 def thin_cut_salt() -> float:
     """Determine what a standard coat of pure salt puts on the thin cut [% of raw edible weight].
 

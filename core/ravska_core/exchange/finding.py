@@ -3,11 +3,10 @@
 import re
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
-from functools import cache
 
 from rapidfuzz import fuzz, process
 
-from ravska_core.catalogue import all_names_of, catalogue, folded, match, words_of
+from ravska_core.catalogue import all_names_of, catalogue, folded, match, while_it_stands, words_of
 from ravska_core.exchange.items import Amount
 from ravska_core.exchange.lists import read_list
 from ravska_core.measure import SpoonSet
@@ -34,9 +33,10 @@ class Found:
 
 @dataclass(frozen=True)
 class Sought:
-    """What was looked for: things, best first, and an amount where one was typed with the name."""
+    """What was looked for: things, best first, by which name, and an amount where one was typed with that."""
 
     found: tuple[Found, ...]
+    name: str = ""
     amount: Amount | None = None
 
 
@@ -56,7 +56,7 @@ def rank_of(words: Sequence[str], typed: Sequence[str]) -> str:
     return RANKS[worst] if worst >= 0 else ""
 
 
-@cache
+@while_it_stands(None)
 def _names() -> tuple[tuple[str, tuple[str, ...], str, bool], ...]:
     """Return every name with its plain words, the grind it means, and whether that is a cure."""
     found = []
@@ -84,7 +84,7 @@ def find(text: str, owned: SpoonSet, blends: Mapping[str, str], most: int = 12) 
     name, amount = _apart(text, owned, blends)
     typed = words_of(name)
     if not typed:
-        return Sought((), amount)
+        return Sought((), name, amount)
     cure = re.search(r"cur|nitri", folded(name)) is not None
     exact = match(name).grind
     ranked: list[tuple[int, int, int, Found]] = []
@@ -104,7 +104,7 @@ def find(text: str, owned: SpoonSet, blends: Mapping[str, str], most: int = 12) 
         found.setdefault((one.grind, one.blend), one)
     if not found:
         found = {(one.grind, one.blend): one for one in _alike(name)}
-    return Sought(tuple(found.values())[:most], amount)
+    return Sought(tuple(found.values())[:most], name, amount)
 
 
 def _apart(text: str, owned: SpoonSet, blends: Mapping[str, str]) -> tuple[str, Amount | None]:

@@ -7,7 +7,7 @@ from fractions import Fraction
 from functools import lru_cache
 from types import MappingProxyType
 
-from ravska_core.catalogue import all_names, folded
+from ravska_core.catalogue import all_names, folded, while_it_stands
 from ravska_core.exchange.items import Amount, added, amount_of
 from ravska_core.measure import (
     ARTICLES,
@@ -93,7 +93,7 @@ def _measures_of(owned: SpoonSet) -> tuple[Mapping[str, Measure], frozenset[str]
 _LONGEST_NAME = 12
 
 
-@lru_cache(maxsize=1)
+@while_it_stands(1)
 def _awkward_names() -> Mapping[str, tuple[tuple[str, ...], ...]]:
     """Return the catalogue's names that would be taken for an amount or for two, by their first word, longest first."""
     found: dict[str, list[tuple[str, ...]]] = {}

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from typing import Annotated, Literal, cast
 from uuid import UUID
 
-from book.models import Blend
+from book.models import Blend, OwnIngredient
 from django.http import HttpRequest
 from ninja import Schema
 from pydantic import AfterValidator, Field
@@ -39,9 +39,10 @@ class FoundOut:
 
 @dataclass(frozen=True, slots=True)
 class SoughtOut:
-    """What was looked for, best first, and the amount where one was typed with the name."""
+    """What was looked for, best first, by which name, and the amount where one was typed with that."""
 
     found: list[FoundOut]
+    name: str
     amount: str
 
 
@@ -52,6 +53,7 @@ def look_for(request: HttpRequest, document: FindDocument) -> SoughtOut:
     names = {str(key): name for key, name in rows.values_list("pk", "name")}
     sought = find(document.text, spoon_set(), {folded(name).strip(): key for key, name in names.items()})
     grinds = catalogue().grinds
+    gone = {f"{row.key}/own" for row in OwnIngredient.objects.filter(retired_at__isnull=False).only("pk")}
     return SoughtOut(
         found=[
             FoundOut(
@@ -64,6 +66,8 @@ def look_for(request: HttpRequest, document: FindDocument) -> SoughtOut:
                 sure=one.rank in SURE,
             )
             for one in sought.found
+            if one.grind not in gone
         ],
+        name=sought.name,
         amount=sought.amount.said if sought.amount else "",
     )

@@ -9,6 +9,7 @@ from uuid import UUID
 
 import ninja
 from book.answered import Answer, answer_to, remember
+from book.own import take_what_is_own
 from book.snapshot import one_version
 from django.db import transaction
 from django.http import HttpRequest, HttpResponse
@@ -68,10 +69,12 @@ def _of_one_version(answer: Answering) -> Answering:
     def asked(request: HttpRequest, *args: object, **kwargs: object) -> HttpResponse:
         try:
             with one_version():
+                take_what_is_own()
                 return answer(request, *args, **kwargs)
         except FirstUse:
             household()
         with one_version():
+            take_what_is_own()
             return answer(request, *args, **kwargs)
 
     return asked
@@ -92,6 +95,7 @@ def _once(answer: Answering) -> Answering:
     @wraps(answer)
     def written(request: HttpRequest, *args: object, **kwargs: object) -> HttpResponse:
         key = _key_of(request)
+        take_what_is_own()
         with transaction.atomic():
             if key is None:
                 return answer(request, *args, **kwargs)

@@ -1614,6 +1614,154 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shelf/packet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Packet
+         * @description Read a packet's text, in US or EU style, into what a label's fields hold; what is not found stays empty.
+         */
+        post: operations["api_shelf_own_read_packet"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/own-ingredients": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Own
+         * @description Return the household's own ingredients, with the blends that hold them.
+         */
+        get: operations["api_shelf_own_list_own"];
+        put?: never;
+        /**
+         * Make Own
+         * @description Make an ingredient of the household's own; the catalogue has it from then on.
+         */
+        post: operations["api_shelf_own_make_own"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/own-ingredients/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Own
+         * @description Say what an own ingredient comes to as it is typed. Nothing is saved.
+         */
+        post: operations["api_shelf_own_read_own"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/own-ingredients/{own_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Save Own
+         * @description Change an own ingredient; blends that hold it follow, kept revisions stay as they were read.
+         */
+        put: operations["api_shelf_own_save_own"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/own-ingredients/{own_id}/remove": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Remove Own
+         * @description Take an own ingredient away: deleted where nothing holds it, else retired, which is said with where it is.
+         */
+        post: operations["api_shelf_own_remove_own"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/own-ingredients/{own_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Restore Own
+         * @description Take back that one was removed.
+         */
+        post: operations["api_shelf_own_restore_own"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/own-names": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Names
+         * @description Return the household's own names.
+         */
+        get: operations["api_shelf_own_list_names"];
+        /**
+         * Save Name
+         * @description Keep what the household calls an ingredient: it is understood by that name from then on.
+         */
+        put: operations["api_shelf_own_save_name"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/devices/scale/readings": {
         parameters: {
             query?: never;
@@ -2482,10 +2630,7 @@ export interface components {
             /** Version */
             version: number;
         };
-        /**
-         * VersionDocument
-         * @description The version a document was read at.
-         */
+        /** VersionDocument */
         VersionDocument: {
             /** Version */
             version: number;
@@ -3331,11 +3476,13 @@ export interface components {
         };
         /**
          * SoughtOut
-         * @description What was looked for, best first, and the amount where one was typed with the name.
+         * @description What was looked for, best first, by which name, and the amount where one was typed with that.
          */
         SoughtOut: {
             /** Found */
             found: components["schemas"]["FoundOut"][];
+            /** Name */
+            name: string;
             /** Amount */
             amount: string;
         };
@@ -6140,6 +6287,271 @@ export interface components {
              * @default
              */
             per_100g: string;
+        };
+        /**
+         * Panel
+         * @description What a packet's text says, each as a field would hold it, "" for what it does not; `rule` is us or eu.
+         */
+        Panel: {
+            /** Portion */
+            portion: string;
+            /** Rule */
+            rule: string;
+            /** Sodium */
+            sodium: string;
+            /** Salt */
+            salt: string;
+            /** Sugars */
+            sugars: string;
+            /** Fat */
+            fat: string;
+            /** Carbohydrate */
+            carbohydrate: string;
+            /** Protein */
+            protein: string;
+            /** Ingredients */
+            ingredients: string;
+        };
+        /**
+         * PacketDocument
+         * @description A packet's text as it was pasted or typed off.
+         */
+        PacketDocument: {
+            /** Text */
+            text: string;
+        };
+        /**
+         * OwnDocument
+         * @description An own ingredient as typed: from a label, from amounts in %, or as another one (`like`) with changes.
+         *
+         *     Of a label `sodium` or `salt` a portion; `spoon_mass` is what a level `spoon` of it weighs.
+         */
+        OwnDocument: {
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Made From
+             * @default amounts
+             * @enum {string}
+             */
+            made_from: "label" | "amounts" | "like";
+            /**
+             * Like
+             * @default
+             */
+            like: string;
+            /**
+             * Portion
+             * @default
+             */
+            portion: string;
+            /**
+             * Sodium
+             * @default
+             */
+            sodium: string;
+            /**
+             * Salt
+             * @default
+             */
+            salt: string;
+            /**
+             * Sugars
+             * @default
+             */
+            sugars: string;
+            /**
+             * Fat
+             * @default
+             */
+            fat: string;
+            /**
+             * Carbohydrate
+             * @default
+             */
+            carbohydrate: string;
+            /**
+             * Protein
+             * @default
+             */
+            protein: string;
+            /**
+             * Water
+             * @default
+             */
+            water: string;
+            /**
+             * Acid
+             * @default
+             */
+            acid: string;
+            /**
+             * Spoon
+             * @default tbsp
+             * @enum {string}
+             */
+            spoon: "tsp" | "tbsp" | "cup";
+            /**
+             * Spoon Mass
+             * @default
+             */
+            spoon_mass: string;
+            /**
+             * Wet
+             * @default false
+             */
+            wet: boolean;
+            /**
+             * Allergens
+             * @default []
+             */
+            allergens: string[];
+        };
+        /**
+         * OwnOut
+         * @description An own ingredient: as typed, its key in the catalogue, what it comes to, and the blends that hold it.
+         */
+        OwnOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Version */
+            version: number;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            typed: components["schemas"]["OwnDocument"];
+            reads: components["schemas"]["OwnReadOut"] | null;
+            /** Retired */
+            retired: boolean;
+            /** Used In */
+            used_in: string[];
+        };
+        /**
+         * OwnReadOut
+         * @description What an own ingredient comes to [%, g/ml], and how far that may be off [%].
+         */
+        OwnReadOut: {
+            /** Salt */
+            salt: number;
+            /** Sugars */
+            sugars: number;
+            /** Fat */
+            fat: number;
+            /** Water */
+            water: number;
+            /** Acid */
+            acid: number;
+            /** Density G Ml */
+            density_g_ml: number;
+            /** Error */
+            error: number;
+        };
+        /** OwnSave */
+        OwnSave: {
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Made From
+             * @default amounts
+             * @enum {string}
+             */
+            made_from: "label" | "amounts" | "like";
+            /**
+             * Like
+             * @default
+             */
+            like: string;
+            /**
+             * Portion
+             * @default
+             */
+            portion: string;
+            /**
+             * Sodium
+             * @default
+             */
+            sodium: string;
+            /**
+             * Salt
+             * @default
+             */
+            salt: string;
+            /**
+             * Sugars
+             * @default
+             */
+            sugars: string;
+            /**
+             * Fat
+             * @default
+             */
+            fat: string;
+            /**
+             * Carbohydrate
+             * @default
+             */
+            carbohydrate: string;
+            /**
+             * Protein
+             * @default
+             */
+            protein: string;
+            /**
+             * Water
+             * @default
+             */
+            water: string;
+            /**
+             * Acid
+             * @default
+             */
+            acid: string;
+            /**
+             * Spoon
+             * @default tbsp
+             * @enum {string}
+             */
+            spoon: "tsp" | "tbsp" | "cup";
+            /**
+             * Spoon Mass
+             * @default
+             */
+            spoon_mass: string;
+            /**
+             * Wet
+             * @default false
+             */
+            wet: boolean;
+            /**
+             * Allergens
+             * @default []
+             */
+            allergens: string[];
+            /** Version */
+            version: number;
+        };
+        /**
+         * OwnNameDocument
+         * @description What the household calls an ingredient; an empty `ingredient` takes the name away.
+         */
+        OwnNameDocument: {
+            /** Name */
+            name: string;
+            /**
+             * Ingredient
+             * @default
+             */
+            ingredient: string;
         };
         /**
          * OrderOut
@@ -11360,6 +11772,540 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PriceDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_shelf_own_read_packet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PacketDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Panel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_shelf_own_list_own: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnOut"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_shelf_own_make_own: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnDocument"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_shelf_own_read_own: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnReadOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_shelf_own_save_own: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                own_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnSave"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_shelf_own_remove_own: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                own_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VersionDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_shelf_own_restore_own: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                own_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_shelf_own_list_names: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnNameDocument"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_shelf_own_save_name: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnNameDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnNameDocument"];
                 };
             };
             /** @description Not Found */

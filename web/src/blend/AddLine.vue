@@ -1,17 +1,18 @@
 <script setup lang="ts">
 import { useDebounceFn } from '@vueuse/core'
-import { computed, nextTick, ref, shallowRef, useTemplateRef } from 'vue'
+import { computed, defineAsyncComponent, nextTick, ref, shallowRef, useTemplateRef } from 'vue'
 import { api, call, type Schemas } from '../api/client'
 import { useNewest } from '../ui/newest'
 
 /** Type a name, or an amount and a name, to add a line: ingredients and one's own blends, best first. */
 type Sought = Schemas['SoughtOut']
-const props = defineProps<{ taken: string[]; own: string; error?: string }>()
+/** `ingredients` offers no blends and makes nothing new. */
+const props = defineProps<{ taken: string[]; own: string; error?: string; ingredients?: boolean }>()
 const emit = defineEmits<{ grind: [key: string, amount: string]; inside: [id: string, amount: string] }>()
 
 const chosen = ref<string | null>(null)
 const search = ref('')
-const sought = shallowRef<Sought>({ found: [], amount: '' })
+const sought = shallowRef<Sought>({ found: [], name: '', amount: '' })
 /** What the answer shown is of: an answer of something else is not taken by Enter. */
 const of = ref('')
 const moved = ref(false)
@@ -20,7 +21,7 @@ const newest = useNewest()
 const ask = useDebounceFn(async () => {
   const text = search.value.trim()
   const came = await newest.ask(async (signal) =>
-    text ? call(api.POST('/api/blends/find', { body: { text }, signal })) : { found: [], amount: '' },
+    text ? call(api.POST('/api/blends/find', { body: { text }, signal })) : { found: [], name: '', amount: '' },
   )
   if (!came || !('answer' in came)) return
   sought.value = came.answer
@@ -38,6 +39,7 @@ function type(text: string) {
 const items = computed(() =>
   sought.value.found
     .map((one) => ({ ...one, value: one.blend ?? one.key, title: one.name }))
+    .filter((one) => !(props.ingredients && one.blend))
     .filter((one) => one.value !== props.own && !props.taken.includes(one.value)),
 )
 const nothing = computed(() => {
@@ -67,7 +69,21 @@ async function take(value: string | null) {
   await nextTick()
   chosen.value = null
   search.value = of.value = ''
-  sought.value = { found: [], amount: '' }
+  sought.value = { found: [], name: '', amount: '' }
+}
+const OwnIngredient = defineAsyncComponent(() => import('../shelf/OwnIngredient.vue'))
+const making = ref(false)
+const called = ref('')
+let amount = ''
+const mayMake = computed(() => !props.ingredients && !!search.value.trim() && of.value === search.value.trim())
+function make() {
+  called.value = sought.value.name
+  amount = sought.value.amount
+  making.value = true
+}
+function made(key: string) {
+  emit('grind', key, amount)
+  search.value = of.value = ''
 }
 const box = useTemplateRef<{ focus: () => void }>('box')
 defineExpose({ focus: () => box.value?.focus() })
@@ -83,7 +99,6 @@ defineExpose({ focus: () => box.value?.focus() })
       no-filter
       placeholder="Add an ingredient or a blend: 2 tbsp salt"
       aria-label="Add an ingredient"
-      :no-data-text="nothing"
       :menu-props="{ maxHeight: 300 }"
       @update:search="type"
       @update:model-value="take"
@@ -91,6 +106,14 @@ defineExpose({ focus: () => box.value?.focus() })
       @keydown.down="moved = true"
       @keydown.up="moved = true"
     >
+      <template v-if="mayMake" #append-item>
+        <v-list-item class="make" @click="make">
+          {{ items.length ? 'None of these: make' : 'Make' }} it an ingredient of your own
+        </v-list-item>
+      </template>
+      <template #no-data>
+        <v-list-item>{{ nothing }}</v-list-item>
+      </template>
       <template #item="{ item, props: row }">
         <v-list-item v-bind="row" :title="undefined">
           <span class="item">
@@ -103,6 +126,7 @@ defineExpose({ focus: () => box.value?.focus() })
       </template>
     </v-autocomplete>
     <p v-if="error" class="says" role="alert">{{ error }}</p>
+    <OwnIngredient v-if="making" v-model="making" :name="called" @made="made" />
   </div>
 </template>
 
@@ -135,6 +159,10 @@ small {
   color: var(--muted);
   font-size: 13px;
   margin-left: auto;
+}
+.make {
+  color: var(--link);
+  font-weight: 600;
 }
 .says {
   color: var(--stop);

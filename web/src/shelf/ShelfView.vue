@@ -12,6 +12,7 @@ import { say } from '../ui/notice'
 import { usePreferences } from '../ui/preferences'
 import { longDay, percent } from '../ui/units'
 import Why from '../ui/Why.vue'
+import OwnShelf from './OwnShelf.vue'
 
 /** The shelf: every batch that was mixed, as a jar at its level, and what is still on the scale. */
 type Row = Schemas['BatchRow']
@@ -119,6 +120,7 @@ async function remove(row: Row) {
         </div>
       </li>
     </ul>
+    <OwnShelf />
   </main>
 </template>
 

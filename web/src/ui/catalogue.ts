@@ -22,7 +22,7 @@ export const cutWords = (cut: Cut) => [cut.name, cut.animal, ...cut.other_names]
 
 /** The grind in a word, where it says something that the name does not: "cracked" of black pepper, nothing of honey. */
 export function grindWord(grind: Grind): string {
-  return grind.grind === 'liquid' || grind.name.toLowerCase().includes(grind.grind) ? '' : grind.grind
+  return ['liquid', 'own'].includes(grind.grind) || grind.name.toLowerCase().includes(grind.grind) ? '' : grind.grind
 }
 
 /** "Black pepper, cracked", and just "Honey" where the grind says nothing. */

@@ -1,0 +1,212 @@
+<script setup lang="ts">
+import { useQueryClient } from '@tanstack/vue-query'
+import { useDebounceFn } from '@vueuse/core'
+import { computed, reactive, ref, shallowRef, watch } from 'vue'
+import { api, byField, call, Refusal, sentenceOf, type Schemas } from '../api/client'
+import { refresh } from '../api/kept'
+import AddLine from '../blend/AddLine.vue'
+import { useCatalogue } from '../ui/catalogue'
+import Choice from '../ui/Choice.vue'
+import Field from '../ui/Field.vue'
+import { useNewest } from '../ui/newest'
+import { once } from '../ui/once'
+import { percent } from '../ui/units'
+import PacketText from './PacketText.vue'
+
+/** An ingredient of one's own: from a packet, from amounts, or as another one with changes; what it comes to below. */
+type Doc = Schemas['OwnDocument']
+const open = defineModel<boolean>({ required: true })
+const props = defineProps<{ name?: string; own?: Schemas['OwnOut'] }>()
+const emit = defineEmits<{ made: [key: string] }>()
+const queries = useQueryClient()
+const { grinds } = useCatalogue()
+
+const blank = (): Doc => ({
+  name: props.name ?? '', made_from: 'label', like: '', portion: '', sodium: '', salt: '', sugars: '', fat: '',
+  carbohydrate: '', protein: '', water: '', acid: '', spoon: 'tbsp', spoon_mass: '', wet: false, allergens: [],
+}) // prettier-ignore
+const doc = reactive<Doc>(blank())
+const errors = ref<Record<string, string>>({})
+const reads = shallowRef<Schemas['OwnReadOut'] | null>(null)
+const touched = ref(false)
+watch(
+  open,
+  (now) => {
+    if (!now) return
+    Object.assign(doc, blank(), props.own?.typed ?? {})
+    errors.value = {}
+    reads.value = props.own?.reads ?? null
+    touched.value = false
+  },
+  { immediate: true },
+)
+
+const newest = useNewest()
+const ask = useDebounceFn(async () => {
+  const came = await newest.ask((signal) =>
+    call(api.POST('/api/shelf/own-ingredients/read', { body: { ...doc }, signal })),
+  )
+  if (!came) return
+  if ('answer' in came) {
+    reads.value = came.answer
+    errors.value = {}
+  } else if (came.failure instanceof Refusal) {
+    reads.value = null
+    if (touched.value) errors.value = byField(came.failure)
+  }
+}, 150)
+watch(doc, () => open.value && ask(), { deep: true })
+
+const ways: { value: Doc['made_from']; text: string }[] = [
+  { value: 'label', text: 'its packet' }, { value: 'amounts', text: 'amounts' }, { value: 'like', text: 'another one' },
+] // prettier-ignore
+const spoons = (['tsp', 'tbsp', 'cup'] as const).map((value) => ({ value, text: value }))
+const fields = computed<{ key: 'sodium' | 'salt' | 'sugars' | 'fat' | 'carbohydrate' | 'protein' | 'water' | 'acid'; label: string; placeholder: string }[]>(() =>
+  doc.made_from === 'label'
+    ? [
+        { key: 'sodium', label: 'Sodium', placeholder: '310 mg' },
+        { key: 'salt', label: 'or salt', placeholder: '1.2 g' },
+        { key: 'sugars', label: 'Sugars', placeholder: '0 g' },
+        { key: 'fat', label: 'Fat', placeholder: '0 g' },
+        { key: 'carbohydrate', label: 'Carbohydrate', placeholder: '1 g' },
+        { key: 'protein', label: 'Protein', placeholder: '0 g' },
+      ]
+    : [
+        { key: 'salt', label: 'Salt, %', placeholder: doc.made_from === 'like' ? 'as it' : '5' },
+        { key: 'sugars', label: 'Sugar, %', placeholder: doc.made_from === 'like' ? 'as it' : '2' },
+        { key: 'fat', label: 'Fat, %', placeholder: doc.made_from === 'like' ? 'as it' : '0' },
+        { key: 'water', label: 'Water, %', placeholder: doc.made_from === 'like' ? 'as it' : '90' },
+        { key: 'acid', label: 'Acid, %', placeholder: doc.made_from === 'like' ? 'as it' : '0' },
+      ],
+) // prettier-ignore
+const like = computed(() => grinds.value.get(doc.like ?? ''))
+
+const keep = once(async () => {
+  touched.value = true
+  try {
+    const own = props.own
+      ? await call(
+          api.PUT('/api/shelf/own-ingredients/{own_id}', {
+            params: { path: { own_id: props.own.id } },
+            body: { ...doc, version: props.own.version },
+          }),
+        )
+      : await call(api.POST('/api/shelf/own-ingredients', { body: { ...doc } }))
+    await refresh(queries, ['catalogue'], ['own ingredients'], ['blends'])
+    open.value = false
+    emit('made', own.key)
+  } catch (failure) {
+    errors.value = failure instanceof Refusal ? byField(failure) : { name: sentenceOf(failure) }
+  }
+})
+</script>
+
+<template>
+  <v-dialog v-model="open" max-width="620" aria-label="An ingredient of your own" scrollable>
+    <form class="plate own" @submit.prevent="keep">
+      <h2>{{ own ? `Change ${own.name}` : 'An ingredient of your own' }}</h2>
+      <Field v-model="doc.name!" label="Its name" placeholder="Grandmother’s dust" :error="errors.name" autofocus />
+      <Choice v-model="doc.made_from!" label="Known from" :options="ways" :error="errors.made_from" />
+      <PacketText v-if="doc.made_from === 'label'" @read="Object.assign(doc, $event)" />
+      <div v-if="doc.made_from === 'like'" class="like">
+        <p v-if="like">
+          Like <b>{{ like.name }}</b>, but for what you write here.
+        </p>
+        <AddLine :taken="[]" own="" ingredients @grind="(key) => (doc.like = key)" />
+        <p v-if="errors.like" class="says" role="alert">{{ errors.like }}</p>
+      </div>
+      <div class="fields">
+        <Field
+          v-if="doc.made_from === 'label'"
+          v-model="doc.portion!"
+          label="A portion is"
+          placeholder="100 g"
+          :error="errors.portion"
+        />
+        <Field
+          v-for="field in fields"
+          :key="field.key"
+          v-model="doc[field.key]!"
+          :label="field.label"
+          :placeholder="field.placeholder"
+          :error="errors[field.key]"
+        />
+      </div>
+      <div class="spoon">
+        <Choice v-model="doc.spoon!" label="Weigh a level" :options="spoons" />
+        <Field
+          v-model="doc.spoon_mass!"
+          label="It weighs"
+          :placeholder="like ? 'as that' : '9 g'"
+          :error="errors.spoon_mass"
+        />
+        <label v-if="!like" class="wet"><input v-model="doc.wet" type="checkbox" /> it is liquid</label>
+      </div>
+      <Field
+        :model-value="(doc.allergens ?? []).join(', ')"
+        label="Allergens on the packet"
+        placeholder="celery, mustard"
+        :error="errors.allergens"
+        @update:model-value="
+          doc.allergens = $event
+            .split(',')
+            .map((one) => one.trim().toLowerCase())
+            .filter(Boolean)
+        "
+      />
+      <p v-if="reads" class="reads" role="status">
+        <b>{{ percent(reads.salt) }} salt</b>, {{ percent(reads.sugars) }} sugar, {{ percent(reads.fat) }} fat,
+        {{ percent(reads.water) }} water; {{ reads.density_g_ml.toFixed(2) }} g/ml. Give or take
+        {{ percent(reads.error) }} of each.
+      </p>
+      <div class="ways">
+        <v-btn type="submit" class="solid">{{ own ? 'Keep the change' : 'Put it in the catalogue' }}</v-btn>
+        <v-btn class="quiet" @click="open = false">Leave it</v-btn>
+      </div>
+    </form>
+  </v-dialog>
+</template>
+
+<style scoped>
+.own {
+  padding: 22px 24px;
+  display: grid;
+  gap: 14px;
+  overflow-y: auto;
+}
+p {
+  margin: 0;
+}
+.fields {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(130px, 1fr));
+  gap: 10px;
+}
+.spoon {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px 14px;
+  align-items: end;
+}
+.wet {
+  font-size: 15px;
+  min-height: 44px;
+  display: flex;
+  align-items: center;
+  gap: 8px;
+}
+.reads {
+  background: var(--tint);
+  border-radius: 12px;
+  padding: 10px 14px;
+}
+.says {
+  color: var(--stop);
+  font-size: 14px;
+}
+.ways {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px;
+}
+</style>
