@@ -1,7 +1,6 @@
 """Draw the current picture of each main view from the demo book into docs/screenshots/."""
 
 import json
-import re
 import urllib.request
 
 from playwright.sync_api import Page, sync_playwright
@@ -30,56 +29,54 @@ def shoot(page: Page, address: str, path: str, name: str) -> None:
     print(f"docs/screenshots/{name}.png")
 
 
-def bench_shots(wide: Page, address: str, rub: str) -> None:
-    """Draw the bench at work: a target proposed, a revision compared."""
-    wide.goto(f"{address}/blend/{rub}")
-    wide.get_by_role("button", name="Aim it").click()
-    for end in ("least", "most"):
-        wide.get_by_label(f"At {end} salt").fill("22")
-    wide.get_by_role("region", name="The nearest blend").wait_for()
-    wide.mouse.move(700, 600)
-    wide.mouse.wheel(0, 470)
-    wide.wait_for_timeout(500)
-    wide.screenshot(path=OUT / "blend-aim.png")
-    wide.get_by_label("At least salt").fill("")
-    wide.get_by_label("At most salt").fill("")
-    wide.get_by_role("button", name="Aim done").click()
-    wide.get_by_role("button", name=re.compile("^2 cumin")).click()
-    wide.get_by_role("region", name="Revision 2").scroll_into_view_if_needed()
-    wide.wait_for_timeout(400)
-    wide.screenshot(path=OUT / "blend-branches.png")
-    for name in ("blend-aim", "blend-branches"):
-        print(f"docs/screenshots/{name}.png")
-
-
 LIST = """For the goat:
-2 tbsp smoked paprika
+two and a half tablespoons of smoked paprika
 1½ tsp freshly cracked black pepper
-1 cup + 2 tbsp brown sugar, packed
-2-3 cloves garlic, minced
-a small handful of thyme
-1 tbsp papirka
-salt to taste
+a cup and a quarter of brown sugar
+¼ cup butter or ghee
+a good handful of thyme
+1 tbsp smoked papirka
 2 EL Kreuzkümmel"""
+
+PACKET = """Average values per 100 g
+Fat 5,0 g
+Carbohydrate 45 g
+of which sugars 30 g
+Protein 8,0 g
+Salt 12,0 g"""
+
+
+def brought(page: Page, address: str, name: str) -> None:
+    """Draw a spoken list with what is asked of it."""
+    page.goto(f"{address}/blend/bring")
+    page.get_by_label("The list, as it is said or written").fill(LIST)
+    page.get_by_text("2 questions left").wait_for()
+    page.mouse.move(300, 400)
+    page.get_by_text("a cup and a quarter of brown sugar").last.scroll_into_view_if_needed()
+    if name.endswith("phone"):
+        page.get_by_role("region", name="What was understood").scroll_into_view_if_needed()
+        page.evaluate("() => scrollBy(0, 420)")
+    page.wait_for_timeout(400)
+    page.screenshot(path=OUT / f"{name}.png")
+    print(f"docs/screenshots/{name}.png")
+
+
+def own(page: Page, address: str, name: str) -> None:
+    """Draw an ingredient of one's own being made from its packet."""
+    page.goto(f"{address}/shelf")
+    page.get_by_role("button", name="Make one").click()
+    form = page.get_by_role("dialog", name="An ingredient of your own")
+    form.get_by_label("Its name").fill("Chandlery dust")
+    form.get_by_label("Paste what the packet prints").fill(PACKET)
+    form.get_by_label("It weighs").fill("9 g")
+    form.get_by_text("12.0 % salt").wait_for()
+    page.wait_for_timeout(400)
+    page.screenshot(path=OUT / f"{name}.png")
+    print(f"docs/screenshots/{name}.png")
 
 
 def measure_shots(wide: Page, address: str) -> None:
-    """Draw what comes in and goes to the bowl: a pasted list, a label, the scale, the shelf."""
-    wide.goto(f"{address}/blend/bring")
-    wide.get_by_label("The list, one ingredient a line").fill(LIST)
-    wide.get_by_text("2 questions left").wait_for()
-    wide.mouse.move(700, 400)
-    wide.wait_for_timeout(300)
-    wide.screenshot(path=OUT / "blend-bring.png")
-    wide.goto(f"{address}/blend/label")
-    wide.get_by_label("Name").fill("Market-hall steak rub")
-    wide.get_by_label("A portion is").fill("1.2 g")
-    wide.get_by_label("Sodium in it").fill("310 mg")
-    words = "Salt, garlic, black pepper, sugar, spices, onion, contains 2 % or less of: silicon dioxide"
-    wide.get_by_label("Ingredients, in the order").fill(words)
-    wide.get_by_text("most likely about").wait_for()
-    wide.wait_for_timeout(500)
-    wide.screenshot(path=OUT / "blend-label.png")
+    """Draw what goes to the bowl: the scale, the shelf."""
     batch = next(row for row in get(address, "batches") if row["state"] == "weighing")
     hands = f"{address}/api/devices/scale/simulated"
     wide.request.post(hands, data={"resolution_g": 0.1}, headers=OWN_PAGE)
@@ -91,10 +88,9 @@ def measure_shots(wide: Page, address: str) -> None:
     dial.get_by_text("settled").wait_for()
     wide.wait_for_timeout(400)  # the button fades in once it may be pressed
     wide.screenshot(path=OUT / "blend-weigh.png")
+    print("docs/screenshots/blend-weigh.png")
     wide.request.post(f"{hands}/handle", data={"do": "stop"}, headers=OWN_PAGE)
     shoot(wide, address, "/shelf", "shelf")
-    for name in ("blend-bring", "blend-label", "blend-weigh"):
-        print(f"docs/screenshots/{name}.png")
 
 
 def coat_shots(wide: Page, address: str, haunch: str) -> None:
@@ -133,7 +129,9 @@ def main() -> None:
         phone.get_by_role("region", name="From crust to centre").scroll_into_view_if_needed()
         phone.wait_for_timeout(400)
         phone.screenshot(path=OUT / "coat-phone.png")
-        bench_shots(wide, at, rub)
+        for page, ending in ((wide, ""), (phone, "-phone")):
+            brought(page, at, f"blend-bring{ending}")
+            own(page, at, f"shelf-own{ending}")
         measure_shots(wide, at)
         coat_shots(wide, at, next(row["id"] for row in get(at, "cooks") if "haunch" in row["name"]))
         phone.goto(f"{at}/table")

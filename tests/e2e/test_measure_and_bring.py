@@ -138,7 +138,7 @@ def test_a_batch_is_weighed_out_with_an_overshoot_put_right_and_outlives_reload_
 def test_a_pasted_list_becomes_a_blend_once_nothing_is_asked_any_more(page: Page):
     to_blends(page)
     page.get_by_role("link", name="Bring one in").click()
-    page.get_by_label("The list, one ingredient a line").fill(
+    page.get_by_label("The list, as it is said or written").fill(
         "For the quay:\n2 tbsp smoked paprika\n1½ tsp black pepper, cracked\n1 tbsp papirka\nsalt to taste\n"
         "a small handful of thyme\n2 tsp unicorn dust"
     )
@@ -189,10 +189,10 @@ def test_a_pasted_list_becomes_a_blend_once_nothing_is_asked_any_more(page: Page
     to_blends(page)
     expect(page.get_by_role("link", name=re.compile("^Quay list"))).to_have_count(1)
     page.get_by_role("link", name="Bring one in").click()
-    page.get_by_label("The list, one ingredient a line").fill(file)
+    page.get_by_label("The list, as it is said or written").fill(file)
     expect(page.get_by_text("5 lines,")).to_be_visible()
     expect(page.get_by_placeholder("Name of the blend")).to_have_value("Quay list")
-    page.get_by_label("The list, one ingredient a line").fill(file.replace('"name"', "name"))
+    page.get_by_label("The list, as it is said or written").fill(file.replace('"name"', "name"))
     expect(page.get_by_role("alert")).to_contain_text(re.compile(r"Line \d, column \d"))
 
 
@@ -210,7 +210,7 @@ def tab_to(page: Page, name: str) -> None:
 def test_a_spoken_list_is_made_a_blend_with_its_two_questions_answered_by_keyboard(page: Page):
     to_blends(page)
     page.get_by_role("link", name="Bring one in").click()
-    page.get_by_label("The list, one ingredient a line").focus()
+    page.get_by_label("The list, as it is said or written").focus()
     spoken = ("two and a half tablespoons of kosher salt", "a cup and a quarter of brown sugar",
               "¼ cup butter or ghee", "2 tsp smoked papirka", "1 tsp each of cumin, thyme and oregano")  # fmt: skip
     for line in spoken:
@@ -304,7 +304,7 @@ class TestOnAPhone:
     def test_every_new_screen_fits_a_phone(self, page: Page):
         to_blends(page)
         page.get_by_role("link", name="Bring one in").click()
-        page.get_by_label("The list, one ingredient a line").fill("2 tbsp paprika\n1 tsp unicorn dust")
+        page.get_by_label("The list, as it is said or written").fill("2 tbsp paprika\n1 tsp unicorn dust")
         expect(page.get_by_text("1 question left")).to_be_visible()
         fits(page)
         to_blends(page)

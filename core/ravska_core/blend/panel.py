@@ -28,7 +28,9 @@ _PORTION = re.compile(
 
 _HUNDRED = re.compile(r"(?:per|pro|je|in)\s*100\s*g\b|(?:average |nutritional )?values? per 100\s*g\b", re.IGNORECASE)
 
-_LIST = re.compile(r"(?:ingredients|zutaten)\s*:\s*(?P<list>.+?)(?:\n\s*\n|\.\s*$|\.\s*\n|$)", re.IGNORECASE | re.DOTALL)
+_LIST = re.compile(
+    r"(?:ingredients|zutaten)\s*:\s*(?P<list>.+?)(?:\n\s*\n|\.\s*$|\.\s*\n|$)", re.IGNORECASE | re.DOTALL
+)
 
 
 @dataclass(frozen=True)

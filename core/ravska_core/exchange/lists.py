@@ -6,7 +6,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import replace
 from functools import lru_cache
 
-from ravska_core.catalogue import Named, counted, folded, match, said_name, usual_packs, words_of
+from ravska_core.catalogue import Named, catalogue, counted, folded, match, said_name, usual_packs, words_of
 from ravska_core.exchange.clauses import Clause, clauses_of, folded_into
 from ravska_core.exchange.items import MEASURED, Amount, Item, ListLine, again
 from ravska_core.exchange.taking import weighed
@@ -85,16 +85,25 @@ class _Named:
         found = match(self.shown)
         if unit in _GROWN:
             found = _grown(self.shown, unit) or found
+        elif unit == "handful" and found.grind is not None and not re.search(r"dr(y|ied)|getrocknet", self.shown):
+            fresh = match(f"fresh {_undried(found.grind)}")
+            if fresh.grind is not None and "fresh_herb" in catalogue().grinds[fresh.grind].ingredient.flags:
+                found = replace(fresh, note="a handful is read as fresh")
         self.grind, self.closest, self.note = found.grind or "", found.closest, found.note
         self.other = found.other
         if not self.grind:
             self.unread = [token for token in words if set(words_of(token.text)) & set(found.left)]
 
 
+def _undried(grind: str) -> str:
+    """Return what grows, of a grind of it that is dried: "thyme" of ``thyme/leaf``."""
+    return grind.split("/")[0].removesuffix("-dried").removesuffix("-seed").removesuffix("-fresh")
+
+
 def _grown(name: str, unit: str) -> Named | None:
     """Return the fresh one of a name, where it is counted in that unit: of "a sprig of rosemary"."""
     plain = match(name)
-    dried = (plain.grind or "").split("/")[0].removesuffix("-dried").removesuffix("-seed")
+    dried = _undried(plain.grind or "")
     for said in (f"{name} {unit}", f"fresh {name}", f"fresh {dried}" if dried else ""):
         found = match(said) if said else plain
         if found.grind and counted(found.grind.split("/")[0], unit):
@@ -136,7 +145,7 @@ def _item(one: Clause, number: int, blends: Mapping[str, str], before: Amount | 
         if not one.amounts and not one.same:
             return None
         one, amount = _thing_itself(one, amount)
-    named = _Named([*one.words, *one.extra], blends, amount.kind if amount else "")
+    named = _Named([*one.words, *one.extra], blends, _unit_of(amount))
     if not named.grind and one.others and one.words and one.others[0].words:  # "chicken or beef stock"
         shared = _Named([*one.words, one.others[0].words[-1]], blends)
         named = shared if shared.grind else named
@@ -159,6 +168,13 @@ def _item(one: Clause, number: int, blends: Mapping[str, str], before: Amount | 
         unread=_spans([*one.unread, *named.unread]), uses=tuple(one.uses),
     )  # fmt: skip
     return _questioned(item, one, named, blends)
+
+
+def _unit_of(amount: Amount | None) -> str:
+    """Return what tells whether something fresh is meant: what it is counted in, or a handful."""
+    if amount is None:
+        return ""
+    return "handful" if re.search(r"hand(ful|voll)|fistful", amount.said, re.IGNORECASE) else amount.kind
 
 
 def _own_name(one: Clause, blends: Mapping[str, str]) -> str:

@@ -194,6 +194,11 @@ def test_or_keeps_the_other_as_the_swap_and_what_is_divided_has_its_uses():
     assert read_list("1 cup chicken or beef stock")[0].status == "understood"
 
 
+def test_a_handful_of_a_herb_is_fresh_unless_it_is_said_to_be_dried():
+    grinds = [line.items[0].grind for line in read_list("a handful of thyme\na handful of dried thyme\n2 tsp thyme")]
+    assert grinds == ["thyme-fresh/leaf", "thyme/leaf", "thyme/leaf"]
+
+
 def test_the_same_again_goes_by_the_line_before_and_a_share_of_it_by_its_share():
     salt, sugar, paprika = (
         line.items[0].amount for line in read_list("3 tbsp salt\nhalf as much sugar\nthe same again of paprika")

@@ -146,7 +146,7 @@ const make = once(async () => {
     </header>
     <div class="two">
       <section class="plate paste" @dragover.prevent @drop.prevent="file($event)">
-        <label for="pasted">The list, one ingredient a line</label>
+        <label for="pasted">The list, as it is said or written</label>
         <textarea
           id="pasted"
           v-model="text"

@@ -7,6 +7,7 @@ import Field from '../ui/Field.vue'
 import { useNewest } from '../ui/newest'
 import { percent } from '../ui/units'
 import Why from '../ui/Why.vue'
+import PacketText from '../shelf/PacketText.vue'
 import AddLine from './AddLine.vue'
 import type { Doc } from './useBlend'
 
@@ -61,6 +62,19 @@ const typed = computed(() => {
 })
 watch(typed, ask, { immediate: true })
 
+/** Take over what the packet's text says, as far as it does. */
+function fromPacket(found: Schemas['Panel']) {
+  const salt = !found.sodium && !!found.salt
+  set({
+    portion: found.portion || label.value.portion,
+    sodium: found.sodium || found.salt || label.value.sodium,
+    sodium_as: salt ? 'salt' : 'sodium',
+    sugars: found.sugars || label.value.sugars,
+    fat: found.fat || label.value.fat,
+    rule: found.rule === 'eu' ? 'eu' : 'us',
+  })
+  ingredients.value = found.ingredients || ingredients.value
+}
 function choose(name: string, grind: string) {
   said.value = { ...said.value, [name]: grind }
   choosing.value = ''
@@ -73,6 +87,7 @@ const wide = (figure: Schemas['Figure']) => ({
 
 <template>
   <div class="form">
+    <PacketText @whole="fromPacket" />
     <div class="panel">
       <Field
         :model-value="label.portion"

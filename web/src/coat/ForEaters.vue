@@ -5,7 +5,6 @@ import { api, call, sentenceOf } from '../api/client'
 import Choice from '../ui/Choice.vue'
 import Field from '../ui/Field.vue'
 import { usePreferences } from '../ui/preferences'
-import { percent } from '../ui/units'
 import Why from '../ui/Why.vue'
 
 /** From how many eat, and how much, to the raw weight of this cut. */
@@ -48,20 +47,20 @@ const appetites = (['light', 'usual', 'hearty'] as const).map((value) => ({ valu
       raw on the board: buy
       <b
         ><Why :figure="raw.buy" of="Weight to buy">{{ show.mass(raw.buy.value) }}</Why></b
-      >.
+      >
       <v-btn class="solid" @click="emit('take', raw.mass, raw.trims.length || raw.times ? raw.buy_mass : '')"
         >Take {{ raw.mass }}</v-btn
       >
     </p>
     <div v-if="raw && eaters && (raw.trims.length || raw.times)" class="off">
       <p>
-        <Why :figure="raw.trim" of="What comes off">{{ percent(raw.trim.value) }}</Why> comes off{{
+        <Why :figure="raw.trim" of="What comes off">{{ Math.round(raw.trim.value) }} %</Why> comes off{{
           raw.times ? `, from ${raw.times} of your own` : ''
         }}:
       </p>
       <ul>
         <li v-for="trim in raw.trims" :key="trim.what">
-          {{ trim.what }}, {{ percent(trim.share) }} <small>{{ becomes[trim.becomes] ?? trim.becomes }}</small>
+          {{ trim.what }}, {{ Math.round(trim.share) }} % <small>{{ becomes[trim.becomes] ?? trim.becomes }}</small>
         </li>
       </ul>
     </div>

@@ -154,12 +154,12 @@ const keep = once(async () => {
             .filter(Boolean)
         "
       />
-      <p v-if="reads" class="reads" role="status">
-        <b>{{ percent(reads.salt) }} salt</b>, {{ percent(reads.sugars) }} sugar, {{ percent(reads.fat) }} fat,
-        {{ percent(reads.water) }} water; {{ reads.density_g_ml.toFixed(2) }} g/ml. Give or take
-        {{ percent(reads.error) }} of each.
-      </p>
       <div class="ways">
+        <p v-if="reads" class="reads" role="status">
+          <b>{{ percent(reads.salt) }} salt</b>, {{ percent(reads.sugars) }} sugar, {{ percent(reads.fat) }} fat,
+          {{ percent(reads.water) }} water; {{ reads.density_g_ml.toFixed(2) }} g/ml. Give or take
+          {{ Math.round(reads.error) }} % of each.
+        </p>
         <v-btn type="submit" class="solid">{{ own ? 'Keep the change' : 'Put it in the catalogue' }}</v-btn>
         <v-btn class="quiet" @click="open = false">Leave it</v-btn>
       </div>
@@ -196,17 +196,22 @@ p {
   gap: 8px;
 }
 .reads {
-  background: var(--tint);
-  border-radius: 12px;
-  padding: 10px 14px;
+  flex-basis: 100%;
 }
 .says {
   color: var(--stop);
   font-size: 14px;
 }
+/* in sight whatever the screen's height: the form scrolls behind it */
 .ways {
   display: flex;
   flex-wrap: wrap;
   gap: 10px;
+  position: sticky;
+  bottom: -22px;
+  margin: 0 -24px -22px;
+  padding: 12px 24px 16px;
+  background: var(--plate);
+  border-top: 1px solid var(--line);
 }
 </style>

@@ -3,7 +3,7 @@ import { toRef } from 'vue'
 import { useRanked } from './rank'
 
 /** A box that chooses from a list: whole words go before beginnings, those before what only holds the letters. */
-export interface Choosable {
+interface Choosable {
   value: string
   title: string
   words: string
