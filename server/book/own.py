@@ -8,7 +8,7 @@ from ravska_core.catalogue import NOTHING_OWN, Own, grind_of_own, take_own
 from ravska_core.catalogue import OwnIngredient as CoreOwn
 from ravska_core.working import BadInput
 
-from book.models import Line, OwnIngredient, OwnName
+from book.models import Layer, Line, OwnIngredient, OwnName
 from book.unchanged import kept_while_unchanged
 
 Stamp = tuple[tuple[object, ...], ...]
@@ -60,6 +60,9 @@ def take_what_is_own() -> None:
 
 
 def used_in(row: OwnIngredient) -> list[str]:
-    """Return the names of the blends that hold an own ingredient, in their draft or in a kept revision."""
+    """Return where it is: the blends that hold it, in a draft or a kept revision, and the cooks it is put on in."""
     lines = Line.objects.filter(grind__startswith=f"{row.key}/", revision__blend__deleted_at__isnull=True)
-    return list(dict.fromkeys(lines.order_by("revision__blend__name").values_list("revision__blend__name", flat=True)))
+    layers = Layer.objects.filter(grind__startswith=f"{row.key}/", piece__cook__deleted_at__isnull=True)
+    blends = lines.order_by("revision__blend__name").values_list("revision__blend__name", flat=True)
+    cooks = layers.order_by("piece__cook__name").values_list("piece__cook__name", flat=True)
+    return list(dict.fromkeys([*blends, *cooks]))

@@ -3,6 +3,7 @@
 import pytest
 from book.models import Blend, OwnIngredient
 from ravska_core.blend import read_blend
+from test_cook_api import as_sent, opened, saved
 
 # a packet that is made up: 100 g hold 12 g salt, 30 g sugars, 45 g carbohydrate, 5 g fat, 8 g protein
 PACKET = {
@@ -74,6 +75,16 @@ def test_one_in_use_is_retired_and_says_where_it_is_and_one_that_is_not_is_delet
     assert [one["name"] for one in api("GET", "shelf/own-ingredients")[1]] == ["Chandlery dust"]
     api("POST", f"shelf/own-ingredients/{other['id']}/restore", {})
     assert [one["name"] for one in api("GET", "shelf/own-ingredients")[1]] == ["Chandlery dust", "Towpath dust"]
+
+
+def test_one_that_goes_on_a_piece_by_itself_is_in_use_too(api, cook):
+    own = made(api, name="Lock salt", made_from="amounts", portion="", carbohydrate="", protein="", salt="98",
+               sugars="0", fat="0", allergens=[])  # fmt: skip
+    sent = as_sent(opened(api))
+    sent["pieces"][0]["layers"][0] |= {"blend_id": None, "revision": None, "grind": own["key"]}
+    saved(api, cook.id, sent)
+    retired = api("POST", f"shelf/own-ingredients/{own['id']}/remove", {"version": own["version"]})[1]
+    assert (retired["retired"], retired["used_in"]) == (True, [cook.name])
 
 
 def test_one_is_like_another_with_changes_or_from_amounts(api, book):
