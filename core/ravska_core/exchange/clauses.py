@@ -279,8 +279,9 @@ def _each_its_own(of: Clause, names: Sequence[Clause]) -> list[Clause]:
         return [of]
     if of.ratio and len(of.ratio) != len(names):
         said = ":".join(str(number) for number in of.ratio)
-        of.question = f"{said} counts {len(of.ratio)} things, and I find {len(names)} here; write a line for each."
-        return [of]
+        said = f"{said} counts {len(of.ratio)} things, and I find {len(names)} here; write a line for each."
+        names[0].question = said
+        return list(names)
     amounts = list(of.amounts)
     equal, ratio, taste, unread = of.equal, of.ratio, of.taste, list(of.unread)
     for at, name in enumerate(names):

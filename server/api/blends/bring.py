@@ -90,8 +90,9 @@ ItemStatus = Literal["understood", "what", "how much", "left out"]
 class ItemOut:
     """An ingredient of a line: what was understood, how much of it, and what is asked.
 
-    `unread` are the words of the line that were not used, from and to; `weighs` and `spoons` say what it is on the
-    bench; `swap` what the line names to take instead; `usual` amounts to choose from where one is asked for.
+    `called` is its name as it was written; `unread` are the words of the line that were not used, from and to; `weighs`
+    and `spoons` say what it is on the bench; `swap` what the line names to take instead; `usual` amounts to choose from
+    where one is asked for.
     """
 
     text: str
@@ -106,6 +107,7 @@ class ItemOut:
     question: str
     closest: list[ChoiceOut]
     problem: str
+    called: str
     unread: list[tuple[int, int]]
     weighs: str
     spoons: str
@@ -194,6 +196,7 @@ def _item_out(item: Item, left_out: bool, problem: str, own: Line | None) -> Ite
         question="" if left_out else item.question,
         closest=[ChoiceOut(key, said_name(key)) for key in item.closest],
         problem=problem,
+        called=item.name,
         unread=[] if left_out else list(item.unread),
         weighs=f"{say(held.grams, 3)} g" if held else "",
         spoons=held.spoons if held else "",

@@ -3281,8 +3281,9 @@ export interface components {
          * ItemOut
          * @description An ingredient of a line: what was understood, how much of it, and what is asked.
          *
-         *     `unread` are the words of the line that were not used, from and to; `weighs` and `spoons` say what it is on the
-         *     bench; `swap` what the line names to take instead; `usual` amounts to choose from where one is asked for.
+         *     `called` is its name as it was written; `unread` are the words of the line that were not used, from and to; `weighs`
+         *     and `spoons` say what it is on the bench; `swap` what the line names to take instead; `usual` amounts to choose from
+         *     where one is asked for.
          */
         ItemOut: {
             /** Text */
@@ -3312,6 +3313,8 @@ export interface components {
             closest: components["schemas"]["ChoiceOut"][];
             /** Problem */
             problem: string;
+            /** Called */
+            called: string;
             /** Unread */
             unread: number[][];
             /** Weighs */

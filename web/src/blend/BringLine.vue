@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import { mdiCheck, mdiHelp, mdiMinus } from '@mdi/js'
 import { computed, ref } from 'vue'
-import type { Schemas } from '../api/client'
+import { api, call, sentenceOf, type Schemas } from '../api/client'
 import Field from '../ui/Field.vue'
 import GrainDot from '../ui/GrainDot.vue'
 import { useCatalogue } from '../ui/catalogue'
+import { say } from '../ui/notice'
 import AddLine from './AddLine.vue'
 
 /** One line of a pasted list: what it says, what was understood of it, and what is asked. */
@@ -34,6 +35,16 @@ const cutUp = computed(() => {
 function chose(at: number, said: Partial<Answer>) {
   emit('answer', at, said)
   choosing.value = -1
+}
+const always = ref('')
+/** Keep what the household calls a thing: it is understood by that name from then on. */
+async function remember(item: Schemas['ItemOut']) {
+  try {
+    await call(api.PUT('/api/shelf/own-names', { body: { name: item.called.slice(0, 60), ingredient: item.grind } }))
+    always.value = item.called
+  } catch (failure) {
+    say(sentenceOf(failure))
+  }
 }
 const off = (item: Schemas['ItemOut']) => (item.error > 0.1001 ? `, ±${Math.round(item.error * 100)} %` : '')
 const marks = { understood: mdiCheck, 'left out': mdiMinus, what: mdiHelp, 'how much': mdiHelp } as const
@@ -109,6 +120,12 @@ const marks = { understood: mdiCheck, 'left out': mdiMinus, what: mdiHelp, 'how 
             <v-btn type="submit" :disabled="!amounts[at]?.trim()">Set</v-btn>
           </form>
         </div>
+        <p v-if="item.grind && item.called && given(at)?.grind === item.grind" class="always">
+          <button v-if="always !== item.called" type="button" @click="remember(item)">
+            Always read “{{ item.called }}” so
+          </button>
+          <span v-else role="status">“{{ item.called }}” is read so from now on.</span>
+        </p>
         <p v-if="item.problem" class="says" role="alert">{{ item.problem }}</p>
         <AddLine
           v-if="choosing === at"
@@ -191,8 +208,19 @@ mark {
 }
 .ask,
 .adder,
+.always,
 .item > .says {
   grid-column: 2 / -1;
+}
+.always {
+  margin: 0;
+  font-size: 14px;
+}
+.always button {
+  color: var(--link);
+  text-decoration: underline;
+  text-underline-offset: 3px;
+  padding: 4px 0;
 }
 .ask {
   background: var(--tint);
@@ -237,10 +265,12 @@ mark {
   .acts,
   .ask,
   .adder,
+  .always,
   .item > .says {
     grid-column: 2;
   }
   .acts button,
+  .always button,
   .closest button {
     min-height: 44px;
   }

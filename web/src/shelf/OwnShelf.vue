@@ -3,6 +3,7 @@ import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { ref } from 'vue'
 import { api, call, sentenceOf, type Schemas } from '../api/client'
 import { refresh } from '../api/kept'
+import { useCatalogue } from '../ui/catalogue'
 import { say } from '../ui/notice'
 import { percent } from '../ui/units'
 import OwnIngredient from './OwnIngredient.vue'
@@ -14,6 +15,17 @@ const { data: own, error } = useQuery({
   queryKey: ['own ingredients'],
   queryFn: () => call(api.GET('/api/shelf/own-ingredients')),
 })
+const { data: names } = useQuery({ queryKey: ['own names'], queryFn: () => call(api.GET('/api/shelf/own-names')) })
+const { catalogue } = useCatalogue()
+const meant = (key: string) => catalogue.value?.grinds.find((grind) => grind.key.startsWith(`${key}/`))?.name ?? key
+async function forget(name: string) {
+  try {
+    await call(api.PUT('/api/shelf/own-names', { body: { name, ingredient: '' } }))
+  } catch (failure) {
+    say(sentenceOf(failure))
+  }
+  await refresh(queries, ['own names'])
+}
 const open = ref(false)
 const chosen = ref<Own>()
 function edit(one?: Own) {
@@ -65,6 +77,15 @@ async function remove(one: Own) {
         </span>
       </li>
     </ul>
+    <h3 v-if="names?.length">What you call things</h3>
+    <ul v-if="names?.length">
+      <li v-for="one in names" :key="one.name">
+        <span
+          ><b>{{ one.name }}</b> is {{ meant(one.ingredient ?? '') }}</span
+        >
+        <v-btn class="quiet" :aria-label="`Forget ${one.name}`" @click="forget(one.name)">Forget it</v-btn>
+      </li>
+    </ul>
     <OwnIngredient v-model="open" :own="chosen" />
   </section>
 </template>
@@ -79,6 +100,10 @@ header {
   justify-content: space-between;
   align-items: center;
   gap: 12px;
+}
+h3 {
+  margin: 14px 0 0;
+  font-size: 16px;
 }
 h2,
 p {

@@ -14,7 +14,7 @@ const props = defineProps<{ items: Choosable[]; label: string; nothing: string }
 const { search, shown } = useRanked(
   toRef(props, 'items'),
   (item) => item.words,
-  (item) => item.title,
+  () => props.items.find((item) => item.value === chosen.value)?.title,
 )
 </script>
 

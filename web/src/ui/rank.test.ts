@@ -17,11 +17,15 @@ test('every word counts, in whatever order and with whatever accents', () => {
 })
 
 test('a list shows whole once one of it is chosen, and of equals the earlier first', () => {
-  const { search, shown } = useRanked(ref(['Lamb neck', 'Lamb leg']), String, String)
+  const chosen = ref('')
+  const { search, shown } = useRanked(ref(['Lamb neck', 'Lamb leg']), String, () => chosen.value)
   search.value = 'lamb'
   expect(shown.value).toEqual(['Lamb neck', 'Lamb leg'])
   search.value = 'leg'
   expect(shown.value).toEqual(['Lamb leg'])
+  // typed in full it is still looked for: only what is chosen shows the whole list
   search.value = 'Lamb leg'
+  expect(shown.value).toEqual(['Lamb leg'])
+  chosen.value = 'Lamb leg'
   expect(shown.value).toEqual(['Lamb neck', 'Lamb leg'])
 })

@@ -22,11 +22,11 @@ export function ranked<Item>(items: Item[], words: (item: Item) => string, typed
 }
 
 /** A list to choose from that follows what is typed into its box; nothing typed, or what is chosen, shows it whole. */
-export function useRanked<Item>(items: Ref<Item[]>, words: (item: Item) => string, title: (item: Item) => string) {
+export function useRanked<Item>(items: Ref<Item[]>, words: (item: Item) => string, chosen: () => string | undefined) {
   const search = ref('')
   const shown: ComputedRef<Item[]> = computed(() => {
     const typed = search.value ?? ''
-    return items.value.some((item) => title(item) === typed) ? items.value : ranked(items.value, words, typed)
+    return typed === chosen() ? items.value : ranked(items.value, words, typed)
   })
   return { search, shown }
 }

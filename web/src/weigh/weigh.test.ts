@@ -112,6 +112,7 @@ describe('a pasted line', () => {
     question: 'I do not know “papirka” for sure.',
     closest: [{ grind: 'paprika/powder', name: 'sweet paprika, powder' }],
     problem: '',
+    called: 'papirka',
     unread: [] as [number, number][],
     weighs: '',
     spoons: '',
@@ -146,6 +147,22 @@ describe('a pasted line', () => {
     const text = shown({ status: 'understood', question: '', weighs: '28.4 g', spoons: '2 tbsp', swap: 'ghee' }).text()
     expect(text).toContain('28.4 g · 2 tbsp')
     expect(text).toContain('or ghee')
+  })
+  it('offers to read a name so from now on, once someone has said what it is', () => {
+    const said = { line: 0, item: 0, grind: 'paprika/powder', blend: null, amount: '', leave_out: false }
+    const props = {
+      line: {
+        number: 1,
+        text: '1 tbsp papirka',
+        status: 'understood' as const,
+        items: [{ ...item, status: 'understood' as const, grind: 'paprika/powder' }],
+      },
+      errorOf: () => '',
+      given: () => said,
+    }
+    const row = mount(BringLine, { global: { ...global, stubs: { AddLine: true } }, props })
+    expect(row.find('.always').text()).toContain('Always read “papirka” so')
+    expect(shown({ grind: 'paprika/powder' }).find('.always').exists()).toBe(false)
   })
   it('is only left out when someone says so, and can be taken after all', async () => {
     const row = shown()
