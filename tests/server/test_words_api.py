@@ -37,7 +37,7 @@ EVERY = ("cooks/in-hand", "cooks", "cooks/{id}", "cooks/{id}/totals", "blends", 
 
 
 @pytest.mark.parametrize("which", ["alone", "eight"])
-def test_a_cook_without_a_trial_opens_everywhere(api, request, which):
+def test_a_cook_without_a_trial_opens_everywhere(api, book, request, which):
     cook = request.getfixturevalue(which)
     for address in EVERY:
         assert api("GET", address.format(id=cook["id"]))[0] == 200
