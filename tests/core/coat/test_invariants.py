@@ -26,6 +26,7 @@ from ravska_core.coat import (
     read_coat,
     usual_steps,
 )
+from ravska_core.coat.doses import MELTED_CLINGS
 from ravska_core.day import count_back
 from ravska_core.diffusion import diffusivity_m2_s
 from ravska_core.measure import parse_duration_s, parse_mass_g, parse_parts
@@ -210,3 +211,15 @@ def test_pounds_and_ounces_are_read_back(pounds, ounces):
 @given(st.integers(1, 10_000))
 def test_times_said_are_read_back(minutes):
     assert parse_duration_s(say_duration(minutes * 60)) == minutes * 60
+
+
+def test_of_a_melting_coat_only_so_much_clings_however_much_goes_on():
+    butter = Blend("dry rub", (Line("butter-salted/melted", Fraction(1), "scale"),), 100.0)
+
+    def salt(coat: float) -> float:
+        return read_coat(Seasoned("A", Piece("lamb-leg", 2000), (Layer("rub", butter, coat, HOUR),))).salt.value
+
+    # half as much as clings is all there; twice as much, and beyond what sticks at all, is what clings and no more
+    assert salt(MELTED_CLINGS / 2) == pytest.approx(salt(MELTED_CLINGS) / 2)
+    assert salt(2 * MELTED_CLINGS) == pytest.approx(salt(MELTED_CLINGS))
+    assert salt(40) == pytest.approx(salt(MELTED_CLINGS))
