@@ -35,6 +35,14 @@ TIME_S = _named(
 )
 """Seconds in a unit of time."""
 
+KEEPING_DAYS = _named(
+    (1, ("d", "day", "days")),
+    (7, ("week", "weeks")),
+    (30, ("month", "months")),
+    (365, ("year", "years")),
+)
+"""Days in a unit of how long something keeps; of a month at least 30."""
+
 LENGTH_CM = _named(
     (Fraction(1, 10), ("mm", "millimetre", "millimetres", "millimeter", "millimeters")),
     (1, ("cm", "centimetre", "centimetres", "centimeter", "centimeters")),

@@ -15,7 +15,7 @@ from api.cooks import coat, needle, side_by_side, totals, ways
 from api.cooks import router as cooks
 from api.devices import scale
 from api.plumbing import problems
-from api.shelf import own
+from api.shelf import own, own_cuts
 from api.shelf import router as shelf
 from api.trials import router as trials
 from api.trials import verdict
@@ -25,7 +25,7 @@ NOUNS = {
     "cooks": (cooks, coat, side_by_side, needle, totals, ways),
     "batches": (batches,),
     "trials": (trials, verdict),
-    "shelf": (shelf, own),
+    "shelf": (shelf, own, own_cuts),
     "devices": (scale,),
     "book": (book,),
 }

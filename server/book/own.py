@@ -1,24 +1,34 @@
 """What the household has of its own, in the catalogue for as long as the book stays as it is."""
 
 import threading
-from typing import Any
+from contextlib import suppress
+from typing import Any, TypeVar
+from uuid import UUID
 
 from django.db import OperationalError, connection
-from ravska_core.catalogue import NOTHING_OWN, Own, grind_of_own, take_own
-from ravska_core.catalogue import OwnIngredient as CoreOwn
+from django.http import Http404
+from django.utils import timezone
+from ravska_core.catalogue import NOTHING_OWN, Own, Trim, folded, grind_of_own, take_own
+from ravska_core.catalogue import OwnIngredient as CoreIngredient
+from ravska_core.meat import Measures, cut_of_own
+from ravska_core.meat import OwnCut as CoreCut
 from ravska_core.working import BadInput
 
-from book.models import Layer, Line, OwnIngredient, OwnName
+from book.models import Household, Layer, Line, OwnCut, OwnIngredient, OwnName, Piece, claim_version
 from book.unchanged import kept_while_unchanged
 
 Stamp = tuple[tuple[object, ...], ...]
+
+DAMAGED = (BadInput, TypeError, ValueError, AttributeError)
+"""What a row may raise that was damaged from outside; it closes nothing else."""
 
 _lock = threading.Lock()
 _taken: tuple[Stamp, Own] = ((), NOTHING_OWN)
 
 _STAMP = """
 SELECT id, version FROM book_owningredient WHERE deleted_at IS NULL
-UNION ALL SELECT name, ingredient FROM book_ownname ORDER BY 1
+UNION ALL SELECT id, version FROM book_owncut WHERE deleted_at IS NULL
+UNION ALL SELECT name, means FROM book_ownname ORDER BY 1
 """
 
 
@@ -30,11 +40,18 @@ def _stamp() -> Stamp:
         return tuple(tuple(row) for row in cursor.fetchall())
 
 
-def core_own(row: OwnIngredient) -> CoreOwn:
+def core_ingredient(key: str, name: str, made_from: str, values: dict[str, Any]) -> CoreIngredient:
     """Return an own ingredient as the core reads it."""
-    values: dict[str, Any] = {"key": row.key, "name": row.name, "made_from": row.made_from}
-    values |= {name: tuple(value) if isinstance(value, list) else value for name, value in row.values.items()}
-    return CoreOwn(**values)
+    known: dict[str, Any] = {name: tuple(value) if isinstance(value, list) else value for name, value in values.items()}
+    return CoreIngredient(key=key, name=name, made_from=made_from, **known)
+
+
+def core_cut(key: str, name: str, values: dict[str, Any]) -> CoreCut:
+    """Return an own cut as the core reads it."""
+    known: dict[str, Any] = {**values, "measures": Measures(*values["measures"]) if values.get("measures") else None}
+    known["faces"] = tuple((face, share) for face, share in values.get("faces", ()))
+    known["trims"] = tuple(Trim(*trim) for trim in values.get("trims", ()))
+    return CoreCut(key=key, name=name, **known)
 
 
 def take_what_is_own() -> None:
@@ -47,22 +64,74 @@ def take_what_is_own() -> None:
     if stamp == _taken[0]:
         return
     with _lock:
-        grinds = []
+        grinds, cuts = [], []
         for row in OwnIngredient.objects.filter(deleted_at__isnull=True).order_by("created_at", "pk"):
-            try:
-                grinds.append(grind_of_own(core_own(row)))
-            except (BadInput, TypeError):
-                continue  # a row damaged from outside closes nothing else
-        names = OwnName.objects.order_by("name").values_list("name", "ingredient")
-        found = Own(tuple(grinds), tuple(names))
+            with suppress(*DAMAGED):
+                grinds.append(grind_of_own(core_ingredient(row.key, row.name, row.made_from, row.values)))
+        for own in OwnCut.objects.filter(deleted_at__isnull=True).order_by("created_at", "pk"):
+            with suppress(*DAMAGED):
+                cuts.append(cut_of_own(core_cut(own.key, own.name, own.values)))
+        names = OwnName.objects.order_by("name").values_list("name", "means")
+        found = Own(tuple(grinds), tuple(cuts), tuple(names))
         _taken = (stamp, found if stamp else NOTHING_OWN)
         take_own(_taken[1])
 
 
-def used_in(row: OwnIngredient) -> list[str]:
-    """Return where it is: the blends that hold it, in a draft or a kept revision, and the cooks it is put on in."""
+def used_in(row: OwnIngredient | OwnCut) -> list[str]:
+    """Return where it is: the blends that hold it, in a draft or a kept revision, and the cooks it is on, or is."""
+    if isinstance(row, OwnCut):
+        pieces = Piece.objects.filter(cut=row.key, cook__deleted_at__isnull=True)
+        return list(dict.fromkeys(pieces.order_by("cook__name").values_list("cook__name", flat=True)))
     lines = Line.objects.filter(grind__startswith=f"{row.key}/", revision__blend__deleted_at__isnull=True)
     layers = Layer.objects.filter(grind__startswith=f"{row.key}/", piece__cook__deleted_at__isnull=True)
     blends = lines.order_by("revision__blend__name").values_list("revision__blend__name", flat=True)
     cooks = layers.order_by("piece__cook__name").values_list("piece__cook__name", flat=True)
     return list(dict.fromkeys([*blends, *cooks]))
+
+
+def retired_cuts() -> frozenset[str]:
+    """Return the keys of own cuts that are offered no more."""
+    rows = OwnCut.objects.filter(retired_at__isnull=False, deleted_at__isnull=True).only("pk")
+    return frozenset(row.key for row in rows)
+
+
+Owned = TypeVar("Owned", OwnIngredient, OwnCut)
+
+
+def one_of_own(model: type[Owned], household: Household, own_id: UUID) -> Owned:
+    """Return one of the household's own things that is not deleted, or refuse as not found."""
+    row = model.objects.filter(household=household, pk=own_id, deleted_at__isnull=True).first()
+    if row is None:
+        raise Http404
+    return row
+
+
+def another_named(row: Owned | type[Owned], household: Household, name: str, besides: UUID | None = None) -> bool:
+    """Tell whether another one that is not deleted has this name."""
+    model = row if isinstance(row, type) else type(row)
+    rows = model.objects.filter(household=household, deleted_at__isnull=True).only("pk", "name")
+    return any(folded(one.name) == folded(name) and one.pk != besides for one in rows)
+
+
+def take_away(row: Owned, version: int) -> Owned:
+    """Take one away: deleted where nothing holds it, else retired."""
+    claim_version(row, version)
+    if used_in(row):
+        row.retired_at = timezone.now()
+    else:
+        row.deleted_at = timezone.now()
+    row.save(update_fields=["retired_at", "deleted_at"])
+    return row
+
+
+def take_back(model: type[Owned], household: Household, own_id: UUID) -> Owned:
+    """Undo that one was taken away, unless another has its name by now."""
+    row = model.objects.filter(household=household, pk=own_id).first()
+    if row is None:
+        raise Http404
+    if another_named(model, household, row.name, own_id):
+        raise BadInput("name", f"Another one is called “{row.name}” by now; rename that first.")
+    row.retired_at = row.deleted_at = None
+    row.version += 1
+    row.save(update_fields=["retired_at", "deleted_at", "version"])
+    return row

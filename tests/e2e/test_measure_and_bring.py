@@ -380,3 +380,23 @@ def test_what_is_not_in_the_catalogue_is_made_ones_own_and_salts_a_piece(page: P
     expect(page.get_by_role("combobox", name="Cut of piece A")).to_be_visible()
     # by hand: 5 g on each 100 of 518 cm² are 25.9 g with 12 % salt, and 90 % of that stays: 2.80 g in 1361 g
     expect(page.get_by_role("button", name="why: Salt on A")).to_contain_text("0.21 %")
+
+    # the butcher rolled it: a cut of one's own, from where none is found
+    page.get_by_role("combobox", name="Cut of piece A").fill("quay roll")
+    page.get_by_text("make it a cut of your own").click()
+    own = page.get_by_role("dialog", name="A cut of your own")
+    expect(own.get_by_label("Its name")).to_have_value("quay roll")
+    own.get_by_role("combobox", name="Nearest cut").fill("lamb shoulder boned")
+    page.get_by_role("option", name="Lamb shoulder, boned").click()
+    own.get_by_role("radio", name="log").check()
+    own.get_by_label("Length of one").fill("20 cm")
+    own.get_by_label("Width").fill("10 cm")
+    own.get_by_label("Thickness").fill("10 cm")
+    own.get_by_label("It weighed").fill("1665 g")
+    # by hand: pi d l + pi d^2 / 2
+    expect(own.get_by_role("status")).to_contain_text("785 cm²")
+    check_with_axe(page)
+    own.get_by_role("button", name="Put it in the catalogue").click()
+    expect(page.get_by_role("combobox", name="Cut of piece A")).to_have_value("quay roll")
+    # (1361 / 1665)^(2/3) of 785 cm², but for 12 % of fat, are 604 cm²: 30.2 g of the rub, and 3.26 g salt in 1361 g
+    expect(page.get_by_role("button", name="why: Salt on A")).to_contain_text("0.24 %")

@@ -18,10 +18,10 @@ def made(api, **change) -> dict:
     return own
 
 
-def rub_of(api, own: dict) -> dict:
+def rub_of(api, own: dict, name: str = "Dust rub") -> dict:
     lines = [{"grind": own["key"], "parts": "1", "basis": "spoon"},
              {"grind": "paprika/powder", "parts": "1", "basis": "spoon"}]  # fmt: skip
-    status, blend = api("POST", "blends", {"name": "Dust rub", "kind": "dry rub", "batch": "100 g", "lines": lines})
+    status, blend = api("POST", "blends", {"name": name, "kind": "dry rub", "batch": "100 g", "lines": lines})
     assert status == 201, blend
     return blend
 
@@ -41,6 +41,10 @@ def test_one_from_a_label_is_used_like_any_other_from_the_box_to_the_salt_of_a_b
     # the doubt of a label goes with it, and so do its allergens
     assert blend["reading"]["salt"]["high"] > blend["reading"]["salt"]["value"] * 1.15
     assert "celery" in blend["reading"]["allergens"]
+    # it keeps six weeks, and so does what it is in
+    keeping = made(api, name="Lock dust", carbohydrate="75 g", keeps="6 weeks")
+    keeps = rub_of(api, keeping, "Lock rub")["reading"]["keeping"]["days"]
+    assert keeps == 42
     assert any(grind["key"] == own["key"] for grind in api("GET", "shelf/catalogue")[1]["grinds"])
 
 
@@ -104,7 +108,7 @@ def test_one_is_like_another_with_changes_or_from_amounts(api, book):
         ({"name": ""}, "name"), ({"name": "Smoked paprika"}, "name"), ({"portion": "much"}, "portion"),
         ({"salt": "a bit"}, "salt"), ({"salt": ""}, "sodium"), ({"salt": "60 g"}, "portion"),
         ({"spoon_mass": ""}, "spoon_mass"), ({"spoon_mass": "90 g"}, "spoon_mass"),
-        ({"allergens": ["fear"]}, "allergens"),
+        ({"allergens": ["fear"]}, "allergens"), ({"keeps": "for long"}, "keeps"), ({"keeps": "20 years"}, "keeps"),
         ({"made_from": "like"}, "like"), ({"made_from": "like", "like": "pixie/dust"}, "like"),
         ({"made_from": "amounts", "water": "95", "salt": "30"}, "water"),
     ],
@@ -121,9 +125,9 @@ def test_ones_own_name_is_understood_and_taken_away_again(api, book):
         return api("POST", "blends/bring", {"text": text})[1]["lines"][0]["items"][0]["grind"]
 
     assert read("2 tsp bargee salt") == ""
-    assert api("PUT", "shelf/own-names", {"name": "Bargee salt", "ingredient": "sea-salt-flake/flake"})[0] == 200
+    assert api("PUT", "shelf/own-names", {"name": "Bargee salt", "means": "sea-salt-flake/flake"})[0] == 200
     assert read("2 tsp bargee salt") == "sea-salt-flake/flake"
-    assert api("GET", "shelf/own-names")[1] == [{"name": "bargee salt", "ingredient": "sea-salt-flake"}]
-    assert api("PUT", "shelf/own-names", {"name": "x", "ingredient": "pixie"})[0] == 422
-    api("PUT", "shelf/own-names", {"name": "Bargee salt", "ingredient": ""})
+    assert api("GET", "shelf/own-names")[1] == [{"name": "bargee salt", "means": "sea-salt-flake"}]
+    assert api("PUT", "shelf/own-names", {"name": "x", "means": "pixie"})[0] == 422
+    api("PUT", "shelf/own-names", {"name": "Bargee salt", "means": ""})
     assert read("2 tsp bargee salt") == ""

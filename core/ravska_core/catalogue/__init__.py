@@ -16,15 +16,16 @@ from ravska_core.catalogue.own import (
     MADE_FROM,
     OwnIngredient,
     grind_of_own,
-    grinds_of_own,
     panel_shares,
 )
 from ravska_core.catalogue.remembered import while_it_stands
 from ravska_core.catalogue.rows import (
     ALLERGENS,
     FACES,
+    SHAPES,
     SODIUM_IN_NACL,
     THICKNESSES,
+    TRIM_BECOMES,
     VALUE_SOURCES,
     Bone,
     Catalogue,
@@ -33,6 +34,7 @@ from ravska_core.catalogue.rows import (
     Ingredient,
     MarinadeWindow,
     Starter,
+    Trim,
 )
 from ravska_core.catalogue.tables import NOTHING_OWN, Own, catalogue, take_own
 
@@ -41,8 +43,10 @@ __all__ = [
     "FACES",
     "MADE_FROM",
     "NOTHING_OWN",
+    "SHAPES",
     "SODIUM_IN_NACL",
     "THICKNESSES",
+    "TRIM_BECOMES",
     "VALUE_SOURCES",
     "Bone",
     "Catalogue",
@@ -55,6 +59,7 @@ __all__ = [
     "Own",
     "OwnIngredient",
     "Starter",
+    "Trim",
     "all_names",
     "all_names_of",
     "catalogue",
@@ -62,7 +67,6 @@ __all__ = [
     "folded",
     "grind_as_known",
     "grind_of_own",
-    "grinds_of_own",
     "known_of",
     "match",
     "panel_shares",

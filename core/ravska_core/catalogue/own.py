@@ -1,6 +1,6 @@
 """Ingredients of the cook's own: from a label, from amounts, or as another one with changes."""
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from types import MappingProxyType
 
@@ -136,14 +136,3 @@ def _blank(wet: bool) -> Ingredient:
         keeps_days=14.0 if wet else 365.0, price_100g=1.0, colour="#b79c74", allergens=(), flags=frozenset(),
         source="estimate",
     )  # fmt: skip
-
-
-def grinds_of_own(own: Sequence[OwnIngredient]) -> tuple[Grind, ...]:
-    """Return own ingredients as grinds; one that cannot be any more is left out."""
-    found = []
-    for one in own:
-        try:
-            found.append(grind_of_own(one))
-        except BadInput:
-            continue
-    return tuple(found)

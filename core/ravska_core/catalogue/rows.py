@@ -172,7 +172,8 @@ class Cut:
     `faces` names what keeps seasoning off the meat (skin, fat cap, silver skin, membrane, bone side) with its share
     of the whole surface; 0 stands for one large face of a ``rack``. `cook_yield` is cooked over raw edible weight,
     `thin_share` the thickness of the thin end over the middle's; `bones` where its bones usually lie. `minced` says
-    that nothing of it is intact; `trims` what comes off.
+    that nothing of it is intact; `trims` what comes off. `area_error` is how far its surface by weight may be off,
+    relative, where that is more than usual.
     """
 
     key: str
@@ -198,6 +199,7 @@ class Cut:
     source: str
     minced: bool = False
     trims: tuple[Trim, ...] = ()
+    area_error: float = 0.0
 
     @property
     def trim_share(self) -> float:

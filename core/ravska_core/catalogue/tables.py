@@ -316,9 +316,10 @@ def read_packs(
 
 @dataclass(frozen=True)
 class Own:
-    """What a cook has of their own: grinds, and names for them or for others, each with the ingredient it means."""
+    """What a cook has of their own: grinds, cuts, and names, each with the ingredient or the cut that it means."""
 
     grinds: tuple[Grind, ...] = ()
+    cuts: tuple[Cut, ...] = ()
     names: tuple[tuple[str, str], ...] = ()
 
 
@@ -336,7 +337,7 @@ def take_own(own: Own) -> None:
 
 
 def own_names() -> tuple[tuple[str, str], ...]:
-    """Return the cook's own names, each with the ingredient it means."""
+    """Return the cook's own names, each with the ingredient or the cut it means."""
     return _own.names
 
 
@@ -344,11 +345,17 @@ def own_names() -> tuple[tuple[str, str], ...]:
 def catalogue() -> Catalogue:
     """Return the whole catalogue: the tables, read once, and what the cook has of their own."""
     tables = _tables()
-    if not _own.grinds:
+    if _own == NOTHING_OWN:
         return tables
+    cuts = {**tables.cuts, **{cut.key: cut for cut in _own.cuts}}
+    for name, means in _own.names:
+        if means in cuts:
+            cuts[means] = replace(cuts[means], other_names=(*cuts[means].other_names, name))
     ingredients = {**tables.ingredients, **{grind.ingredient.key: grind.ingredient for grind in _own.grinds}}
     grinds = {**tables.grinds, **{grind.key: grind for grind in _own.grinds}}
-    return replace(tables, ingredients=MappingProxyType(ingredients), grinds=MappingProxyType(grinds))
+    return replace(
+        tables, ingredients=MappingProxyType(ingredients), grinds=MappingProxyType(grinds), cuts=MappingProxyType(cuts)
+    )
 
 
 @cache

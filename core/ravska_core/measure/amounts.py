@@ -15,7 +15,7 @@ from ravska_core.measure.measures import measures
 from ravska_core.measure.numbers import number_at
 from ravska_core.measure.quantities import phrase_at, quantity_at
 from ravska_core.measure.tokens import Token, tokens_of
-from ravska_core.units import LENGTH_CM, MASS_G, TIME_S
+from ravska_core.units import KEEPING_DAYS, LENGTH_CM, MASS_G, TIME_S
 from ravska_core.working import BadInput
 
 _LONGEST = 40
@@ -201,6 +201,17 @@ def parse_hold_s(text: str, field: str = "hold") -> float:
     value = _time_s(text, field, longest=True)
     if value > _LONGEST_TIME_S:
         raise BadInput(field, "That is longer than 7 days; write a shorter time.")
+    return value
+
+
+_LONGEST_KEEPING_DAYS = 3650.0
+
+
+def parse_keeping_days(text: str, field: str = "keeps") -> float:
+    """Read how long something keeps, such as ``6 months`` or ``10 days``, as days between 1 and 3650."""
+    value = _parse(text, KEEPING_DAYS, field, "time", "10 days or 6 months")
+    if not 1 <= value <= _LONGEST_KEEPING_DAYS:
+        raise BadInput(field, "It keeps between a day and ten years; write for example 10 days or 6 months.")
     return value
 
 

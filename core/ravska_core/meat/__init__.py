@@ -1,7 +1,8 @@
 """The piece: its cut, shape, faces, surface and portions, and where it is held raw."""
 
-from ravska_core.meat.cuts import CUT_INTO, FACE_STATES, GRADES, MOST_BONES, find_cut
+from ravska_core.meat.cuts import CUT_INTO, FACE_STATES, GRADES, MOST_BONES, cut_named, find_cut
 from ravska_core.meat.cutting import CutUp, cutting
+from ravska_core.meat.own_cuts import MOST_TRIMS, OwnCut, cut_of_own, solid_of_own
 from ravska_core.meat.pieces import Measures, Piece, PieceReading, PieceShown, read_piece
 from ravska_core.meat.portions import MOST_EATERS, PORTION_G, RawWeight, raw_weight, trim_share
 from ravska_core.meat.shapes import Solid, ellipsoid_area_cm2
@@ -14,12 +15,14 @@ __all__ = [
     "GRADES",
     "MOST_BONES",
     "MOST_EATERS",
+    "MOST_TRIMS",
     "PLACES",
     "PORTION_G",
     "RAW_PLACES",
     "STAGES",
     "CutUp",
     "Measures",
+    "OwnCut",
     "Piece",
     "PieceReading",
     "PieceShown",
@@ -28,6 +31,8 @@ __all__ = [
     "Stage",
     "check_place",
     "clocks_of",
+    "cut_named",
+    "cut_of_own",
     "cutting",
     "ellipsoid_area_cm2",
     "find_cut",
@@ -35,5 +40,6 @@ __all__ = [
     "raw_weight",
     "read_piece",
     "skin_piece",
+    "solid_of_own",
     "trim_share",
 ]

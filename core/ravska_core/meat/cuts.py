@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from types import MappingProxyType
 
-from ravska_core.catalogue import Cut, catalogue
+from ravska_core.catalogue import Cut, catalogue, words_of
 from ravska_core.working import BadInput
 
 FACE_STATES = MappingProxyType(
@@ -49,3 +49,12 @@ def find_cut(key: str) -> Cut:
     if cut is None:
         raise BadInput("piece.cut", "This cut is not in the catalogue any more; choose another.")
     return cut
+
+
+def cut_named(name: str) -> Cut | None:
+    """Return the cut that is called so, by its name or another of its names, or None."""
+    words = words_of(name)
+    return next(
+        (cut for cut in catalogue().cuts.values() if any(words_of(x) == words for x in (cut.name, *cut.other_names))),
+        None,
+    )

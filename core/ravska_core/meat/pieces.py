@@ -159,7 +159,7 @@ def _solid(cut: Cut, piece: Piece, density: float) -> tuple[Solid, float, str, s
             f"{each / 1000:.2f} kg is far from the usual {cut.usual_low_g / 1000:g} to "
             f"{cut.usual_high_g / 1000:g} kg of {cut.name.lower()}: check the weight, the count and the cut."
         )
-    return solid, AREA_ERROR_BY_WEIGHT, f"{cut.shape} {proportions}", question
+    return solid, max(AREA_ERROR_BY_WEIGHT, cut.area_error), f"{cut.shape} {proportions}", question
 
 
 def _faces(cut: Cut, piece: Piece, solid: Solid, whole_cm2: float) -> tuple[FaceReading, ...]:
@@ -236,8 +236,8 @@ def _check_stages(piece: Piece) -> None:
             raise refusal.under(f"piece.stages.{at}") from refusal
 
 
-def read_piece(piece: Piece) -> PieceReading:
-    """Determine the surface to coat and the edible weight of a piece.
+def read_piece(piece: Piece, of: Cut | None = None) -> PieceReading:
+    """Determine the surface to coat and the edible weight of a piece, of the cut it names or of one that is given.
 
     Edible weight = raw trimmed weight x (1 - bone share). Coatable = surface less the faces left bare; open is what
     is neither bare nor coated over something that keeps seasoning off.
@@ -247,7 +247,7 @@ def read_piece(piece: Piece) -> PieceReading:
     BadInput
         For an unknown cut, a weight outside 1 g to 100 kg, a count outside 1 to 200, and whatever else it cannot be.
     """
-    cut = find_cut(piece.cut)
+    cut = find_cut(piece.cut) if of is None else of
     _checked(cut, piece)
     grade = GRADES[piece.grade]
     density = cut.density * grade.density_factor

@@ -49,6 +49,7 @@ from api.plumbing.household import household, spoon_set
 from api.plumbing.problems import FieldError, Gather, field_error
 from api.plumbing.quantities import Numeral
 from api.plumbing.typed import Key
+from api.shelf.router import TrimOut
 
 router = Router()
 
@@ -243,15 +244,6 @@ class EatersDocument(Schema):
     eaters: Annotated[int, Field(ge=1, le=500)]
     appetite: Appetite = "usual"
     grade: Literal["lean", "ordinary", "marbled", "dry-aged"] = "ordinary"
-
-
-@dataclass(frozen=True, slots=True)
-class TrimOut:
-    """What usually comes off, its share of what is bought [%], and what becomes of it."""
-
-    what: str
-    share: float
-    becomes: str
 
 
 @dataclass(frozen=True, slots=True)

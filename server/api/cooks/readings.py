@@ -2,11 +2,11 @@
 
 from contextlib import suppress
 from dataclasses import dataclass
-from functools import lru_cache
 
 from book.models import Blend, Revision
 from ravska_core.blend import Blend as Mixture
 from ravska_core.blend import flatten, same_mixture
+from ravska_core.catalogue import while_it_stands
 from ravska_core.working import BadInput
 
 
@@ -24,7 +24,7 @@ class LayerMarkOut:
     shares: list[float]
 
 
-@lru_cache(maxsize=256)
+@while_it_stands(256)
 def _drawn(mixture: Mixture) -> dict[str, float]:
     """Return what a blend is drawn with; a screen asks for the same ones at every key. Not to be changed."""
     return flatten(mixture.lines)

@@ -16,6 +16,7 @@ from ravska_core.measure import (
     parse_duration_s,
     parse_held_c,
     parse_hold_s,
+    parse_keeping_days,
     parse_length_cm,
     parse_mass_g,
     parse_number,
@@ -120,6 +121,13 @@ class Duration(Quantity[float]):
 
     def read(self, field: str) -> float:
         return parse_duration_s(self, field)
+
+
+class Keeping(Quantity[float]):
+    """How long something keeps [days]."""
+
+    def read(self, field: str) -> float:
+        return parse_keeping_days(self, field)
 
 
 class Hold(Quantity[float]):

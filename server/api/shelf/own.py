@@ -6,22 +6,21 @@ from typing import Annotated, Any, Literal
 from uuid import UUID
 
 from book.models import OwnIngredient, OwnName, claim_version
-from book.own import used_in
-from django.http import Http404, HttpRequest
-from django.utils import timezone
+from book.own import DAMAGED, another_named, core_ingredient, one_of_own, take_away, take_back, used_in
+from django.http import HttpRequest
 from ninja import Schema
 from pydantic import AfterValidator, Field
 from ravska_core.blend.label import read_portion
 from ravska_core.blend.panel import LONGEST_PANEL, Panel, read_panel
 from ravska_core.catalogue import ALLERGENS, SODIUM_IN_NACL, catalogue, folded, grind_of_own, match, panel_shares
-from ravska_core.catalogue import OwnIngredient as CoreOwn
 from ravska_core.working import BadInput
 
 from api.plumbing.answers import Created, Router
 from api.plumbing.household import household
 from api.plumbing.problems import Gather
-from api.plumbing.quantities import Grams, Share
+from api.plumbing.quantities import Grams, Keeping, Share
 from api.plumbing.typed import Key, Typed, Version, printable
+from api.plumbing.versions import VersionDocument
 
 router = Router()
 
@@ -29,7 +28,7 @@ router = Router()
 class OwnDocument(Schema):
     """An own ingredient as typed: from a label, from amounts in %, or as another one (`like`) with changes.
 
-    Of a label `sodium` or `salt` a portion; `spoon_mass` is what a level `spoon` of it weighs.
+    Of a label `sodium` or `salt` a portion; `spoon_mass` is what a level `spoon` of it weighs, `keeps` how long.
     """
 
     name: Annotated[str, Field(max_length=60), AfterValidator(printable)] = ""
@@ -48,6 +47,7 @@ class OwnDocument(Schema):
     spoon_mass: Typed = ""
     wet: bool = False
     allergens: Annotated[list[Key], Field(max_length=len(ALLERGENS), default=[])]
+    keeps: Typed = ""
 
 
 class OwnSave(OwnDocument):
@@ -91,6 +91,9 @@ def _values(document: OwnDocument) -> dict[str, Any]:
     found["allergens"] = list(document.allergens)
     if document.spoon_mass:
         found["spoon_g"] = gather.value("spoon_mass", Grams(document.spoon_mass))
+    if document.keeps:
+        days = gather.value("keeps", Keeping(document.keeps))
+        found["keeps_days"] = days
     if document.made_from == "label":
         found |= _of_label(document, gather)
     else:
@@ -132,12 +135,10 @@ class Amount(Grams):
 
 
 def _read(key: str, document: OwnDocument, values: Mapping[str, Any]) -> OwnReadOut:
-    own = CoreOwn(key, document.name or "it", document.made_from,
-                  **{**values, "allergens": tuple(values["allergens"])})  # fmt: skip
     try:
-        grind = grind_of_own(own)
+        grind = grind_of_own(core_ingredient(key, document.name or "it", document.made_from, dict(values)))
     except BadInput as refusal:
-        fields = {"nacl": "salt", "spoon_g": "spoon_mass"}
+        fields = {"nacl": "salt", "spoon_g": "spoon_mass", "keeps_days": "keeps"}
         raise BadInput(fields.get(refusal.argument, refusal.argument), refusal.sentence) from None
     of = grind.ingredient
     return OwnReadOut(of.nacl * 100, of.sugars * 100, of.fat * 100, of.water * 100, of.acid * 100, grind.density_g_ml,
@@ -147,26 +148,18 @@ def _read(key: str, document: OwnDocument, values: Mapping[str, Any]) -> OwnRead
 def _out(row: OwnIngredient) -> OwnOut:
     typed = OwnDocument(**row.typed)
     try:
-        reads = _read(row.key, typed, {"allergens": [], **row.values})
-    except (BadInput, TypeError):
+        reads = _read(row.key, typed, row.values)
+    except DAMAGED:
         reads = None
     key, retired = f"{row.key}/own", row.retired_at is not None
     return OwnOut(row.pk, row.version, key, row.name, typed, reads, retired, used_in(row))
-
-
-def _one(own_id: UUID) -> OwnIngredient:
-    row = OwnIngredient.objects.filter(household=household(), pk=own_id, deleted_at__isnull=True).first()
-    if row is None:
-        raise Http404
-    return row
 
 
 def _check_name(document: OwnDocument, besides: UUID | None = None) -> None:
     name = document.name.strip()
     if not name:
         raise BadInput("name", "Give it a name.")
-    rows = OwnIngredient.objects.filter(household=household(), deleted_at__isnull=True)
-    if any(folded(row.name) == folded(name) and row.pk != besides for row in rows.only("pk", "name")):
+    if another_named(OwnIngredient, household(), name, besides):
         raise BadInput("name", f"You have an ingredient called “{name}” already; change that one, or say what differs.")
     shipped = match(name).grind
     if shipped is not None and not shipped.startswith("own-"):
@@ -215,7 +208,7 @@ def make_own(request: HttpRequest, document: OwnDocument) -> Created[OwnOut]:
 @router.puts("/own-ingredients/{uuid:own_id}")
 def save_own(request: HttpRequest, own_id: UUID, document: OwnSave) -> OwnOut:
     """Change an own ingredient; blends that hold it follow, kept revisions stay as they were read."""
-    row = _one(own_id)
+    row = one_of_own(OwnIngredient, household(), own_id)
     _check_name(document, own_id)
     values = _values(document)
     _read(row.key, document, values)
@@ -226,64 +219,44 @@ def save_own(request: HttpRequest, own_id: UUID, document: OwnSave) -> OwnOut:
     return _out(row)
 
 
-class VersionDocument(Schema):
-    version: Version
-
-
 @router.posts("/own-ingredients/{uuid:own_id}/remove")
 def remove_own(request: HttpRequest, own_id: UUID, document: VersionDocument) -> OwnOut:
     """Take an own ingredient away: deleted where nothing holds it, else retired, which is said with where it is."""
-    row = _one(own_id)
-    claim_version(row, document.version)
-    if used_in(row):
-        row.retired_at = timezone.now()
-    else:
-        row.deleted_at = timezone.now()
-    row.save(update_fields=["retired_at", "deleted_at"])
-    return _out(row)
+    return _out(take_away(one_of_own(OwnIngredient, household(), own_id), document.version))
 
 
 @router.posts("/own-ingredients/{uuid:own_id}/restore")
 def restore_own(request: HttpRequest, own_id: UUID) -> OwnOut:
     """Take back that one was removed."""
-    row = OwnIngredient.objects.filter(household=household(), pk=own_id).first()
-    if row is None:
-        raise Http404
-    rows = OwnIngredient.objects.filter(household=household(), deleted_at__isnull=True).exclude(pk=own_id)
-    if any(folded(other.name) == folded(row.name) for other in rows.only("name")):
-        raise BadInput("name", f"You have another ingredient called “{row.name}” by now; rename that first.")
-    row.retired_at = row.deleted_at = None
-    row.version += 1
-    row.save(update_fields=["retired_at", "deleted_at", "version"])
-    return _out(row)
+    return _out(take_back(OwnIngredient, household(), own_id))
 
 
 class OwnNameDocument(Schema):
-    """What the household calls an ingredient; an empty `ingredient` takes the name away."""
+    """What the household calls an ingredient or a cut, which is what it `means`; "" takes the name away."""
 
     name: Annotated[str, Field(max_length=60), AfterValidator(printable)]
-    ingredient: Key = ""
+    means: Key = ""
 
 
 @router.reads("/own-names")
 def list_names(request: HttpRequest) -> list[OwnNameDocument]:
     """Return the household's own names."""
-    rows = OwnName.objects.filter(household=household()).values_list("name", "ingredient")
-    return [OwnNameDocument(name=name, ingredient=ingredient) for name, ingredient in rows]
+    rows = OwnName.objects.filter(household=household()).values_list("name", "means")
+    return [OwnNameDocument(name=name, means=means) for name, means in rows]
 
 
 @router.puts("/own-names")
 def save_name(request: HttpRequest, document: OwnNameDocument) -> OwnNameDocument:
-    """Keep what the household calls an ingredient: it is understood by that name from then on."""
+    """Keep what the household calls an ingredient or a cut: it is understood by that name from then on."""
     name = folded(document.name).strip()
     if not name:
         raise BadInput("name", "Write the name you call it by.")
     rows = OwnName.objects.filter(household=household(), name=name)
-    if not document.ingredient:
+    if not document.means:
         rows.delete()
         return document
-    key = document.ingredient.split("/")[0]
-    if key not in catalogue().ingredients:
-        raise BadInput("ingredient", "This ingredient is not in the catalogue; choose another.")
-    OwnName.objects.update_or_create(household=household(), name=name, defaults={"ingredient": key})
-    return OwnNameDocument(name=name, ingredient=key)
+    key = document.means.split("/")[0]
+    if key not in catalogue().ingredients and key not in catalogue().cuts:
+        raise BadInput("means", "This is not in the catalogue; choose another.")
+    OwnName.objects.update_or_create(household=household(), name=name, defaults={"means": key})
+    return OwnNameDocument(name=name, means=key)

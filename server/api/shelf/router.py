@@ -5,11 +5,12 @@ from dataclasses import dataclass
 from typing import cast
 
 from book.models import Price
+from book.own import retired_cuts
 from django.http import HttpRequest
 from ninja import Schema
 from ravska_core.blend import Band, Line, flatten
 from ravska_core.bowl import JARS_ML
-from ravska_core.catalogue import ALLERGENS, Starter, catalogue
+from ravska_core.catalogue import ALLERGENS, FACES, SHAPES, TRIM_BECOMES, Starter, catalogue
 from ravska_core.cautions import minimum_centre_c
 from ravska_core.coat import (
     ADHESION_CEILING,
@@ -89,7 +90,18 @@ def _starter_out(starter: Starter) -> StarterOut:
 
 
 @dataclass(frozen=True, slots=True)
+class TrimOut:
+    """What usually comes off, its share of what is bought [%], and what becomes of it."""
+
+    what: str
+    share: float
+    becomes: str
+
+
+@dataclass(frozen=True, slots=True)
 class CutOut:
+    """A cut: its faces each with its share [%], 0 for a large side of a rack; `retired` ones are offered no more."""
+
     key: str
     name: str
     other_names: list[str]
@@ -101,6 +113,9 @@ class CutOut:
     usual_low_g: float
     usual_high_g: float
     minimum_centre_c: float
+    face_shares: list[float]
+    trims: list[TrimOut]
+    retired: bool
 
 
 @dataclass(frozen=True, slots=True)
@@ -198,6 +213,9 @@ class CatalogueOut:
     side_by_side: list[str]
     grades: list[str]
     face_states: list[WordOut]
+    faces: list[str]
+    shapes: list[str]
+    trim_becomes: list[WordOut]
     after_bath: list[WordOut]
     liquid_fates: dict[str, float]
     portions_g: dict[str, float]
@@ -211,6 +229,7 @@ class CatalogueOut:
 def read_catalogue(request: HttpRequest) -> CatalogueOut:
     """Return the catalogue: grinds with density and source, cuts, coat weights, vessels."""
     tables = catalogue()
+    retired = retired_cuts()
     return CatalogueOut(
         sources={key: SourceOut(source.title, source.mark) for key, source in tables.sources.items()},
         allergens=list(ALLERGENS),
@@ -246,6 +265,9 @@ def read_catalogue(request: HttpRequest) -> CatalogueOut:
                 usual_low_g=c.usual_low_g,
                 usual_high_g=c.usual_high_g,
                 minimum_centre_c=minimum_centre_c(c.animal, c.minced)[0],
+                face_shares=[share * 100 for _, share in c.faces],
+                trims=[TrimOut(trim.what, trim.share * 100, trim.becomes) for trim in c.trims],
+                retired=c.key in retired,
             )
             for c in tables.cuts.values()
         ],
@@ -273,6 +295,9 @@ def read_catalogue(request: HttpRequest) -> CatalogueOut:
         ways=[ShippedWayOut(x.key, x.name, x.says, [slot.kind for slot in x.slots]) for x in WAYS.values()],
         side_by_side=list(SIDE_BY_SIDE),
         grades=list(GRADES),
+        faces=list(FACES),
+        shapes=list(SHAPES),
+        trim_becomes=[WordOut(key, says) for key, says in TRIM_BECOMES.items()],
         face_states=[WordOut(key, says) for key, says in FACE_STATES.items()],
         after_bath=[WordOut(key, says) for key, says in AFTER_BATH.items()],
         liquid_fates=dict(LIQUID_FATES),

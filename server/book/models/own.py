@@ -1,4 +1,4 @@
-"""What the household has of its own in the catalogue: ingredients, and names for them or for others."""
+"""What the household has of its own in the catalogue: ingredients, cuts, and names for them or for others."""
 
 from typing import ClassVar
 
@@ -10,17 +10,13 @@ from book.models.household import Household
 from book.models.rows import Row, named, one_of
 
 
-class OwnIngredient(Row):
-    """An ingredient of the household's own: as typed, and as it was read.
+class OwnRow(Row):
+    """Something of the household's own: `typed` is the document as it was typed, `values` what the core reads of it.
 
-    `typed` is the document as it was typed, `values` what the core reads of it: shares [mass fractions], what a level
-    spoon weighs [g], what it is like. One that is in use is not deleted but retired: it is offered no more, and reads
-    on where it is.
+    One that is in use is not deleted but retired: it is offered no more, and reads on where it is.
     """
 
-    household = models.ForeignKey(Household, on_delete=models.CASCADE, related_name="own_ingredients")
     name = models.CharField(max_length=60)
-    made_from = models.CharField(max_length=8)
     typed = models.JSONField(default=dict)
     values = models.JSONField(default=dict)
     version = models.PositiveIntegerField(default=1)
@@ -29,7 +25,22 @@ class OwnIngredient(Row):
     deleted_at = models.DateTimeField(null=True)
 
     class Meta:
+        abstract = True
         ordering: ClassVar = ["created_at", "name"]
+
+    @property
+    def key(self) -> str:
+        """What the catalogue calls it."""
+        return f"own-{self.pk.hex[:16]}"
+
+
+class OwnIngredient(OwnRow):
+    """An ingredient of the household's own; values: shares [mass fractions], a level spoon [g], its like."""
+
+    household = models.ForeignKey(Household, on_delete=models.CASCADE, related_name="own_ingredients")
+    made_from = models.CharField(max_length=8)
+
+    class Meta(OwnRow.Meta):
         constraints: ClassVar = [
             named("name", "own_ingredient_named"),
             one_of("made_from", ("label", "amounts", "like"), "own_ingredient_made_from"),
@@ -38,23 +49,32 @@ class OwnIngredient(Row):
             ),
         ]
 
-    @property
-    def key(self) -> str:
-        """What the catalogue calls it."""
-        return f"own-{self.pk.hex[:16]}"
+
+class OwnCut(OwnRow):
+    """A cut of the household's own; values: its like, measures [cm], weight [g], shares of bone, faces and trim."""
+
+    household = models.ForeignKey(Household, on_delete=models.CASCADE, related_name="own_cuts")
+
+    class Meta(OwnRow.Meta):
+        constraints: ClassVar = [
+            named("name", "own_cut_named"),
+            models.UniqueConstraint(
+                fields=["household", "name"], condition=Q(deleted_at__isnull=True), name="one_own_cut_a_name"
+            ),
+        ]
 
 
 class OwnName(Row):
-    """What the household calls an ingredient, its own or another of the catalogue."""
+    """What the household calls an ingredient or a cut, its own or another of the catalogue: `means` is its key."""
 
     household = models.ForeignKey(Household, on_delete=models.CASCADE, related_name="own_names")
     name = models.CharField(max_length=60)
-    ingredient = models.CharField(max_length=60)
+    means = models.CharField(max_length=60)
 
     class Meta:
         ordering: ClassVar = ["name"]
         constraints: ClassVar = [
             named("name", "own_name_named"),
-            named("ingredient", "own_name_ingredient"),
+            named("means", "own_name_means"),
             models.UniqueConstraint(fields=["household", "name"], name="one_own_name"),
         ]

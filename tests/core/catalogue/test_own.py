@@ -66,7 +66,7 @@ def test_what_cannot_be_is_refused_at_its_field(known, argument):
 def test_the_catalogue_holds_what_is_own_until_it_is_taken_out_and_remembers_nothing_of_it():
     grind = grind_of_own(of(nacl=0.2))
     try:
-        take_own(Own((grind,), (("bargee salt", "sea-salt-flake"),)))
+        take_own(Own((grind,), names=(("bargee salt", "sea-salt-flake"),)))
         assert match("lock dust").grind == "own-1/own"
         assert match("bargee salt").grind == "sea-salt-flake/flake"
         assert catalogue().grinds["own-1/own"] is grind

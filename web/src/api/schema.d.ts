@@ -1752,10 +1752,114 @@ export interface paths {
         get: operations["api_shelf_own_list_names"];
         /**
          * Save Name
-         * @description Keep what the household calls an ingredient: it is understood by that name from then on.
+         * @description Keep what the household calls an ingredient or a cut: it is understood by that name from then on.
          */
         put: operations["api_shelf_own_save_name"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/own-cuts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Own Cuts
+         * @description Return the household's own cuts, with the cooks they are in.
+         */
+        get: operations["api_shelf_own_cuts_list_own_cuts"];
+        put?: never;
+        /**
+         * Make Own Cut
+         * @description Make a cut of the household's own; the catalogue has it from then on.
+         */
+        post: operations["api_shelf_own_cuts_make_own_cut"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/own-cuts/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Own Cut
+         * @description Say what an own cut comes to as it is typed. Nothing is saved.
+         */
+        post: operations["api_shelf_own_cuts_read_own_cut"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/own-cuts/{own_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Save Own Cut
+         * @description Change an own cut; the cooks that hold it follow.
+         */
+        put: operations["api_shelf_own_cuts_save_own_cut"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/own-cuts/{own_id}/remove": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Remove Own Cut
+         * @description Take an own cut away: deleted where no cook holds it, else retired, which is said with where it is.
+         */
+        post: operations["api_shelf_own_cuts_remove_own_cut"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/own-cuts/{own_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Restore Own Cut
+         * @description Take back that one was removed.
+         */
+        post: operations["api_shelf_own_cuts_restore_own_cut"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2630,7 +2734,10 @@ export interface components {
             /** Version */
             version: number;
         };
-        /** VersionDocument */
+        /**
+         * VersionDocument
+         * @description The version a document was read at.
+         */
         VersionDocument: {
             /** Version */
             version: number;
@@ -6070,6 +6177,12 @@ export interface components {
             grades: string[];
             /** Face States */
             face_states: components["schemas"]["WordOut"][];
+            /** Faces */
+            faces: string[];
+            /** Shapes */
+            shapes: string[];
+            /** Trim Becomes */
+            trim_becomes: components["schemas"]["WordOut"][];
             /** After Bath */
             after_bath: components["schemas"]["WordOut"][];
             /** Liquid Fates */
@@ -6096,7 +6209,10 @@ export interface components {
             /** G 100Cm2 */
             g_100cm2: number;
         };
-        /** CutOut */
+        /**
+         * CutOut
+         * @description A cut: its faces each with its share [%], 0 for a large side of a rack; `retired` ones are offered no more.
+         */
         CutOut: {
             /** Key */
             key: string;
@@ -6120,6 +6236,12 @@ export interface components {
             usual_high_g: number;
             /** Minimum Centre C */
             minimum_centre_c: number;
+            /** Face Shares */
+            face_shares: number[];
+            /** Trims */
+            trims: components["schemas"]["TrimOut"][];
+            /** Retired */
+            retired: boolean;
         };
         /** GrindOut */
         GrindOut: {
@@ -6327,7 +6449,7 @@ export interface components {
          * OwnDocument
          * @description An own ingredient as typed: from a label, from amounts in %, or as another one (`like`) with changes.
          *
-         *     Of a label `sodium` or `salt` a portion; `spoon_mass` is what a level `spoon` of it weighs.
+         *     Of a label `sodium` or `salt` a portion; `spoon_mass` is what a level `spoon` of it weighs, `keeps` how long.
          */
         OwnDocument: {
             /**
@@ -6412,6 +6534,11 @@ export interface components {
              * @default []
              */
             allergens: string[];
+            /**
+             * Keeps
+             * @default
+             */
+            keeps: string;
         };
         /**
          * OwnOut
@@ -6540,21 +6667,229 @@ export interface components {
              * @default []
              */
             allergens: string[];
+            /**
+             * Keeps
+             * @default
+             */
+            keeps: string;
             /** Version */
             version: number;
         };
         /**
          * OwnNameDocument
-         * @description What the household calls an ingredient; an empty `ingredient` takes the name away.
+         * @description What the household calls an ingredient or a cut, which is what it `means`; "" takes the name away.
          */
         OwnNameDocument: {
             /** Name */
             name: string;
             /**
-             * Ingredient
+             * Means
              * @default
              */
-            ingredient: string;
+            means: string;
+        };
+        /**
+         * FaceDocument
+         * @description A face of an own cut and its share of the whole surface, in %.
+         */
+        FaceDocument: {
+            /** Name */
+            name: string;
+            /**
+             * Share
+             * @default
+             */
+            share: string;
+        };
+        /**
+         * OwnCutDocument
+         * @description An own cut as typed: the cut it is nearest to (`like`), and what differs; "" for as that.
+         *
+         *     `length`, `width`, `thickness` are those of one piece and `mass` what it weighs trimmed; `bone` is in % of that.
+         */
+        OwnCutDocument: {
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Like
+             * @default
+             */
+            like: string;
+            /**
+             * Shape
+             * @default
+             */
+            shape: string;
+            /**
+             * Animal
+             * @default
+             */
+            animal: string;
+            /**
+             * Length
+             * @default
+             */
+            length: string;
+            /**
+             * Width
+             * @default
+             */
+            width: string;
+            /**
+             * Thickness
+             * @default
+             */
+            thickness: string;
+            /**
+             * Mass
+             * @default
+             */
+            mass: string;
+            /**
+             * Bone
+             * @default
+             */
+            bone: string;
+            /**
+             * Faces
+             * @default []
+             */
+            faces: components["schemas"]["FaceDocument"][];
+            /**
+             * Trims
+             * @default []
+             */
+            trims: components["schemas"]["TrimDocument"][];
+        };
+        /**
+         * OwnCutOut
+         * @description An own cut: as typed, its key in the catalogue, what it comes to, and the cooks it is in.
+         */
+        OwnCutOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Version */
+            version: number;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            typed: components["schemas"]["OwnCutDocument"];
+            reads: components["schemas"]["OwnCutReadOut"] | null;
+            /** Retired */
+            retired: boolean;
+            /** Used In */
+            used_in: string[];
+        };
+        /**
+         * OwnCutReadOut
+         * @description What an own cut comes to: its surface [cm2] at a weight [g], how far that may be off [%], edible and bought [g].
+         *
+         *     `measured_g` is what its measures would weigh, None where it was not measured.
+         */
+        OwnCutReadOut: {
+            /** Mass G */
+            mass_g: number;
+            /** Area Cm2 */
+            area_cm2: number;
+            /** Error */
+            error: number;
+            /** Edible G */
+            edible_g: number;
+            /** Bought G */
+            bought_g: number;
+            /** Measured G */
+            measured_g: number | null;
+            /** Shape */
+            shape: string;
+        };
+        /**
+         * TrimDocument
+         * @description What comes off an own cut, its share of the weight as bought, in %, and what becomes of it.
+         */
+        TrimDocument: {
+            /**
+             * What
+             * @default
+             */
+            what: string;
+            /**
+             * Share
+             * @default
+             */
+            share: string;
+            /**
+             * Becomes
+             * @default bin
+             * @enum {string}
+             */
+            becomes: "own piece" | "pot" | "render" | "bin";
+        };
+        /** OwnCutSave */
+        OwnCutSave: {
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Like
+             * @default
+             */
+            like: string;
+            /**
+             * Shape
+             * @default
+             */
+            shape: string;
+            /**
+             * Animal
+             * @default
+             */
+            animal: string;
+            /**
+             * Length
+             * @default
+             */
+            length: string;
+            /**
+             * Width
+             * @default
+             */
+            width: string;
+            /**
+             * Thickness
+             * @default
+             */
+            thickness: string;
+            /**
+             * Mass
+             * @default
+             */
+            mass: string;
+            /**
+             * Bone
+             * @default
+             */
+            bone: string;
+            /**
+             * Faces
+             * @default []
+             */
+            faces: components["schemas"]["FaceDocument"][];
+            /**
+             * Trims
+             * @default []
+             */
+            trims: components["schemas"]["TrimDocument"][];
+            /** Version */
+            version: number;
         };
         /**
          * OrderOut
@@ -12309,6 +12644,364 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["OwnNameDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_shelf_own_cuts_list_own_cuts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnCutOut"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_shelf_own_cuts_make_own_cut: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnCutDocument"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnCutOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_shelf_own_cuts_read_own_cut: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnCutDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnCutReadOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_shelf_own_cuts_save_own_cut: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                own_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnCutSave"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnCutOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_shelf_own_cuts_remove_own_cut: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                own_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VersionDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnCutOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_shelf_own_cuts_restore_own_cut: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                own_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnCutOut"];
                 };
             };
             /** @description Not Found */

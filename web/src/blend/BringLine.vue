@@ -40,7 +40,7 @@ const always = ref('')
 /** Keep what the household calls a thing: it is understood by that name from then on. */
 async function remember(item: Schemas['ItemOut']) {
   try {
-    await call(api.PUT('/api/shelf/own-names', { body: { name: item.called.slice(0, 60), ingredient: item.grind } }))
+    await call(api.PUT('/api/shelf/own-names', { body: { name: item.called.slice(0, 60), means: item.grind } }))
     always.value = item.called
   } catch (failure) {
     say(sentenceOf(failure))

@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { Schemas } from '../api/client'
-import { cutWords, useCatalogue } from '../ui/catalogue'
+import CutChoice from '../shelf/CutChoice.vue'
+import { useCatalogue } from '../ui/catalogue'
 import Field from '../ui/Field.vue'
 import OldMark from '../ui/OldMark.vue'
 import { usePreferences } from '../ui/preferences'
-import RankedChoice from '../ui/RankedChoice.vue'
 import Why from '../ui/Why.vue'
 import ForEaters from './ForEaters.vue'
 import PieceDrawing from './PieceDrawing.vue'
@@ -27,14 +27,6 @@ defineEmits<{ skin: [] }>()
 const { catalogue, cuts } = useCatalogue()
 const { show } = usePreferences()
 
-const items = computed(() =>
-  (catalogue.value?.cuts ?? []).map((cut) => ({
-    value: cut.key,
-    title: cut.name,
-    words: cutWords(cut),
-    also: cut.other_names.join(', '),
-  })),
-)
 const count = computed({
   get: () => String(piece.value.count ?? 1),
   set: (text) => (piece.value.count = (/^\d+$/.test(text.trim()) ? Number(text) : text) as number),
@@ -69,13 +61,7 @@ const says = (name: string) => props.errors[name]
   <section class="plate piece" aria-label="The piece">
     <div class="cut" :class="{ wrong: says('cut') }">
       <span class="label">Cut</span>
-      <RankedChoice
-        v-model="piece.cut"
-        :items="items"
-        :label="`Cut of piece ${label}`"
-        nothing="No cut of that name; try the animal."
-        @update:model-value="piece.bones = []"
-      />
+      <CutChoice v-model="piece.cut" :label="`Cut of piece ${label}`" @update:model-value="piece.bones = []" />
       <p v-if="says('cut')" class="says" role="alert">{{ says('cut') }}</p>
     </div>
     <div class="fields">

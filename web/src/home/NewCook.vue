@@ -3,7 +3,7 @@ import { useQuery } from '@tanstack/vue-query'
 import { computed, reactive, ref, watch } from 'vue'
 import { api, byField, call, sentenceOf } from '../api/client'
 import PieceBadge from '../ui/PieceBadge.vue'
-import { cutWords, useCatalogue } from '../ui/catalogue'
+import CutChoice from '../shelf/CutChoice.vue'
 import RankedChoice from '../ui/RankedChoice.vue'
 import Field from '../ui/Field.vue'
 import { once } from '../ui/once'
@@ -12,7 +12,6 @@ import { fromTyped } from '../ui/units'
 /** Begin a cook: a piece or more, how each is seasoned, and when it is served. */
 const open = defineModel<boolean>({ required: true })
 const emit = defineEmits<{ made: [] }>()
-const { catalogue } = useCatalogue()
 const { data: blends } = useQuery({ queryKey: ['blends'], queryFn: () => call(api.GET('/api/blends')), enabled: open })
 
 const letters = 'ABCDEFGH'
@@ -31,9 +30,6 @@ function add() {
 }
 const errors = ref<Record<string, string>>({})
 const failure = ref('')
-const cuts = computed(() =>
-  (catalogue.value?.cuts ?? []).map((cut) => ({ value: cut.key, title: cut.name, words: cutWords(cut) })),
-)
 const choices = computed(() =>
   (blends.value ?? []).map((blend) => ({ value: blend.id, title: blend.name, words: `${blend.name} ${blend.kind}` })),
 )
@@ -95,12 +91,7 @@ const begin = once(async () => {
         />
         <label>
           <span>Cut</span>
-          <RankedChoice
-            v-model="piece.cut"
-            :items="cuts"
-            :label="`Cut of piece ${letters[at]}`"
-            nothing="No cut of that name; try the animal."
-          />
+          <CutChoice v-model="piece.cut" :label="`Cut of piece ${letters[at]}`" />
           <em v-if="errors[`pieces.${at}.cut`]" role="alert">{{ errors[`pieces.${at}.cut`] }}</em>
         </label>
         <label>

@@ -23,7 +23,7 @@ const { grinds } = useCatalogue()
 
 const blank = (): Doc => ({
   name: props.name ?? '', made_from: 'label', like: '', portion: '', sodium: '', salt: '', sugars: '', fat: '',
-  carbohydrate: '', protein: '', water: '', acid: '', spoon: 'tbsp', spoon_mass: '', wet: false, allergens: [],
+  carbohydrate: '', protein: '', water: '', acid: '', spoon: 'tbsp', spoon_mass: '', wet: false, allergens: [], keeps: '',
 }) // prettier-ignore
 const doc = reactive<Doc>(blank())
 const errors = ref<Record<string, string>>({})
@@ -154,6 +154,7 @@ const keep = once(async () => {
             .filter(Boolean)
         "
       />
+      <Field v-model="doc.keeps!" label="It keeps" :placeholder="like ? 'as that' : '6 months'" :error="errors.keeps" />
       <div class="ways">
         <p v-if="reads" class="reads" role="status">
           <b>{{ percent(reads.salt) }} salt</b>, {{ percent(reads.sugars) }} sugar, {{ percent(reads.fat) }} fat,

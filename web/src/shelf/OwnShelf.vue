@@ -5,43 +5,57 @@ import { api, call, sentenceOf, type Schemas } from '../api/client'
 import { refresh } from '../api/kept'
 import { useCatalogue } from '../ui/catalogue'
 import { say } from '../ui/notice'
+import { usePreferences } from '../ui/preferences'
 import { percent } from '../ui/units'
+import OwnCut from './OwnCut.vue'
 import OwnIngredient from './OwnIngredient.vue'
+import OwnList from './OwnList.vue'
 
-/** The household's own ingredients: what each comes to, where it is used, to change or to take away. */
-type Own = Schemas['OwnOut']
+/** What the household has of its own: ingredients, cuts, and what it calls things. */
+type Ingredient = Schemas['OwnOut']
+type Cut = Schemas['OwnCutOut']
 const queries = useQueryClient()
 const { data: own, error } = useQuery({
   queryKey: ['own ingredients'],
   queryFn: () => call(api.GET('/api/shelf/own-ingredients')),
 })
+const { data: ownCuts, error: noCuts } = useQuery({
+  queryKey: ['own cuts'],
+  queryFn: () => call(api.GET('/api/shelf/own-cuts')),
+})
 const { data: names } = useQuery({ queryKey: ['own names'], queryFn: () => call(api.GET('/api/shelf/own-names')) })
-const { catalogue } = useCatalogue()
-const meant = (key: string) => catalogue.value?.grinds.find((grind) => grind.key.startsWith(`${key}/`))?.name ?? key
+const { catalogue, cuts } = useCatalogue()
+const { show } = usePreferences()
+const meant = (key: string) =>
+  cuts.value.get(key)?.name ?? catalogue.value?.grinds.find((grind) => grind.key.startsWith(`${key}/`))?.name ?? key
 async function forget(name: string) {
   try {
-    await call(api.PUT('/api/shelf/own-names', { body: { name, ingredient: '' } }))
+    await call(api.PUT('/api/shelf/own-names', { body: { name, means: '' } }))
   } catch (failure) {
     say(sentenceOf(failure))
   }
-  await refresh(queries, ['own names'])
+  await refresh(queries, ['own names'], ['catalogue'])
 }
-const open = ref(false)
-const chosen = ref<Own>()
-function edit(one?: Own) {
-  chosen.value = one
-  open.value = true
+const openIngredient = ref(false)
+const ingredient = ref<Ingredient>()
+const openCut = ref(false)
+const cut = ref<Cut>()
+function editIngredient(one?: Ingredient) {
+  ingredient.value = one
+  openIngredient.value = true
 }
-const again = () => refresh(queries, ['own ingredients'], ['catalogue'])
-async function remove(one: Own) {
-  const path = { own_id: one.id }
+function editCut(one?: Cut) {
+  cut.value = one
+  openCut.value = true
+}
+const again = () => refresh(queries, ['own ingredients'], ['own cuts'], ['catalogue'])
+/** Take one away, say what became of it, and offer it back. */
+async function away(taken: () => Promise<{ name: string; used_in: string[] }>, back: () => Promise<unknown>) {
   try {
-    const left = await call(
-      api.POST('/api/shelf/own-ingredients/{own_id}/remove', { params: { path }, body: { version: one.version } }),
-    )
+    const left = await taken()
     const where = left.used_in.slice(0, 3).join(', ')
-    say(where ? `${one.name} is offered no more; it stays in ${where}.` : `${one.name} is gone.`, async () => {
-      await call(api.POST('/api/shelf/own-ingredients/{own_id}/restore', { params: { path } }))
+    say(where ? `${left.name} is offered no more; it stays in ${where}.` : `${left.name} is gone.`, async () => {
+      await back()
       await again()
     })
   } catch (failure) {
@@ -49,44 +63,59 @@ async function remove(one: Own) {
   }
   await again()
 }
+function removeIngredient({ id, version }: Ingredient) {
+  const params = { path: { own_id: id } }
+  return away(
+    () => call(api.POST('/api/shelf/own-ingredients/{own_id}/remove', { params, body: { version } })),
+    () => call(api.POST('/api/shelf/own-ingredients/{own_id}/restore', { params })),
+  )
+}
+function removeCut({ id, version }: Cut) {
+  const params = { path: { own_id: id } }
+  return away(
+    () => call(api.POST('/api/shelf/own-cuts/{own_id}/remove', { params, body: { version } })),
+    () => call(api.POST('/api/shelf/own-cuts/{own_id}/restore', { params })),
+  )
+}
 </script>
 
 <template>
-  <section class="plate own" aria-label="Your own ingredients">
-    <header>
-      <h2>Your own ingredients</h2>
-      <v-btn @click="edit()">Make one</v-btn>
-    </header>
-    <p v-if="error" class="muted">{{ sentenceOf(error) }}</p>
-    <p v-else-if="own && !own.length" class="muted">
-      What the catalogue does not have: from its packet, from amounts, or as another one with changes.
-    </p>
-    <ul v-if="own?.length">
-      <li v-for="one in own" :key="one.id" :class="{ retired: one.retired }">
-        <span>
-          <b>{{ one.name }}</b><template v-if="one.reads">
-            {{ percent(one.reads.salt) }} salt, {{ percent(one.reads.sugars) }} sugar</template
+  <section class="plate own" aria-label="Your own ingredients and cuts">
+    <OwnList
+      v-slot="{ one }"
+      title="Your own ingredients"
+      what="What the catalogue does not have: from its packet, from amounts, or as another one with changes."
+      :rows="own"
+      :failed="error ? sentenceOf(error) : undefined"
+      @edit="editIngredient"
+      @remove="removeIngredient"
+    >
+      <template v-if="one.reads">{{ percent(one.reads.salt) }} salt, {{ percent(one.reads.sugars) }} sugar</template>
+    </OwnList>
+    <OwnList
+      v-slot="{ one }"
+      title="Your own cuts"
+      what="What your butcher cuts otherwise: the nearest cut, three measures, its bone, its faces, what comes off."
+      :rows="ownCuts"
+      :failed="noCuts ? sentenceOf(noCuts) : undefined"
+      @edit="editCut"
+      @remove="removeCut"
+    >
+      <template v-if="one.reads">{{ show.area(one.reads.area_cm2) }} at {{ show.mass(one.reads.mass_g) }}</template>
+    </OwnList>
+    <template v-if="names?.length">
+      <h3>What you call things</h3>
+      <ul>
+        <li v-for="one in names" :key="one.name">
+          <span
+            ><b>{{ one.name }}</b> is {{ meant(one.means ?? '') }}</span
           >
-          <small v-if="one.used_in.length" class="muted">in {{ one.used_in.join(', ') }}</small>
-        </span>
-        <span class="acts">
-          <v-btn class="quiet" :aria-label="`Change ${one.name}`" @click="edit(one)">Change</v-btn>
-          <v-btn v-if="!one.retired" class="quiet" :aria-label="`Remove ${one.name}`" @click="remove(one)"
-            >Remove</v-btn
-          >
-        </span>
-      </li>
-    </ul>
-    <h3 v-if="names?.length">What you call things</h3>
-    <ul v-if="names?.length">
-      <li v-for="one in names" :key="one.name">
-        <span
-          ><b>{{ one.name }}</b> is {{ meant(one.ingredient ?? '') }}</span
-        >
-        <v-btn class="quiet" :aria-label="`Forget ${one.name}`" @click="forget(one.name)">Forget it</v-btn>
-      </li>
-    </ul>
-    <OwnIngredient v-model="open" :own="chosen" />
+          <v-btn class="quiet" :aria-label="`Forget ${one.name}`" @click="forget(one.name)">Forget it</v-btn>
+        </li>
+      </ul>
+    </template>
+    <OwnIngredient v-model="openIngredient" :own="ingredient" />
+    <OwnCut v-model="openCut" :own="cut" />
   </section>
 </template>
 
@@ -95,19 +124,9 @@ async function remove(one: Own) {
   padding: 16px 20px;
   margin-top: 16px;
 }
-header {
-  display: flex;
-  justify-content: space-between;
-  align-items: center;
-  gap: 12px;
-}
 h3 {
   margin: 14px 0 0;
   font-size: 16px;
-}
-h2,
-p {
-  margin: 0;
 }
 ul {
   list-style: none;
@@ -122,12 +141,5 @@ li {
   gap: 4px 12px;
   border-top: 1px solid var(--line);
   padding: 6px 0;
-}
-small {
-  display: block;
-  font-size: 13px;
-}
-.retired b {
-  text-decoration: line-through;
 }
 </style>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { toRef } from 'vue'
+import { computed, toRef } from 'vue'
 import { useRanked } from './rank'
 
 /** A box that chooses from a list: whole words go before beginnings, those before what only holds the letters. */
@@ -10,27 +10,42 @@ interface Choosable {
   also?: string
 }
 const chosen = defineModel<string>({ required: true })
-const props = defineProps<{ items: Choosable[]; label: string; nothing: string }>()
+const props = defineProps<{ items: Choosable[]; label: string; nothing: string; make?: string }>()
+const emit = defineEmits<{ make: [typed: string] }>()
+/** The item itself, not its key alone: its title stands in the box also where what is typed has left it behind. */
+const item = computed(() => props.items.find((one) => one.value === chosen.value) ?? null)
 const { search, shown } = useRanked(
   toRef(props, 'items'),
-  (item) => item.words,
-  () => props.items.find((item) => item.value === chosen.value)?.title,
+  (one) => one.words,
+  () => item.value?.title,
 )
 </script>
 
 <template>
   <v-autocomplete
-    v-model="chosen"
     v-model:search="search"
+    :model-value="item"
     :items="shown"
+    return-object
     no-filter
     :aria-label="label"
     :no-data-text="nothing"
+    @update:model-value="(one: Choosable | null) => one && (chosen = one.value)"
   >
-    <template #item="{ item, props: row }">
+    <template v-if="make && search?.trim() && search !== item?.title" #append-item>
+      <v-list-item class="make" @click="emit('make', search.trim())">{{ make }}</v-list-item>
+    </template>
+    <template #item="{ item: one, props: row }">
       <v-list-item v-bind="row" :title="undefined">
-        {{ item.title }} <small v-if="item.also" class="muted">{{ item.also }}</small>
+        {{ one.title }} <small v-if="one.also" class="muted">{{ one.also }}</small>
       </v-list-item>
     </template>
   </v-autocomplete>
 </template>
+
+<style scoped>
+.make {
+  border-top: 1px solid var(--line);
+  font-weight: 600;
+}
+</style>
