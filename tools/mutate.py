@@ -47,7 +47,9 @@ SUBJECTS = {
     "marinade": ["coat/marinade.py", "coat/additives.py", "coat/thin_cut.py"],
     "cautions": ["cautions/clocks.py", "cautions/judging.py", "cautions/rules.py", "cautions/situation.py"],
     "quantities": ["measure/amounts.py", "measure/measures.py", "measure/spoons.py", "units.py"],
-    "lists": ["exchange/lists.py", "exchange/items.py"],
+    "said": ["measure/numbers.py", "measure/quantities.py", "measure/tokens.py"],
+    "lists": ["exchange/lists.py", "exchange/items.py", "exchange/clauses.py", "exchange/words.py"],
+    "own": ["catalogue/own.py", "meat/own_cuts.py", "meat/portions.py", "blend/panel.py"],
 }
 SAMPLE, MOST_SECONDS, STUCK_AFTER = 25, 40.0, 300
 ALL_KILLED, EACH_KILLED = 0.85, 0.75
@@ -58,7 +60,7 @@ WANTED = re.compile(
     r"|ReplaceUnaryOperator_Delete_(USub|Not)|AddNot|Replace(TrueWithFalse|FalseWithTrue|AndWithOr|OrWithAnd)|NumberReplacer)"
 )
 SENTENCES = ("fstring", "raise_stmt", "annassign", "import_from")
-GUARDS = ("strict", "maxsize", "typed", "frozen", "eq")
+GUARDS = ("strict", "maxsize", "typed", "frozen", "eq", "slots")
 """Arguments that decide no number: guards of our own invariants, and how much is kept."""
 
 TESTS, HELD = ["tests/core"], "tests/core/held/"

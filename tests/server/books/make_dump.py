@@ -34,6 +34,33 @@ def fill(checkout: Path) -> None:
 
     demo.load_demo(NOW)
     more_cooks()
+    things_of_ones_own()
+
+
+def things_of_ones_own() -> None:
+    """Add an ingredient in a blend, a cut on a piece and a name of the household's own, where the schema has them."""
+    from book import models
+
+    if not hasattr(models, "OwnCut"):
+        return
+    house = models.Household.objects.get()
+    values = {"like": "", "spoon": "tbsp", "wet": False, "allergens": ["celery"], "spoon_g": 9.0, "nacl": 0.12}
+    typed = {"name": "Chandlery dust", "made_from": "amounts", "salt": "12", "spoon": "tbsp", "spoon_mass": "9 g",
+             "allergens": ["celery"]}  # fmt: skip
+    dust = models.OwnIngredient.objects.create(
+        household=house, name="Chandlery dust", made_from="amounts", typed=typed, values=values, created_at=NOW
+    )
+    line = models.Line.objects.filter(revision__blend__household=house).order_by("pk").first()
+    models.Line.objects.filter(pk=line.pk).update(grind=f"{dust.key}/own")
+    values = {"like": "lamb-shoulder", "shape": "cylinder", "measures": [20.0, 10.0, 10.0], "mass_g": 1665.0,
+              "bone_share": 0.1, "faces": [["fat cap", 0.2]], "trims": [["flap", 0.1, "pot"]]}  # fmt: skip
+    typed = {"name": "Lock roll", "like": "lamb-shoulder", "shape": "cylinder", "length": "20 cm", "width": "10 cm",
+             "thickness": "10 cm", "mass": "1665 g", "bone": "10", "faces": [{"name": "fat cap", "share": "20"}],
+             "trims": [{"what": "flap", "share": "10", "becomes": "pot"}]}  # fmt: skip
+    roll = models.OwnCut.objects.create(household=house, name="Lock roll", typed=typed, values=values, created_at=NOW)
+    piece = models.Piece.objects.filter(cut="lamb-shoulder").order_by("pk").first()
+    models.Piece.objects.filter(pk=piece.pk).update(cut=roll.key)
+    models.OwnName.objects.create(household=house, name="quay salt", means="sea-salt-flake")
 
 
 def more_cooks() -> None:

@@ -20,6 +20,9 @@ def addresses() -> list[str]:
         "shelf/catalogue",
         "book/preferences",
         "shelf/prices",
+        "shelf/own-ingredients",
+        "shelf/own-cuts",
+        "shelf/own-names",
     ]
     for blend in Blend.objects.filter(deleted_at__isnull=True):
         found += [f"blends/{blend.pk}{rest}" for rest in ("", "/tree")]
