@@ -19,6 +19,9 @@ AREA_OF_VOLUME = 2 / 3
 
 MOST_FACES, MOST_TRIMS, MOST_TRIMMED = 0.95, 6, 0.5
 
+_ROUNDED = 1e-9
+"""What shares that are added up may be above the whole by rounding."""
+
 EQUAL_PIECES = ("cubes", "strips")
 
 
@@ -89,7 +92,7 @@ def _faces(faces: tuple[tuple[str, float], ...]) -> tuple[tuple[str, float], ...
         in_range("faces", share, 0, 0.9, f"The {name} is between 0 and 90 % of the whole surface.")
     if len({name for name, _ in faces}) < len(faces):
         raise BadInput("faces", "Name each face once.")
-    if sum(share for _, share in faces) > MOST_FACES:
+    if sum(share for _, share in faces) > MOST_FACES + _ROUNDED:
         raise BadInput("faces", "The faces cover the whole of it; leave some meat bare.")
     return faces
 
@@ -103,7 +106,7 @@ def _trims(trims: tuple[Trim, ...]) -> tuple[Trim, ...]:
         if trim.becomes not in TRIM_BECOMES:
             raise BadInput("trims", f"What comes off becomes one of {', '.join(TRIM_BECOMES)}.")
         in_range("trims", trim.share, 0.001, MOST_TRIMMED, "What comes off is between 0.1 and 50 % as bought.")
-    if sum(trim.share for trim in trims) > MOST_TRIMMED:
+    if sum(trim.share for trim in trims) > MOST_TRIMMED + _ROUNDED:
         raise BadInput("trims", "More than half of it comes off; call what is left the cut.")
     return trims
 

@@ -75,3 +75,38 @@ def test_the_catalogue_holds_what_is_own_until_it_is_taken_out_and_remembers_not
     assert match("lock dust").grind is None
     assert match("bargee salt").grind is None
     assert "own-1/own" not in catalogue().grinds
+
+
+def test_limits_are_met_exactly_and_no_further():
+    for portion in (0.1, 1000):
+        assert panel_shares(portion, 0, 0, 0, 0, 0)["water"] == 1
+    for portion in (0.099, 1000.1):
+        with pytest.raises(BadInput):
+            panel_shares(portion, 0, 0, 0, 0, 0)
+    # rounded one by one a panel may come to 3 % more than its portion
+    assert panel_shares(100, 0, 0, 103, 0, 0)["water"] == 0
+    with pytest.raises(BadInput):
+        panel_shares(100, 0, 0, 103.1, 0, 0)
+    for days in (1, 3650):
+        assert grind_of_own(of(keeps_days=float(days))).ingredient.keeps_days == days
+    for days in (0.9, 3651):
+        with pytest.raises(BadInput):
+            grind_of_own(of(keeps_days=float(days)))
+    for density in (0.051, 2.199):
+        grams = density * 14.78676
+        assert grind_of_own(of(spoon_g=grams)).density_g_ml == pytest.approx(density, rel=1e-5)
+    for density in (0.049, 2.201):
+        with pytest.raises(BadInput):
+            grind_of_own(of(spoon_g=density * 14.78676))
+    assert grind_of_own(of(nacl=0.5, water=0.53)).ingredient.water == 0.53
+    with pytest.raises(BadInput):
+        grind_of_own(of(nacl=0.5, water=0.531))
+
+
+def test_of_one_that_is_like_nothing_only_what_was_given_is_in_it():
+    plain = grind_of_own(of()).ingredient
+    shares = (plain.nacl, plain.sodium, plain.sugars, plain.fat, plain.water, plain.acid)
+    tastes = (plain.scoville, plain.bite, plain.glutamate, plain.smoke, plain.herb)
+    assert shares + tastes == (0,) * 11
+    assert (plain.family, grind_of_own(of(wet=True)).ingredient.family) == ("spice", "liquid")
+    assert plain.keeps_days > grind_of_own(of(wet=True)).ingredient.keeps_days

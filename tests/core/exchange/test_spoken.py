@@ -7,6 +7,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 from ravska_core.exchange import Item, by_eye, read_amount
+from ravska_core.exchange.items import Amount, added
 from ravska_core.exchange.lists import read_list
 from ravska_core.working import BadInput
 
@@ -252,3 +253,28 @@ def test_a_word_that_changes_the_thing_is_never_swallowed(text, grind):
 )
 def test_an_amount_in_brackets_counts_and_a_range_reads_either_way_round(line, read):
     assert right(line, read)
+
+
+def _only(text: str):
+    ((item,),) = [line.items for line in read_list(text)]
+    return item
+
+
+def test_brackets_one_after_the_other_are_all_read_and_amounts_said_twice_are_one():
+    assert _only("salt (fine) (fine) (fine) (2 tbsp)").amount.value == pytest.approx(29.574, rel=1e-4)
+    # the same weight in two units stands between a slash; between a comma one of them is asked about
+    assert (_only("30 g / 1 oz salt").status, _only("30 g / 1 oz salt").unread) == ("understood", ())
+    assert _only("30 g, 1 oz salt").status == "what"
+    assert _only("30 g, 1 oz salt").unread
+
+
+def test_spoons_are_told_only_where_all_of_it_was_said_in_them():
+    assert _only("1 tbsp + 1 tsp honey").amount.spooned == "1 tbsp + 1 tsp"
+    in_spoons, weighed = Amount("ml", 15.0, 0.0, "1 tbsp", spooned="1 tbsp"), Amount("ml", 30.0, 0.0, "a glug")
+    assert added(in_spoons, weighed).spooned == added(weighed, in_spoons).spooned == ""
+
+
+def test_parts_by_weight_and_by_spoon_are_told_apart_from_parts():
+    assert _only("2 parts salt").amount.basis == ""
+    assert _only("2 parts salt by weight").amount.basis == "scale"
+    assert _only("2 parts salt by volume").amount.basis == "spoon"

@@ -4,7 +4,17 @@ import math
 
 import pytest
 from ravska_core.catalogue import NOTHING_OWN, Own, Trim, catalogue, take_own
-from ravska_core.meat import Measures, OwnCut, Piece, cut_named, cut_of_own, find_cut, raw_weight, read_piece
+from ravska_core.meat import (
+    Measures,
+    OwnCut,
+    Piece,
+    cut_named,
+    cut_of_own,
+    find_cut,
+    raw_weight,
+    read_piece,
+    trim_share,
+)
 from ravska_core.working import BadInput
 
 
@@ -113,3 +123,42 @@ def test_a_bird_that_was_measured_takes_its_surface_from_its_skin():
     bird = cut_of_own(of(like="duck-whole", measures=Measures(30, 20, 14), mass_g=2200.0))
     shipped = read_piece(Piece("duck-whole", 2200.0))
     assert read_piece(Piece("x", 2200.0), bird).solid.area_cm2 == pytest.approx(shipped.solid.area_cm2)
+
+
+def test_limits_are_met_exactly_and_no_further():
+    for grams in (1.0, 100_000.0):
+        assert cut_of_own(of(mass_g=grams)).usual_low_g == pytest.approx(0.6 * grams)
+    with pytest.raises(BadInput):
+        cut_of_own(of(mass_g=100_000.5))
+    assert cut_of_own(of(bone_share=0.6)).bone_share == 0.6
+    assert cut_of_own(of(faces=(("skin", 0.9), ("fat cap", 0.05)))).faces[1] == ("fat cap", 0.05)
+    with pytest.raises(BadInput):
+        cut_of_own(of(faces=(("skin", 0.9), ("fat cap", 0.051))))
+    assert cut_of_own(
+        of(trims=(Trim("fat", 0.1, "bin"), Trim("sinew", 0.2, "bin"), Trim("flap", 0.2, "pot")))
+    ).trim_share == pytest.approx(0.5)
+    assert len(cut_of_own(of(trims=(Trim("fat", 0.01, "bin"),) * 6)).trims) == 6
+    # a box of 1000 cm3 weighs 1060 g: half and twice that are the most between them
+    for grams in (530.0, 2120.0):
+        assert cut_of_own(of(shape="box", measures=Measures(20, 10, 5), mass_g=grams)).area_error > 0.3
+    for grams in (529.0, 2121.0):
+        with pytest.raises(BadInput):
+            cut_of_own(of(shape="box", measures=Measures(20, 10, 5), mass_g=grams))
+
+
+def test_a_cut_that_was_only_weighed_is_shaped_as_its_nearest_and_equal_pieces_stay_usual():
+    cubes = (
+        find_cut("lamb-cubes")
+        if "lamb-cubes" in catalogue().cuts
+        else next(cut for cut in catalogue().cuts.values() if cut.unit_cm)
+    )
+    own = cut_of_own(of(like=cubes.key, mass_g=40.0))
+    assert (own.usual_low_g, own.usual_high_g) == (cubes.usual_low_g, cubes.usual_high_g)
+
+
+def test_what_comes_off_is_surer_with_every_trimming_of_ones_own():
+    cut = cut_of_own(of(trims=(Trim("flap", 0.2, "pot"),)))
+    usual, mine = trim_share(cut), trim_share(cut, [0.1, 0.1, 0.1])
+    # ±40 % of 20 %, and with three of one's own half of that on (2 x 20 + 3 x 10) / 5 = 14 %
+    assert (usual.value, usual.high - usual.value) == (pytest.approx(20), pytest.approx(8))
+    assert (mine.value, mine.high - mine.value) == (pytest.approx(14), pytest.approx(2.8))
