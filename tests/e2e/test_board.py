@@ -2,6 +2,7 @@
 
 import re
 
+import pytest
 from axe import check_with_axe
 from playwright.sync_api import Page, expect
 from test_phone import fits
@@ -58,11 +59,11 @@ def test_one_joint_becomes_two_arms_with_their_ledgers(page: Page):
     layers = page.get_by_role("region", name="Layers, in order")
     rows = layers.locator("ol > li")
     before = ledger.get_by_role("button", name="why: Salt on A").inner_text().split("%")[0]
-    rows.nth(1).get_by_role("button", name=re.compile("up$")).click()
-    expect(rows.nth(0)).to_contain_text("rub ·")
+    rows.nth(1).get_by_role("button", name=re.compile("outwards$")).click()
+    expect(rows.nth(1)).to_contain_text("rub ·")
     expect(ledger.get_by_role("button", name="why: Salt on A")).not_to_contain_text(before)
     page.get_by_role("button", name="Undo").first.click()
-    expect(rows.nth(0)).to_contain_text("marinade ·")
+    expect(rows.nth(1)).to_contain_text("marinade ·")
     expect(ledger.get_by_role("button", name="why: Salt on A")).to_contain_text(before)
 
     # the stack is kept under a name and put on the other piece
@@ -89,7 +90,7 @@ def test_one_joint_becomes_two_arms_with_their_ledgers(page: Page):
     layers.get_by_role("button", name="Put it on").click()
     late[0].continue_()
     expect(rows).to_have_count(3)
-    expect(rows.nth(2)).to_contain_text("finishing salt ·")
+    expect(rows.nth(0)).to_contain_text("finishing salt ·")
     saved(page)
     page.get_by_role("link", name="Ravska, home").first.click()
     expect(page.get_by_role("region", name="Piece B, Plain")).to_contain_text("then")
@@ -175,3 +176,66 @@ class TestOnAPhone:
         page.get_by_role("button", name="Grade, trim").click()
         fits(page)
         check_with_axe(page)
+
+
+def test_coat_is_worked_by_keyboard_alone(page: Page):
+    to_coat(page)
+    layers = page.get_by_role("region", name="Layers, in order")
+    rows = layers.locator("ol > li")
+    ledger = page.get_by_role("region", name="Salt ledger")
+    expect(rows.nth(0)).to_contain_text("glaze ·")
+    layers.get_by_role("button", name="Move Lamb rub and honey glaze: arrow keys").focus()
+    page.keyboard.press("ArrowDown")
+    expect(rows.nth(0)).to_contain_text("rub ·")
+    page.keyboard.press("Control+z")
+    expect(rows.nth(0)).to_contain_text("glaze ·")
+    # the row opens, its dose is typed, and the answer above follows
+    layers.get_by_role("button", name=re.compile("^Weir House lamb rub rub")).focus()
+    page.keyboard.press("Enter")
+    page.keyboard.press("Tab")
+    layers.get_by_label("Dose, g/100 cm²").focus()
+    page.keyboard.press("Control+a")
+    page.keyboard.type("8")
+    expect(ledger).to_contain_text("59 g of Weir House lamb rub")
+    ledger.get_by_role("slider", name="Salt wanted in all").focus()
+    for _ in range(6):
+        page.keyboard.press("ArrowLeft")
+    expect(ledger.get_by_label("Salt wanted, %")).to_have_value("1.20")
+    ledger.get_by_role("button", name="Meet 1.20 %").focus()
+    page.keyboard.press("Enter")
+    expect(ledger.get_by_role("button", name="why: Salt on A")).to_contain_text("1.20 %")
+    saved(page)
+
+
+class TestByTouch:
+    @pytest.fixture
+    def browser_context_args(self):
+        return {"viewport": {"width": 390, "height": 844}, "has_touch": True, "is_mobile": True}
+
+    def test_layers_are_dragged_by_a_finger_and_the_page_is_jumped_through(self, page: Page):
+        to_coat(page)
+        rows = page.get_by_role("region", name="Layers, in order").locator("ol > li")
+        expect(rows.nth(0)).to_contain_text("glaze ·")
+        page.get_by_role("button", name="Layers", exact=True).tap()
+        first, last = (rows.nth(n).locator(".band") for n in (0, 2))
+        expect(first).to_be_in_viewport()
+        start, end = first.bounding_box(), last.bounding_box()
+        assert start is not None
+        assert end is not None
+        finger = page.context.new_cdp_session(page)
+
+        def touch(kind: str, x: float, y: float) -> None:
+            points = [] if kind == "touchEnd" else [{"x": x, "y": y}]
+            finger.send("Input.dispatchTouchEvent", {"type": kind, "touchPoints": points})
+
+        x, y, below = start["x"] + 15, start["y"] + 20, end["y"] + end["height"] - 4
+        touch("touchStart", x, y)
+        page.wait_for_timeout(400)  # held, not swiped
+        for step in range(1, 9):
+            touch("touchMove", x, y + (below - y) * step / 8)
+            page.wait_for_timeout(40)
+        touch("touchEnd", x, below)
+        expect(rows.nth(2)).to_contain_text("glaze ·")
+        expect(rows.nth(0)).to_contain_text("rub ·")
+        page.get_by_role("button", name="Depth", exact=True).tap()
+        expect(page.get_by_role("region", name="From crust to centre")).to_be_in_viewport()

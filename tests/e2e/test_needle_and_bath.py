@@ -143,11 +143,11 @@ def test_a_heavy_coat_finds_the_binder_that_holds_it(page: Page):
     check_with_axe(page)
     binders.get_by_role("button", name=re.compile("^Prepared mustard")).click()
     expect(page.get_by_text("This coat is heavier than what sticks")).to_have_count(0)
-    expect(layers.get_by_role("listitem").nth(1)).to_contain_text("binder ·")
+    expect(layers.get_by_role("listitem").nth(2)).to_contain_text("binder ·")  # under the rub, over the salt
     binders.get_by_role("button", name=re.compile("^No binder")).click()
     expect(layers.get_by_role("listitem").nth(1)).to_contain_text("rub ·")
     page.get_by_role("button", name="Undo").first.click()
-    expect(layers.get_by_role("listitem").nth(1)).to_contain_text("binder ·")
+    expect(layers.get_by_role("listitem").nth(2)).to_contain_text("binder ·")
 
 
 def test_needle_and_bath_fit_a_phone(page: Page):

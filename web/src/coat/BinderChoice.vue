@@ -6,15 +6,13 @@ import { grindName, useCatalogue } from '../ui/catalogue'
 import { usePreferences } from '../ui/preferences'
 import { percent } from '../ui/units'
 import Why from '../ui/Why.vue'
-import type { Coat } from './useCoat'
+import { coatHere } from './useCoat'
 
 /** Binder or none: what the coat needs, and what each binder holds, costs in salt and fat, and tastes of. */
-const props = defineProps<{ coat: Coat }>()
+const coat = coatHere()
 const { grinds } = useCatalogue()
 const { show } = usePreferences()
-const asked = computed(() =>
-  JSON.stringify({ piece: props.coat.piece.value, appetite: props.coat.doc.value?.appetite }),
-)
+const asked = computed(() => JSON.stringify({ piece: coat.piece.value, appetite: coat.doc.value?.appetite }))
 const { data: found, error } = useQuery({
   queryKey: ['binders', asked],
   queryFn: () => call(api.POST('/api/cooks/coat/binders', { body: JSON.parse(asked.value) })),

@@ -1,13 +1,10 @@
 <script setup lang="ts">
-import { useQuery, useQueryClient } from '@tanstack/vue-query'
-import { computed, defineAsyncComponent, ref } from 'vue'
+import { useQueryClient } from '@tanstack/vue-query'
+import { computed, defineAsyncComponent, provide, ref } from 'vue'
 import { useRouter } from 'vue-router'
-import { api, call, sentenceOf, within, type Schemas } from '../api/client'
+import { api, call, sentenceOf, within } from '../api/client'
 import { refresh } from '../api/kept'
-import { bandsOfShares } from '../blend/bands'
-import PieceBadge from '../ui/PieceBadge.vue'
 import CautionList from '../ui/CautionList.vue'
-import { useCatalogue } from '../ui/catalogue'
 import ConflictBar from '../ui/ConflictBar.vue'
 import { differences } from '../ui/differences'
 import { say } from '../ui/notice'
@@ -15,14 +12,14 @@ import { once } from '../ui/once'
 import SaveMark from '../ui/SaveMark.vue'
 import TitleInput from '../ui/TitleInput.vue'
 import { asTyped, fromTyped } from '../ui/units'
-import CoreSample, { type Cored } from './CoreSample.vue'
-import { layerColour, layerName } from './layers'
-import LedgerPlate from './LedgerPlate.vue'
+import CoatAnswer from './CoatAnswer.vue'
+import JumpBar from './JumpBar.vue'
+import OutsideIn from './OutsideIn.vue'
 import PiecePlate from './PiecePlate.vue'
 import PieceTabs from './PieceTabs.vue'
-import StackPlate from './StackPlate.vue'
 import TotalsPlate from './TotalsPlate.vue'
-import { typed, useCoat } from './useCoat'
+import { COAT, typed, useCoat } from './useCoat'
+import When from '../ui/When.vue'
 import WrongFields from './WrongFields.vue'
 
 const BinderChoice = defineAsyncComponent(() => import('./BinderChoice.vue'))
@@ -33,12 +30,9 @@ const SideBySide = defineAsyncComponent(() => import('./SideBySide.vue'))
 /** Coat: the pieces on the board, the stack of layers on each, and what that comes to. */
 const props = defineProps<{ id?: string }>()
 const coat = useCoat(props.id)
-const { doc, cook, piece, current, reading, autosave, history, loaded, error, atS } = coat
-const { grinds } = useCatalogue()
+const { doc, cook, piece, current, reading, autosave, history, loaded, error } = coat
+provide(COAT, coat)
 const pairing = ref(false)
-const none: Schemas['BlendRow'][] = []
-const { data: rows } = useQuery({ queryKey: ['blends'], queryFn: () => call(api.GET('/api/blends')) })
-const blends = computed(() => rows.value ?? none)
 
 /** The serving time as the browser's own field types it; a half-typed one changes nothing. */
 const serve = computed({
@@ -48,39 +42,10 @@ const serve = computed({
     if (iso && doc.value) doc.value.serve_at = iso
   },
 })
-const mine = computed(() => reading.value?.[current.value] ?? null)
+const mine = coat.mine
 const solids = computed(() => (reading.value ?? []).flatMap((found) => (found ? [found.piece.solid] : [])))
 const longest = computed(() => Math.max(8, ...solids.value.map((solid) => solid.length_cm)))
 const tallest = computed(() => Math.max(6, ...solids.value.map((solid) => solid.width_cm + solid.thickness_cm)))
-/** The core samples to lay over each other: the open piece's, and of the compared ones the other. */
-const cores = computed<Cored[]>(() =>
-  (doc.value?.pieces ?? []).flatMap((other, at) => {
-    const sample = reading.value?.[at]?.sample
-    const shown = at === current.value || (other.tasted && piece.value?.tasted)
-    return sample && shown ? [{ letter: other.letter, name: other.name, sample }] : []
-  }),
-)
-const lying = computed(() =>
-  (piece.value?.layers ?? []).flatMap((layer, n) =>
-    ['rub', 'paste', 'binder'].includes(layer.kind) && mine.value?.layers[n]
-      ? [{ layer, read: mine.value.layers[n] }]
-      : [],
-  ),
-)
-const coated = computed(() => lying.value.findLast(({ layer }) => layer.kind !== 'binder'))
-const crust = computed(() => {
-  const blend = blends.value.find((row) => row.id === coated.value?.layer.blend_id)
-  if (!blend) return []
-  return bandsOfShares(
-    blend.grinds.map((grind, n) => ({ grind, share: blend.shares[n] })),
-    grinds.value,
-  )
-})
-const crustPx = computed(() => Math.round(Math.min(64, 14 + (coated.value?.read.dose_setting ?? 0) * 4)))
-const binder = computed(() => {
-  const found = lying.value.find(({ layer }) => layer.kind === 'binder')
-  return found ? layerColour(found.layer, blends.value, grinds.value) : ''
-})
 /** The layers that go in through a needle or a bath, with what they come to. */
 const wet = computed(() =>
   (piece.value?.layers ?? []).flatMap((layer, at) => {
@@ -105,6 +70,10 @@ const errorsOfLayer = (at: number) => within(coat.errorsOf(current.value), `laye
 const conflict = computed(() =>
   autosave.theirs.value && doc.value ? differences(doc.value, typed(autosave.theirs.value)) : [],
 )
+const PARTS = [
+  { id: 'piece', name: 'Piece' }, { id: 'layers', name: 'Layers' }, { id: 'depth', name: 'Depth' },
+  { id: 'salt', name: 'Salt' }, { id: 'notes', name: 'Notes' },
+] // prettier-ignore
 const ticked = computed(() => (doc.value?.pieces ?? []).filter((other) => other.tasted).length)
 </script>
 
@@ -113,11 +82,7 @@ const ticked = computed(() => (doc.value?.pieces ?? []).filter((other) => other.
     <header class="station-head">
       <div class="title">
         <TitleInput v-model="doc.name" label="Name of the cook" :error="coat.errors.value.name" />
-        <p class="muted">
-          <label for="serve">Served</label>
-          <input id="serve" v-model="serve" type="datetime-local" />
-          <span v-if="coat.errors.value.serve_at" class="says" role="alert">{{ coat.errors.value.serve_at }}</span>
-        </p>
+        <When v-model="serve" label="Served" inline :error="coat.errors.value.serve_at" />
       </div>
       <div class="tools">
         <SaveMark
@@ -149,94 +114,58 @@ const ticked = computed(() => (doc.value?.pieces ?? []).filter((other) => other.
       :errors="coat.errors.value"
       @add="coat.addPiece()"
     />
-    <SideBySide v-if="pairing" :coat="coat" :blends="blends" @done="pairing = false" />
+    <SideBySide v-if="pairing" @done="pairing = false" />
     <section :aria-label="`Piece ${piece.letter}, ${piece.name}`">
-      <div class="piece-name">
-        <PieceBadge :letter="piece.letter" />
-        <TitleInput
-          v-model="piece.name"
-          :label="`Name of piece ${piece.letter}`"
-          :most="40"
-          size="part"
-          :error="coat.errorsOf(current).name"
-        />
-        <label v-if="piece.tasted || ticked < 2" class="tick">
-          <input
-            type="checkbox"
-            :checked="piece.tasted"
-            @change="piece.tasted = ($event.target as HTMLInputElement).checked"
-          />
-          in the tasting
-        </label>
-        <button v-if="doc.pieces.length > 1" type="button" class="link" @click="coat.removePiece(current)">
-          Take it off the board
-        </button>
-      </div>
       <CautionList v-if="mine" :cautions="mine.cautions" only="stops" />
+      <JumpBar :parts="PARTS" />
+      <CoatAnswer />
       <div class="board">
-        <PiecePlate
-          :key="piece.letter"
-          v-model="doc.pieces[current]"
-          v-model:eaters="doc.eaters as number | null"
-          v-model:appetite="doc.appetite as 'usual'"
-          :reading="mine?.piece ?? null"
-          :cut-up="mine?.cut_up ?? null"
-          :errors="coat.errorsOf(current)"
-          :longest="longest"
-          :tallest="tallest"
-          :label="piece.letter"
-          @skin="coat.takeSkin()"
-        />
-        <CoreSample
-          v-if="cores.length"
-          v-model:at="atS"
-          :cores="cores"
-          :own="piece.letter"
-          :crust="crust"
-          :crust-px="crustPx"
-          :binder="binder"
-          :old="Object.keys(coat.errorsOf(current)).length > 0"
-          :surface-of="coated ? layerName(coated.layer, blends, grinds) : ''"
-        />
-        <section v-else class="plate empty">
-          <h2>From crust to centre</h2>
-          <p v-if="coat.cored.value" class="muted">
-            {{
-              piece.layers.length
-                ? 'No layer is held on bare meat, so no salt moves in yet.'
-                : 'Put a layer on, and here is how far its salt gets.'
-            }}
-          </p>
-        </section>
-        <StackPlate :key="`stack ${piece.letter}`" :coat="coat" :blends="blends" />
+        <div class="beside">
+          <PiecePlate
+            id="piece"
+            :key="piece.letter"
+            v-model="doc.pieces[current]"
+            v-model:eaters="doc.eaters as number | null"
+            v-model:appetite="doc.appetite as 'usual'"
+            :reading="mine?.piece ?? null"
+            :cut-up="mine?.cut_up ?? null"
+            :errors="coat.errorsOf(current)"
+            :longest="longest"
+            :tallest="tallest"
+            :may-be-tasted="piece.tasted || ticked < 2"
+            :alone="doc.pieces.length < 2"
+            @skin="coat.takeSkin()"
+            @off="coat.removePiece(current)"
+          />
+          <section v-if="mine?.cautions.length" id="notes" aria-label="Notes">
+            <CautionList :cautions="mine.cautions" only="others" :most="3" />
+          </section>
+        </div>
+        <OutsideIn id="layers" :key="`stack ${piece.letter}`" />
       </div>
-      <BinderChoice v-if="coat.binding.value" :coat="coat" class="wet" />
+      <BinderChoice v-if="coat.binding.value" class="wet" />
       <template v-for="one in wet" :key="`wet ${piece.letter} ${one.at}`">
         <InjectionPlate
           v-if="one.read.injection"
-          :coat="coat"
           :at="one.at"
           :reading="one.read"
           :piece="mine!.piece"
-          :name="layerName(one.layer, blends, grinds)"
+          :name="coat.nameOf(one.layer)"
           :errors="errorsOfLayer(one.at)"
           class="wet"
         />
         <MarinadePlate
           v-else
-          :coat="coat"
           :at="one.at"
           :reading="one.read"
-          :name="layerName(one.layer, blends, grinds)"
+          :name="coat.nameOf(one.layer)"
           :errors="errorsOfLayer(one.at)"
           class="wet"
         />
       </template>
     </section>
     <div class="under">
-      <LedgerPlate :coat="coat" :blends="blends" />
-      <CautionList v-if="mine" :cautions="mine.cautions" only="others" />
-      <TotalsPlate :coat="coat" />
+      <TotalsPlate />
     </div>
   </main>
   <main v-else>
@@ -264,55 +193,25 @@ const ticked = computed(() => (doc.value?.pieces ?? []).filter((other) => other.
 .title {
   flex: 1 1 340px;
   min-width: 0;
-}
-.title p {
-  margin: 2px 0 0;
   display: flex;
-  align-items: center;
-  gap: 10px;
   flex-wrap: wrap;
+  gap: 2px 18px;
+  align-items: center;
 }
-.title p input {
-  width: auto !important;
-}
-.says {
-  color: var(--stop);
-  font-size: 14px;
+.title > :first-child {
+  flex: 1 1 260px;
 }
 .board {
   display: grid;
-  grid-template-columns: 292px minmax(0, 1fr) 348px;
+  grid-template-columns: 300px minmax(0, 1fr);
   gap: 16px;
   align-items: start;
   margin-bottom: 16px;
 }
-.piece-name {
-  display: flex;
-  align-items: center;
-  gap: 12px;
-  margin-bottom: 10px;
-  flex-wrap: wrap;
-}
-.piece-name > :nth-child(2) {
-  flex: 1 1 220px;
-}
-.tick {
-  display: flex;
-  gap: 8px;
-  align-items: center;
-  font-size: 14px;
-}
-.tick input {
-  width: 18px;
-  height: 18px;
-  accent-color: var(--cobalt);
-}
-.link {
-  font-size: 14px;
-}
-.empty {
-  min-height: 420px;
-  padding: 18px 22px;
+.beside {
+  display: grid;
+  gap: 16px;
+  align-content: start;
 }
 .wet {
   margin-bottom: 16px;
@@ -322,22 +221,15 @@ const ticked = computed(() => (doc.value?.pieces ?? []).filter((other) => other.
   grid-template-columns: minmax(0, 1fr);
   gap: 16px;
 }
-@media (max-width: 1120px) {
-  .board {
-    grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
-  }
-  .board > :nth-child(2) {
-    order: 3;
-    grid-column: 1 / -1;
-  }
+/* what is jumped to stops under the bar that was tapped */
+.beside > *,
+.board > *,
+.under > * {
+  scroll-margin-top: 56px;
 }
-@media (max-width: 720px) {
+@media (max-width: 860px) {
   .board {
     grid-template-columns: minmax(0, 1fr);
-  }
-  .link,
-  .tick {
-    min-height: 44px;
   }
 }
 </style>

@@ -15,11 +15,11 @@ import Why from '../ui/Why.vue'
 import InjectionMap from './InjectionMap.vue'
 import TwoSides from './TwoSides.vue'
 import { isOld } from './reading'
-import type { Coat } from './useCoat'
+import { coatHere } from './useCoat'
 
 /** An injection in millilitres and sites: how salty its liquid is, where the needle goes in, and what was weighed after. */
+const coat = coatHere()
 const props = defineProps<{
-  coat: Coat
   at: number
   reading: Schemas['LayerShown']
   piece: Schemas['PieceShown']
@@ -29,11 +29,11 @@ const props = defineProps<{
 const { grinds } = useCatalogue()
 const { show } = usePreferences()
 const queries = useQueryClient()
-const layer = computed(() => props.coat.piece.value!.layers[props.at])
+const layer = computed(() => coat.piece.value!.layers[props.at])
 const plan = computed(() => layer.value.injection)
 const found = computed(() => props.reading.injection!)
 const sites = computed(() => (plan.value.sites.length ? plan.value.sites : found.value.sites))
-const own = computed(() => props.coat.piece.value!.bones)
+const own = computed(() => coat.piece.value!.bones)
 const bones = computed(() =>
   own.value.length ? own.value : props.piece.bones.map(({ x0, y0, x1, y1, wide }) => [x0, y0, x1, y1, wide]),
 )
@@ -62,15 +62,15 @@ const grid = computed({
 const says = (key: string) => props.errors[`injection.${key}`]
 const mm = (value: number) => `${Number(value.toFixed(1))} mm`
 function setSites(moved: number[][]) {
-  props.coat.history.mark()
+  coat.history.mark()
   plan.value.sites = moved
 }
 function setBones(moved: number[][]) {
-  props.coat.history.mark()
-  props.coat.piece.value!.bones = moved
+  coat.history.mark()
+  coat.piece.value!.bones = moved
 }
 function layOut() {
-  props.coat.history.mark()
+  coat.history.mark()
   plan.value.sites = []
 }
 function fillGap() {
@@ -85,11 +85,11 @@ const again = computed(() => layer.value.kind === 'second injection')
 
 const makeStrength = once(async () => {
   try {
-    await props.coat.autosave.flush()
-    const body = { letter: props.coat.piece.value!.letter, layer: props.at }
-    const made = await call(api.POST('/api/cooks/{cook_id}/strength', { params: { path: props.coat.path() }, body }))
+    await coat.autosave.flush()
+    const body = { letter: coat.piece.value!.letter, layer: props.at }
+    const made = await call(api.POST('/api/cooks/{cook_id}/strength', { params: { path: coat.path() }, body }))
     await refresh(queries, ['blends'])
-    props.coat.history.mark()
+    coat.history.mark()
     layer.value.blend_id = made.blend_id
     layer.value.revision = null
     say(`“${made.name}” is a blend now, and on this piece.`)

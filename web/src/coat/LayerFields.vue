@@ -11,18 +11,17 @@ import { usePreferences } from '../ui/preferences'
 import { percent } from '../ui/units'
 import Why from '../ui/Why.vue'
 import LayerHold from './LayerHold.vue'
-import type { Coat } from './useCoat'
+import { coatHere } from './useCoat'
 import { useOwnCoat } from './useOwnCoat'
 import WeighBack from './WeighBack.vue'
 
 /** All that can be set on a layer: what it is of, its dose, its hold, and what of it stays. */
+const coat = coatHere()
 const layer = defineModel<Schemas['LayerDocument']>({ required: true })
 const props = defineProps<{
-  coat: Coat
   at: number
   reading: Schemas['LayerShown'] | null
   mark?: Schemas['LayerMarkOut']
-  blends: Schemas['BlendRow'][]
   errors: Record<string, string>
   target: number | null
   gives: boolean
@@ -32,7 +31,7 @@ const { catalogue, grinds } = useCatalogue()
 const { show } = usePreferences()
 const kind = computed(() => catalogue.value?.layer_kinds.find((found) => found.key === layer.value.kind))
 const own = useOwnCoat(
-  () => props.coat.piece.value!.cut,
+  () => coat.piece.value!.cut,
   () => props.reading?.surface ?? 'moist',
 )
 const weights = computed(() => [
@@ -53,9 +52,9 @@ const fates = computed(() =>
 const router = useRouter()
 const keepDrippings = once(async () => {
   try {
-    await props.coat.autosave.flush()
-    const body = { letter: props.coat.piece.value!.letter }
-    const made = await call(api.POST('/api/cooks/{cook_id}/drippings', { params: { path: props.coat.path() }, body }))
+    await coat.autosave.flush()
+    const body = { letter: coat.piece.value!.letter }
+    const made = await call(api.POST('/api/cooks/{cook_id}/drippings', { params: { path: coat.path() }, body }))
     say(`“${made.name}” is a blend now; put it into a sauce or an injection.`)
     await router.push(`/blend/${made.blend_id}`)
   } catch (failure) {
@@ -89,7 +88,9 @@ const of = computed({
     layer.value.revision = null
   },
 })
-const gone = computed(() => !!layer.value.blend_id && !props.blends.some((blend) => blend.id === layer.value.blend_id))
+const gone = computed(
+  () => !!layer.value.blend_id && !coat.blends.value.some((blend) => blend.id === layer.value.blend_id),
+)
 const plain = computed(() =>
   layer.value.grind
     ? (catalogue.value?.grinds ?? []).filter(
@@ -120,7 +121,9 @@ const dosed = computed(() => layer.value.kind !== 'drippings')
       <select v-model="of">
         <option v-if="gone" :value="of" disabled>{{ mark?.blend_name || 'a blend' }} (deleted)</option>
         <option v-for="grind in plain" :key="grind.key" :value="`grind|${grind.key}`">{{ grindName(grind) }}</option>
-        <option v-for="blend in blends" :key="blend.id" :value="`blend|${blend.id}`">{{ blend.name }}</option>
+        <option v-for="blend in coat.blends.value" :key="blend.id" :value="`blend|${blend.id}`">
+          {{ blend.name }}
+        </option>
       </select>
     </label>
     <p v-if="errors.blend || errors['blend.lines'] || errors.kind" class="says" role="alert">
@@ -132,7 +135,7 @@ const dosed = computed(() => layer.value.kind !== 'drippings')
         The blend has changed since: use it as it is now
       </button>
     </p>
-    <p v-if="reading" class="answer dose">
+    <p v-if="reading" class="dose">
       <b class="big">
         <Why :figure="reading.dose" :of="`Dose of the ${layer.kind}`">{{
           reading.dose.unit === 'ml' ? show.volume(reading.dose.value) : show.dose(reading.dose.value)
@@ -208,7 +211,7 @@ const dosed = computed(() => layer.value.kind !== 'drippings')
       >
       <button type="button" class="link" @click="$emit('remove')">Take it off</button>
     </p>
-    <WeighBack v-if="weighing && reading" :coat="coat" :at="at" :surface="reading.surface" @use="dose = $event" />
+    <WeighBack v-if="weighing && reading" :at="at" :surface="reading.surface" @use="dose = $event" />
   </div>
 </template>
 
@@ -217,9 +220,7 @@ const dosed = computed(() => layer.value.kind !== 'drippings')
   display: grid;
   grid-template-columns: minmax(0, 1fr);
   gap: 12px;
-  background: var(--plate);
-  border-radius: 0 0 14px 14px;
-  padding: 4px 14px 14px;
+  padding: 4px 0 18px 42px;
 }
 label span {
   font-size: 13px;
@@ -241,16 +242,13 @@ p {
   font-size: 14px;
 }
 .dose {
-  padding: 10px 16px;
   display: flex;
   flex-wrap: wrap;
   gap: 4px 14px;
   align-items: baseline;
-  color: #d7dff5;
 }
 .dose .big {
-  font-size: 26px;
-  color: #fff;
+  font-size: 22px;
 }
 .ways {
   display: flex;
@@ -262,6 +260,9 @@ p {
   color: var(--stop);
 }
 @media (max-width: 720px) {
+  .fields {
+    padding-left: 0;
+  }
   .link {
     min-height: 44px;
     display: inline-flex;

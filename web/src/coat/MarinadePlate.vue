@@ -11,12 +11,12 @@ import Why from '../ui/Why.vue'
 import LayerHold from './LayerHold.vue'
 import TwoSides from './TwoSides.vue'
 import { isOld } from './reading'
-import type { Coat } from './useCoat'
+import { coatHere } from './useCoat'
 import WindowScale from './WindowScale.vue'
 
 /** A marinade: how long it may work, what goes in, what is set aside first, and what becomes of meat and bath after. */
+const coat = coatHere()
 const props = defineProps<{
-  coat: Coat
   at: number
   reading: Schemas['LayerShown']
   name: string
@@ -24,7 +24,7 @@ const props = defineProps<{
 }>()
 const { catalogue } = useCatalogue()
 const { show } = usePreferences()
-const layer = computed(() => props.coat.piece.value!.layers[props.at])
+const layer = computed(() => coat.piece.value!.layers[props.at])
 const text = (key: 'reserve' | 'eaten') =>
   computed({ get: () => layer.value[key], set: (typed: string) => (layer.value[key] = typed) })
 const reserve = text('reserve')
@@ -45,7 +45,7 @@ const fate = computed({
 })
 /** What may become of it: into the pot only where one comes later. */
 const fates = computed(() => {
-  const pot = props.coat.piece.value!.layers.some((other, n) => n > props.at && other.kind === 'cooking liquid')
+  const pot = coat.piece.value!.layers.some((other, n) => n > props.at && other.kind === 'cooking liquid')
   const found = [
     { value: 'thrown', text: 'thrown away' },
     { value: 'boiled', text: 'boiled' },
@@ -53,7 +53,7 @@ const fates = computed(() => {
   return pot || layer.value.into_pot ? [...found, { value: 'pot', text: 'into the pot' }] : found
 })
 function take(time: string) {
-  props.coat.history.mark()
+  coat.history.mark()
   layer.value.hold = time
 }
 </script>

@@ -6,6 +6,8 @@ import { useCatalogue } from '../ui/catalogue'
 import Field from '../ui/Field.vue'
 import OldMark from '../ui/OldMark.vue'
 import { usePreferences } from '../ui/preferences'
+import PieceBadge from '../ui/PieceBadge.vue'
+import TitleInput from '../ui/TitleInput.vue'
 import Why from '../ui/Why.vue'
 import ForEaters from './ForEaters.vue'
 import PieceDrawing from './PieceDrawing.vue'
@@ -21,9 +23,10 @@ const props = defineProps<{
   errors: Record<string, string>
   longest: number
   tallest: number
-  label: string
+  mayBeTasted: boolean
+  alone: boolean
 }>()
-defineEmits<{ skin: [] }>()
+defineEmits<{ skin: []; off: [] }>()
 const { catalogue, cuts } = useCatalogue()
 const { show } = usePreferences()
 
@@ -59,9 +62,19 @@ const says = (name: string) => props.errors[name]
 
 <template>
   <section class="plate piece" aria-label="The piece">
+    <div class="name">
+      <PieceBadge :letter="piece.letter" />
+      <TitleInput
+        v-model="piece.name"
+        :label="`Name of piece ${piece.letter}`"
+        :most="40"
+        size="part"
+        :error="says('name')"
+      />
+    </div>
     <div class="cut" :class="{ wrong: says('cut') }">
       <span class="label">Cut</span>
-      <CutChoice v-model="piece.cut" :label="`Cut of piece ${label}`" @update:model-value="piece.bones = []" />
+      <CutChoice v-model="piece.cut" :label="`Cut of piece ${piece.letter}`" @update:model-value="piece.bones = []" />
       <p v-if="says('cut')" class="says" role="alert">{{ says('cut') }}</p>
     </div>
     <div class="fields">
@@ -128,6 +141,10 @@ const says = (name: string) => props.errors[name]
       {{ more ? 'Less about it' : 'Grade, trim, measures, cutting it up' }}
     </button>
     <PieceMore v-if="more" v-model="piece" :reading="reading" :errors="errors" />
+    <p v-if="mayBeTasted || !alone" class="board">
+      <label v-if="mayBeTasted" class="tick"><input v-model="piece.tasted" type="checkbox" /> in the tasting</label>
+      <button v-if="!alone" type="button" class="link" @click="$emit('off')">Take it off the board</button>
+    </p>
   </section>
 </template>
 
@@ -138,6 +155,38 @@ const says = (name: string) => props.errors[name]
   grid-template-columns: minmax(0, 1fr);
   gap: 10px;
   align-content: start;
+}
+.name {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+}
+.name > :last-child {
+  flex: 1;
+}
+.board {
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: space-between;
+  align-items: center;
+  gap: 4px 12px;
+  border-top: 1px solid var(--line);
+  padding-top: 8px;
+}
+.tick {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+}
+.tick input {
+  width: 18px;
+  height: 18px;
+  accent-color: var(--cobalt);
+}
+@media (max-width: 720px) {
+  .tick {
+    min-height: 44px;
+  }
 }
 .fields {
   display: grid;

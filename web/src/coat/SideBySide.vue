@@ -9,10 +9,10 @@ import { once } from '../ui/once'
 import { usePreferences } from '../ui/preferences'
 import { duration, little, percent, unbroken } from '../ui/units'
 import Why from '../ui/Why.vue'
-import type { Coat } from './useCoat'
+import { coatHere } from './useCoat'
 
 /** The same joint seasoned in every way, on one picture; two of them become pieces that are tasted. */
-const props = defineProps<{ coat: Coat; blends: Schemas['BlendRow'][] }>()
+const coat = coatHere()
 const emit = defineEmits<{ done: [] }>()
 const { catalogue } = useCatalogue()
 const { show } = usePreferences()
@@ -25,13 +25,13 @@ const KINDS = [
 const wanted = ref<Record<string, string>>({})
 /** What was chosen here goes first, then what lies on the other pieces of the board. */
 const ids = computed(() => {
-  const onBoard = (props.coat.doc.value?.pieces ?? []).flatMap((piece) => piece.layers.map((layer) => layer.blend_id))
+  const onBoard = (coat.doc.value?.pieces ?? []).flatMap((piece) => piece.layers.map((layer) => layer.blend_id))
   const known = [...Object.values(wanted.value), ...onBoard].filter((id): id is string => !!id)
   return [...new Set(known)].slice(0, 12)
 })
-const ofKind = (kind: string) => props.blends.filter((blend) => blend.kind === kind)
+const ofKind = (kind: string) => coat.blends.value.filter((blend) => blend.kind === kind)
 const asked = computed(() =>
-  JSON.stringify({ piece: props.coat.piece.value, blend_ids: ids.value, appetite: props.coat.doc.value?.appetite }),
+  JSON.stringify({ piece: coat.piece.value, blend_ids: ids.value, appetite: coat.doc.value?.appetite }),
 )
 const { data: sides, error } = useQuery({
   queryKey: ['side by side', asked],
@@ -48,7 +48,7 @@ function choose(key: string) {
 const how = ref<'split' | 'two'>('split')
 const make = once(async () => {
   const [first, second] = (sides.value ?? []).map((one) => one.key).filter((key) => chosen.value.includes(key))
-  if (second && (await props.coat.makePair([first, second], how.value === 'split', ids.value))) emit('done')
+  if (second && (await coat.makePair([first, second], how.value === 'split', ids.value))) emit('done')
 })
 const MOST_SALT = 2.6
 const salt = (value: number) => `${(Math.min(value, MOST_SALT) / MOST_SALT) * 100}%`

@@ -11,19 +11,19 @@ import { say } from '../ui/notice'
 import { once } from '../ui/once'
 import { usePreferences } from '../ui/preferences'
 import Why from '../ui/Why.vue'
-import type { Coat } from './useCoat'
+import { coatHere } from './useCoat'
 
 /** What all pieces take of each blend, what the shelf holds of it, what is still to be mixed, and where to take it. */
-const props = defineProps<{ coat: Coat }>()
+const coat = coatHere()
 const queries = useQueryClient()
 const router = useRouter()
 const { grinds } = useCatalogue()
 const { show } = usePreferences()
-const id = computed(() => props.coat.cook.value!.id)
+const id = computed(() => coat.cook.value!.id)
 const { data: totals, error } = useQuery({
   queryKey: ['totals', id],
   queryFn: async () => {
-    await props.coat.autosave.flush()
+    await coat.autosave.flush()
     return call(api.GET('/api/cooks/{cook_id}/totals', { params: { path: { cook_id: id.value } } }))
   },
   staleTime: 0,

@@ -7,28 +7,28 @@ import { useCatalogue } from '../ui/catalogue'
 import Field from '../ui/Field.vue'
 import { say } from '../ui/notice'
 import { once } from '../ui/once'
-import type { Coat } from './useCoat'
+import { coatHere } from './useCoat'
 
 /** Ways to start from: the shipped ones, the household's own, and the stacks of the other pieces; and this one, to keep. */
-const props = defineProps<{ coat: Coat }>()
+const coat = coatHere()
 const emit = defineEmits<{ done: [] }>()
 const queries = useQueryClient()
 const { catalogue } = useCatalogue()
 const { data: ways } = useQuery({ queryKey: ['ways'], queryFn: () => call(api.GET('/api/cooks/ways')) })
 const others = computed(() =>
-  (props.coat.doc.value?.pieces ?? []).filter((piece, at) => at !== props.coat.current.value && piece.layers.length),
+  (coat.doc.value?.pieces ?? []).filter((piece, at) => at !== coat.current.value && piece.layers.length),
 )
 const name = ref('')
 
 async function take(key: string) {
-  if (await props.coat.takeWay(key)) emit('done')
+  if (await coat.takeWay(key)) emit('done')
 }
 async function put(layers: Schemas['LayerDocument'][]) {
-  if (await props.coat.putStack(layers)) emit('done')
+  if (await coat.putStack(layers)) emit('done')
 }
 const keepThis = once(async () => {
   try {
-    const layers = JSON.parse(JSON.stringify(props.coat.piece.value!.layers)) as Schemas['LayerDocument'][]
+    const layers = JSON.parse(JSON.stringify(coat.piece.value!.layers)) as Schemas['LayerDocument'][]
     await call(api.POST('/api/cooks/ways', { body: { name: name.value, layers } }))
     say(`“${name.value}” is kept.`)
     name.value = ''

@@ -7,14 +7,15 @@ import Field from '../ui/Field.vue'
 import { say } from '../ui/notice'
 import { once } from '../ui/once'
 import Why from '../ui/Why.vue'
-import type { Coat } from './useCoat'
+import { coatHere } from './useCoat'
 import { useOwnCoat } from './useOwnCoat'
 
 /** What was taken, what is left and what fell off: the coat that really went on, and the cook's own coat weight. */
-const props = defineProps<{ coat: Coat; at: number; surface: string }>()
+const coat = coatHere()
+const props = defineProps<{ at: number; surface: string }>()
 const emit = defineEmits<{ use: [dose: string] }>()
 const queries = useQueryClient()
-const cut = computed(() => props.coat.piece.value!.cut)
+const cut = computed(() => coat.piece.value!.cut)
 const own = useOwnCoat(
   () => cut.value,
   () => props.surface,
@@ -26,11 +27,11 @@ const mine = computed(() => own.value?.figure.value.toFixed(1) ?? '')
 const keep = once(async () => {
   errors.value = {}
   try {
-    await props.coat.autosave.flush()
-    const letter = props.coat.piece.value!.letter
+    await coat.autosave.flush()
+    const letter = coat.piece.value!.letter
     const found = await call(
       api.POST('/api/cooks/{cook_id}/weigh-back', {
-        params: { path: props.coat.path() },
+        params: { path: coat.path() },
         body: { letter, layer: props.at, ...form },
       }),
     )

@@ -3,11 +3,12 @@ import { mount } from '@vue/test-utils'
 import { expect, it } from 'vitest'
 import type { Schemas } from '../api/client'
 import AddLayer from './AddLayer.vue'
-import CoreSample from './CoreSample.vue'
 import HoldFields from './HoldFields.vue'
-import LayerRow from './LayerRow.vue'
+import LayerBand from './LayerBand.vue'
 import { layerColour, layerName } from './layers'
 import PieceDrawing from './PieceDrawing.vue'
+import SaltBar from './SaltBar.vue'
+import SaltCurves from './SaltCurves.vue'
 
 const stubs = {
   VIcon: true,
@@ -31,21 +32,39 @@ it('names a layer by its blend, its ingredient or what is missing, and paints it
   expect(layerColour(rub, blends, grinds)).not.toBe(layerColour({ ...rub, kind: 'marinade' }, blends, grinds))
 })
 
-it('moves a layer by the arrow keys and by its buttons, but not past the ends', async () => {
+it('moves a layer by the arrow keys and by its buttons, outwards and inwards, but not past the ends', async () => {
   const props = { layer: rub, name: 'Lamb rub', colour: '#000', reading: null, at: 0, last: false, open: false }
-  const row = mount(LayerRow, { props, global })
-  await row.find('.grip').trigger('keydown', { key: 'ArrowDown' })
+  const row = mount(LayerBand, { props, global })
+  await row.find('.grip').trigger('keydown', { key: 'ArrowUp' })
   expect(row.emitted('move')).toEqual([[0, 1]])
-  const [up, down] = row.findAll('.steps button')
-  expect(up.attributes('disabled')).toBeDefined()
-  await down.trigger('click')
+  const [out, inwards] = row.findAll('.steps button')
+  expect(inwards.attributes('disabled')).toBeDefined()
+  await out.trigger('click')
   expect(row.emitted('move')).toHaveLength(2)
 })
 
-it('says that a layer takes the rest when it has no dose', () => {
-  const reading = { dose_setting: 2.345, dose: { ...figure(6), unit: 'g' }, so_far: 1.5, note: '' } as never
+it('says what a layer adds, and that it takes the rest when it has no dose', () => {
+  const reading = {
+    dose_setting: 2.345, dose: { ...figure(6), unit: 'g' }, salt: figure(0.46), so_far: 1.5, note: '',
+    spoons: { text: '2 tsp' },
+  } as never // prettier-ignore
   const props = { layer: { ...rub, dose: '' }, name: 'Salt', colour: '#000', reading, at: 0, last: true, open: false }
-  expect(mount(LayerRow, { props, global }).text()).toContain('the rest: 2.35')
+  const text = mount(LayerBand, { props, global }).text()
+  expect(text).toContain('the rest: 2.35')
+  expect(text).toContain('2 tsp')
+  expect(text).toContain('+0.46 %')
+})
+
+it('has the salt wanted moved by keys within its bounds, and names zones only where there is room', async () => {
+  const zones = [{ name: 'light', below_percent: 1 }, { name: 'narrow', below_percent: 1.05 }, { name: 'salty', below_percent: null }] // prettier-ignore
+  const layers = [{ value: 1.2, colour: '#123456', name: 'rub' }]
+  const bar = mount(SaltBar, { props: { layers, low: 1, high: 1.4, full: 2.4, zones, aim: 0.12 } })
+  expect(bar.find('i').attributes('style')).toContain('width: 50%')
+  expect(bar.findAll('.zone').map((zone) => zone.text())).toEqual(['light', 'salty'])
+  await bar.find('.aim').trigger('keydown', { key: 'ArrowLeft' })
+  await bar.find('.aim').trigger('keydown', { key: 'ArrowRight' })
+  await bar.find('.aim').trigger('keydown', { key: 'a' })
+  expect(bar.emitted('aim')).toEqual([[0.1], [0.12 + 0.05]])
 })
 
 it('puts a layer on only when it is chosen what it is of', async () => {
@@ -111,22 +130,17 @@ it('draws pieces to one scale, says their size, and has every face tapped', asyn
   expect(four.emitted('face')).toEqual([['skin']])
 })
 
-it('lays the pieces over each other and asks for another hour of the hold', async () => {
+it('lays the pieces over each other, an injected one between its sites too', async () => {
   const sample = {
     time_s: 7200, whole_s: 7200, depths_cm: [0, 0.5, 2], percent: [4, 1, 0], low: [4, 0.8, 0], high: [5, 1.2, 0.1],
     least: [] as number[], reach: figure(2.7), says: ['It seasons the surface.'],
   } // prettier-ignore
   const cores = ['A', 'B'].map((letter) => ({ letter, name: letter, sample }))
-  const props = { cores, own: 'A', crust: [], crustPx: 30, binder: '', surfaceOf: '', at: null }
-  const core = mount(CoreSample, { props, global })
+  const core = mount(SaltCurves, { props: { cores, own: 'A' }, global })
   expect(core.findAll('.curve')).toHaveLength(2)
   expect(core.findAll('.least')).toHaveLength(0)
   expect(core.find('svg').attributes('aria-label')).toContain('A: 1.00 % salt half a centimetre in')
-  await core.find('input').setValue(3600)
-  expect(core.emitted('update:at')).toEqual([[3600]])
-  // an injected piece is drawn between its sites too, and only that one
-  await core.setProps({ ...props, cores: [{ ...cores[0], sample: { ...sample, least: [3, 0.5, 0] } }, cores[1]] })
+  await core.setProps({ cores: [{ ...cores[0], sample: { ...sample, least: [3, 0.5, 0] } }, cores[1]] })
   expect(core.findAll('.piece-A .least, .piece-B .least')).toHaveLength(1)
-  expect(core.text()).toContain('the tenth the needle reached least')
   expect(core.find('svg').attributes('aria-label')).toContain('0.50 % where the needle reached least')
 })

@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
-import { computed, nextTick, ref, watch } from 'vue'
+import { computed, inject, nextTick, ref, watch, type InjectionKey } from 'vue'
 import { api, call, sentenceOf, within, type Schemas } from '../api/client'
 import { refresh } from '../api/kept'
 import { KEY } from '../api/keys'
@@ -8,6 +8,8 @@ import { say } from '../ui/notice'
 import { usePreferences } from '../ui/preferences'
 import { useReading } from '../ui/reading'
 import { useUndo } from '../ui/undo'
+import { useCatalogue } from '../ui/catalogue'
+import { layerColour, layerName } from './layers'
 import { inOrder, lastRead, wrongFields } from './reading'
 
 type Piece = Schemas['PieceDocument']
@@ -145,6 +147,14 @@ export function useCoat(id?: string) {
     say('Cards are in, so what was tasted stays as it was; make a copy to change it.')
   }
   const piece = computed(() => doc.value?.pieces[current.value] ?? null)
+  const mine = computed(() => reading.value?.[current.value] ?? null)
+  const none: Schemas['BlendRow'][] = []
+  const { data: rows } = useQuery({ queryKey: ['blends'], queryFn: () => call(api.GET('/api/blends')) })
+  const blends = computed(() => rows.value ?? none)
+  const { grinds } = useCatalogue()
+  /** What a layer is called, and drawn in. */
+  const nameOf = (layer: Layer) => layerName(layer, blends.value, grinds.value)
+  const colourOf = (layer: Layer) => layerColour(layer, blends.value, grinds.value)
   /** The errors of one piece, by their field within it. */
   const errorsOf = (at: number) => within(errors.value, `pieces.${at}.`)
 
@@ -258,9 +268,17 @@ export function useCoat(id?: string) {
     say(`${gone.name} is off the board.`, () => history.undo())
   }
   return {
-    doc, cook, reading, errors, errorsOf, atS, cored, current, binding, piece, loaded, error, autosave, history,
+    doc, cook, reading, mine, blends, nameOf, colourOf, errors, errorsOf, atS, cored, current, binding, piece, loaded, error, autosave, history,
     tasted, addLayer, takeWay, makePair, takeSkin, giveWay, moveOff, layBinders, aimAt, putStack, addPiece, removePiece, path,
   } // prettier-ignore
 }
 
 export type Coat = ReturnType<typeof useCoat>
+
+/** The cook on the board, for all that is drawn within the station. */
+export const COAT: InjectionKey<Coat> = Symbol('coat')
+export function coatHere(): Coat {
+  const coat = inject(COAT)
+  if (!coat) throw new Error('No coat is provided here.')
+  return coat
+}

@@ -7,6 +7,7 @@ import CutChoice from '../shelf/CutChoice.vue'
 import RankedChoice from '../ui/RankedChoice.vue'
 import Field from '../ui/Field.vue'
 import { once } from '../ui/once'
+import When from '../ui/When.vue'
 import { fromTyped } from '../ui/units'
 
 /** Begin a cook: a piece or more, how each is seasoned, and when it is served. */
@@ -73,7 +74,7 @@ const begin = once(async () => {
       <h2>New cook</h2>
       <div class="two">
         <Field v-model="form.name" label="What is it called" placeholder="Sunday lunch" :error="errors.name" />
-        <Field v-model="form.serve" label="People sit down" type="datetime-local" :error="errors.serve_at" />
+        <When v-model="form.serve" label="People sit down" :error="errors.serve_at" />
       </div>
       <fieldset v-for="(piece, at) in form.pieces" :key="at">
         <legend>

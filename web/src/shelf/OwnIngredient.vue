@@ -169,9 +169,12 @@ const keep = once(async () => {
 </template>
 
 <style scoped>
+/* as high from the start as it will be: what is pointed at does not move when an answer comes */
 .own {
+  height: min(780px, 90dvh);
   padding: 22px 24px;
-  display: grid;
+  display: flex;
+  flex-direction: column;
   gap: 14px;
   overflow-y: auto;
 }
@@ -198,6 +201,7 @@ p {
 }
 .reads {
   flex-basis: 100%;
+  min-height: 2.9em;
 }
 .says {
   color: var(--stop);
@@ -210,7 +214,7 @@ p {
   gap: 10px;
   position: sticky;
   bottom: -22px;
-  margin: 0 -24px -22px;
+  margin: auto -24px -22px;
   padding: 12px 24px 16px;
   background: var(--plate);
   border-top: 1px solid var(--line);

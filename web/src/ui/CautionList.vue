@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { mdiAlert, mdiInformationOutline, mdiOctagon } from '@mdi/js'
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import type { Schemas } from '../api/client'
 import { unbroken } from './units'
 
@@ -8,14 +8,24 @@ import { unbroken } from './units'
  * Cautions in plain sentences, a word and an icon each, most serious first. `only` takes the stops out to where they
  * cannot be scrolled past unseen; those of one `layer` stand at its step, and nowhere else.
  */
-const props = defineProps<{ cautions: Schemas['Caution'][]; only?: 'stops' | 'others'; layer?: number | null }>()
-const shown = computed(() =>
+const props = defineProps<{
+  cautions: Schemas['Caution'][]
+  only?: 'stops' | 'others'
+  layer?: number | null
+  /** After how many the rest is folded away. */
+  most?: number
+}>()
+const whole = ref(false)
+const RANK = { stop: 0, caution: 1, note: 2 }
+const all = computed(() =>
   props.cautions.filter(
     (caution) =>
       (caution.layer ?? null) === (props.layer ?? null) &&
       (!props.only || (caution.level === 'stop') === (props.only === 'stops')),
   ),
 )
+const ranked = computed(() => [...all.value].sort((a, b) => RANK[a.level] - RANK[b.level]))
+const shown = computed(() => (whole.value || !props.most ? ranked.value : ranked.value.slice(0, props.most)))
 const looks = {
   stop: { word: 'Stop', icon: mdiOctagon },
   caution: { word: 'Caution', icon: mdiAlert },
@@ -31,6 +41,11 @@ const looks = {
         <b>{{ looks[caution.level].word }}</b> {{ unbroken(caution.sentence) }}
         <span>{{ unbroken(caution.action) }}</span>
       </p>
+    </li>
+    <li v-if="ranked.length > shown.length || (whole && most)" class="fold">
+      <button type="button" class="link" :aria-expanded="whole" @click="whole = !whole">
+        {{ whole ? 'Only the first' : `${ranked.length - shown.length} more` }}
+      </button>
     </li>
   </ul>
 </template>
@@ -55,6 +70,10 @@ p {
 }
 span {
   color: var(--muted);
+}
+.fold {
+  grid-template-columns: auto;
+  justify-content: start;
 }
 .stop {
   border: 2px solid var(--stop);

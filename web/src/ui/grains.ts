@@ -135,6 +135,27 @@ export function scatter(
   }
 }
 
+/** Fill a box with a blend as it lies: its liquids poured, its grains scattered through each other by their shares. */
+export function drawMixture(
+  ctx: CanvasRenderingContext2D,
+  w: number,
+  h: number,
+  blend: { of: Grains; share: number }[],
+  seed: string,
+) {
+  const mean = meanColour(blend)
+  const wet = blend.reduce((sum, { of, share }) => sum + (of.grain_mm === 0 ? share : 0), 0)
+  fill(ctx, 0, 0, w, h, { key: seed, colour: wet > 0.3 ? mean : shadeHex(mean, -0.25), grain_mm: 0, family: 'liquid' })
+  const inside = (random: () => number): [number, number] => [random() * w, random() * h]
+  // a liquid carries few grains, a dry blend lies full of them
+  scatter(ctx, inside, blend, ((w * h) / 9) * (wet > 0.3 ? 0.5 : 1.4), seed)
+}
+
+function shadeHex(colour: string, by: number): string {
+  const channels = shade(colour, by).match(/\d+/g)!
+  return '#' + channels.map((value) => Number(value).toString(16).padStart(2, '0')).join('')
+}
+
 /** The mean colour of a blend by share; what a powder or a bath tints the meat with. */
 export function meanColour(blend: { of: Grains; share: number }[]): string {
   const sum = [0, 0, 0]

@@ -65,6 +65,8 @@ export function usePreferences() {
       volume: (ml: number) => units.volume(ml, u),
       area: (cm2: number) => units.area(cm2, u),
       length: (cm: number) => units.length(cm, u),
+      depth: (mm: number) => units.depth(mm, u),
+      depthTicks: (cm: number) => units.depthTicks(cm, u),
       temperature: (celsius: number) => units.temperature(celsius, t),
       inUnit: (value: number, unit: string) => units.inUnit(value, unit, u),
     }

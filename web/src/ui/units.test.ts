@@ -2,6 +2,8 @@ import { describe, expect, it } from 'vitest'
 import {
   area,
   asTyped,
+  depth,
+  depthTicks,
   dose,
   duration,
   fromTyped,
@@ -74,4 +76,10 @@ it('breaks no line between a number and its unit', () => {
   expect(unbroken(said).replaceAll('\u00a0', '_')).toBe(
     'The thin end comes to 2.70_% salt after 2_h at 63_°C, in 4 months, 1_lb 2_oz of it.',
   )
+})
+
+it('marks a scale of depth in millimetres or eighths of an inch', () => {
+  expect(depthTicks(2.5, 'metric').map((tick) => tick.text)).toEqual(['0 mm', '5', '10', '15', '20', '25'])
+  expect(depthTicks(2.54, 'us').map((tick) => tick.text)).toEqual(['0 in', '¼', '½', '¾', '1'])
+  expect(depth(8, 'us')).toBe('0.31 in')
 })

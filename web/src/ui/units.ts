@@ -46,6 +46,27 @@ export function length(cm: number, units: Units): string {
   return units === 'us' ? `${fixed(cm / INCH_CM, 1)} in` : `${fixed(cm, 1)} cm`
 }
 
+/** How deep something has got, of millimetres. */
+export function depth(mm: number, units: Units): string {
+  return units === 'us' ? `${fixed(mm / 10 / INCH_CM, 2)} in` : `${fixed(mm, 1)} mm`
+}
+
+const EIGHTHS = ['', '⅛', '¼', '⅜', '½', '⅝', '¾', '⅞']
+
+/** The marks of a scale of depth from 0 to so many centimetres, seven at most, each with its text. */
+export function depthTicks(deepest_cm: number, units: Units): { cm: number; text: string }[] {
+  const step = units === 'us' ? INCH_CM / 8 : 0.1
+  const counts = units === 'us' ? [1, 2, 4, 8, 16] : [1, 2, 5, 10, 20, 50]
+  const every = step * (counts.find((count) => deepest_cm / (step * count) <= 7) ?? 50)
+  const said = (cm: number) => {
+    if (units === 'metric') return `${Number((cm * 10).toFixed(1))}${cm ? '' : ' mm'}`
+    const eighths = Math.round((cm / INCH_CM) * 8)
+    return `${eighths < 8 && eighths ? '' : Math.floor(eighths / 8)}${EIGHTHS[eighths % 8]}${eighths ? '' : ' in'}`
+  }
+  const count = Math.floor(deepest_cm / every + 1e-9)
+  return Array.from({ length: count + 1 }, (_, n) => ({ cm: n * every, text: said(n * every) }))
+}
+
 export function temperature(celsius: number, scale: Temperature): string {
   return scale === 'F' ? `${Math.round((celsius * 9) / 5 + 32)} °F` : `${Math.round(celsius)} °C`
 }
@@ -95,6 +116,15 @@ export function dayAndTime(iso: string): string {
 
 export function longDay(iso: string): string {
   return new Intl.DateTimeFormat('en-GB', { weekday: 'long', day: 'numeric', month: 'long' }).format(new Date(iso))
+}
+
+/** A moment as typed in the browser's own field, in words: "Saturday 28 November 18:30"; nothing while half typed. */
+export function dayInFull(typed: string): string {
+  const iso = fromTyped(typed)
+  if (!iso) return ''
+  const year = new Date(iso).getFullYear()
+  const far = Math.abs(new Date(iso).getTime() - Date.now()) > 300 * 86_400_000
+  return `${longDay(iso)}${far ? ` ${year}` : ''} ${time(iso)}`
 }
 
 /** A moment as the browser's date-and-time field types it, in local time. */

@@ -3,15 +3,17 @@ import { mdiChevronDown, mdiChevronUp, mdiDragVertical } from '@mdi/js'
 import { computed } from 'vue'
 import type { Schemas } from '../api/client'
 import { useCatalogue } from '../ui/catalogue'
+import GrainMix from '../ui/GrainMix.vue'
 import OldMark from '../ui/OldMark.vue'
 import { usePreferences } from '../ui/preferences'
 import { percent } from '../ui/units'
 
-/** One layer at a glance: what, how much, and the salt so far; moved by its grip or the arrow keys, opened by a tap. */
+/** One layer as a band of its own grains: what, how much, what it adds; moved by its grip or keys, opened by a tap. */
 const props = defineProps<{
   layer: Schemas['LayerDocument']
   name: string
   colour: string
+  mark?: Schemas['LayerMarkOut']
   reading: Schemas['LayerShown'] | null
   at: number
   last: boolean
@@ -20,7 +22,7 @@ const props = defineProps<{
   old?: boolean
 }>()
 const emit = defineEmits<{ toggle: []; move: [at: number, to: number] }>()
-const { catalogue } = useCatalogue()
+const { catalogue, grinds } = useCatalogue()
 const { show } = usePreferences()
 const kind = computed(() => catalogue.value?.layer_kinds.find((found) => found.key === props.layer.kind))
 const amount = computed(() => {
@@ -35,12 +37,15 @@ const about = computed(() => {
   const hold = kind.value?.held ? `, ${props.layer.hold}` : ''
   return `${props.layer.kind} · ${rest}${dial} ${kind.value?.unit ?? ''}${often}${hold}`
 })
-function drop(event: DragEvent) {
-  const from = Number(event.dataTransfer?.getData('text/plain'))
-  if (Number.isInteger(from)) emit('move', from, props.at)
-}
+const blend = computed(() =>
+  (props.mark?.grinds ?? []).flatMap((key, n) => {
+    const of = grinds.value.get(key)
+    return of ? [{ of, share: props.mark!.shares[n] }] : []
+  }),
+)
 function keyed(event: KeyboardEvent) {
-  const by = { ArrowUp: -1, ArrowDown: 1 }[event.key]
+  // up is outwards, which is later
+  const by = { ArrowUp: 1, ArrowDown: -1 }[event.key]
   if (!by) return
   event.preventDefault()
   emit('move', props.at, props.at + by)
@@ -48,18 +53,12 @@ function keyed(event: KeyboardEvent) {
 </script>
 
 <template>
-  <div class="layer" :class="{ open, wrong }" @dragover.prevent @drop.prevent="drop">
-    <button
-      type="button"
-      class="grip"
-      draggable="true"
-      :aria-label="`Move ${name}: arrow keys`"
-      @dragstart="$event.dataTransfer?.setData('text/plain', String(at))"
-      @keydown="keyed"
-    >
+  <div class="layer" :class="{ open, wrong }">
+    <button type="button" class="grip" :aria-label="`Move ${name}: arrow keys`" @keydown="keyed">
       <v-icon :icon="mdiDragVertical" size="20" />
     </button>
-    <i class="swatch" :style="{ background: colour }" aria-hidden="true" />
+    <GrainMix v-if="blend.length" class="band" :blend="blend" :seed="name" />
+    <i v-else class="band" :style="{ background: colour }" aria-hidden="true" />
     <button type="button" class="what" :aria-expanded="open" @click="$emit('toggle')">
       <b>{{ name }}</b>
       <span class="muted">{{ about }}</span>
@@ -69,13 +68,14 @@ function keyed(event: KeyboardEvent) {
     <span class="amount">
       <b>{{ amount }}</b>
       <OldMark v-if="old && reading" />
-      <span v-if="reading" class="muted">{{ percent(reading.so_far) }}</span>
+      <span v-if="reading" class="muted">{{ reading.spoons.text }}</span>
     </span>
+    <span class="adds">{{ reading ? `+${percent(reading.salt.value)}` : '' }}</span>
     <span class="steps">
-      <button type="button" :disabled="at === 0" :aria-label="`${name} up`" @click="$emit('move', at, at - 1)">
+      <button type="button" :disabled="last" :aria-label="`${name} outwards`" @click="$emit('move', at, at + 1)">
         <v-icon :icon="mdiChevronUp" size="18" />
       </button>
-      <button type="button" :disabled="last" :aria-label="`${name} down`" @click="$emit('move', at, at + 1)">
+      <button type="button" :disabled="at === 0" :aria-label="`${name} inwards`" @click="$emit('move', at, at - 1)">
         <v-icon :icon="mdiChevronDown" size="18" />
       </button>
     </span>
@@ -85,27 +85,23 @@ function keyed(event: KeyboardEvent) {
 <style scoped>
 .layer {
   display: grid;
-  grid-template-columns: 22px 12px minmax(0, 1fr) auto 24px;
-  gap: 8px;
+  grid-template-columns: 32px minmax(90px, 260px) minmax(0, 1fr) minmax(84px, auto) 74px 24px;
+  gap: 10px;
   align-items: center;
-  background: var(--plate);
-  border-radius: 14px;
-  padding: 8px 8px 8px 6px;
-}
-.open {
-  border-radius: 14px 14px 0 0;
+  padding: 4px 0;
 }
 .wrong {
-  box-shadow: inset 0 0 0 1.5px var(--stop);
+  box-shadow: inset 3px 0 0 var(--stop);
 }
 .grip {
   cursor: grab;
   color: var(--muted);
-  min-height: 36px;
+  min-height: 40px;
+  touch-action: none;
 }
-.swatch {
+.band {
   align-self: stretch;
-  border-radius: 6px;
+  border-radius: 8px;
   min-height: 40px;
 }
 .what {
@@ -127,10 +123,13 @@ function keyed(event: KeyboardEvent) {
   display: grid;
   text-align: right;
   line-height: 1.25;
-  font-variant-numeric: tabular-nums;
 }
 .amount span {
   font-size: 13px;
+}
+.adds {
+  text-align: right;
+  white-space: nowrap;
 }
 .steps {
   display: grid;
@@ -144,10 +143,25 @@ function keyed(event: KeyboardEvent) {
 }
 @media (max-width: 720px) {
   .layer {
-    grid-template-columns: 12px minmax(0, 1fr) auto 44px;
+    grid-template-columns: 34px minmax(0, 1fr) auto 44px;
   }
   .grip {
     display: none;
+  }
+  .adds {
+    grid-column: 3;
+    grid-row: 2;
+    font-size: 13px;
+  }
+  .band {
+    grid-row: span 2;
+  }
+  .what {
+    grid-row: span 2;
+  }
+  .steps {
+    grid-row: span 2;
+    grid-column: 4;
   }
   .steps button {
     min-height: 44px;

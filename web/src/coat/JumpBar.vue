@@ -1,0 +1,37 @@
+<script setup lang="ts">
+/** On a phone: from one part of a long page to another. */
+defineProps<{ parts: { id: string; name: string }[] }>()
+function jump(id: string) {
+  document.getElementById(id)?.scrollIntoView({ block: 'start' })
+}
+</script>
+
+<template>
+  <nav class="jumps" aria-label="Parts of this page">
+    <button v-for="part in parts" :key="part.id" type="button" @click="jump(part.id)">{{ part.name }}</button>
+  </nav>
+</template>
+
+<style scoped>
+.jumps {
+  display: none;
+}
+@media (max-width: 720px) {
+  .jumps {
+    display: flex;
+    position: sticky;
+    top: 0;
+    z-index: 3;
+    margin: 0 -14px 12px;
+    background: var(--ground);
+    border-bottom: 1px solid var(--line-strong);
+  }
+  button {
+    flex: 1;
+    min-height: 44px;
+    font-weight: 600;
+    font-size: 14px;
+    color: var(--link);
+  }
+}
+</style>

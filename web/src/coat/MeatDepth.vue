@@ -1,0 +1,138 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import OldMark from '../ui/OldMark.vue'
+import PieceBadge from '../ui/PieceBadge.vue'
+import { usePreferences } from '../ui/preferences'
+import { duration } from '../ui/units'
+import Why from '../ui/Why.vue'
+import SaltCurves, { type Cored } from './SaltCurves.vue'
+import { coatHere } from './useCoat'
+
+/** The meat under the layers: how far the salt of each way has got at any hour of the hold, in a picture and in words. */
+const coat = coatHere()
+const { show } = usePreferences()
+/** The core samples to lay over each other: the open piece's, and of the compared ones the other. */
+const cores = computed<Cored[]>(() =>
+  (coat.doc.value?.pieces ?? []).flatMap((other, at) => {
+    const sample = coat.reading.value?.[at]?.sample
+    const shown = at === coat.current.value || (other.tasted && coat.piece.value?.tasted)
+    return sample && shown ? [{ letter: other.letter, name: other.name, sample }] : []
+  }),
+)
+const own = computed(() => coat.piece.value?.letter ?? '')
+const mine = computed(() => cores.value.find((core) => core.letter === own.value) ?? cores.value[0])
+const whole = computed(() => Math.max(...cores.value.map((core) => core.sample.whole_s)))
+const seconds = computed(() => Math.min(coat.atS.value ?? whole.value, whole.value))
+const hours = computed({
+  get: () => seconds.value,
+  set: (value: number) => (coat.atS.value = value >= whole.value ? null : value),
+})
+const old = computed(() => Object.keys(coat.errorsOf(coat.current.value)).length > 0)
+</script>
+
+<template>
+  <section v-if="mine" class="depth" aria-label="From crust to centre">
+    <SaltCurves :cores="cores" :own="own" />
+    <div class="words">
+      <p class="reach">
+        at {{ duration(mine.sample.time_s) }} of {{ duration(mine.sample.whole_s) }}: salt reaches
+        <b
+          ><Why :figure="mine.sample.reach" of="Reach of the salt">{{ show.depth(mine.sample.reach.value) }}</Why></b
+        >
+        <OldMark v-if="old" />
+      </p>
+      <p>{{ mine.sample.says.join(' ') }}</p>
+      <p class="key">
+        <span v-for="core in cores" :key="core.letter"><PieceBadge :letter="core.letter" /> {{ core.name }}</span>
+        <span v-if="cores.some((core) => core.sample.least.length)" class="muted"
+          ><svg class="swatch" viewBox="0 0 26 8" aria-hidden="true"><path class="least" d="M0 4h26" /></svg> the tenth
+          the needle reached least</span
+        >
+      </p>
+      <p class="muted">
+        Bands: diffusivity halved and doubled. The centre lies
+        {{ show.length(mine.sample.depths_cm.at(-1)!) }} deep.
+      </p>
+      <label class="time">
+        <span class="muted" aria-hidden="true">put on</span>
+        <span class="sr-only">Time of the hold</span>
+        <span class="muted" aria-hidden="true">{{ duration(whole) }}, to the fire</span>
+        <input
+          v-model.number="hours"
+          type="range"
+          min="0"
+          :max="whole"
+          step="900"
+          :aria-valuetext="duration(seconds)"
+        />
+      </label>
+    </div>
+  </section>
+  <p v-else-if="coat.cored.value" class="muted">
+    {{
+      coat.piece.value?.layers.length
+        ? 'No layer is held on bare meat, so no salt moves in yet.'
+        : 'Put a layer on, and here is how far its salt gets.'
+    }}
+  </p>
+</template>
+
+<style scoped>
+.depth {
+  scroll-margin-top: 56px;
+  display: grid;
+  grid-template-columns: minmax(0, 340px) minmax(0, 1fr);
+  gap: 20px;
+}
+.words {
+  display: grid;
+  gap: 8px;
+  align-content: start;
+}
+p {
+  margin: 0;
+  font-size: 14px;
+}
+.reach {
+  font-size: 16px;
+}
+.key {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 16px;
+  align-items: center;
+}
+.swatch {
+  width: 26px;
+  height: 8px;
+  margin-right: 4px;
+  background: #ecc9c1;
+}
+.least {
+  fill: none;
+  stroke: #14235c;
+  stroke-width: 1.6;
+  stroke-dasharray: 7 4;
+}
+.time {
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: space-between;
+  font-size: 13px;
+}
+.time input[type='range'] {
+  width: 100%;
+  accent-color: var(--cobalt);
+  min-height: 28px;
+  padding: 0;
+  background: none;
+}
+@media (max-width: 720px) {
+  .depth {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  .time input[type='range'] {
+    min-height: 44px;
+  }
+}
+</style>
