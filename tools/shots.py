@@ -64,7 +64,7 @@ def brought(page: Page, address: str, name: str) -> None:
 def own(page: Page, address: str, name: str) -> None:
     """Draw an ingredient of one's own being made from its packet."""
     page.goto(f"{address}/shelf")
-    page.get_by_role("button", name="Make one").click()
+    page.get_by_role("button", name="Make one of your own ingredients").click()
     form = page.get_by_role("dialog", name="An ingredient of your own")
     form.get_by_label("Its name").fill("Chandlery dust")
     form.get_by_label("Paste what the packet prints").fill(PACKET)
@@ -126,7 +126,7 @@ def main() -> None:
         phone = browser.new_page(viewport=PHONE)
         shoot(phone, at, "/", "home-phone")
         shoot(phone, at, "/coat", "coat-phone")
-        phone.get_by_role("region", name="From crust to centre").scroll_into_view_if_needed()
+        phone.evaluate("() => document.querySelector('#layers').scrollIntoView()")
         phone.wait_for_timeout(400)
         phone.screenshot(path=OUT / "coat-phone.png")
         for page, ending in ((wide, ""), (phone, "-phone")):

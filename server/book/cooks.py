@@ -15,13 +15,13 @@ from book.tasting import taste, trial_of
 
 @dataclass(frozen=True)
 class Beginning:
-    """How one piece begins: its name, its meat, the blend it is seasoned with, and whether it is to be tasted."""
+    """How one piece begins: its name, its meat, the blend it is seasoned with if any, and whether it is to be tasted."""
 
     name: str
     cut: str
     mass_g: float
     mass_typed: str
-    blend: Blend
+    blend: Blend | None
     tasted: bool = True
 
 
@@ -45,7 +45,8 @@ def begin_cook(
                 cook=cook, letter=letter, name=beginning.name, position=position, cut=beginning.cut,
                 mass_g=beginning.mass_g, mass_typed=beginning.mass_typed,
             )  # fmt: skip
-            usual_layer(piece, 0, beginning.blend).save()
+            if beginning.blend is not None:
+                usual_layer(piece, 0, beginning.blend).save()
             lay_out_steps(piece)
             if beginning.tasted:
                 tasted.append(piece)

@@ -5,6 +5,7 @@ from copy import deepcopy
 import pytest
 from api.cooks.documents import PieceDocument
 from book.models import Blend, Cook, Layer, Piece, Revision, Step
+from ravska_core.meat import find_cut
 
 
 def opened(api) -> dict:
@@ -309,3 +310,24 @@ def test_history_cannot_lose_what_it_stands_on(cook):
         layer.blend.delete()
     assert Revision.objects.filter(pk=kept.pk).exists()
     assert Step.objects.filter(layer=layer).count() == 1
+
+
+def test_a_cook_begins_with_a_name_and_a_cut_and_everything_else_has_a_default(api, book):
+    body = {"name": "Towpath tea", "serve_at": "2027-06-12T11:00:00Z", "pieces": [{"cut": "duck-breast"}]}
+    status, begun = api("POST", "cooks", body)
+    assert status == 201, begun
+    (piece,) = begun["pieces"]
+    # from 180 to 450 g: the geometric mean, to two figures
+    low, high = find_cut("duck-breast").usual_low_g, find_cut("duck-breast").usual_high_g
+    assert piece["mass"] == f"{float(f'{(low * high) ** 0.5:.1e}'):g} g"
+    assert (piece["name"], piece["layers"]) == ("Duck breast", [])
+    assert api("GET", "cooks/in-hand")[1]["cook"]["pieces"][0]["problems"] == []
+    rub, bath = (blend for kind in ("dry rub", "marinade") for blend in [
+        next(row for row in api("GET", "blends")[1] if row["kind"] == kind)])  # fmt: skip
+    body["pieces"] = [{"cut": "duck-breast", "blend_id": rub["id"]}, {"cut": "duck-breast", "blend_id": bath["id"]}]
+    begun = api("POST", "cooks", body | {"name": "Two ways"})[1]
+    assert [piece["name"] for piece in begun["pieces"]] == ["Rubbed", "Marinated"]
+    assert [piece["layers"][0]["kind"] for piece in begun["pieces"]] == ["rub", "marinade"]
+    # the list of blends says what each was cooked for last
+    rows = {row["id"]: row["last_cook"] for row in api("GET", "blends")[1]}
+    assert rows[rub["id"]] == rows[bath["id"]] == "2027-06-12T11:00:00Z"

@@ -1,6 +1,6 @@
 """The piece: its cut, shape, faces, surface and portions, and where it is held raw."""
 
-from ravska_core.meat.cuts import CUT_INTO, FACE_STATES, GRADES, MOST_BONES, cut_named, find_cut
+from ravska_core.meat.cuts import CUT_INTO, FACE_STATES, GRADES, MOST_BONES, cut_named, find_cut, usual_mass_g
 from ravska_core.meat.cutting import CutUp, cutting
 from ravska_core.meat.own_cuts import MOST_TRIMS, OwnCut, cut_of_own, solid_of_own
 from ravska_core.meat.pieces import Measures, Piece, PieceReading, PieceShown, read_piece
@@ -42,4 +42,5 @@ __all__ = [
     "skin_piece",
     "solid_of_own",
     "trim_share",
+    "usual_mass_g",
 ]

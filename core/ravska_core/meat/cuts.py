@@ -1,5 +1,6 @@
 """Cuts: what the catalogue says of one, grades of meat, and what can be done with a face."""
 
+import math
 from dataclasses import dataclass
 from types import MappingProxyType
 
@@ -58,3 +59,9 @@ def cut_named(name: str) -> Cut | None:
         (cut for cut in catalogue().cuts.values() if any(words_of(x) == words for x in (cut.name, *cut.other_names))),
         None,
     )
+
+
+def usual_mass_g(cut: Cut) -> float:
+    """Determine the weight that a piece of a cut usually has [g]: the geometric mean of its span, to two figures."""
+    middle = math.sqrt(cut.usual_low_g * cut.usual_high_g)
+    return float(f"{middle:.1e}")

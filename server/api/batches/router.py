@@ -11,7 +11,7 @@ from book import batches as book
 from book.mixtures import load_mixtures
 from book.models import Batch, BatchLine, Blend, Jar, Pour, Stale, claim_version
 from django.db import transaction
-from django.db.models import F, Prefetch, QuerySet
+from django.db.models import Exists, F, OuterRef, Prefetch, Q, QuerySet
 from django.http import Http404, HttpRequest
 from django.utils import timezone
 from ninja import Schema
@@ -334,7 +334,9 @@ def batch_out(batch: Batch) -> BatchOut:
 @router.reads("")
 def list_batches(request: HttpRequest) -> list[BatchRow]:
     """Return the household's batches, newest first: those being weighed and the jars on the shelf."""
-    batches, lost = rows_of(_rows())
+    # one that was only looked at, with nothing in its bowl, is no jar
+    begun = Exists(Pour.objects.filter(line__batch=OuterRef("pk")))
+    batches, lost = rows_of(_rows().filter(~Q(state="weighing") | begun))
     load_mixtures([], [batch.revision for batch in batches])
     return [*each_shown(batches, _row, _spoiled), *(_lost(key) for key in lost)]
 

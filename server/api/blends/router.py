@@ -1,10 +1,11 @@
 """Blend: begin, list, save and put away mixtures by ratio."""
 
 from dataclasses import dataclass
+from datetime import datetime
 from uuid import UUID
 
 from book.mixtures import load_mixtures
-from book.models import Blend, Revision
+from book.models import Blend, Layer, Revision
 from django.db import transaction
 from django.db.models import Count, F, OuterRef, Q, QuerySet, Subquery
 from django.http import Http404, HttpRequest
@@ -39,7 +40,7 @@ class ArchiveDocument(Schema):
 
 @dataclass(frozen=True, slots=True)
 class BlendRow:
-    """A blend in a list; `problem` says that it cannot be read, empty where it can."""
+    """A blend in a list; `last_cook` is when it was served last, or will be; `problem` says that it cannot be read."""
 
     id: UUID
     version: int
@@ -52,6 +53,7 @@ class BlendRow:
     archived: bool
     kept: int
     branch_of: str
+    last_cook: datetime | None = None
     problem: str = ""
 
 
@@ -60,8 +62,10 @@ def _rows() -> QuerySet[Blend]:
     # where a branch left: its first revision or draft goes on from one of another blend
     left = Revision.objects.filter(blend=OuterRef("pk"), parent__isnull=False).exclude(parent__blend=OuterRef("pk"))
     branch_of = Subquery(left.values("parent__blend__name")[:1])
+    on = Layer.objects.filter(blend=OuterRef("pk"), piece__cook__deleted_at__isnull=True)
+    last_cook = Subquery(on.order_by("-piece__cook__serve_at").values("piece__cook__serve_at")[:1])
     mine = Blend.objects.filter(household=household())
-    rows = mine.annotate(kept=kept, branch_of=branch_of)  # type: ignore[no-redef]  # the model says that they are there
+    rows = mine.annotate(kept=kept, branch_of=branch_of, last_cook=last_cook)  # type: ignore[no-redef]  # the model says that they are there
     return rows.order_by("created_at", "name")
 
 
@@ -95,16 +99,17 @@ def _row(blend: Blend) -> BlendRow:
         archived=blend.archived_at is not None,
         kept=blend.kept,
         branch_of=blend.branch_of or "",
+        last_cook=blend.last_cook,
     )
 
 
 def _spoiled(blend: Blend) -> BlendRow:
-    return BlendRow(blend.id, blend.version, blend.name, blend.kind, 0, [], [], None, False, 0, "", SPOILED)
+    return BlendRow(blend.id, blend.version, blend.name, blend.kind, 0, [], [], None, False, 0, "", None, SPOILED)
 
 
 def _lost(key: UUID) -> BlendRow:
     name, version = Blend.objects.values_list("name", "version").get(pk=key)
-    return BlendRow(key, version, name, "", 0, [], [], None, False, 0, "", SPOILED)
+    return BlendRow(key, version, name, "", 0, [], [], None, False, 0, "", None, SPOILED)
 
 
 @router.posts("")

@@ -13,8 +13,8 @@ from django.db import transaction
 from django.http import Http404, HttpRequest
 from django.utils import timezone
 from ninja import Schema
-from pydantic import AwareDatetime, Field
-from ravska_core.meat import find_cut
+from pydantic import AfterValidator, AwareDatetime, Field
+from ravska_core.meat import find_cut, usual_mass_g
 from ravska_core.working import BadInput
 
 from api.cooks.documents import CookSave
@@ -34,7 +34,7 @@ from api.plumbing.household import household
 from api.plumbing.lists import NEVER, SPOILED, each_shown, rows_of
 from api.plumbing.problems import Conflict, Gather
 from api.plumbing.quantities import Duration, Mass
-from api.plumbing.typed import Key, Name, Version
+from api.plumbing.typed import Key, Name, Version, printable
 from api.plumbing.versions import VersionDocument
 
 router = Router()
@@ -63,12 +63,15 @@ class CookRow:
 
 
 class BeginningDocument(Schema):
-    """A piece to begin with: its meat, its blend, and whether it is to be tasted against another."""
+    """A piece to begin with: its meat, its blend, and whether it is to be tasted against another.
 
-    name: Annotated[Name, Field(max_length=40)]
+    Without a name it has its blend's way or its cut's, without a weight the usual one, without a blend no layer yet.
+    """
+
+    name: Annotated[str, Field(max_length=40), AfterValidator(printable)] = ""
     cut: Key
-    mass: Mass
-    blend_id: UUID
+    mass: Mass = Mass("")
+    blend_id: UUID | None = None
     tasted: bool = True
 
 
@@ -140,22 +143,33 @@ def begin(request: HttpRequest, document: NewCook) -> Created[CookOut]:
     beginnings = []
     for at, piece in enumerate(document.pieces):
         place = f"pieces.{at}"
-        mass = gather.value(f"{place}.mass", piece.mass)
-        gather.attempt(place, find_cut, piece.cut)
-        blend = (
-            Blend.objects.filter(pk=piece.blend_id, household=household(), deleted_at__isnull=True)
-            .with_drafts()
-            .first()
-        )
-        if blend is None:
-            gather.refuse(f"{place}.blend_id", "This blend is not in the book any more; choose another.")
-        elif not blend.draft().lines.all():
-            gather.refuse(f"{place}.blend_id", "There is nothing in this blend yet; add an ingredient to it first.")
-        if mass is not None and blend is not None:
-            beginnings.append(Beginning(piece.name, piece.cut, mass, piece.mass, blend, piece.tasted))
+        cut = gather.attempt(place, find_cut, piece.cut)
+        usual = Mass(f"{usual_mass_g(cut):g} g") if cut else Mass("")
+        typed = piece.mass if piece.mass.strip() or not cut else usual
+        mass = gather.value(f"{place}.mass", typed)
+        blend = _blend(piece.blend_id, f"{place}.blend_id", gather)
+        if mass is not None and cut is not None:
+            name = piece.name.strip() or (WAY_NAMES.get(blend.kind, "") if blend else "") or cut.name[:40]
+            beginnings.append(Beginning(name, piece.cut, mass, typed, blend, piece.tasted))
     gather.finish()
     cook = begin_cook(household(), document.name, document.serve_at, beginnings)
     return Created(cook_out(one_typed(cook.pk)))
+
+
+WAY_NAMES = {"dry rub": "Rubbed", "marinade": "Marinated", "injection": "Injected", "finishing salt": "Salted"}
+
+
+def _blend(blend_id: UUID | None, field: str, gather: Gather) -> Blend | None:
+    """Return the blend a piece begins with; one that is gone, or empty, is refused at its field."""
+    if blend_id is None:
+        return None
+    mine = Blend.objects.filter(pk=blend_id, household=household(), deleted_at__isnull=True)
+    blend = mine.with_drafts().first()
+    if blend is None:
+        gather.refuse(field, "This blend is not in the book any more; choose another.")
+    elif not blend.draft().lines.all():
+        gather.refuse(field, "There is nothing in this blend yet; add an ingredient to it first.")
+    return blend
 
 
 @router.reads("/{uuid:cook_id}")

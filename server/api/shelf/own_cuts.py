@@ -11,7 +11,7 @@ from django.http import HttpRequest
 from ninja import Schema
 from pydantic import AfterValidator, Field
 from ravska_core.catalogue import FACES
-from ravska_core.meat import MOST_TRIMS, Piece, cut_named, cut_of_own, read_piece, solid_of_own
+from ravska_core.meat import MOST_TRIMS, Piece, cut_named, cut_of_own, read_piece, solid_of_own, usual_mass_g
 from ravska_core.working import BadInput
 
 from api.plumbing.answers import Created, Router
@@ -130,7 +130,7 @@ def _read(key: str, name: str, values: Mapping[str, Any]) -> OwnCutReadOut:
         cut = cut_of_own(own)
     except BadInput as refusal:
         raise BadInput(_FIELDS.get(refusal.argument, refusal.argument), refusal.sentence) from None
-    mass_g = own.mass_g or (cut.usual_low_g * cut.usual_high_g) ** 0.5
+    mass_g = own.mass_g or usual_mass_g(cut)
     found = read_piece(Piece(cut.key, mass_g), cut)
     solid = solid_of_own(own, cut)
     return OwnCutReadOut(

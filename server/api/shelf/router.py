@@ -26,7 +26,7 @@ from ravska_core.coat import (
     WAYS,
 )
 from ravska_core.measure import SPOON_SETS, parse_parts, spoon_name
-from ravska_core.meat import FACE_STATES, GRADES, PLACES, PORTION_G
+from ravska_core.meat import FACE_STATES, GRADES, PLACES, PORTION_G, usual_mass_g
 from ravska_core.working import BadInput
 
 from api.blends.documents import Basis, LineDocument
@@ -112,6 +112,7 @@ class CutOut:
     cook_yield: float
     usual_low_g: float
     usual_high_g: float
+    usual_g: float
     minimum_centre_c: float
     face_shares: list[float]
     trims: list[TrimOut]
@@ -264,6 +265,7 @@ def read_catalogue(request: HttpRequest) -> CatalogueOut:
                 bone_share=c.bone_share,
                 usual_low_g=c.usual_low_g,
                 usual_high_g=c.usual_high_g,
+                usual_g=usual_mass_g(c),
                 minimum_centre_c=minimum_centre_c(c.animal, c.minced)[0],
                 face_shares=[share * 100 for _, share in c.faces],
                 trims=[TrimOut(trim.what, trim.share * 100, trim.becomes) for trim in c.trims],

@@ -1,6 +1,7 @@
 """Blends: working drafts, kept revisions, their lines, what they are aimed at and planned for."""
 
 import uuid
+from datetime import datetime
 from collections.abc import Sequence
 from fractions import Fraction
 from typing import ClassVar
@@ -60,9 +61,10 @@ class Blend(Row):
     archived_at = models.DateTimeField(null=True)
     deleted_at = models.DateTimeField(null=True)
 
-    # counted and looked up by who loads it: revisions kept, and the blend it branched off
+    # counted and looked up by who loads it: revisions kept, the blend it branched off, and when it was cooked with last
     kept: int
     branch_of: str | None
+    last_cook: datetime | None
 
     class Meta:
         ordering: ClassVar = ["created_at", "name"]

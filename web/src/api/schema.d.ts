@@ -2058,7 +2058,7 @@ export interface components {
         };
         /**
          * BlendRow
-         * @description A blend in a list; `problem` says that it cannot be read, empty where it can.
+         * @description A blend in a list; `last_cook` is when it was served last, or will be; `problem` says that it cannot be read.
          */
         BlendRow: {
             /**
@@ -2085,6 +2085,8 @@ export interface components {
             kept: number;
             /** Branch Of */
             branch_of: string;
+            /** Last Cook */
+            last_cook?: string | null;
             /**
              * Problem
              * @default
@@ -4791,19 +4793,24 @@ export interface components {
         /**
          * BeginningDocument
          * @description A piece to begin with: its meat, its blend, and whether it is to be tasted against another.
+         *
+         *     Without a name it has its blend's way or its cut's, without a weight the usual one, without a blend no layer yet.
          */
         BeginningDocument: {
-            /** Name */
+            /**
+             * Name
+             * @default
+             */
             name: string;
             /** Cut */
             cut: string;
-            /** Mass */
-            mass: string;
             /**
-             * Blend Id
-             * Format: uuid
+             * Mass
+             * @default
              */
-            blend_id: string;
+            mass: string;
+            /** Blend Id */
+            blend_id?: string | null;
             /**
              * Tasted
              * @default true
@@ -6234,6 +6241,8 @@ export interface components {
             usual_low_g: number;
             /** Usual High G */
             usual_high_g: number;
+            /** Usual G */
+            usual_g: number;
             /** Minimum Centre C */
             minimum_centre_c: number;
             /** Face Shares */

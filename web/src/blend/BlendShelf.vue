@@ -6,10 +6,13 @@ import { api, call, sentenceOf, type Schemas } from '../api/client'
 import { refresh } from '../api/kept'
 import { useCatalogue } from '../ui/catalogue'
 import GrainStrip from '../ui/GrainStrip.vue'
+import ListFinder from '../ui/ListFinder.vue'
 import { doubt } from '../ui/measures'
 import { say } from '../ui/notice'
 import { once } from '../ui/once'
-import { percent } from '../ui/units'
+import { ranked } from '../ui/rank'
+import RowMenu from '../ui/RowMenu.vue'
+import { percent, shortDay } from '../ui/units'
 import Why from '../ui/Why.vue'
 import { bandsOfShares } from './bands'
 import { typed, type Doc } from './useBlend'
@@ -31,8 +34,21 @@ const rows = computed(() =>
 )
 const archived = ref(false)
 const away = computed(() => rows.value.filter((row) => row.archived).length)
-const listed = computed(() => rows.value.filter((row) => row.archived === archived.value))
 watch(away, (count) => count || (archived.value = false))
+const sought = ref('')
+const kind = ref('')
+const inUse = computed(() => rows.value.filter((row) => row.archived === archived.value))
+const kinds = computed(() => [...new Set(inUse.value.map((row) => row.kind))])
+/** What is typed finds a blend by its name, its kind or what is in it; what was cooked with last stands first. */
+const listed = computed(() => {
+  const ofKind = inUse.value.filter((row) => !kind.value || row.kind === kind.value)
+  const latest = [...ofKind].sort((a, b) => (b.last_cook ?? '').localeCompare(a.last_cook ?? ''))
+  return ranked(
+    latest,
+    (row) => `${row.name} ${row.kind} ${row.bands.map((band) => band.name).join(' ')}`,
+    sought.value,
+  )
+})
 
 const others: Doc['kind'][] = ['paste', 'binder', 'injection', 'glaze', 'spritz', 'cooking liquid', 'finishing salt']
 const open = once(async (body: Doc) => {
@@ -78,10 +94,20 @@ async function archive(row: Row) {
   }
 }
 
+const doings = (row: Row) => [
+  { text: 'Duplicate', label: `Duplicate ${row.name}`, does: () => duplicate(row) },
+  row.archived
+    ? { text: 'Take out of the archive', label: `Take ${row.name} out of the archive`, does: () => archive(row) }
+    : { text: 'Archive', label: `Archive ${row.name}`, does: () => archive(row) },
+  { text: 'Delete', label: `Delete ${row.name}`, does: () => remove(row) },
+]
+
 function about(row: Row): string {
   const lines = `${row.lines} ${row.lines === 1 ? 'line' : 'lines'}`
   const kept = row.kept ? `, ${row.kept} kept` : ''
-  return `${row.kind}, ${lines}${kept}${row.branch_of ? `, branch of ${row.branch_of}` : ''}`
+  const when = row.last_cook && (row.last_cook > new Date().toISOString() ? 'for' : 'cooked')
+  const used = row.last_cook ? `, ${when} ${shortDay(row.last_cook)}` : ''
+  return `${row.kind}, ${lines}${kept}${row.branch_of ? `, branch of ${row.branch_of}` : ''}${used}`
 }
 
 async function remove(row: Row) {
@@ -110,9 +136,7 @@ async function remove(row: Row) {
         <v-btn to="/blend/label">From a label</v-btn>
         <v-menu>
           <template #activator="{ props: opens }"><v-btn v-bind="opens">Another kind</v-btn></template>
-          <v-list
-            ><v-list-item v-for="kind in others" :key="kind" :title="`New ${kind}`" @click="begin(kind)"
-          /></v-list>
+          <v-list><v-list-item v-for="one in others" :key="one" :title="`New ${one}`" @click="begin(one)" /></v-list>
         </v-menu>
       </div>
     </header>
@@ -120,6 +144,15 @@ async function remove(row: Row) {
     <p v-else-if="blends && !blends.length" class="muted">
       No blend in the book yet. Begin with a rub or a marinade; parts go by spoon or by scale.
     </p>
+    <ListFinder
+      v-if="inUse.length > 1"
+      v-model="sought"
+      v-model:kind="kind"
+      :kinds="kinds"
+      label="Find a blend"
+      placeholder="lamb, fennel, marinade"
+    />
+    <p v-if="inUse.length && !listed.length" class="muted">None of your blends is like that.</p>
     <ul class="plate">
       <li v-for="row in listed" :key="row.id">
         <router-link :to="`/blend/${row.id}`" class="open">
@@ -138,14 +171,7 @@ async function remove(row: Row) {
           <b v-else>–</b> <span class="muted">salt</span>
           <small v-if="row.salt && doubt(row.salt, 0.2)" class="muted">{{ doubt(row.salt, 0.2) }}</small>
         </span>
-        <v-btn class="quiet" :aria-label="`Duplicate ${row.name}`" @click="duplicate(row)">Duplicate</v-btn>
-        <v-btn
-          class="quiet"
-          :aria-label="row.archived ? `Take ${row.name} out of the archive` : `Archive ${row.name}`"
-          @click="archive(row)"
-          >{{ row.archived ? 'Take out' : 'Archive' }}</v-btn
-        >
-        <v-btn class="quiet" :aria-label="`Delete ${row.name}`" @click="remove(row)">Delete</v-btn>
+        <RowMenu :of="row.name" :doings="doings(row)" />
       </li>
     </ul>
     <p v-if="away" class="away">
@@ -181,7 +207,7 @@ li + li {
   flex: 1;
   min-width: 0;
   display: grid;
-  grid-template-columns: minmax(200px, 270px) 1fr;
+  grid-template-columns: minmax(200px, 320px) 1fr;
   gap: 20px;
   align-items: center;
   padding: 12px 0;

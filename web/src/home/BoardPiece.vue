@@ -64,7 +64,7 @@ const unit = computed(() => catalogue.value?.layer_kinds.find((kind) => kind.key
     <CautionList v-if="piece.reading" :cautions="piece.reading.cautions" only="stops" />
     <div class="body">
       <div class="seen">
-        <CrustPlate :blend="blend" :bath="bath" :name="piece.typed.name" />
+        <CrustPlate :blend="blend" :bath="bath" :name="piece.typed.name" :solid="piece.reading?.piece.solid" />
         <div v-if="reading && piece.reading">
           <p class="big">
             <Why :figure="reading.dose" :of="`Dose of ${mark?.blend_name || main?.kind}`">{{ amount }}</Why>

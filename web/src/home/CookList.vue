@@ -1,13 +1,25 @@
 <script setup lang="ts">
+import { computed, ref } from 'vue'
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { api, call, sentenceOf, type Schemas } from '../api/client'
 import { refresh } from '../api/kept'
+import ListFinder from '../ui/ListFinder.vue'
 import { say } from '../ui/notice'
+import { ranked } from '../ui/rank'
+import RowMenu from '../ui/RowMenu.vue'
 import { longDay } from '../ui/units'
 
 /** All cooks in the book; another can be taken in hand, or deleted and brought back. */
 const queries = useQueryClient()
 const { data: cooks } = useQuery({ queryKey: ['cooks'], queryFn: () => call(api.GET('/api/cooks')) })
+const sought = ref('')
+const listed = computed(() =>
+  ranked(cooks.value ?? [], (row) => `${row.name} ${row.pieces.join(' ')} ${longDay(row.serve_at)}`, sought.value),
+)
+const doings = (row: Schemas['CookRow']) => [
+  ...(row.in_hand ? [] : [{ text: 'Take in hand', label: `Take in hand: ${row.name}`, does: () => take(row) }]),
+  { text: 'Delete', label: `Delete ${row.name}`, does: () => remove(row) },
+]
 const again = () => refresh(queries, ['cooks'], ['home'])
 
 async function take(row: Schemas['CookRow']) {
@@ -37,10 +49,21 @@ async function remove(row: Schemas['CookRow']) {
 <template>
   <section v-if="cooks?.length" class="cooks" aria-labelledby="cooks">
     <h2 id="cooks">Cooks in the book</h2>
+    <ListFinder
+      v-if="cooks.length > 5"
+      v-model="sought"
+      label="Find a cook"
+      placeholder="duck, supper, October"
+      class="find"
+    />
+    <p v-if="!listed.length" class="muted">No cook is called so.</p>
     <ul>
-      <li v-for="row in cooks" :key="row.id">
+      <li v-for="row in listed" :key="row.id">
         <span>
-          <b>{{ row.name }}</b>
+          <router-link v-if="!row.problem" :to="`/coat/${row.id}`"
+            ><b>{{ row.name }}</b></router-link
+          >
+          <b v-else>{{ row.name }}</b>
           <span v-if="row.problem" class="says">{{ row.problem.replaceAll('`', '') }}</span>
           <span v-else class="muted when"
             >{{ longDay(row.serve_at) }}, {{ row.pieces.join(row.trial ? ' against ' : ', ').toLowerCase() }}</span
@@ -48,9 +71,8 @@ async function remove(row: Schemas['CookRow']) {
         </span>
         <router-link v-if="row.trial?.cards" :to="`/verdict/${row.trial.id}`">{{ row.trial.cards }} cards</router-link>
         <span v-else class="muted">no card yet</span>
-        <span v-if="row.in_hand" class="muted">in hand</span>
-        <v-btn v-else class="quiet" :aria-label="`Take in hand: ${row.name}`" @click="take(row)">Take in hand</v-btn>
-        <v-btn class="quiet" :aria-label="`Delete ${row.name}`" @click="remove(row)">Delete</v-btn>
+        <span class="muted">{{ row.in_hand ? 'in hand' : '' }}</span>
+        <RowMenu :of="row.name" :doings="doings(row)" />
       </li>
     </ul>
   </section>
@@ -71,7 +93,7 @@ ul {
 }
 li {
   display: grid;
-  grid-template-columns: minmax(0, 1fr) 110px 130px auto;
+  grid-template-columns: minmax(0, 1fr) 110px 70px auto;
   align-items: center;
   gap: 14px;
   border-top: 1px solid var(--line-strong);
@@ -88,6 +110,16 @@ b,
 a {
   color: var(--link);
   text-decoration: underline;
+}
+a:has(b) {
+  color: inherit;
+  text-decoration: none;
+}
+a:has(b):hover {
+  text-decoration: underline;
+}
+.find {
+  margin: 10px 0 4px;
 }
 @media (max-width: 720px) {
   li {

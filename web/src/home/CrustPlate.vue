@@ -1,10 +1,16 @@
 <script setup lang="ts">
 import { onMounted, useTemplateRef, watch } from 'vue'
+import { outlineOf, type Shaped } from '../draw/pieces'
 import { meanColour, prepared, scatter, type Grains } from '../ui/grains'
 import { usePreferences } from '../ui/preferences'
 
-/** A piece on its enamel plate, in the crust its own blend makes. */
-const props = defineProps<{ blend: { of: Grains; share: number }[]; bath: boolean; name: string }>()
+/** A piece on its enamel plate, in its own shape and the crust its own blend makes. */
+const props = defineProps<{
+  blend: { of: Grains; share: number }[]
+  bath: boolean
+  name: string
+  solid?: Shaped
+}>()
 const canvas = useTemplateRef('canvas')
 const { preferences } = usePreferences()
 const SIZE = 196
@@ -31,8 +37,9 @@ function draw() {
   ring(95, style.getPropertyValue('--plate'), style.getPropertyValue('--rim'), 3)
   ring(71, style.getPropertyValue('--tint'), style.getPropertyValue('--line'), 1.2)
 
-  const crust = new Path2D()
-  crust.ellipse(middle, middle, 60, 46, -0.12, 0, 2 * Math.PI)
+  const reach = 64
+  const unknown = { shape: 'ellipsoid', length_cm: 4, width_cm: 3, thickness_cm: 2, pieces: 1 }
+  const crust = outlineOf(props.solid ?? unknown, middle, reach)
   const meat = props.bath ? '#b56a5f' : '#8a4034'
   const shine = ctx.createRadialGradient(middle - 16, middle - 18, 8, middle, middle, 66)
   shine.addColorStop(0, mix(meat, meanColour(props.blend), props.bath ? 0.35 : 0.25))
@@ -43,18 +50,18 @@ function draw() {
   ctx.clip(crust)
   const within = (random: () => number): [number, number] => {
     const angle = random() * 2 * Math.PI
-    const reach = Math.sqrt(random())
-    return [middle + Math.cos(angle) * reach * 60, middle + Math.sin(angle) * reach * 47]
+    const out = Math.sqrt(random())
+    return [middle + Math.cos(angle) * out * reach, middle + Math.sin(angle) * out * reach]
   }
   // a bath leaves only what clings; a rub lies thick
-  scatter(ctx, within, props.blend, props.bath ? 2600 : 1500, props.name)
+  scatter(ctx, within, props.blend, props.bath ? 3800 : 2200, props.name)
   ctx.restore()
   ctx.strokeStyle = 'rgb(20 16 28 / 0.75)'
   ctx.lineWidth = 1.5
   ctx.stroke(crust)
 }
 onMounted(draw)
-watch([() => props.blend, () => preferences.value.theme], draw, { flush: 'post' })
+watch([() => props.blend, () => props.solid, () => preferences.value.theme], draw, { flush: 'post' })
 </script>
 
 <template>

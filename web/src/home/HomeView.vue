@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
-import { computed, ref } from 'vue'
+import { computed, defineAsyncComponent, ref, watch } from 'vue'
 import { api, call, Refusal, sentenceOf, type Schemas } from '../api/client'
 import { keep, refresh } from '../api/kept'
 import { say } from '../ui/notice'
@@ -8,13 +8,17 @@ import { longDay, time } from '../ui/units'
 import BoardPiece from './BoardPiece.vue'
 import CookList from './CookList.vue'
 import FairTest from './FairTest.vue'
-import NewCook from './NewCook.vue'
 import NextBar from './NextBar.vue'
+
+/** Comes when a cook is begun: the page shows its plates without it. */
+const NewCook = defineAsyncComponent(() => import('./NewCook.vue'))
 
 type Cook = Schemas['BoardOut']
 
 const queries = useQueryClient()
 const beginning = ref(false)
+const begins = ref(false)
+watch(beginning, () => (begins.value = true))
 const { data: home, error } = useQuery({ queryKey: ['home'], queryFn: () => call(api.GET('/api/cooks/in-hand')) })
 const cook = computed(() => home.value?.cook ?? null)
 
@@ -113,7 +117,7 @@ const nextReading = computed(
       <v-btn class="solid" @click="beginning = true">Begin a cook</v-btn>
     </div>
     <CookList />
-    <NewCook v-model="beginning" @made="begun" />
+    <NewCook v-if="begins" v-model="beginning" @made="begun" />
   </main>
 </template>
 

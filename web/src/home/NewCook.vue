@@ -1,66 +1,91 @@
 <script setup lang="ts">
-import { useQuery } from '@tanstack/vue-query'
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, reactive, ref, watch } from 'vue'
-import { api, byField, call, sentenceOf } from '../api/client'
-import PieceBadge from '../ui/PieceBadge.vue'
+import { api, byField, call, sentenceOf, type Schemas } from '../api/client'
+import { refresh } from '../api/kept'
 import CutChoice from '../shelf/CutChoice.vue'
-import RankedChoice from '../ui/RankedChoice.vue'
+import { useCatalogue } from '../ui/catalogue'
 import Field from '../ui/Field.vue'
 import { once } from '../ui/once'
+import PieceBadge from '../ui/PieceBadge.vue'
+import { usePreferences } from '../ui/preferences'
+import RankedChoice from '../ui/RankedChoice.vue'
+import { fromTyped, nextSaturday } from '../ui/units'
 import When from '../ui/When.vue'
-import { fromTyped } from '../ui/units'
 
-/** Begin a cook: a piece or more, how each is seasoned, and when it is served. */
+/** Begin a cook: its name and a cut; the rest has a default. A second way of seasoning is one tap. */
 const open = defineModel<boolean>({ required: true })
 const emit = defineEmits<{ made: [] }>()
+const queries = useQueryClient()
+const { catalogue, cuts } = useCatalogue()
+const { show } = usePreferences()
 const { data: blends } = useQuery({ queryKey: ['blends'], queryFn: () => call(api.GET('/api/blends')), enabled: open })
 
 const letters = 'ABCDEFGH'
-const form = reactive({
-  name: '',
-  serve: '',
-  pieces: [blank('Rubbed'), blank('Marinated')],
-})
+const blank = () => ({ name: '', cut: '', mass: '', blend: '' })
+const form = reactive({ name: '', serve: '', pieces: [blank()] })
 /** Whether the first two are tasted against each other. */
 const tasting = ref(true)
-function blank(name: string) {
-  return { name, cut: '', mass: '', blend_id: '' }
-}
+watch(open, (now) => now && !form.serve && (form.serve = nextSaturday()), { immediate: true })
 function add() {
-  form.pieces.push({ ...blank(`Piece ${letters[form.pieces.length]}`), cut: form.pieces[0].cut })
+  // the same cut on both sides is the fair test
+  const { cut, mass } = form.pieces[0]
+  form.pieces.push({ ...blank(), cut, mass })
 }
 const errors = ref<Record<string, string>>({})
 const failure = ref('')
-const choices = computed(() =>
-  (blends.value ?? []).map((blend) => ({ value: blend.id, title: blend.name, words: `${blend.name} ${blend.kind}` })),
-)
-// the same cut on both sides is the fair test, so the others follow the first until they are chosen
+/** A starting ratio of ours becomes a blend of the book when the cook begins. */
+const RATIO = 'ratio:'
+const choices = computed(() => [
+  ...(blends.value ?? [])
+    .filter((blend) => !blend.archived)
+    .map((blend) => ({ value: blend.id, title: blend.name, words: `${blend.name} ${blend.kind}`, also: blend.kind })),
+  ...(catalogue.value?.starters ?? []).map(({ name, kind, says }) => ({
+    value: RATIO + name, title: name, words: `${name} ${kind} ${says}`, also: `${kind} to start from, ${says}`,
+  })),
+]) // prettier-ignore
 watch(
   () => form.pieces[0].cut,
   (cut, before) => {
     for (const other of form.pieces.slice(1)) if (!other.cut || other.cut === before) other.cut = cut
   },
 )
+const usual = (cut: string) => (cuts.value.get(cut) ? show.value.mass(cuts.value.get(cut)!.usual_g) : '2.3 kg')
+
+/** The blend that is meant, made from its starting ratio where it is one. */
+async function blendOf(piece: { blend: string }): Promise<string | null> {
+  if (!piece.blend.startsWith(RATIO)) return piece.blend || null
+  const start = catalogue.value!.starters.find((one) => RATIO + one.name === piece.blend)!
+  const { name, kind, lines } = start
+  const body = { name, kind, lines, batch: '100 g' } as Schemas['BlendDocument']
+  const made = await call(api.POST('/api/blends', { body }))
+  piece.blend = made.id
+  return made.id
+}
 
 const begin = once(async () => {
-  errors.value = {}
   failure.value = ''
   const missing: Record<string, string> = {}
+  if (!form.name.trim()) missing.name = 'Give it a name, such as Sunday lunch.'
   if (!form.serve) missing.serve_at = 'Say when people sit down.'
   form.pieces.forEach((piece, at) => {
-    if (!piece.blend_id) missing[`pieces.${at}.blend_id`] = 'Choose a blend for this piece.'
     if (!piece.cut) missing[`pieces.${at}.cut`] = 'Choose a cut.'
   })
-  if (Object.keys(missing).length) {
-    errors.value = missing
-    return
-  }
+  errors.value = missing
+  if (Object.keys(missing).length) return
   try {
-    const pieces = form.pieces.map((one, at) => ({ ...one, tasted: tasting.value && form.pieces.length > 1 && at < 2 }))
+    const pieces = []
+    for (const [at, piece] of form.pieces.entries()) {
+      const { name, cut, mass } = piece
+      const tasted = tasting.value && form.pieces.length > 1 && at < 2
+      pieces.push({ name, cut, mass, blend_id: await blendOf(piece), tasted })
+    }
     const body = { name: form.name, serve_at: fromTyped(form.serve) ?? form.serve, pieces }
     await call(api.POST('/api/cooks', { body }))
+    await refresh(queries, ['blends'])
     emit('made')
     open.value = false
+    Object.assign(form, { name: '', serve: '', pieces: [blank()] })
   } catch (problem) {
     errors.value = byField(problem)
     if (!Object.keys(errors.value).length) failure.value = sentenceOf(problem)
@@ -83,31 +108,37 @@ const begin = once(async () => {
             Take it off
           </button>
         </legend>
-        <Field v-model="piece.name" label="Name" :error="errors[`pieces.${at}.name`]" />
+        <div>
+          <span class="label">Cut</span>
+          <CutChoice v-model="piece.cut" :label="`Cut of piece ${letters[at]}`" />
+          <em v-if="errors[`pieces.${at}.cut`]" role="alert">{{ errors[`pieces.${at}.cut`] }}</em>
+        </div>
         <Field
           v-model="piece.mass"
           label="Raw weight"
-          placeholder="2.3 kg or 5 lb 1 oz"
+          :placeholder="`usual: ${usual(piece.cut)}`"
           :error="errors[`pieces.${at}.mass`]"
         />
-        <label>
-          <span>Cut</span>
-          <CutChoice v-model="piece.cut" :label="`Cut of piece ${letters[at]}`" />
-          <em v-if="errors[`pieces.${at}.cut`]" role="alert">{{ errors[`pieces.${at}.cut`] }}</em>
-        </label>
-        <label>
-          <span>Blend</span>
+        <div>
+          <span class="label">Seasoned with</span>
           <RankedChoice
-            v-model="piece.blend_id"
+            v-model="piece.blend"
             :items="choices"
             :label="`Blend of piece ${letters[at]}`"
             nothing="No blend of that name."
           />
           <em v-if="errors[`pieces.${at}.blend_id`]" role="alert">{{ errors[`pieces.${at}.blend_id`] }}</em>
-        </label>
+        </div>
+        <Field
+          v-model="piece.name"
+          label="Called"
+          placeholder="Rubbed, Marinated …"
+          :error="errors[`pieces.${at}.name`]"
+        />
       </fieldset>
       <div class="more">
-        <v-btn v-if="form.pieces.length < letters.length" @click="add">Add a piece</v-btn>
+        <v-btn v-if="form.pieces.length === 1" @click="add">A second way, to taste against it</v-btn>
+        <v-btn v-else-if="form.pieces.length < letters.length" @click="add">Add a piece</v-btn>
         <label v-if="form.pieces.length > 1">
           <input v-model="tasting" type="checkbox" />
           taste {{ form.pieces.length > 2 ? 'the first two' : 'them' }} against each other, blind
@@ -116,7 +147,7 @@ const begin = once(async () => {
       <p v-if="failure" role="alert">{{ failure }}</p>
       <div class="ways">
         <v-btn class="solid" type="submit">Begin</v-btn>
-        <v-btn @click="open = false">Not now</v-btn>
+        <v-btn class="quiet" @click="open = false">Not now</v-btn>
       </div>
     </form>
   </v-dialog>
@@ -164,7 +195,8 @@ legend {
   height: 18px;
   accent-color: var(--cobalt);
 }
-label span {
+label span,
+.label {
   font-size: 13px;
   color: var(--muted);
 }

@@ -114,6 +114,13 @@ export function dayAndTime(iso: string): string {
   return new Intl.DateTimeFormat('en-GB', { weekday: 'short', ...clock }).format(new Date(iso)).replace(',', '')
 }
 
+/** A day without its weekday, its year where that is not this one: "31 October". */
+export function shortDay(iso: string, now = new Date()): string {
+  const at = new Date(iso)
+  const year = at.getFullYear() === now.getFullYear() ? undefined : 'numeric'
+  return new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long', year }).format(at)
+}
+
 export function longDay(iso: string): string {
   return new Intl.DateTimeFormat('en-GB', { weekday: 'long', day: 'numeric', month: 'long' }).format(new Date(iso))
 }
@@ -131,6 +138,12 @@ export function dayInFull(typed: string): string {
 export function asTyped(iso: string): string {
   const at = new Date(iso)
   return new Date(at.getTime() - at.getTimezoneOffset() * 60_000).toISOString().slice(0, 16)
+}
+
+/** Half past six on the next Saturday, as such a field types it: when people usually sit down. */
+export function nextSaturday(now = new Date()): string {
+  const at = new Date(now.getFullYear(), now.getMonth(), now.getDate() + ((6 - now.getDay() + 7) % 7 || 7), 18, 30)
+  return asTyped(at.toISOString())
 }
 
 /** A moment out of such a field, or null while it is half typed. */

@@ -28,8 +28,7 @@ const stop = () => props.scale.handle('pour', 0, 0)
 <template>
   <div class="hands">
     <p v-if="none" class="muted">
-      No scale is connected. Any scale can be, over the open interface in docs/scale.md; without one, write weights by
-      hand or
+      Any scale can be connected that speaks the open interface; to see one at work,
       <button type="button" class="way" :disabled="starting" @click="start">
         {{ starting ? 'starting …' : 'start the simulated scale' }}
       </button>

@@ -23,11 +23,13 @@ const left = computed(() => props.line.wanted_g - poured.value)
 // the bar ends a little beyond what is wanted, so that too much can be seen
 const full = computed(() => props.line.wanted_g * 1.25)
 const along = (grams: number) => `${Math.min(100, Math.max(0, (grams / full.value) * 100))}%`
+/** Without a scale it goes by spoons, and the grams they stand for come second. */
+const without = computed(() => props.scale?.state === 'none' && !props.spooning)
 const words = computed(() => {
   const far = Math.abs(left.value).toFixed(props.digits)
   if (props.scale?.overload) return 'Too heavy for this scale: take something off it.'
   if (!props.scale) return 'Waiting for the server.'
-  if (props.scale.state === 'none') return 'No scale is connected.'
+  if (without.value) return props.line.poured_g ? 'Put the rest in, then tap.' : 'Put it in level, then tap.'
   if (props.scale.state === 'lost')
     return `The scale has been silent for ${Math.round(props.scale.silent_s)} s. What was noted is safe; go on by hand, or wait for it.`
   if (props.spooning) return `Take ${far} g of it out while it lies on top.`
@@ -41,13 +43,17 @@ const words = computed(() => {
 <template>
   <section class="answer dial" :class="[stands, { compact }]" aria-label="On the scale now">
     <p class="name">{{ line.name }}</p>
-    <p class="numbers">
+    <p v-if="without" class="numbers">
+      <span class="big spoons settled">{{ line.poured_g ? 'the rest' : line.spoons }}</span>
+      <span class="of">about {{ (line.wanted_g - line.poured_g).toFixed(digits) }} g</span>
+    </p>
+    <p v-else class="numbers">
       <span class="big" :class="{ settled: scale?.settled }">{{
         scale?.overload ? '– –' : reading === null ? '– –' : poured.toFixed(digits)
       }}</span>
       <span class="of">of {{ line.wanted_g.toFixed(digits) }} g</span>
     </p>
-    <div class="bar" aria-hidden="true">
+    <div v-if="!without" class="bar" aria-hidden="true">
       <div class="fill" :style="{ width: along(poured) }">
         <GrainStrip v-if="bands.length" :bands="bands" :height="44" class="grains" />
       </div>
@@ -58,7 +64,7 @@ const words = computed(() => {
     </div>
     <p class="words" role="status" aria-live="polite">{{ words }}</p>
     <p class="about">
-      {{ line.spoons }} if you have no scale
+      {{ without ? 'No scale is connected.' : `${line.spoons} if you have no scale` }}
       <span v-if="scale && scale.state !== 'none'"
         >{{ scale.scale }} scale, by {{ scale.resolution_g }} g,
         {{ scale.state === 'lost' ? 'lost' : scale.settled ? 'settled' : 'settling' }}</span
@@ -93,6 +99,9 @@ const words = computed(() => {
   color: #fff;
   font-variant-numeric: tabular-nums;
   opacity: 0.78;
+}
+.numbers .spoons {
+  font-size: clamp(44px, 8vw, 92px);
 }
 .numbers .settled {
   opacity: 1;

@@ -83,6 +83,12 @@ async function noteByHand() {
     if (live.value) await tare()
   }
 }
+/** Without a scale each line goes in by its spoons, at a tap. */
+const bySpoon = computed(() => shows.value?.state === 'none' && !spooning.value)
+async function noteSpoons() {
+  const line = current.value
+  if (line) await bench.pourByHand(line.id, `${(line.wanted_g - line.poured_g).toFixed(3)} g`)
+}
 async function takeOut() {
   spooning.value = true
   await bench.rescue(current.value!.id, 'spoon out')
@@ -91,7 +97,7 @@ onKeyStroke(' ', (event) => {
   const typing = event.target instanceof HTMLElement && event.target.closest('input, textarea, select, button, a')
   if (typing || rescuing.value === !spooning.value) return
   event.preventDefault()
-  void note()
+  void (bySpoon.value ? noteSpoons() : note())
 })
 useEventListener(window, 'focus', () => void bench.load())
 // back after the server was away: what it kept is what counts
@@ -159,7 +165,11 @@ async function leave() {
           @spoon-out="takeOut"
         />
         <div v-else class="acts">
-          <v-btn class="solid next" :class="stands" :disabled="!canNote" @click="note">
+          <v-btn v-if="bySpoon" class="solid next" :disabled="bench.busy.value" @click="noteSpoons">
+            {{ current.poured_g ? 'The rest' : current.spoons }}
+            {{ following ? `is in. Next: ${following.name}` : 'is in, that was the last' }}
+          </v-btn>
+          <v-btn v-else class="solid next" :class="stands" :disabled="!canNote" @click="note">
             <template v-if="spooning">It is out</template>
             <template v-else-if="stands === 'over'">Too much: put it right</template>
             <template v-else-if="stands === 'under'"
@@ -168,16 +178,20 @@ async function leave() {
             <template v-else-if="following">Next: {{ following.name }}</template>
             <template v-else>That was the last</template>
           </v-btn>
-          <v-btn :disabled="!live" @click="tare()">Tare</v-btn>
+          <v-btn v-if="!bySpoon" :disabled="!live" @click="tare()">Tare</v-btn>
           <v-btn :class="{ solid: byHand }" :aria-pressed="byHand" @click="byHand = !byHand">By hand</v-btn>
-          <v-btn v-if="tiny" @click="bench.pourByHand(current.id, `${current.wanted_g.toFixed(3)} g`)"
+          <v-btn v-if="tiny && !bySpoon" @click="bench.pourByHand(current.id, `${current.wanted_g.toFixed(3)} g`)"
             >{{ current.spoons }} by spoon</v-btn
           >
           <v-btn class="quiet" @click="bench.enough(current.id)">{{
             current.poured_g > 0 ? 'It is enough' : 'Leave it out'
           }}</v-btn>
         </div>
-        <form v-if="spooning || (!rescuing && (byHand || !live))" class="hand" @submit.prevent="noteByHand">
+        <form
+          v-if="spooning || (!rescuing && (byHand || (!live && !bySpoon)))"
+          class="hand"
+          @submit.prevent="noteByHand"
+        >
           <label :for="`by-hand`">{{
             spooning ? 'How much you took out, weighed elsewhere' : 'Weighed elsewhere, or read off the display'
           }}</label>

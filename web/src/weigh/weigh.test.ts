@@ -63,7 +63,17 @@ describe('the dial', () => {
     expect(heavy.find('.big').text()).toBe('– –')
     const lost = dial({ reading: null, scale: { ...scale, state: 'lost', silent_s: 7.2, settled: false } })
     expect(lost.text()).toContain('silent for 7 s')
-    expect(dial({ reading: null, scale: { ...scale, state: 'none' } }).text()).toContain('No scale is connected')
+    const without = dial({ reading: null, scale: { ...scale, state: 'none' } })
+    expect(without.text()).toContain('No scale is connected')
+    // spoons first, and what they stand for; no bar that nothing moves
+    expect(without.find('.big').text()).toBe(line.poured_g ? 'the rest' : line.spoons)
+    expect(without.find('.bar').exists()).toBe(false)
+    const new_ = { ...line, poured_g: 0 }
+    expect(
+      dial({ line: new_, reading: null, scale: { ...scale, state: 'none' } })
+        .find('.big')
+        .text(),
+    ).toBe(line.spoons)
   })
   it('says how much is too much, and how much to spoon out', () => {
     expect(dial({ reading: 8.4, stands: 'over' }).text()).toContain('3.0 g too much')
