@@ -15,7 +15,7 @@ from book.tasting import taste, trial_of
 
 @dataclass(frozen=True)
 class Beginning:
-    """How one piece begins: its name, its meat, the blend it is seasoned with if any, and whether it is to be tasted."""
+    """How one piece begins: its name, its meat, the blend it is seasoned with if any, whether it is to be tasted."""
 
     name: str
     cut: str

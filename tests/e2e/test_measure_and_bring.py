@@ -332,6 +332,22 @@ class TestOnAPhone:
         page.get_by_role("navigation", name="Stations").get_by_role("link", name="Shelf").click()
         expect(page.get_by_text("is still being weighed")).to_be_visible()
         fits(page)
+        # another one, opened without a scale and left: no jar; its first line goes in by spoons at a tap
+        waiting = page.get_by_text("is still being weighed").count()
+        to_blends(page)
+        page.get_by_role("link", name=re.compile("^Weir House lamb rub")).click()
+        page.get_by_role("radio", name="Measure").check()
+        page.get_by_role("button", name="Weigh it out").click()
+        dial = page.get_by_role("region", name="On the scale now")
+        expect(dial).to_contain_text("2 tbsp + ¼ tsp")
+        fits(page)
+        page.get_by_role("navigation", name="Stations").get_by_role("link", name="Shelf").click()
+        expect(page.get_by_text("is still being weighed")).to_have_count(waiting)
+        page.go_back()
+        page.get_by_role("button", name=re.compile("^2 tbsp . ¼ tsp is in. Next: dark muscovado")).click()
+        expect(dial).to_contain_text("dark muscovado")
+        # by hand: 60 g of the rub are 16.3 g of its salt
+        expect(page.get_by_role("region", name="All lines")).to_contain_text("16.3 / 16.3 g")
 
 
 PACKET = """Nutrition per 100 g

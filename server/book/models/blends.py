@@ -1,8 +1,8 @@
 """Blends: working drafts, kept revisions, their lines, what they are aimed at and planned for."""
 
 import uuid
-from datetime import datetime
 from collections.abc import Sequence
+from datetime import datetime
 from fractions import Fraction
 from typing import ClassVar
 

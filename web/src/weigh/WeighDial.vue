@@ -89,6 +89,7 @@ const words = computed(() => {
 }
 .numbers {
   display: flex;
+  flex-wrap: wrap;
   align-items: baseline;
   gap: 14px;
   color: #d7dff5;
@@ -101,12 +102,13 @@ const words = computed(() => {
   opacity: 0.78;
 }
 .numbers .spoons {
-  font-size: clamp(44px, 8vw, 92px);
+  font-size: clamp(40px, 5.4vw, 66px);
 }
 .numbers .settled {
   opacity: 1;
 }
 .of {
+  white-space: nowrap;
   font-size: clamp(22px, 3vw, 30px);
 }
 .bar {
