@@ -2,6 +2,9 @@
 
 import re
 
+import pytest
+from axe import check_with_axe
+from conftest import Server
 from playwright.sync_api import Page, expect
 
 
@@ -147,3 +150,32 @@ def test_one_wrong_field_stops_nothing_else(page: Page):
     expect(said).to_have_count(0)
     expect(page.get_by_text("from before")).to_have_count(0)
     expect(page.get_by_role("status").first).to_have_text("Saved")
+
+
+class TestAnEmptyBook:
+    @pytest.fixture
+    def ravska(self, tmp_path, free_port):
+        server = Server(tmp_path / "new", free_port)
+        yield server
+        server.lose()
+
+    def test_an_empty_book_leads_in_three_steps_to_a_ledger(self, page: Page):
+        expect(page.get_by_role("heading", level=1)).to_have_text("An empty book")
+        first = page.get_by_role("region", name="First step")
+        first.get_by_role("radio", name="US").first.check()
+        second = page.get_by_role("region", name="Second step")
+        second.get_by_role("button", name="Salt with sugar and paprika").click()
+        expect(second.get_by_role("status")).to_contain_text("is in your book")
+        check_with_axe(page)
+        page.get_by_role("region", name="Third step").get_by_role("button", name="Begin a cook").click()
+        page.get_by_label("What is it called").fill("First fire")
+        page.get_by_role("combobox", name="Cut of piece A").fill("lamb shoulder boned")
+        page.get_by_role("option", name="Lamb shoulder, boned").click()
+        page.get_by_role("combobox", name="Blend of piece A").fill("salt with sugar")
+        page.get_by_role("option", name=re.compile("^Salt with sugar and paprika")).first.click()
+        page.get_by_role("button", name="Begin", exact=True).click()
+        expect(page.get_by_role("heading", level=1)).to_contain_text("First fire, Saturday")
+        page.get_by_role("navigation", name="Stations").get_by_role("link", name="Coat").click()
+        ledger = page.get_by_role("region", name="Salt ledger")
+        expect(ledger).to_contain_text("of Salt with sugar and paprika")
+        expect(ledger.get_by_role("button", name="why: Salt on A")).to_contain_text("%")

@@ -11,6 +11,7 @@ import FairTest from './FairTest.vue'
 import NextBar from './NextBar.vue'
 
 /** Comes when a cook is begun: the page shows its plates without it. */
+const EmptyBook = defineAsyncComponent(() => import('./EmptyBook.vue'))
 const NewCook = defineAsyncComponent(() => import('./NewCook.vue'))
 
 type Cook = Schemas['BoardOut']
@@ -21,6 +22,9 @@ const begins = ref(false)
 watch(beginning, () => (begins.value = true))
 const { data: home, error } = useQuery({ queryKey: ['home'], queryFn: () => call(api.GET('/api/cooks/in-hand')) })
 const cook = computed(() => home.value?.cook ?? null)
+/** Whether no cook was ever begun, so that the page leads in. */
+const { data: cooks } = useQuery({ queryKey: ['cooks'], queryFn: () => call(api.GET('/api/cooks')) })
+const empty = computed(() => cooks.value?.length === 0)
 
 function show(changed: Cook) {
   void keep<Schemas['InHandOut']>(queries, ['home'], (before) => before && { ...before, cook: changed })
@@ -81,7 +85,7 @@ const nextReading = computed(
       <div>
         <p class="muted over">{{ cook ? `${home?.household}, cook in hand` : home?.household }}</p>
         <h1 v-if="cook">{{ cook.name }}, {{ longDay(cook.serve_at) }} {{ time(cook.serve_at) }}</h1>
-        <h1 v-else-if="home">No cook in hand</h1>
+        <h1 v-else-if="home">{{ empty ? 'An empty book' : 'No cook in hand' }}</h1>
       </div>
       <v-btn @click="beginning = true">New cook</v-btn>
     </header>
@@ -108,6 +112,7 @@ const nextReading = computed(
       </div>
       <FairTest v-if="cook.fair" :fair="cook.fair" @even="even" />
     </template>
+    <EmptyBook v-else-if="home && empty" @begin="beginning = true" />
     <div v-else-if="home" class="begin">
       <p class="muted">
         Begin one: a piece or more, how each is seasoned, and when it is served. Or take an earlier cook in hand again

@@ -2,7 +2,7 @@
 import { mdiDotsHorizontal } from '@mdi/js'
 
 /** What can be done with a row, behind one button of it. */
-export interface Doing {
+interface Doing {
   text: string
   /** What it is called where it is read aloud: "Delete Sunday lunch". */
   label?: string
@@ -21,8 +21,8 @@ defineProps<{ of: string; doings: Doing[] }>()
     <v-list role="menu">
       <v-list-item
         v-for="doing in doings"
-        role="menuitem"
         :key="doing.text"
+        role="menuitem"
         :aria-label="doing.label"
         @click="doing.does()"
       >

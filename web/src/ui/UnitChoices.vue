@@ -1,0 +1,78 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { sentenceOf } from '../api/client'
+import { useCatalogue } from './catalogue'
+import Choice from './Choice.vue'
+import { say } from './notice'
+import { usePreferences, type Preferences } from './preferences'
+
+/** What the household measures with: units, temperatures, and the spoons in its drawer. */
+const { preferences, set } = usePreferences()
+
+function bound<Key extends Exclude<keyof Preferences, 'spoons_lacking'>>(key: Key) {
+  return computed<Preferences[Key]>({
+    get: () => preferences.value[key],
+    set: (value) => set({ [key]: value }).catch((failure) => say(sentenceOf(failure))),
+  })
+}
+const units = bound('units')
+const temperature = bound('temperature')
+const spoons = bound('spoon_set')
+const { catalogue } = useCatalogue()
+const owned = computed(() => catalogue.value?.spoon_sets.find((x) => x.key === spoons.value)?.spoons ?? [])
+const lacking = computed(() => preferences.value.spoons_lacking.filter((name) => owned.value.includes(name)))
+function own(name: string) {
+  const left = lacking.value.includes(name) ? lacking.value.filter((x) => x !== name) : [...lacking.value, name]
+  if (left.length === owned.value.length) return say('Some spoon must be in the drawer; leave at least one ticked.')
+  set({ spoons_lacking: left }).catch((failure) => say(sentenceOf(failure)))
+}
+</script>
+
+<template>
+  <Choice
+    v-model="units"
+    label="Weights, volumes, lengths"
+    :options="[
+      { value: 'metric', text: 'Metric' },
+      { value: 'us', text: 'US' },
+    ]"
+  />
+  <Choice
+    v-model="temperature"
+    label="Temperature"
+    :options="[
+      { value: 'C', text: '°C' },
+      { value: 'F', text: '°F' },
+    ]"
+  />
+  <Choice
+    v-model="spoons"
+    label="Spoons you own"
+    :options="[
+      { value: 'us', text: 'US' },
+      { value: 'metric', text: '15 and 5 ml' },
+      { value: 'australian', text: '20 and 5 ml' },
+    ]"
+  />
+  <details class="drawer">
+    <summary>In the drawer: {{ owned.length - lacking.length }} of {{ owned.length }} measures</summary>
+    <label v-for="name in owned" :key="name">
+      <input type="checkbox" :checked="!lacking.includes(name)" @change="own(name)" /> {{ name }}
+    </label>
+  </details>
+</template>
+
+<style scoped>
+.drawer summary {
+  cursor: pointer;
+  min-height: 32px;
+  font-size: 15px;
+}
+.drawer label {
+  display: inline-flex;
+  align-items: center;
+  gap: 6px;
+  margin-right: 16px;
+  min-height: 36px;
+}
+</style>
