@@ -1,17 +1,16 @@
 <script setup lang="ts">
 import { useQueryClient } from '@tanstack/vue-query'
-import { useDebounceFn } from '@vueuse/core'
-import { computed, reactive, ref, shallowRef, watch } from 'vue'
-import { api, byField, call, Refusal, sentenceOf, type Schemas } from '../api/client'
+import { computed } from 'vue'
+import { api, call, type Schemas } from '../api/client'
 import { refresh } from '../api/kept'
 import AddLine from '../blend/AddLine.vue'
 import { useCatalogue } from '../ui/catalogue'
 import Choice from '../ui/Choice.vue'
 import Field from '../ui/Field.vue'
-import { useNewest } from '../ui/newest'
-import { once } from '../ui/once'
 import { percent } from '../ui/units'
+import OwnForm from './OwnForm.vue'
 import PacketText from './PacketText.vue'
+import { useOwnForm } from './useOwnForm'
 
 /** An ingredient of one's own: from a packet, from amounts, or as another one with changes; what it comes to below. */
 type Doc = Schemas['OwnDocument']
@@ -25,37 +24,12 @@ const blank = (): Doc => ({
   name: props.name ?? '', made_from: 'label', like: '', portion: '', sodium: '', salt: '', sugars: '', fat: '',
   carbohydrate: '', protein: '', water: '', acid: '', spoon: 'tbsp', spoon_mass: '', wet: false, allergens: [], keeps: '',
 }) // prettier-ignore
-const doc = reactive<Doc>(blank())
-const errors = ref<Record<string, string>>({})
-const reads = shallowRef<Schemas['OwnReadOut'] | null>(null)
-const touched = ref(false)
-watch(
+const { doc, errors, reads, keeping } = useOwnForm<Doc, Schemas['OwnReadOut']>({
   open,
-  (now) => {
-    if (!now) return
-    Object.assign(doc, blank(), props.own?.typed ?? {})
-    errors.value = {}
-    reads.value = props.own?.reads ?? null
-    touched.value = false
-  },
-  { immediate: true },
-)
-
-const newest = useNewest()
-const ask = useDebounceFn(async () => {
-  const came = await newest.ask((signal) =>
-    call(api.POST('/api/shelf/own-ingredients/read', { body: { ...doc }, signal })),
-  )
-  if (!came) return
-  if ('answer' in came) {
-    reads.value = came.answer
-    errors.value = {}
-  } else if (came.failure instanceof Refusal) {
-    reads.value = null
-    if (touched.value) errors.value = byField(came.failure)
-  }
-}, 150)
-watch(doc, () => open.value && ask(), { deep: true })
+  blank,
+  own: () => props.own,
+  read: (body, signal) => call(api.POST('/api/shelf/own-ingredients/read', { body, signal })),
+})
 
 const ways: { value: Doc['made_from']; text: string }[] = [
   { value: 'label', text: 'its packet' }, { value: 'amounts', text: 'amounts' }, { value: 'like', text: 'another one' },
@@ -81,103 +55,83 @@ const fields = computed<{ key: 'sodium' | 'salt' | 'sugars' | 'fat' | 'carbohydr
 ) // prettier-ignore
 const like = computed(() => grinds.value.get(doc.like ?? ''))
 
-const keep = once(async () => {
-  touched.value = true
-  try {
-    const own = props.own
-      ? await call(
-          api.PUT('/api/shelf/own-ingredients/{own_id}', {
-            params: { path: { own_id: props.own.id } },
-            body: { ...doc, version: props.own.version },
-          }),
-        )
-      : await call(api.POST('/api/shelf/own-ingredients', { body: { ...doc } }))
-    await refresh(queries, ['catalogue'], ['own ingredients'], ['blends'])
-    open.value = false
-    emit('made', own.key)
-  } catch (failure) {
-    errors.value = failure instanceof Refusal ? byField(failure) : { name: sentenceOf(failure) }
-  }
+const keep = keeping(async () => {
+  const kept = props.own
+    ? await call(
+        api.PUT('/api/shelf/own-ingredients/{own_id}', {
+          params: { path: { own_id: props.own.id } },
+          body: { ...doc, version: props.own.version },
+        }),
+      )
+    : await call(api.POST('/api/shelf/own-ingredients', { body: { ...doc } }))
+  await refresh(queries, ['catalogue'], ['own ingredients'], ['blends'])
+  emit('made', kept.key)
 })
 </script>
 
 <template>
-  <v-dialog v-model="open" max-width="620" aria-label="An ingredient of your own" scrollable>
-    <form class="plate own" @submit.prevent="keep">
-      <h2>{{ own ? `Change ${own.name}` : 'An ingredient of your own' }}</h2>
-      <Field v-model="doc.name!" label="Its name" placeholder="Grandmother’s dust" :error="errors.name" autofocus />
-      <Choice v-model="doc.made_from!" label="Known from" :options="ways" :error="errors.made_from" />
-      <PacketText v-if="doc.made_from === 'label'" @read="Object.assign(doc, $event)" />
-      <div v-if="doc.made_from === 'like'" class="like">
-        <p v-if="like">
-          Like <b>{{ like.name }}</b>, but for what you write here.
-        </p>
-        <AddLine :taken="[]" own="" ingredients @grind="(key) => (doc.like = key)" />
-        <p v-if="errors.like" class="says" role="alert">{{ errors.like }}</p>
-      </div>
-      <div class="fields">
-        <Field
-          v-if="doc.made_from === 'label'"
-          v-model="doc.portion!"
-          label="A portion is"
-          placeholder="100 g"
-          :error="errors.portion"
-        />
-        <Field
-          v-for="field in fields"
-          :key="field.key"
-          v-model="doc[field.key]!"
-          :label="field.label"
-          :placeholder="field.placeholder"
-          :error="errors[field.key]"
-        />
-      </div>
-      <div class="spoon">
-        <Choice v-model="doc.spoon!" label="Weigh a level" :options="spoons" />
-        <Field
-          v-model="doc.spoon_mass!"
-          label="It weighs"
-          :placeholder="like ? 'as that' : '9 g'"
-          :error="errors.spoon_mass"
-        />
-        <label v-if="!like" class="wet"><input v-model="doc.wet" type="checkbox" /> it is liquid</label>
-      </div>
+  <OwnForm v-model="open" label="An ingredient of your own" :changing="own?.name" @keep="keep">
+    <Field v-model="doc.name!" label="Its name" placeholder="Grandmother’s dust" :error="errors.name" autofocus />
+    <Choice v-model="doc.made_from!" label="Known from" :options="ways" :error="errors.made_from" />
+    <PacketText v-if="doc.made_from === 'label'" @read="Object.assign(doc, $event)" />
+    <div v-if="doc.made_from === 'like'" class="like">
+      <p v-if="like">
+        Like <b>{{ like.name }}</b>, but for what you write here.
+      </p>
+      <AddLine :taken="[]" own="" ingredients @grind="(key) => (doc.like = key)" />
+      <p v-if="errors.like" class="says" role="alert">{{ errors.like }}</p>
+    </div>
+    <div class="fields">
       <Field
-        :model-value="(doc.allergens ?? []).join(', ')"
-        label="Allergens on the packet"
-        placeholder="celery, mustard"
-        :error="errors.allergens"
-        @update:model-value="
-          doc.allergens = $event
-            .split(',')
-            .map((one) => one.trim().toLowerCase())
-            .filter(Boolean)
-        "
+        v-if="doc.made_from === 'label'"
+        v-model="doc.portion!"
+        label="A portion is"
+        placeholder="100 g"
+        :error="errors.portion"
       />
-      <Field v-model="doc.keeps!" label="It keeps" :placeholder="like ? 'as that' : '6 months'" :error="errors.keeps" />
-      <div class="ways">
-        <p v-if="reads" class="reads" role="status">
-          <b>{{ percent(reads.salt) }} salt</b>, {{ percent(reads.sugars) }} sugar, {{ percent(reads.fat) }} fat,
-          {{ percent(reads.water) }} water; {{ reads.density_g_ml.toFixed(2) }} g/ml. Give or take
-          {{ Math.round(reads.error) }} % of each.
-        </p>
-        <v-btn type="submit" class="solid">{{ own ? 'Keep the change' : 'Put it in the catalogue' }}</v-btn>
-        <v-btn class="quiet" @click="open = false">Leave it</v-btn>
-      </div>
-    </form>
-  </v-dialog>
+      <Field
+        v-for="field in fields"
+        :key="field.key"
+        v-model="doc[field.key]!"
+        :label="field.label"
+        :placeholder="field.placeholder"
+        :error="errors[field.key]"
+      />
+    </div>
+    <div class="spoon">
+      <Choice v-model="doc.spoon!" label="Weigh a level" :options="spoons" />
+      <Field
+        v-model="doc.spoon_mass!"
+        label="It weighs"
+        :placeholder="like ? 'as that' : '9 g'"
+        :error="errors.spoon_mass"
+      />
+      <label v-if="!like" class="wet"><input v-model="doc.wet" type="checkbox" /> it is liquid</label>
+    </div>
+    <Field
+      :model-value="(doc.allergens ?? []).join(', ')"
+      label="Allergens on the packet"
+      placeholder="celery, mustard"
+      :error="errors.allergens"
+      @update:model-value="
+        doc.allergens = $event
+          .split(',')
+          .map((one) => one.trim().toLowerCase())
+          .filter(Boolean)
+      "
+    />
+    <Field v-model="doc.keeps!" label="It keeps" :placeholder="like ? 'as that' : '6 months'" :error="errors.keeps" />
+    <template #reads
+      ><template v-if="reads">
+        <b>{{ percent(reads.salt) }} salt</b>, {{ percent(reads.sugars) }} sugar, {{ percent(reads.fat) }} fat,
+        {{ percent(reads.water) }} water; {{ reads.density_g_ml.toFixed(2) }} g/ml. Give or take
+        {{ Math.round(reads.error) }} % of each.
+      </template></template
+    >
+  </OwnForm>
 </template>
 
 <style scoped>
-/* as high from the start as it will be: what is pointed at does not move when an answer comes */
-.own {
-  height: min(780px, 90dvh);
-  padding: 22px 24px;
-  display: flex;
-  flex-direction: column;
-  gap: 14px;
-  overflow-y: auto;
-}
 p {
   margin: 0;
 }
@@ -199,24 +153,8 @@ p {
   align-items: center;
   gap: 8px;
 }
-.reads {
-  flex-basis: 100%;
-  min-height: 2.9em;
-}
 .says {
   color: var(--stop);
   font-size: 14px;
-}
-/* in sight whatever the screen's height: the form scrolls behind it */
-.ways {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 10px;
-  position: sticky;
-  bottom: -22px;
-  margin: auto -24px -22px;
-  padding: 12px 24px 16px;
-  background: var(--plate);
-  border-top: 1px solid var(--line);
 }
 </style>
