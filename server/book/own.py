@@ -89,6 +89,16 @@ def used_in(row: OwnIngredient | OwnCut) -> list[str]:
     return list(dict.fromkeys([*blends, *cooks]))
 
 
+def _held(row: OwnIngredient | OwnCut) -> bool:
+    if isinstance(row, OwnCut):
+        return Piece.objects.filter(cut=row.key).exists()
+    starts = f"{row.key}/"
+    return (
+        Line.objects.filter(grind__startswith=starts).exists()
+        or Layer.objects.filter(grind__startswith=starts).exists()
+    )
+
+
 def retired_cuts() -> frozenset[str]:
     """Return the keys of own cuts that are offered no more."""
     rows = OwnCut.objects.filter(retired_at__isnull=False, deleted_at__isnull=True).only("pk")
@@ -114,9 +124,9 @@ def another_named(row: Owned | type[Owned], household: Household, name: str, bes
 
 
 def take_away(row: Owned, version: int) -> Owned:
-    """Take one away: deleted where nothing holds it, else retired."""
+    """Take one away: deleted where nothing holds it, what was deleted and may come back included; else retired."""
     claim_version(row, version)
-    if used_in(row):
+    if _held(row):
         row.retired_at = timezone.now()
     else:
         row.deleted_at = timezone.now()

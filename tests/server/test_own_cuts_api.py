@@ -51,6 +51,8 @@ def test_one_in_use_is_retired_and_says_where_it_is_and_one_that_is_not_is_delet
     assert opened(api)["pieces"][0]["reading"]["piece"]["coatable"] == before
     cuts = {cut["key"]: cut["retired"] for cut in api("GET", "shelf/catalogue")[1]["cuts"]}
     assert (cuts[own["key"]], cuts[other["key"]]) == (True, False)
+    # none is made like one of one's own: that may be changed or go
+    assert api("POST", "shelf/own-cuts", ROLL | {"name": "Third roll", "like": own["key"]})[0] == 422
     api("POST", f"shelf/own-cuts/{other['id']}/remove", {"version": other["version"]})
     assert [one["name"] for one in api("GET", "shelf/own-cuts")[1]] == ["Lock-keeper's roll"]
     assert other["key"] not in {cut["key"] for cut in api("GET", "shelf/catalogue")[1]["cuts"]}
@@ -99,3 +101,15 @@ def test_a_row_that_was_damaged_from_outside_closes_nothing_else(api, book):
     assert shown["Lock-keeper's roll"] is None
     assert shown["Towpath roll"] is not None
     assert whole["key"] in {cut["key"] for cut in api("GET", "shelf/catalogue")[1]["cuts"]}
+
+
+def test_one_that_a_deleted_cook_holds_stays_for_when_it_comes_back(api, cook):
+    own = made(api)
+    sent = as_sent(opened(api))
+    sent["pieces"][0] |= {"cut": own["key"], "measures": None, "bones": []}
+    version = saved(api, cook.id, sent)["version"]
+    assert api("POST", f"cooks/{cook.id}/delete", {"version": version})[0] == 200
+    gone = api("POST", f"shelf/own-cuts/{own['id']}/remove", {"version": own["version"]})[1]
+    assert (gone["retired"], gone["used_in"]) == (True, [])
+    assert api("POST", f"cooks/{cook.id}/restore")[0] == 200
+    assert api("GET", f"cooks/{cook.id}")[1]["errors"] == []

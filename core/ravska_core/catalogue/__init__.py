@@ -36,7 +36,7 @@ from ravska_core.catalogue.rows import (
     Starter,
     Trim,
 )
-from ravska_core.catalogue.tables import NOTHING_OWN, Own, catalogue, take_own
+from ravska_core.catalogue.tables import NOTHING_OWN, Own, catalogue, shipped, take_own
 
 __all__ = [
     "ALLERGENS",
@@ -71,6 +71,7 @@ __all__ = [
     "match",
     "panel_shares",
     "said_name",
+    "shipped",
     "take_own",
     "usual_packs",
     "while_it_stands",

@@ -5,7 +5,7 @@ from dataclasses import dataclass, replace
 from types import MappingProxyType
 
 from ravska_core.catalogue.rows import ALLERGENS, PORTION_ML, SODIUM_IN_NACL, Grind, Ingredient
-from ravska_core.catalogue.tables import catalogue
+from ravska_core.catalogue.tables import shipped
 from ravska_core.working import BadInput, in_range
 
 MADE_FROM = MappingProxyType({"label": 0.2, "amounts": 0.05, "like": 0.15})
@@ -82,9 +82,9 @@ def grind_of_own(own: OwnIngredient) -> Grind:
         raise BadInput("made_from", f"It is known from {', '.join(MADE_FROM)}.")
     if not own.name.strip():
         raise BadInput("name", "Give it a name.")
-    like = catalogue().grinds.get(own.like)
+    like = shipped().grinds.get(own.like)
     if own.like and like is None:
-        raise BadInput("like", "What it is like is not in the catalogue; choose another.")
+        raise BadInput("like", "What it is like is not in the catalogue, or is one of your own; choose another.")
     if own.made_from == "like" and like is None:
         raise BadInput("like", "Choose what it is like.")
     base = like.ingredient if like is not None else _blank(own.wet)

@@ -344,7 +344,7 @@ def own_names() -> tuple[tuple[str, str], ...]:
 @while_it_stands(None)
 def catalogue() -> Catalogue:
     """Return the whole catalogue: the tables, read once, and what the cook has of their own."""
-    tables = _tables()
+    tables = shipped()
     if _own == NOTHING_OWN:
         return tables
     cuts = {**tables.cuts, **{cut.key: cut for cut in _own.cuts}}
@@ -359,8 +359,8 @@ def catalogue() -> Catalogue:
 
 
 @cache
-def _tables() -> Catalogue:
-    """Return the tables, read once."""
+def shipped() -> Catalogue:
+    """Return the tables alone, read once: what nobody changes, and own things may be like."""
     tables = resources.files("ravska_core.catalogue") / "data"
 
     def text(name: str) -> str:

@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass, replace
 
-from ravska_core.catalogue import FACES, SHAPES, TRIM_BECOMES, Cut, Trim, catalogue
+from ravska_core.catalogue import FACES, SHAPES, TRIM_BECOMES, Cut, Trim, shipped
 from ravska_core.cautions import ANIMAL_CLASSES
 from ravska_core.meat.pieces import AREA_ERROR_BY_WEIGHT, Measures
 from ravska_core.meat.shapes import Solid, solid_of_dimensions
@@ -56,11 +56,13 @@ def cut_of_own(own: OwnCut) -> Cut:
     BadInput
         At ``name``, ``like``, ``shape``, ``animal``, a measure, ``mass_g``, ``bone_share``, ``faces`` or ``trims``.
     """
-    like = catalogue().cuts.get(own.like)
+    like = shipped().cuts.get(own.like)
     if not own.name.strip():
         raise BadInput("name", "Give it a name.")
     if like is None:
-        raise BadInput("like", "Choose the cut that it is nearest to.")
+        raise BadInput(
+            "like", "Choose the cut of the catalogue that it is nearest to; your own ones differ by themselves."
+        )
     if own.shape and own.shape not in SHAPES:
         raise BadInput("shape", f"A shape is one of {', '.join(SHAPES)}.")
     if own.animal and own.animal not in ANIMAL_CLASSES:

@@ -104,7 +104,7 @@ def _values(document: OwnCutDocument) -> dict[str, Any]:
     found: dict[str, Any] = {"like": document.like, "shape": document.shape, "animal": document.animal}
     typed = [name for name in _MEASURES if getattr(document, name).strip()]
     if typed:
-        for name in set(_MEASURES).difference(typed):
+        for name in [name for name in _MEASURES if name not in typed]:
             gather.refuse(name, "Measure all three: length, width and thickness of one piece.")
         found["measures"] = [gather.value(name, Length(getattr(document, name))) for name in typed]
     if document.mass.strip():

@@ -6,7 +6,7 @@ from itertools import pairwise
 
 import pytest
 from builders import KEYS
-from hypothesis import given
+from hypothesis import given, settings
 from hypothesis import strategies as st
 from ravska_core.blend import QUALITIES, Blend, Label, Line, estimate, findings_of, parse_label, read_blend
 from ravska_core.blend.label import rounding_half_g
@@ -29,6 +29,7 @@ def as_blend(label: Label, grinds, batch_g: float = 100.0) -> Blend:
     return Blend("dry rub", lines, batch_g, "Bought", label=label)
 
 
+@settings(max_examples=25)
 @given(st.lists(st.sampled_from(KEYS), min_size=2, max_size=7, unique=True), st.integers(0, 10_000))
 def test_every_mixture_that_a_label_could_be_of_lies_inside_its_ranges(keys, seed):
     """A recipe nobody tells is drawn, its label printed and rounded as the rule says; the truth must lie inside."""

@@ -59,7 +59,8 @@ async function blendOf(piece: { blend: string }): Promise<string | null> {
   const { name, kind, lines } = start
   const body = { name, kind, lines, batch: '100 g' } as Schemas['BlendDocument']
   const made = await call(api.POST('/api/blends', { body }))
-  piece.blend = made.id
+  // the other piece may be seasoned with the same
+  for (const other of form.pieces) if (other.blend === RATIO + name) other.blend = made.id
   return made.id
 }
 

@@ -34,7 +34,7 @@ const { doc, errors, reads, keeping } = useOwnForm<Doc, Schemas['OwnCutReadOut']
 const like = computed(() => cuts.value.get(doc.like))
 const items = computed(() =>
   (catalogue.value?.cuts ?? [])
-    .filter((cut) => cut.key !== props.own?.key && !cut.retired)
+    .filter((cut) => !cut.key.startsWith('own-')) // only what nobody changes
     .map((cut) => ({ value: cut.key, title: cut.name, words: cutWords(cut), also: cut.other_names.join(', ') })),
 )
 /** Faces and trim begin as those of the nearest cut, to be changed. */
