@@ -3,6 +3,7 @@
 from fractions import Fraction
 
 import pytest
+from ravska_core.measure import parse_keeping_days
 from ravska_core.measure.numbers import and_share, number_at
 from ravska_core.measure.quantities import quantity_at
 from ravska_core.measure.tokens import tokens_of
@@ -68,3 +69,24 @@ def test_a_quantity_is_its_number_of_its_measure(text, units, ml, doubt, left):
     assert float(said.number.middle * said.unit) * said.factor == pytest.approx(ml, rel=1e-4)
     assert said.doubt >= doubt
     assert "".join(token.text for token in tokens[after:]) == left
+
+
+@pytest.mark.parametrize(
+    ("text", "days"),
+    [
+        ("10 days", 10),
+        ("6 weeks", 42),
+        ("half a year", 182.5),
+        ("6 months", 180),
+        ("2 to 4 weeks", 21),
+        ("a year", 365),
+    ],
+)
+def test_how_long_something_keeps_is_read_in_days(text, days):
+    assert parse_keeping_days(text) == days
+
+
+@pytest.mark.parametrize("text", ["", "for long", "2 h", "half a day", "11 years", "-1 week"])
+def test_what_is_no_keeping_is_refused(text):
+    with pytest.raises(BadInput):
+        parse_keeping_days(text)

@@ -14,6 +14,7 @@ from ravska_core.meat import (
     raw_weight,
     read_piece,
     trim_share,
+    usual_mass_g,
 )
 from ravska_core.working import BadInput
 
@@ -162,3 +163,8 @@ def test_what_comes_off_is_surer_with_every_trimming_of_ones_own():
     # ±40 % of 20 %, and with three of one's own half of that on (2 x 20 + 3 x 10) / 5 = 14 %
     assert (usual.value, usual.high - usual.value) == (pytest.approx(20), pytest.approx(8))
     assert (mine.value, mine.high - mine.value) == (pytest.approx(14), pytest.approx(2.8))
+
+
+def test_a_usual_weight_lies_in_the_middle_of_its_span_by_ratio():
+    # lamb shoulder, 1000 to 3500 g: the root of 3,500,000 is 1871, to two figures 1900
+    assert usual_mass_g(find_cut("lamb-shoulder")) == 1900

@@ -15,6 +15,7 @@ import RowMenu from '../ui/RowMenu.vue'
 import { percent, shortDay } from '../ui/units'
 import Why from '../ui/Why.vue'
 import { bandsOfShares } from './bands'
+import { usualBatch } from './kinds'
 import { typed, type Doc } from './useBlend'
 
 type Row = Schemas['BlendRow']
@@ -62,7 +63,7 @@ const open = once(async (body: Doc) => {
 })
 function begin(kind: Doc['kind']) {
   const name = `New ${kind === 'dry rub' ? 'rub' : kind}`
-  const batch = ['dry rub', 'finishing salt'].includes(kind) ? '100 g' : '500 g'
+  const batch = usualBatch(kind)
   const rest = { fire: '', written: 'parts', base: 0, total: 'free', label: null } as const
   return open({ name, kind, batch, lines: [], ...rest, targets: [], uses: [], method: [] })
 }

@@ -158,4 +158,13 @@ i:first-child {
   border: 7px solid transparent;
   border-top: 9px solid #ffb454;
 }
+@media (max-width: 720px) {
+  /* names have a line of their own where there is no room beside the numbers */
+  .named {
+    margin-bottom: 44px;
+  }
+  .zone {
+    bottom: -41px;
+  }
+}
 </style>

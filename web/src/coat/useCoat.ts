@@ -153,7 +153,9 @@ export function useCoat(id?: string) {
   const blends = computed(() => rows.value ?? none)
   const { grinds } = useCatalogue()
   /** What a layer is called, and drawn in. */
-  const nameOf = (layer: Layer) => layerName(layer, blends.value, grinds.value)
+  const nameOf = (layer: Layer) =>
+    // until the blends are here nothing is said of which one it is
+    layer.blend_id && !rows.value ? layer.kind : layerName(layer, blends.value, grinds.value)
   const colourOf = (layer: Layer) => layerColour(layer, blends.value, grinds.value)
   /** The errors of one piece, by their field within it. */
   const errorsOf = (at: number) => within(errors.value, `pieces.${at}.`)

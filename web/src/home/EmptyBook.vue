@@ -4,6 +4,7 @@ import { computed, ref } from 'vue'
 import { api, call, sentenceOf, type Schemas } from '../api/client'
 import { refresh } from '../api/kept'
 import { bandsOfShares } from '../blend/bands'
+import { usualBatch } from '../blend/kinds'
 import { useCatalogue } from '../ui/catalogue'
 import GrainStrip from '../ui/GrainStrip.vue'
 import { say } from '../ui/notice'
@@ -23,8 +24,7 @@ const ratios = computed(() =>
 )
 const made = ref<{ id: string; name: string }[]>([])
 const take = once(async (one: Schemas['StarterOut']) => {
-  const dry = ['dry rub', 'finishing salt'].includes(one.kind)
-  const body = { name: one.name, kind: one.kind, lines: one.lines, batch: dry ? '100 g' : '500 g' }
+  const body = { name: one.name, kind: one.kind, lines: one.lines, batch: usualBatch(one.kind) }
   try {
     const blend = await call(api.POST('/api/blends', { body: body as Schemas['BlendDocument'] }))
     made.value.push({ id: blend.id, name: blend.name })

@@ -3,6 +3,7 @@ import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, reactive, ref, watch } from 'vue'
 import { api, byField, call, sentenceOf, type Schemas } from '../api/client'
 import { refresh } from '../api/kept'
+import { usualBatch } from '../blend/kinds'
 import CutChoice from '../shelf/CutChoice.vue'
 import { useCatalogue } from '../ui/catalogue'
 import Field from '../ui/Field.vue'
@@ -57,7 +58,7 @@ async function blendOf(piece: { blend: string }): Promise<string | null> {
   if (!piece.blend.startsWith(RATIO)) return piece.blend || null
   const start = catalogue.value!.starters.find((one) => RATIO + one.name === piece.blend)!
   const { name, kind, lines } = start
-  const body = { name, kind, lines, batch: '100 g' } as Schemas['BlendDocument']
+  const body = { name, kind, lines, batch: usualBatch(kind) } as Schemas['BlendDocument']
   const made = await call(api.POST('/api/blends', { body }))
   // the other piece may be seasoned with the same
   for (const other of form.pieces) if (other.blend === RATIO + name) other.blend = made.id
@@ -198,6 +199,8 @@ legend {
 }
 label span,
 .label {
+  display: block;
+  padding-bottom: 4px;
   font-size: 13px;
   color: var(--muted);
 }
