@@ -6,9 +6,9 @@ import { createVuetify } from 'vuetify'
 import { aliases, mdi } from 'vuetify/iconsets/mdi-svg'
 import 'vuetify/styles/core'
 import { Refusal } from './api/client'
-import App from './App.vue'
-import { router } from './router'
-import './ui/theme.css'
+import App from './app/App.vue'
+import { router } from './app/router'
+import './app/theme.css'
 
 const vuetify = createVuetify({
   icons: { defaultSet: 'mdi', aliases, sets: { mdi } },
@@ -31,7 +31,10 @@ const vuetify = createVuetify({
 
 const queries = new QueryClient({
   defaultOptions: {
+    // the server may be this machine, which needs no network to be reached
+    mutations: { networkMode: 'always' },
     queries: {
+      networkMode: 'always',
       retry: (tries, failure) => !(failure instanceof Refusal) && tries < 20,
       retryDelay: 2000,
       refetchOnWindowFocus: false,

@@ -2,7 +2,7 @@
 import { useDebounceFn } from '@vueuse/core'
 import { computed, reactive, watch } from 'vue'
 import type { Schemas } from '../api/client'
-import { useCatalogue } from '../ui/catalogue'
+import { useCatalogue } from '../api/catalogue'
 
 /** What a blend is to be adapted to: a meat, a fire, what cannot be eaten, what is not at hand. */
 export type Adapting = Pick<Schemas['AdaptWhatIf'], 'for_meat' | 'for_fire' | 'without' | 'lacking'>

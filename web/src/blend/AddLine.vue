@@ -1,38 +1,38 @@
 <script setup lang="ts">
-import { useDebounceFn } from '@vueuse/core'
-import { computed, defineAsyncComponent, nextTick, ref, shallowRef, useTemplateRef } from 'vue'
+import { computed, defineAsyncComponent, nextTick, ref, useTemplateRef } from 'vue'
 import { api, call, type Schemas } from '../api/client'
-import { useNewest } from '../ui/newest'
+import { useQuestion } from '../api/question'
 
 /** Type a name, or an amount and a name, to add a line: ingredients and one's own blends, best first. */
 type Sought = Schemas['SoughtOut']
+const none: Sought = { found: [], name: '', amount: '' }
 /** `ingredients` offers no blends and makes nothing new. */
 const props = defineProps<{ taken: string[]; own: string; error?: string; ingredients?: boolean }>()
 const emit = defineEmits<{ grind: [key: string, amount: string]; inside: [id: string, amount: string] }>()
 
 const chosen = ref<string | null>(null)
 const search = ref('')
-const sought = shallowRef<Sought>({ found: [], name: '', amount: '' })
 /** What the answer shown is of: an answer of something else is not taken by Enter. */
-const of = ref('')
+const {
+  answer,
+  current,
+  ask,
+  clear: forget,
+} = useQuestion<Sought>({
+  after: 60,
+  ask: async (signal) => {
+    const text = search.value.trim()
+    return text ? call(api.POST('/api/blends/find', { body: { text }, signal })) : none
+  },
+  came: () => entered.value && takeFirst(),
+})
+const sought = computed(() => answer.value ?? none)
 const moved = ref(false)
 const entered = ref(false)
-const newest = useNewest()
-const ask = useDebounceFn(async () => {
-  const text = search.value.trim()
-  const came = await newest.ask(async (signal) =>
-    text ? call(api.POST('/api/blends/find', { body: { text }, signal })) : { found: [], name: '', amount: '' },
-  )
-  if (!came || !('answer' in came)) return
-  sought.value = came.answer
-  of.value = text
-  if (entered.value) takeFirst()
-}, 60)
 function type(text: string) {
   if ((text ?? '') === search.value) return
   search.value = text ?? ''
   moved.value = entered.value = false
-  newest.drop()
   void ask()
 }
 
@@ -44,7 +44,7 @@ const items = computed(() =>
 )
 const nothing = computed(() => {
   if (!search.value.trim()) return 'Type a name, such as pepper, or an amount and a name: 2 tbsp salt.'
-  return of.value === search.value.trim() ? 'Not in the catalogue. Try another word for it.' : 'Looking …'
+  return current.value ? 'Not in the catalogue. Try another word for it.' : 'Looking …'
 })
 function takeFirst() {
   entered.value = false
@@ -56,7 +56,7 @@ function enter(event: KeyboardEvent) {
   if (moved.value || !search.value.trim()) return
   event.preventDefault()
   event.stopPropagation()
-  if (of.value === search.value.trim()) takeFirst()
+  if (current.value) takeFirst()
   else entered.value = true
 }
 
@@ -68,14 +68,14 @@ async function take(value: string | null) {
   else emit('grind', one.key, amount)
   await nextTick()
   chosen.value = null
-  search.value = of.value = ''
-  sought.value = { found: [], name: '', amount: '' }
+  search.value = ''
+  forget()
 }
 const OwnIngredient = defineAsyncComponent(() => import('../shelf/OwnIngredient.vue'))
 const making = ref(false)
 const called = ref('')
 let amount = ''
-const mayMake = computed(() => !props.ingredients && !!search.value.trim() && of.value === search.value.trim())
+const mayMake = computed(() => !props.ingredients && !!search.value.trim() && current.value)
 function make() {
   called.value = sought.value.name
   amount = sought.value.amount
@@ -83,7 +83,8 @@ function make() {
 }
 function made(key: string) {
   emit('grind', key, amount)
-  search.value = of.value = ''
+  search.value = ''
+  forget()
 }
 const box = useTemplateRef<{ focus: () => void }>('box')
 defineExpose({ focus: () => box.value?.focus() })

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import type { Schemas } from '../api/client'
-import Field from '../ui/Field.vue'
-import { usePreferences } from '../ui/preferences'
-import Why from '../ui/Why.vue'
+import Field from '../kit/Field.vue'
+import { usePreferences } from '../app/preferences'
+import Why from '../kit/Why.vue'
 
 /** How much is mixed at once. */
 const batch = defineModel<string>({ required: true })

@@ -3,12 +3,12 @@ import { mdiRedo, mdiUndo } from '@mdi/js'
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
-import { api, call, sentenceOf } from '../api/client'
+import { api, call } from '../api/client'
+import { useChange } from '../api/change'
 import { refresh } from '../api/kept'
-import { say } from '../ui/notice'
-import { once } from '../ui/once'
-import SaveMark from '../ui/SaveMark.vue'
-import TitleInput from '../ui/TitleInput.vue'
+import { say } from '../kit/notice'
+import SaveMark from '../edit/SaveMark.vue'
+import TitleInput from '../kit/TitleInput.vue'
 import KeepDialog from './KeepDialog.vue'
 import { kinds } from './kinds'
 import type { BlendOnBench, Doc } from './useBlend'
@@ -31,52 +31,43 @@ async function settled(): Promise<number | null> {
   await autosave.flush()
   return autosave.state.value === 'saved' ? (stored.value?.version ?? null) : null
 }
-const act = once(async (work: (version: number) => Promise<void>) => {
-  const version = await settled()
-  if (version === null) return say('Mend what is not saved yet first; nothing is lost.')
-  try {
-    await work(version)
+/** Something done with the whole blend, once all that was typed is in the book. */
+const doing = <Given extends unknown[]>(work: (version: number, ...given: Given) => Promise<unknown>) =>
+  useChange('blends', async (...given: Given) => {
+    const version = await settled()
+    if (version === null) return say('Mend what is not saved yet first; nothing is lost.')
+    await work(version, ...given)
     await refresh(queries, ['blends'], ['tree'])
-  } catch (failure) {
-    say(sentenceOf(failure))
-  }
+  })
+const keep = doing(async (version, note: string) => {
+  const before = stored.value?.kept
+  const out = await call(api.POST('/api/blends/{blend_id}/keep', { params: { path }, body: { version, note } }))
+  stored.value = out
+  autosave.adopt(out.version)
+  const number = out.before?.number
+  say(out.kept === before ? `Nothing changed since revision ${number}.` : `Kept as revision ${number}.`)
 })
-const keep = (note: string) =>
-  act(async (version) => {
-    const before = stored.value?.kept
-    const out = await call(api.POST('/api/blends/{blend_id}/keep', { params: { path }, body: { version, note } }))
-    stored.value = out
-    autosave.adopt(out.version)
-    say(
-      out.kept === before
-        ? `Nothing changed since revision ${out.before?.number}.`
-        : `Kept as revision ${out.before?.number}.`,
-    )
-  })
-const branch = (name: string) =>
-  act(async (version) => {
-    const made = await call(api.POST('/api/blends/{blend_id}/branch', { params: { path }, body: { version, name } }))
-    await router.push(`/blend/${made.id}`)
-  })
-const duplicate = () =>
-  act(async () => {
-    const body = { ...props.bench.body(), name: `${doc.value.name}, copy`.slice(0, 80) }
-    const made = await call(api.POST('/api/blends', { body }))
-    await router.push(`/blend/${made.id}`)
-  })
+const branch = doing(async (version, name: string) => {
+  const made = await call(api.POST('/api/blends/{blend_id}/branch', { params: { path }, body: { version, name } }))
+  await router.push(`/blend/${made.id}`)
+})
+const duplicate = doing(async () => {
+  const body = { ...props.bench.body(), name: `${doc.value.name}, copy`.slice(0, 80) }
+  const made = await call(api.POST('/api/blends', { body }))
+  await router.push(`/blend/${made.id}`)
+})
 /** The file is written from what the book holds, so that comes first. */
-const takeOut = (kind: 'jsonld' | 'csv' | 'markdown') =>
-  act(async () => window.location.assign(`/api/blends/${props.id}/take-out/${kind}`))
-const archive = () =>
-  act(async (version) => {
-    const archived = !stored.value?.archived
-    const out = await call(
-      api.POST('/api/blends/{blend_id}/archive', { params: { path }, body: { version, archived } }),
-    )
-    autosave.adopt(out.version)
-    stored.value = { ...stored.value!, archived, version: out.version }
-    say(archived ? 'Put away. It stays where it is used.' : 'Back among your blends.')
-  })
+const takeOut = doing(async (_, kind: 'jsonld' | 'csv' | 'markdown') =>
+  window.location.assign(`/api/blends/${props.id}/take-out/${kind}`),
+)
+const archive = doing(async (version) => {
+  const archived = !stored.value?.archived
+  const body = { version, archived }
+  const out = await call(api.POST('/api/blends/{blend_id}/archive', { params: { path }, body }))
+  autosave.adopt(out.version)
+  stored.value = { ...stored.value!, archived, version: out.version }
+  say(archived ? 'Put away. It stays where it is used.' : 'Back among your blends.')
+})
 const since = computed(() => {
   const before = stored.value?.before
   if (!before) return 'working draft'

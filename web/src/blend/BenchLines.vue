@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed, nextTick, ref } from 'vue'
-import { api, call, sentenceOf } from '../api/client'
-import { grindWord, useCatalogue } from '../ui/catalogue'
-import { say } from '../ui/notice'
+import { api, call } from '../api/client'
+import { useChange } from '../api/change'
+import { grindWord, useCatalogue } from '../api/catalogue'
 import AddLine from './AddLine.vue'
 import LineMore from './LineMore.vue'
 import LineRow from './LineRow.vue'
@@ -89,15 +89,11 @@ async function shift(at: number, by: number) {
   await nextTick()
   rows.get(key)?.stay()
 }
-async function restore(id: string) {
-  try {
-    await call(api.POST('/api/blends/{blend_id}/restore', { params: { path: { blend_id: id } } }))
-    delete seen[id]
-    await props.bench.read()
-  } catch (failure) {
-    say(sentenceOf(failure))
-  }
-}
+const restore = useChange('blends', async (id: string) => {
+  await call(api.POST('/api/blends/{blend_id}/restore', { params: { path: { blend_id: id } } }))
+  delete seen[id]
+  await props.bench.read()
+})
 </script>
 
 <template>

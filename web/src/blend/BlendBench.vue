@@ -2,13 +2,14 @@
 import { useDebounceFn } from '@vueuse/core'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
-import { api, call, sentenceOf } from '../api/client'
-import CautionList from '../ui/CautionList.vue'
-import { useCatalogue } from '../ui/catalogue'
-import Choice from '../ui/Choice.vue'
-import ConflictBar from '../ui/ConflictBar.vue'
-import { differences } from '../ui/differences'
-import { say } from '../ui/notice'
+import { api, call } from '../api/client'
+import { useChange } from '../api/change'
+import CautionList from '../kit/CautionList.vue'
+import { useCatalogue } from '../api/catalogue'
+import Choice from '../kit/Choice.vue'
+import ConflictBar from '../edit/ConflictBar.vue'
+import { differences } from '../edit/differences'
+import { say } from '../kit/notice'
 import AdaptPanel, { type Adapting } from './AdaptPanel.vue'
 import { bandsOf, bandsOfLines, bandsOfShares } from './bands'
 import BatchRow from './BatchRow.vue'
@@ -125,22 +126,17 @@ function take() {
   aiming.value = false
   leave()
 }
-async function branch() {
+const branch = useChange('blends', async () => {
   const { answer, name, by } = proposed.value!
   await autosave.flush()
   const { lines, written, base, total } = answer
   const fire = (by === 'adapt' && adapting.value?.for_fire) || doc.value!.fire
   const document = { ...bench.body(), lines, written, base, total, fire }
-  try {
-    const body = { version: stored.value!.version, name, document }
-    const made = await call(
-      api.POST('/api/blends/{blend_id}/branch', { params: { path: { blend_id: props.id } }, body }),
-    )
-    await router.push(`/blend/${made.id}`)
-  } catch (failure) {
-    say(sentenceOf(failure))
-  }
-}
+  const body = { version: stored.value!.version, name, document }
+  const path = { blend_id: props.id }
+  const made = await call(api.POST('/api/blends/{blend_id}/branch', { params: { path }, body }))
+  await router.push(`/blend/${made.id}`)
+})
 
 const start = (lines: LineDoc[]) => (doc.value!.lines = lines.map((line) => ({ ...line })))
 
@@ -151,18 +147,16 @@ function choose(node: Node) {
     if (node.blend_id !== props.id) void router.push(`/blend/${node.blend_id}`)
   } else chosen.value = chosen.value?.id === node.id ? null : node
 }
-async function goBack() {
+const goBack = useChange('blends', async () => {
   await autosave.flush()
-  try {
-    const body = { version: stored.value!.version, revision: chosen.value!.id }
-    const path = { blend_id: props.id }
-    bench.adopt(await call(api.POST('/api/blends/{blend_id}/go-back', { params: { path }, body })))
-    say(`The draft goes on from revision ${chosen.value!.number}; what it held before is kept.`)
-    chosen.value = null
-  } catch (failure) {
-    say(sentenceOf(failure))
-  }
-}
+  const { id: revision, number } = chosen.value!
+  const body = { version: stored.value!.version, revision }
+  bench.adopt(
+    await call(api.POST('/api/blends/{blend_id}/go-back', { params: { path: { blend_id: props.id } }, body })),
+  )
+  say(`The draft goes on from revision ${number}; what it held before is kept.`)
+  chosen.value = null
+})
 const lineNames = computed(() =>
   doc.value!.lines.map((line, at) => ({
     key: lineKey(line),

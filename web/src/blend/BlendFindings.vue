@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Schemas } from '../api/client'
-import CautionList from '../ui/CautionList.vue'
-import Why from '../ui/Why.vue'
+import CautionList from '../kit/CautionList.vue'
+import Why from '../kit/Why.vue'
 import type { Reading } from './useBlend'
 
 /** What a blend will do: how long it keeps, what it holds that some cannot eat, and its findings. */

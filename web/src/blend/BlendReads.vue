@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Schemas } from '../api/client'
-import { percent } from '../ui/units'
-import Why from '../ui/Why.vue'
+import { percent } from '../kit/units'
+import Why from '../kit/Why.vue'
 import ScaleRow from './ScaleRow.vue'
 import type { Doc, Reading } from './useBlend'
 

@@ -3,17 +3,17 @@ import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, call, sentenceOf, type Schemas } from '../api/client'
+import { useChange } from '../api/change'
 import { refresh } from '../api/kept'
-import { useCatalogue } from '../ui/catalogue'
-import GrainStrip from '../ui/GrainStrip.vue'
-import ListFinder from '../ui/ListFinder.vue'
-import { doubt } from '../ui/measures'
-import { say } from '../ui/notice'
-import { once } from '../ui/once'
-import { ranked } from '../ui/rank'
-import RowMenu from '../ui/RowMenu.vue'
-import { percent, shortDay } from '../ui/units'
-import Why from '../ui/Why.vue'
+import { useCatalogue } from '../api/catalogue'
+import GrainStrip from '../draw/GrainStrip.vue'
+import ListFinder from '../kit/ListFinder.vue'
+import { doubt } from '../kit/measures'
+import { say } from '../kit/notice'
+import { ranked } from '../kit/rank'
+import RowMenu from '../kit/RowMenu.vue'
+import { percent, shortDay } from '../kit/units'
+import Why from '../kit/Why.vue'
 import { bandsOfShares } from './bands'
 import { usualBatch } from './kinds'
 import { typed, type Doc } from './useBlend'
@@ -52,15 +52,12 @@ const listed = computed(() => {
 })
 
 const others: Doc['kind'][] = ['paste', 'binder', 'injection', 'glaze', 'spritz', 'cooking liquid', 'finishing salt']
-const open = once(async (body: Doc) => {
-  try {
-    const blend = await call(api.POST('/api/blends', { body }))
-    await refresh(queries, ['blends'])
-    await router.push(`/blend/${blend.id}`)
-  } catch (failure) {
-    say(sentenceOf(failure))
-  }
-})
+async function put(body: Doc) {
+  const blend = await call(api.POST('/api/blends', { body }))
+  await refresh(queries, ['blends'])
+  await router.push(`/blend/${blend.id}`)
+}
+const open = useChange('blends', put)
 function begin(kind: Doc['kind']) {
   const name = `New ${kind === 'dry rub' ? 'rub' : kind}`
   const batch = usualBatch(kind)
@@ -68,17 +65,13 @@ function begin(kind: Doc['kind']) {
   return open({ name, kind, batch, lines: [], ...rest, targets: [], uses: [], method: [] })
 }
 
-async function duplicate(row: Row) {
-  try {
-    const of = await call(api.GET('/api/blends/{blend_id}', { params: { path: { blend_id: row.id } } }))
-    await open({ ...typed(of), name: `${of.name}, copy`.slice(0, 80) })
-  } catch (failure) {
-    say(sentenceOf(failure))
-  }
-}
+const duplicate = useChange('blends', async (row: Row) => {
+  const of = await call(api.GET('/api/blends/{blend_id}', { params: { path: { blend_id: row.id } } }))
+  await put({ ...typed(of), name: `${of.name}, copy`.slice(0, 80) })
+})
 
-async function archive(row: Row) {
-  const put = async (archived: boolean, version: number) => {
+const archive = useChange('blends', async (row: Row) => {
+  const set = async (archived: boolean, version: number) => {
     const path = { blend_id: row.id }
     const out = await call(
       api.POST('/api/blends/{blend_id}/archive', { params: { path }, body: { version, archived } }),
@@ -86,14 +79,10 @@ async function archive(row: Row) {
     await refresh(queries, ['blends'])
     return out.version
   }
-  try {
-    const version = await put(!row.archived, row.version)
-    const says = row.archived ? 'is back among your blends.' : 'is put away. It stays where it is used.'
-    say(`${row.name} ${says}`, async () => void (await put(row.archived, version)))
-  } catch (failure) {
-    say(sentenceOf(failure))
-  }
-}
+  const version = await set(!row.archived, row.version)
+  const says = row.archived ? 'is back among your blends.' : 'is put away. It stays where it is used.'
+  say(`${row.name} ${says}`, async () => void (await set(row.archived, version)))
+})
 
 const doings = (row: Row) => [
   { text: 'Duplicate', label: `Duplicate ${row.name}`, does: () => duplicate(row) },
@@ -111,19 +100,18 @@ function about(row: Row): string {
   return `${row.kind}, ${lines}${kept}${row.branch_of ? `, branch of ${row.branch_of}` : ''}${used}`
 }
 
-async function remove(row: Row) {
-  const path = { blend_id: row.id }
-  try {
+const remove = useChange(
+  'blends',
+  async (row: Row) => {
+    const path = { blend_id: row.id }
     await call(api.POST('/api/blends/{blend_id}/delete', { params: { path }, body: { version: row.version } }))
     say(`${row.name} is deleted. Cooks that used it keep it.`, async () => {
       await call(api.POST('/api/blends/{blend_id}/restore', { params: { path } }))
       await refresh(queries, ['blends'])
     })
-  } catch (failure) {
-    say(sentenceOf(failure))
-  }
-  await refresh(queries, ['blends'])
-}
+  },
+  { after: () => refresh(queries, ['blends']) },
+)
 </script>
 
 <template>

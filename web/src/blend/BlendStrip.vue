@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
 import { computed, ref, useTemplateRef } from 'vue'
-import GrainStrip, { type Band } from '../ui/GrainStrip.vue'
+import GrainStrip, { type Band } from '../draw/GrainStrip.vue'
 
 /** The blend on the bench as a band of its own grains, with borders to drag, and the earlier revision under it. */
 interface Stretch {

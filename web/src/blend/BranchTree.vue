@@ -2,8 +2,8 @@
 import { useQuery } from '@tanstack/vue-query'
 import { computed, nextTick, useTemplateRef, watch } from 'vue'
 import { api, call } from '../api/client'
-import { useCatalogue } from '../ui/catalogue'
-import GrainDot from '../ui/GrainDot.vue'
+import { useCatalogue } from '../api/catalogue'
+import GrainDot from '../draw/GrainDot.vue'
 import { bandsOfShares } from './bands'
 import { layOut, type Node } from './tree'
 

@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import { mdiCheck, mdiHelp, mdiMinus } from '@mdi/js'
 import { computed, ref } from 'vue'
-import { api, call, sentenceOf, type Schemas } from '../api/client'
-import Field from '../ui/Field.vue'
-import GrainDot from '../ui/GrainDot.vue'
-import { useCatalogue } from '../ui/catalogue'
-import { say } from '../ui/notice'
+import { api, call, type Schemas } from '../api/client'
+import { useChange } from '../api/change'
+import Field from '../kit/Field.vue'
+import GrainDot from '../draw/GrainDot.vue'
+import { useCatalogue } from '../api/catalogue'
 import AddLine from './AddLine.vue'
 
 /** One line of a pasted list: what it says, what was understood of it, and what is asked. */
@@ -38,14 +38,10 @@ function chose(at: number, said: Partial<Answer>) {
 }
 const always = ref('')
 /** Keep what the household calls a thing: it is understood by that name from then on. */
-async function remember(item: Schemas['ItemOut']) {
-  try {
-    await call(api.PUT('/api/shelf/own-names', { body: { name: item.called.slice(0, 60), means: item.grind } }))
-    always.value = item.called
-  } catch (failure) {
-    say(sentenceOf(failure))
-  }
-}
+const remember = useChange('own names', async (item: Schemas['ItemOut']) => {
+  await call(api.PUT('/api/shelf/own-names', { body: { name: item.called.slice(0, 60), means: item.grind } }))
+  always.value = item.called
+})
 const off = (item: Schemas['ItemOut']) => (item.error > 0.1001 ? `, ±${Math.round(item.error * 100)} %` : '')
 const marks = { understood: mdiCheck, 'left out': mdiMinus, what: mdiHelp, 'how much': mdiHelp } as const
 </script>

@@ -1,14 +1,13 @@
 <script setup lang="ts">
 import { useQueryClient } from '@tanstack/vue-query'
-import { useDebounceFn } from '@vueuse/core'
-import { computed, ref, shallowRef, watch } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
-import { api, byField, call, Refusal, sentenceOf, type Schemas } from '../api/client'
+import { api, call, Refusal, type Schemas } from '../api/client'
+import { useChange } from '../api/change'
 import { refresh } from '../api/kept'
-import { useNewest } from '../ui/newest'
-import { say } from '../ui/notice'
-import { once } from '../ui/once'
-import * as unsent from '../ui/unsent'
+import { useQuestion } from '../api/question'
+import { say } from '../kit/notice'
+import * as unsent from '../edit/unsent'
 import BringLine from './BringLine.vue'
 import { kinds } from './kinds'
 import type { Doc } from './useBlend'
@@ -23,39 +22,24 @@ const KEPT = 'bring'
 const text = ref(unsent.recall<{ text: string }>(KEPT)?.text ?? '')
 void unsent.leftBehind<{ text: string }>(KEPT).then((left) => (text.value ||= left?.text ?? ''))
 const answers = ref<Answer[]>([])
-const brought = shallowRef<Brought | null>(null)
-const errors = ref<Record<string, string>>({})
 const name = ref('')
 const kind = ref<Doc['kind'] | ''>('')
 
-/** Whether what is shown is of the list as it stands: what is still being read is not made into a blend. */
-const current = ref(false)
-const unread = ref(false)
-const newest = useNewest()
-const askSoon = useDebounceFn(async () => {
-  unread.value = false
-  const body = { text: text.value, format: '' as const, answers: answers.value }
-  const came = await newest.ask(async (signal) =>
-    text.value.trim() ? call(api.POST('/api/blends/bring', { body, signal })) : null,
-  )
-  if (!came) return
-  if ('answer' in came) {
-    brought.value = came.answer
-    errors.value = {}
-    current.value = true
-  } else if (came.failure instanceof Refusal) {
-    errors.value = byField(came.failure)
-    if (errors.value.text) brought.value = null
-  } else {
-    errors.value = { text: sentenceOf(came.failure) }
-    unread.value = true
-  }
-}, 200)
-function ask() {
-  newest.drop()
-  current.value = false
-  void askSoon()
-}
+const question = useQuestion<Brought | null>({
+  after: 200,
+  ask: async (signal) => {
+    const body = { text: text.value, format: '' as const, answers: answers.value }
+    return text.value.trim() ? call(api.POST('/api/blends/bring', { body, signal })) : null
+  },
+})
+const { current } = question
+/** Whether it could not be read at all; what is wrong with a line leaves the others to be seen. */
+const unread = computed(() => !!question.failure.value && !(question.failure.value instanceof Refusal))
+const errors = computed<Record<string, string>>(() =>
+  unread.value ? { text: question.says.value } : question.errors.value,
+)
+const brought = computed(() => (question.errors.value.text ? null : question.answer.value))
+const ask = () => void question.ask()
 watch(
   text,
   (now) => {
@@ -97,7 +81,7 @@ async function file(event: Event | DragEvent) {
   if (one.size > 400_000) return say('That file is larger than 400 kB, too much for a recipe; bring in one at a time.')
   text.value = await one.text()
 }
-const make = once(async () => {
+const make = useChange('blends', async () => {
   const found = brought.value!
   const read: Omit<Doc, 'name' | 'kind'> = found.exact ?? {
     fire: '',
@@ -112,14 +96,10 @@ const make = once(async () => {
     label: null,
   }
   const body: Doc = { ...read, name: chosenName.value.trim() || 'Brought in', kind: chosenKind.value }
-  try {
-    const made = await call(api.POST('/api/blends', { body }))
-    unsent.forget(KEPT)
-    await refresh(queries, ['blends'])
-    await router.push(`/blend/${made.id}`)
-  } catch (failure) {
-    say(sentenceOf(failure))
-  }
+  const made = await call(api.POST('/api/blends', { body }))
+  unsent.forget(KEPT)
+  await refresh(queries, ['blends'])
+  await router.push(`/blend/${made.id}`)
 })
 </script>
 

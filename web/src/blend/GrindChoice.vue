@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { onMounted, ref } from 'vue'
-import { api, call, sentenceOf, type Schemas } from '../api/client'
-import { percent } from '../ui/units'
+import { api, call, type Schemas } from '../api/client'
+import { useQuestion } from '../api/question'
+import { percent } from '../kit/units'
 import type { BlendOnBench } from './useBlend'
 
 /** Another grind or crystal: the same spoons or the same grams? Each way with what it does to the salt. */
@@ -9,23 +9,18 @@ const props = defineProps<{ bench: BlendOnBench; at: number; swap: Schemas['Swap
 const emit = defineEmits<{ hold: [as: 'spoons' | 'grams']; put: []; leave: [] }>()
 
 type Way = { hold: 'spoons' | 'grams'; parts: string; salt: number }
-const ways = ref<Way[]>([])
-const failed = ref('')
-onMounted(async () => {
-  try {
-    ways.value = await Promise.all(
-      (['spoons', 'grams'] as const).map(async (hold) => {
-        const change = { do: 'grind', line: props.at, grind: props.swap.line.grind, hold } as const
-        const body = { ...props.bench.body(), ...change } as Schemas['Rework']
-        const answer = await call(api.POST('/api/blends/rework', { body }))
-        const line = answer.lines[props.at]
-        return { hold, parts: `${line.parts} by ${line.basis}`, salt: answer.reading?.salt.value ?? 0 }
-      }),
-    )
-  } catch (failure) {
-    failed.value = sentenceOf(failure)
-  }
-})
+const { answer: ways, says: failed, ask } = useQuestion<Way[]>()
+void ask((signal) =>
+  Promise.all(
+    (['spoons', 'grams'] as const).map(async (hold) => {
+      const change = { do: 'grind', line: props.at, grind: props.swap.line.grind, hold } as const
+      const body = { ...props.bench.body(), ...change } as Schemas['Rework']
+      const answer = await call(api.POST('/api/blends/rework', { body, signal }))
+      const line = answer.lines[props.at]
+      return { hold, parts: `${line.parts} by ${line.basis}`, salt: answer.reading?.salt.value ?? 0 }
+    }),
+  ),
+)
 </script>
 
 <template>

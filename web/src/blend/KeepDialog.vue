@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { ref, watch } from 'vue'
-import Field from '../ui/Field.vue'
+import Field from '../kit/Field.vue'
 
 /** Ask for a note, or for the name of a branch, before something is kept. */
 const open = defineModel<boolean>({ required: true })

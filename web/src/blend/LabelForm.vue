@@ -1,12 +1,11 @@
 <script setup lang="ts">
-import { useDebounceFn } from '@vueuse/core'
-import { computed, ref, shallowRef, watch } from 'vue'
-import { api, byField, call, sentenceOf, within, type Schemas } from '../api/client'
-import Choice from '../ui/Choice.vue'
-import Field from '../ui/Field.vue'
-import { useNewest } from '../ui/newest'
-import { percent } from '../ui/units'
-import Why from '../ui/Why.vue'
+import { computed, ref, watch } from 'vue'
+import { api, call, within, type Schemas } from '../api/client'
+import Choice from '../kit/Choice.vue'
+import Field from '../kit/Field.vue'
+import { useQuestion } from '../api/question'
+import { percent } from '../kit/units'
+import Why from '../kit/Why.vue'
 import PacketText from '../shelf/PacketText.vue'
 import AddLine from './AddLine.vue'
 import type { Doc } from './useBlend'
@@ -18,43 +17,29 @@ const ingredients = defineModel<string>('ingredients', { required: true })
 const props = defineProps<{ kind: Doc['kind']; batch: string; chosen?: Record<string, string> }>()
 const emit = defineEmits<{ read: [found: Schemas['LabelOut'] | null] }>()
 
-const found = shallowRef<Schemas['LabelOut'] | null>(null)
-const errors = ref<Record<string, string>>({})
+const question = useQuestion({
+  after: 250,
+  ask: (signal) => {
+    const asked = { label: label.value, ingredients: ingredients.value, chosen: said.value }
+    return call(api.POST('/api/blends/label', { body: { ...asked, kind: props.kind, batch: props.batch }, signal }))
+  },
+  came: (found) => emit('read', found),
+})
+const found = question.answer
+const errors = computed<Record<string, string>>(() => {
+  const byPlace = { ...question.errors.value, ...within(question.errors.value, 'label.') }
+  return question.failure.value && !Object.keys(byPlace).length ? { ingredients: question.says.value } : byPlace
+})
+watch(question.failure, (why) => why && emit('read', null))
 const said = ref<Record<string, string>>({ ...props.chosen })
 const choosing = ref('')
 const set = (part: Partial<Label>) => (label.value = { ...label.value, ...part })
 
 const ready = computed(() => !!(label.value.portion.trim() && label.value.sodium.trim() && ingredients.value.trim()))
-const newest = useNewest()
-const askSoon = useDebounceFn(async () => {
-  if (!ready.value) {
-    found.value = null
-    emit('read', null)
-    return
-  }
-  const body = {
-    label: label.value,
-    ingredients: ingredients.value,
-    kind: props.kind,
-    batch: props.batch,
-    chosen: said.value,
-  }
-  const came = await newest.ask((signal) => call(api.POST('/api/blends/label', { body, signal })))
-  if (!came) return
-  if ('answer' in came) {
-    found.value = came.answer
-    errors.value = {}
-    emit('read', found.value)
-  } else {
-    const found = byField(came.failure)
-    errors.value = { ...found, ...within(found, 'label.') }
-    if (!Object.keys(found).length) errors.value = { ingredients: sentenceOf(came.failure) }
-    emit('read', null)
-  }
-}, 250)
 function ask() {
-  newest.drop() // typed on: what it says of the label before would undo that
-  void askSoon()
+  if (ready.value) return void question.ask()
+  question.clear()
+  emit('read', null)
 }
 const typed = computed(() => {
   const { portion, sodium, sodium_as, sugars, fat, rule } = label.value

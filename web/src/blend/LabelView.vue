@@ -2,14 +2,13 @@
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed, ref, shallowRef } from 'vue'
 import { useRouter } from 'vue-router'
-import { api, call, sentenceOf, type Schemas } from '../api/client'
+import { api, call, type Schemas } from '../api/client'
+import { useChange } from '../api/change'
 import { refresh } from '../api/kept'
-import { useCatalogue } from '../ui/catalogue'
-import GrainStrip from '../ui/GrainStrip.vue'
-import { say } from '../ui/notice'
-import { once } from '../ui/once'
-import { percent } from '../ui/units'
-import Why from '../ui/Why.vue'
+import { useCatalogue } from '../api/catalogue'
+import GrainStrip from '../draw/GrainStrip.vue'
+import { percent } from '../kit/units'
+import Why from '../kit/Why.vue'
 import { bandsOf } from './bands'
 import LabelForm from './LabelForm.vue'
 import type { Doc } from './useBlend'
@@ -29,7 +28,7 @@ const reading = computed(() => found.value?.reading ?? null)
 const bands = computed(() => bandsOf(reading.value, grinds.value))
 const kinds: Doc['kind'][] = ['dry rub', 'paste', 'marinade', 'glaze', 'finishing salt']
 
-const keep = once(async () => {
+const keep = useChange('blends', async () => {
   const body: Doc = {
     name: name.value.trim() || 'Bought blend',
     kind: kind.value,
@@ -44,13 +43,9 @@ const keep = once(async () => {
     method: [],
     label: found.value!.label!,
   }
-  try {
-    const made = await call(api.POST('/api/blends', { body }))
-    await refresh(queries, ['blends'])
-    await router.push(`/blend/${made.id}`)
-  } catch (failure) {
-    say(sentenceOf(failure))
-  }
+  const made = await call(api.POST('/api/blends', { body }))
+  await refresh(queries, ['blends'])
+  await router.push(`/blend/${made.id}`)
 })
 </script>
 

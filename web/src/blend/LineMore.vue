@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
-import { api, call, sentenceOf, type Schemas } from '../api/client'
-import Field from '../ui/Field.vue'
-import { percent } from '../ui/units'
+import { api, call, type Schemas } from '../api/client'
+import { useQuestion } from '../api/question'
+import Field from '../kit/Field.vue'
+import { percent } from '../kit/units'
 import GrindChoice from './GrindChoice.vue'
 import type { BlendOnBench, LineDoc } from './useBlend'
 
@@ -11,21 +12,15 @@ const props = defineProps<{ bench: BlendOnBench; at: number; name: string; error
 const emit = defineEmits<{ close: [] }>()
 const line = computed(() => props.bench.doc.value!.lines[props.at])
 
-const swaps = ref<Schemas['SwapOut'][] | null>(null)
-const failed = ref('')
 const choosing = ref<Schemas['SwapOut'] | null>(null)
+const { answer: swaps, says: failed, ask, clear } = useQuestion<Schemas['SwapOut'][]>()
 watch(
   () => [props.at, line.value?.grind] as const,
-  async ([at, grind]) => {
-    swaps.value = null
+  ([at, grind]) => {
+    clear()
     choosing.value = null
-    if (!grind) return
-    try {
-      swaps.value = await call(api.POST('/api/blends/swaps', { body: { ...props.bench.body(), line: at } }))
-      failed.value = ''
-    } catch (failure) {
-      failed.value = sentenceOf(failure)
-    }
+    const body = { ...props.bench.body(), line: at }
+    if (grind) void ask((signal) => call(api.POST('/api/blends/swaps', { body, signal })))
   },
   { immediate: true },
 )

@@ -2,10 +2,10 @@
 import { mdiClose, mdiDotsHorizontal, mdiLinkVariant, mdiLock, mdiLockOpenVariantOutline } from '@mdi/js'
 import { computed, useId, useTemplateRef } from 'vue'
 import type { Schemas } from '../api/client'
-import Choice from '../ui/Choice.vue'
-import { usePreferences } from '../ui/preferences'
-import { percent } from '../ui/units'
-import Why from '../ui/Why.vue'
+import Choice from '../kit/Choice.vue'
+import { usePreferences } from '../app/preferences'
+import { percent } from '../kit/units'
+import Why from '../kit/Why.vue'
 import type { LineDoc } from './useBlend'
 
 /** One line of a blend: parts as typed, by spoon or scale, its lock, and what they come to. */

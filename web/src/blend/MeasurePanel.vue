@@ -1,17 +1,16 @@
 <script setup lang="ts">
 import { useQuery } from '@tanstack/vue-query'
-import { useDebounceFn } from '@vueuse/core'
-import { computed, ref, shallowRef, watch } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
-import { api, byField, call, Refusal, sentenceOf, type Schemas } from '../api/client'
-import Choice from '../ui/Choice.vue'
-import Field from '../ui/Field.vue'
-import { useNewest } from '../ui/newest'
-import { say } from '../ui/notice'
-import { once } from '../ui/once'
-import { usePreferences } from '../ui/preferences'
-import { percent } from '../ui/units'
-import Why from '../ui/Why.vue'
+import { api, call, Refusal } from '../api/client'
+import { useChange } from '../api/change'
+import Choice from '../kit/Choice.vue'
+import Field from '../kit/Field.vue'
+import { useQuestion } from '../api/question'
+import { say } from '../kit/notice'
+import { usePreferences } from '../app/preferences'
+import { percent } from '../kit/units'
+import Why from '../kit/Why.vue'
 import type { BlendOnBench } from './useBlend'
 
 /** From the ratio to the bowl: what spoons make of it, the batch they suit best, the jar, and the weigh-out. */
@@ -20,34 +19,22 @@ const { show, spoons: drawer } = usePreferences()
 const router = useRouter()
 const { reading, doc } = props.bench
 
-const found = shallowRef<Schemas['Rounding'] | null>(null)
-const best = shallowRef<Schemas['Rounding'] | null>(null)
 const low = ref('')
 const high = ref('')
-const errors = ref<Record<string, string>>({})
-const byPlace = (failure: unknown) => (failure instanceof Refusal ? byField(failure) : { low: sentenceOf(failure) })
-
 const spoons = (range: { low: string; high: string }, signal: AbortSignal) =>
   call(api.POST('/api/blends/spoons', { body: { ...props.bench.body(), ...range }, signal }))
-const newest = useNewest()
-const ask = useDebounceFn(async () => {
-  const came = await newest.ask((signal) => spoons({ low: '', high: '' }, signal))
-  // what is wrong stands at the field it is wrong in
-  if (came) found.value = 'answer' in came ? came.answer : null
-}, 120)
-watch([reading, drawer], ask, { immediate: true })
-const sought = useNewest()
-watch(reading, () => {
-  sought.drop()
-  best.value = null
-})
+const asIs = useQuestion({ after: 120, ask: (signal) => spoons({ low: '', high: '' }, signal) })
+// what is wrong stands at the field it is wrong in
+const found = computed(() => (asIs.failure.value ? null : asIs.answer.value))
+watch([reading, drawer], () => asIs.ask(), { immediate: true })
 
-async function seek() {
-  const came = await sought.ask((signal) => spoons({ low: low.value, high: high.value }, signal))
-  if (!came) return
-  if ('answer' in came) best.value = came.answer
-  errors.value = 'answer' in came ? {} : byPlace(came.failure)
-}
+const sought = useQuestion({ ask: (signal) => spoons({ low: low.value, high: high.value }, signal) })
+const best = computed(() => (sought.failure.value ? null : sought.answer.value))
+const errors = computed<Record<string, string>>(() =>
+  sought.failure.value instanceof Refusal ? sought.errors.value : { low: sought.says.value },
+)
+watch(reading, sought.clear)
+const seek = () => void sought.ask()
 function take() {
   doc.value!.batch = best.value!.batch
 }
@@ -60,21 +47,17 @@ const worst = computed(
 const { data: batches } = useQuery({ queryKey: ['batches'], queryFn: () => call(api.GET('/api/batches')) })
 const open = computed(() => batches.value?.find((batch) => batch.blend === props.id && batch.state === 'weighing'))
 const resolution = ref<'0.1' | '1'>('0.1')
-const weigh = once(async () => {
+const weigh = useChange('batches', async () => {
   await props.bench.autosave.flush()
   if (props.bench.autosave.state.value !== 'saved') return say('Mend what is not saved yet first; nothing is lost.')
-  try {
-    const body = {
-      blend: props.id,
-      version: props.bench.stored.value!.version,
-      wanted: doc.value!.batch,
-      resolution_g: Number(resolution.value),
-    }
-    const batch = await call(api.POST('/api/batches', { body }))
-    await router.push(`/blend/weigh/${batch.id}`)
-  } catch (failure) {
-    say(sentenceOf(failure))
+  const body = {
+    blend: props.id,
+    version: props.bench.stored.value!.version,
+    wanted: doc.value!.batch,
+    resolution_g: Number(resolution.value),
   }
+  const batch = await call(api.POST('/api/batches', { body }))
+  await router.push(`/blend/weigh/${batch.id}`)
 })
 </script>
 

@@ -2,12 +2,12 @@
 import { mdiArrowDown, mdiArrowUp, mdiClose } from '@mdi/js'
 import { computed } from 'vue'
 import { useRouter } from 'vue-router'
-import { api, call, sentenceOf, type Schemas } from '../api/client'
-import Field from '../ui/Field.vue'
-import { say } from '../ui/notice'
-import { once } from '../ui/once'
-import { usePreferences } from '../ui/preferences'
-import Why from '../ui/Why.vue'
+import { api, call, type Schemas } from '../api/client'
+import { useChange } from '../api/change'
+import Field from '../kit/Field.vue'
+import { say } from '../kit/notice'
+import { usePreferences } from '../app/preferences'
+import Why from '../kit/Why.vue'
 import type { BlendOnBench } from './useBlend'
 
 /** How a blend is made, in steps; what is strained off or simmered down changes what it comes to. */
@@ -50,24 +50,16 @@ function shift(at: number, by: number) {
 }
 const router = useRouter()
 /** Make a blend of what the sieve holds back, as it is in the book. */
-const keepSieve = once(async () => {
-  try {
-    await props.bench.autosave.flush()
-    const path = { blend_id: props.bench.stored.value!.id }
-    const made = await call(api.POST('/api/blends/{blend_id}/sieve', { params: { path } }))
-    say(`“${made.name}” is a blend now; put it into the pot or into another.`)
-    await router.push(`/blend/${made.id}`)
-  } catch (failure) {
-    say(sentenceOf(failure))
-  }
+const keepSieve = useChange('blends', async () => {
+  await props.bench.autosave.flush()
+  const path = { blend_id: props.bench.stored.value!.id }
+  const made = await call(api.POST('/api/blends/{blend_id}/sieve', { params: { path } }))
+  say(`“${made.name}” is a blend now; put it into the pot or into another.`)
+  await router.push(`/blend/${made.id}`)
 })
-async function usual() {
-  try {
-    steps.value = await call(api.POST('/api/blends/usual-method', { body: props.bench.body() }))
-  } catch (failure) {
-    say(sentenceOf(failure))
-  }
-}
+const usual = useChange('blends', async () => {
+  steps.value = await call(api.POST('/api/blends/usual-method', { body: props.bench.body() }))
+})
 </script>
 
 <template>

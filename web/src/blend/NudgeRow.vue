@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { api, call, sentenceOf, type Schemas } from '../api/client'
-import { say } from '../ui/notice'
-import { once } from '../ui/once'
+import { api, call, type Schemas } from '../api/client'
+import { useChange } from '../api/change'
+import { say } from '../kit/notice'
 import type { BlendOnBench } from './useBlend'
 
 /** One tap towards a wish; what it did is said, and can be undone. */
@@ -13,18 +13,14 @@ const wishes: { towards: Schemas['NudgeWhatIf']['towards']; text: string }[] = [
   { towards: 'smokier', text: 'Smokier' },
   { towards: 'herbal', text: 'More herbal' },
 ]
-const nudge = once(async (towards: (typeof wishes)[number]['towards']) => {
-  try {
-    const answer = await call(api.POST('/api/blends/nudge', { body: { ...props.bench.body(), towards } }))
-    if (answer.unchanged) say(answer.notes.join(' '))
-    else {
-      props.bench.take(answer, answer.reading ?? null)
-      const words = answer.difference.words
-      const more = words.length > 4 ? ' and more' : ''
-      say(`${words.slice(0, 4).join(', ')}${more}`, () => props.bench.history.undo())
-    }
-  } catch (failure) {
-    say(sentenceOf(failure))
+const nudge = useChange('bench', async (towards: (typeof wishes)[number]['towards']) => {
+  const answer = await call(api.POST('/api/blends/nudge', { body: { ...props.bench.body(), towards } }))
+  if (answer.unchanged) say(answer.notes.join(' '))
+  else {
+    props.bench.take(answer, answer.reading ?? null)
+    const words = answer.difference.words
+    const more = words.length > 4 ? ' and more' : ''
+    say(`${words.slice(0, 4).join(', ')}${more}`, () => props.bench.history.undo())
   }
 })
 const { busy } = nudge

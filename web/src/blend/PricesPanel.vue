@@ -2,9 +2,10 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, reactive, ref } from 'vue'
 import { api, call, sentenceOf } from '../api/client'
+import { useChange } from '../api/change'
 import { refresh } from '../api/kept'
-import { useCatalogue } from '../ui/catalogue'
-import Field from '../ui/Field.vue'
+import { useCatalogue } from '../api/catalogue'
+import Field from '../kit/Field.vue'
 
 /** What the household pays, for the ingredients of the blend at hand; the catalogue's estimate stands until then. */
 const props = defineProps<{ keys: string[] }>()
@@ -35,18 +36,19 @@ const rows = computed(() => {
   }
   return [...found.values()]
 })
-async function save(ingredient: string) {
-  if (!(ingredient in typed)) return
-  try {
-    await call(api.PUT('/api/shelf/prices', { body: { ingredient, per_100g: typed[ingredient] } }))
+const save = useChange(
+  'prices',
+  async (ingredient: string) => {
+    const per_100g = typed[ingredient]
+    if (per_100g === undefined) return
+    await call(api.PUT('/api/shelf/prices', { body: { ingredient, per_100g } }))
     delete errors[ingredient]
     delete typed[ingredient]
     await refresh(queries, ['prices'])
     emit('changed')
-  } catch (failure) {
-    errors[ingredient] = sentenceOf(failure)
-  }
-}
+  },
+  { refused: (failure, [ingredient]) => (errors[ingredient] = sentenceOf(failure)) },
+)
 </script>
 
 <template>

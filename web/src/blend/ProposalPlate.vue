@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { useCatalogue } from '../ui/catalogue'
+import { useCatalogue } from '../api/catalogue'
 import { bandsOf } from './bands'
 import TwoStrips from './TwoStrips.vue'
 import type { Proposed } from './useProposal'

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import Choice from '../ui/Choice.vue'
+import Choice from '../kit/Choice.vue'
 import type { Doc } from './useBlend'
 
 /** How the numbers of a ratio are written, and whether its total is free. */

@@ -1,9 +1,10 @@
 <script setup lang="ts">
-import { computed, shallowRef, watch } from 'vue'
-import { api, call, sentenceOf, type Schemas } from '../api/client'
-import { useCatalogue } from '../ui/catalogue'
-import type { Band } from '../ui/GrainStrip.vue'
-import { longDay } from '../ui/units'
+import { computed, watch } from 'vue'
+import { api, call, type Schemas } from '../api/client'
+import { useQuestion } from '../api/question'
+import { useCatalogue } from '../api/catalogue'
+import type { Band } from '../draw/GrainStrip.vue'
+import { longDay } from '../kit/units'
 import { bandsOfShares } from './bands'
 import type { Node } from './tree'
 import TwoStrips from './TwoStrips.vue'
@@ -14,18 +15,12 @@ const props = defineProps<{ bench: BlendOnBench; id: string; node: Node; now: Ba
 const emit = defineEmits<{ back: []; leave: [] }>()
 const { grinds } = useCatalogue()
 
-const found = shallowRef<Schemas['CompareOut'] | null>(null)
-const failed = shallowRef('')
+const { answer: found, says: failed, ask } = useQuestion<Schemas['CompareOut']>()
 watch(
   () => [props.node.id, props.bench.reading.value] as const,
-  async () => {
-    try {
-      const body = { ...props.bench.body(), against: props.node.id }
-      found.value = await call(api.POST('/api/blends/compare', { body }))
-      failed.value = ''
-    } catch (failure) {
-      failed.value = sentenceOf(failure)
-    }
+  ([against]) => {
+    const body = { ...props.bench.body(), against }
+    void ask((signal) => call(api.POST('/api/blends/compare', { body, signal })))
   },
   { immediate: true },
 )

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { computed, useTemplateRef } from 'vue'
 import type { Schemas } from '../api/client'
-import Field from '../ui/Field.vue'
-import { percent } from '../ui/units'
-import Why from '../ui/Why.vue'
+import Field from '../kit/Field.vue'
+import { percent } from '../kit/units'
+import Why from '../kit/Why.vue'
 
 /** One scale a blend is read on: where it stands, where the earlier revision stood, and a target to drag. */
 const props = defineProps<{

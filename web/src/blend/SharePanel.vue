@@ -1,11 +1,10 @@
 <script setup lang="ts">
-import { useDebounceFn } from '@vueuse/core'
-import { computed, ref, shallowRef, watch } from 'vue'
-import { api, byField, call, Refusal, type Schemas } from '../api/client'
-import Field from '../ui/Field.vue'
-import { useNewest } from '../ui/newest'
-import { usePreferences } from '../ui/preferences'
-import Why from '../ui/Why.vue'
+import { computed, ref, watch } from 'vue'
+import { api, call } from '../api/client'
+import Field from '../kit/Field.vue'
+import { useQuestion } from '../api/question'
+import { usePreferences } from '../app/preferences'
+import Why from '../kit/Why.vue'
 import type { BlendOnBench, Doc } from './useBlend'
 
 /** One batch shared out over its uses, and what is left for the jar. */
@@ -13,20 +12,20 @@ const uses = defineModel<NonNullable<Doc['uses']>>({ required: true })
 const props = defineProps<{ bench: BlendOnBench }>()
 const { show } = usePreferences()
 
-const shared = shallowRef<Schemas['SharedOut'] | null>(null)
-const errors = ref<Record<string, string>>({})
-const newest = useNewest()
-const ask = useDebounceFn(async () => {
-  const body = props.bench.body()
-  const came = await newest.ask((signal) => call(api.POST('/api/blends/share-out', { body, signal })))
-  if (came && 'answer' in came) {
-    shared.value = came.answer
-    errors.value = {}
-  } else if (came?.failure instanceof Refusal) errors.value = byField(came.failure)
-}, 120)
+const {
+  answer: shared,
+  errors,
+  ask,
+} = useQuestion({
+  after: 120,
+  ask: (signal) => call(api.POST('/api/blends/share-out', { body: props.bench.body(), signal })),
+})
 const { doc, reading, stored } = props.bench
 // what takes of this blend is reckoned with it as it is saved
-watch([uses, () => doc.value?.batch, reading, () => stored.value?.version], ask, { deep: true, immediate: true })
+watch([uses, () => doc.value?.batch, reading, () => stored.value?.version], () => ask(), {
+  deep: true,
+  immediate: true,
+})
 
 const offers = computed(() =>
   (shared.value?.offers ?? []).filter((offer) => !uses.value.some((use) => use.of === offer.of)),

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { useCatalogue } from '../ui/catalogue'
-import GrainStrip from '../ui/GrainStrip.vue'
+import { useCatalogue } from '../api/catalogue'
+import GrainStrip from '../draw/GrainStrip.vue'
 import { bandsOfShares } from './bands'
 import type { LineDoc } from './useBlend'
 

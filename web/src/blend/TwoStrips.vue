@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import GrainStrip, { type Band } from '../ui/GrainStrip.vue'
+import GrainStrip, { type Band } from '../draw/GrainStrip.vue'
 
 /** Two blends one above the other, each a strip with a word before it. */
 defineProps<{ strips: { word: string; label: string; bands: Band[]; height: number }[] }>()

@@ -1,5 +1,5 @@
-import { grindName, type Grind } from '../ui/catalogue'
-import type { Band } from '../ui/GrainStrip.vue'
+import { grindName, type Grind } from '../api/catalogue'
+import type { Band } from '../draw/GrainStrip.vue'
 import type { Reading } from './useBlend'
 
 type Mixture = { grind: string; share: number }[]

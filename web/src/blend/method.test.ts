@@ -1,10 +1,9 @@
+import { VueQueryPlugin } from '@tanstack/vue-query'
 import { mount } from '@vue/test-utils'
-import { expect, it, vi } from 'vitest'
+import { expect, it } from 'vitest'
 import { ref } from 'vue'
 import { createVuetify } from 'vuetify'
 import MethodPlate from './MethodPlate.vue'
-
-vi.mock('@tanstack/vue-query', () => ({ useQueryClient: () => ({}) }))
 
 type Step = { do: 'mix' | 'simmer'; of: string[]; to: string; by: string; lasts: string; note: string }
 const step = (over: Partial<Step>): Step => ({ do: 'mix', of: [], to: '', by: '', lasts: '', note: '', ...over })
@@ -17,7 +16,7 @@ function plate(steps: Step[], errors: Record<string, string> = {}) {
   const reading = ref({ batch: figure(240), finished: figure(195), after_g: [240, 195] })
   const bench = { reading, errors: ref(errors), body: () => ({}) } as never
   return mount(MethodPlate, {
-    global: { plugins: [createVuetify()] },
+    global: { plugins: [createVuetify(), VueQueryPlugin] },
     props: { modelValue: steps, bench, names },
   })
 }

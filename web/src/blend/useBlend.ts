@@ -2,12 +2,14 @@ import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { useEventListener } from '@vueuse/core'
 import { computed, nextTick, onScopeDispose, reactive, ref, shallowRef, watch } from 'vue'
 import { api, byField, call, Refusal, sentenceOf, type Schemas } from '../api/client'
+import { useChange } from '../api/change'
 import { keep, refresh } from '../api/kept'
 import { KEY } from '../api/keys'
-import { useAutosave } from '../ui/autosave'
-import { PATIENCE_MS, useReading } from '../ui/reading'
-import { usePreferences } from '../ui/preferences'
-import { useUndo } from '../ui/undo'
+import { useAutosave } from '../edit/autosave'
+import { PATIENCE_MS, useQuestion } from '../api/question'
+import { say } from '../kit/notice'
+import { usePreferences } from '../app/preferences'
+import { useUndo } from '../edit/undo'
 
 export type Doc = Schemas['BlendDocument']
 export type LineDoc = Schemas['LineDocument']
@@ -66,7 +68,7 @@ export function useBlend(id: string) {
   const stored = shallowRef<Out | null>(null)
   const loadError = ref('')
   const path = { blend_id: id }
-  const { reading, errors, ask } = useReading<Reading>()
+  const { answer: reading, errors, ask } = useQuestion<Reading>({ patience: PATIENCE_MS })
   /** Numbers that were typed but could not be taken, by line: they stay as typed, with their sentence. */
   const pending = reactive<Record<number, string>>({})
   /** The versions of the blends inside, as they were when they were first read here. */
@@ -152,43 +154,47 @@ export function useBlend(id: string) {
     reading.value = found
   }
 
-  let queue: Promise<unknown> = Promise.resolve()
+  let last: Promise<unknown> = Promise.resolve()
   let latest = 0
   let worded: ReturnType<typeof setTimeout> | undefined
   let complain: ReturnType<typeof setTimeout> | undefined
   onScopeDispose(() => [complain, worded].forEach(clearTimeout))
+  const reworking = (only: boolean) =>
+    useChange(
+      `blend ${id}`,
+      async (mine: number, change: Ask) => {
+        if (!doc.value || (only && mine !== latest)) return false
+        const sent = { ...body(), ...change } as Schemas['Rework']
+        const answer = await call(api.POST('/api/blends/rework', { body: sent }))
+        take(answer, answer.reading ?? null)
+        if (!only) history.mark()
+        return true
+      },
+      {
+        refused: (failure) => {
+          if (!(failure instanceof Refusal)) return say(sentenceOf(failure))
+          const found = byField(failure)
+          // a number that is half typed is no mistake yet
+          if (only) complain = setTimeout(() => (errors.value = found), PATIENCE_MS)
+          else errors.value = found
+        },
+      },
+    )
+  const [each, onlyLast] = [reworking(false), reworking(true)]
   /**
    * Change the ratio; the server says what follows. One change at a time, in the order they were made; of many that
    * set the same thing, as while a border is dragged, only the last is made.
    */
-  function rework(change: Ask, only = false): Promise<boolean> {
-    const mine = ++latest
+  async function rework(change: Ask, only = false): Promise<boolean> {
     clearTimeout(complain)
     if (!only) history.mark()
-    const made = queue.then(async () => {
-      if (!doc.value || (only && mine !== latest)) return false
-      try {
-        const answer = await call(
-          api.POST('/api/blends/rework', { body: { ...body(), ...change } as Schemas['Rework'] }),
-        )
-        take(answer, answer.reading ?? null)
-        if (!only) history.mark()
-        return true
-      } catch (failure) {
-        if (!(failure instanceof Refusal)) throw failure
-        const found = byField(failure)
-        // a number that is half typed is no mistake yet
-        if (only) complain = setTimeout(() => (errors.value = found), PATIENCE_MS)
-        else errors.value = found
-        return false
-      }
-    })
-    queue = made.catch(() => false)
-    return made
+    const made = (only ? onlyLast : each)(++latest, change)
+    last = made
+    return (await made) ?? false
   }
 
   /** Resolves once the server has answered all that was changed. */
-  const settled = () => queue
+  const settled = () => last
 
   /** Whether a number can be typed by itself, as nothing else has to follow it. */
   const alone = computed(

@@ -1,6 +1,6 @@
-import { ref, shallowRef } from 'vue'
-import { byField, sentenceOf, type Schemas } from '../api/client'
-import { useNewest } from '../ui/newest'
+import { computed } from 'vue'
+import { sentenceOf, type Schemas } from '../api/client'
+import { useQuestion } from '../api/question'
 
 export type Proposal = Schemas['ProposalOut']
 export interface Proposed {
@@ -14,32 +14,13 @@ export interface Proposed {
 
 /** A blend that is proposed, with its difference shown, before it is taken. The newest answer stands. */
 export function useProposal() {
-  const proposed = shallowRef<Proposed | null>(null)
-  const errors = ref<Record<string, string>>({})
-  const failed = ref('')
-  const newest = useNewest()
-
-  async function propose(of: Omit<Proposed, 'answer'>, ask: (signal: AbortSignal) => Promise<Proposal>) {
-    const came = await newest.ask(ask)
-    if (!came) return
-    if ('answer' in came) {
-      proposed.value = { ...of, answer: came.answer }
-      errors.value = {}
-      failed.value = ''
-    } else {
-      errors.value = byField(came.failure)
-      // what has no field of its own on the panel is said on it
-      const onPanel = Object.keys(errors.value).some((field) => field.startsWith('targets.'))
-      failed.value = onPanel ? '' : sentenceOf(came.failure)
-    }
-  }
-
-  function leave() {
-    newest.drop()
-    proposed.value = null
-    errors.value = {}
-    failed.value = ''
-  }
-
-  return { proposed, errors, failed, propose, leave }
+  const { answer, errors, failure, ask, clear } = useQuestion<Proposed>()
+  // what has no field of its own on the panel is said on it
+  const failed = computed(() => {
+    const onPanel = Object.keys(errors.value).some((field) => field.startsWith('targets.'))
+    return failure.value && !onPanel ? sentenceOf(failure.value) : ''
+  })
+  const propose = (of: Omit<Proposed, 'answer'>, propose: (signal: AbortSignal) => Promise<Proposal>) =>
+    ask(async (signal) => ({ ...of, answer: await propose(signal) }))
+  return { proposed: answer, errors, failed, propose, leave: clear }
 }

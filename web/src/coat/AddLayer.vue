@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { Schemas } from '../api/client'
-import { grindName, useCatalogue } from '../ui/catalogue'
+import { grindName, useCatalogue } from '../api/catalogue'
 
 /** A layer to add: its kind, and what it is of: a blend of the book, or a plain salt, oil, mustard or liquid. */
 const props = defineProps<{ blends: Schemas['BlendRow'][] }>()

@@ -1,11 +1,11 @@
 <script setup lang="ts">
-import { useQuery } from '@tanstack/vue-query'
-import { computed } from 'vue'
-import { api, call, sentenceOf, type Schemas } from '../api/client'
-import { grindName, useCatalogue } from '../ui/catalogue'
-import { usePreferences } from '../ui/preferences'
-import { percent } from '../ui/units'
-import Why from '../ui/Why.vue'
+import { useQuestion } from '../api/question'
+import { computed, watch } from 'vue'
+import { api, call, type Schemas } from '../api/client'
+import { grindName, useCatalogue } from '../api/catalogue'
+import { usePreferences } from '../app/preferences'
+import { percent } from '../kit/units'
+import Why from '../kit/Why.vue'
 import { coatHere } from './useCoat'
 
 /** Binder or none: what the coat needs, and what each binder holds, costs in salt and fat, and tastes of. */
@@ -13,13 +13,14 @@ const coat = coatHere()
 const { grinds } = useCatalogue()
 const { show } = usePreferences()
 const asked = computed(() => JSON.stringify({ piece: coat.piece.value, appetite: coat.doc.value?.appetite }))
-const { data: found, error } = useQuery({
-  queryKey: ['binders', asked],
-  queryFn: () => call(api.POST('/api/cooks/coat/binders', { body: JSON.parse(asked.value) })),
-  placeholderData: (before) => before,
-  gcTime: 0,
-  retry: false,
+const {
+  answer: found,
+  says,
+  ask,
+} = useQuestion({
+  ask: (signal) => call(api.POST('/api/cooks/coat/binders', { body: JSON.parse(asked.value), signal })),
 })
+watch(asked, () => ask(), { immediate: true })
 function name(choice: Schemas['BinderOut']): string {
   if (choice.name) return choice.name
   const grind = grinds.value.get(choice.grind)
@@ -33,7 +34,7 @@ function name(choice: Schemas['BinderOut']): string {
       <h2>Binder or none</h2>
       <v-btn @click="coat.layBinders(false)">Done</v-btn>
     </header>
-    <p v-if="error" class="says">{{ sentenceOf(error) }}</p>
+    <p v-if="says" class="says">{{ says }}</p>
     <template v-else-if="found">
       <p>
         <Why :figure="found.needs" of="Rub on the surface">{{ Number(found.needs.value.toFixed(1)) }} g</Why> of rub lie

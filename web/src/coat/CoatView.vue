@@ -3,15 +3,15 @@ import { useQueryClient } from '@tanstack/vue-query'
 import { computed, defineAsyncComponent, provide, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, call, sentenceOf, within } from '../api/client'
+import { useChange } from '../api/change'
 import { refresh } from '../api/kept'
-import CautionList from '../ui/CautionList.vue'
-import ConflictBar from '../ui/ConflictBar.vue'
-import { differences } from '../ui/differences'
-import { say } from '../ui/notice'
-import { once } from '../ui/once'
-import SaveMark from '../ui/SaveMark.vue'
-import TitleInput from '../ui/TitleInput.vue'
-import { asTyped, fromTyped } from '../ui/units'
+import CautionList from '../kit/CautionList.vue'
+import ConflictBar from '../edit/ConflictBar.vue'
+import { differences } from '../edit/differences'
+import { say } from '../kit/notice'
+import SaveMark from '../edit/SaveMark.vue'
+import TitleInput from '../kit/TitleInput.vue'
+import { asTyped, fromTyped } from '../kit/units'
 import CoatAnswer from './CoatAnswer.vue'
 import JumpBar from './JumpBar.vue'
 import OutsideIn from './OutsideIn.vue'
@@ -19,7 +19,7 @@ import PiecePlate from './PiecePlate.vue'
 import PieceTabs from './PieceTabs.vue'
 import TotalsPlate from './TotalsPlate.vue'
 import { COAT, typed, useCoat } from './useCoat'
-import When from '../ui/When.vue'
+import When from '../kit/When.vue'
 import WrongFields from './WrongFields.vue'
 
 const BinderChoice = defineAsyncComponent(() => import('./BinderChoice.vue'))
@@ -55,16 +55,12 @@ const wet = computed(() =>
 )
 const router = useRouter()
 const queries = useQueryClient()
-const copy = once(async () => {
-  try {
-    await autosave.flush()
-    const made = await call(api.POST('/api/cooks/{cook_id}/copy', { params: { path: coat.path() } }))
-    await refresh(queries, ['home'], ['cooks'])
-    say(`“${made.name}” is in hand now.`)
-    await router.push(`/coat/${made.id}`)
-  } catch (failure) {
-    say(sentenceOf(failure))
-  }
+const copy = useChange('cooks', async () => {
+  await autosave.flush()
+  const made = await call(api.POST('/api/cooks/{cook_id}/copy', { params: { path: coat.path() } }))
+  await refresh(queries, ['home'], ['cooks'])
+  say(`“${made.name}” is in hand now.`)
+  await router.push(`/coat/${made.id}`)
 })
 const errorsOfLayer = (at: number) => within(coat.errorsOf(current.value), `layers.${at}.`)
 const conflict = computed(() =>

@@ -1,11 +1,11 @@
 <script setup lang="ts">
-import { useQuery } from '@tanstack/vue-query'
-import { computed } from 'vue'
-import { api, call, sentenceOf } from '../api/client'
-import Choice from '../ui/Choice.vue'
-import Field from '../ui/Field.vue'
-import { usePreferences } from '../ui/preferences'
-import Why from '../ui/Why.vue'
+import { useQuestion } from '../api/question'
+import { computed, watch } from 'vue'
+import { api, call, type Schemas } from '../api/client'
+import Choice from '../kit/Choice.vue'
+import Field from '../kit/Field.vue'
+import { usePreferences } from '../app/preferences'
+import Why from '../kit/Why.vue'
 
 /** From how many eat, and how much, to the raw weight of this cut. */
 const eaters = defineModel<number | null>('eaters', { required: true })
@@ -18,16 +18,16 @@ const text = computed({
   get: () => (eaters.value === null ? '' : String(eaters.value)),
   set: (typed) => (eaters.value = /^\d{1,3}$/.test(typed.trim()) ? Number(typed) : null),
 })
-const { data: raw, error } = useQuery({
-  queryKey: ['raw weight', () => props.cut, () => props.grade, eaters, appetite],
-  queryFn: () =>
-    call(
-      api.POST('/api/cooks/coat/raw-weight', {
-        body: { cut: props.cut, grade: props.grade, eaters: eaters.value!, appetite: appetite.value },
-      }),
-    ),
-  enabled: () => !!eaters.value,
-})
+const { answer: raw, says: refused, ask, clear } = useQuestion<Schemas['RawWeightOut']>()
+watch(
+  () => [props.cut, props.grade, eaters.value, appetite.value] as const,
+  ([cut, grade, eaters, appetite]) => {
+    if (!eaters) return clear()
+    const body = { cut, grade, eaters, appetite }
+    void ask((signal) => call(api.POST('/api/cooks/coat/raw-weight', { body, signal })))
+  },
+  { immediate: true },
+)
 /** What becomes of what is trimmed off, in a word or two. */
 const becomes: Record<string, string> = {
   'own piece': 'a piece of its own', pot: 'for the pot', render: 'to render', bin: 'thrown away',
@@ -37,7 +37,7 @@ const appetites = (['light', 'usual', 'hearty'] as const).map((value) => ({ valu
 
 <template>
   <div class="eaters">
-    <Field v-model="text" label="How many eat" placeholder="8" :error="error ? sentenceOf(error) : undefined" />
+    <Field v-model="text" label="How many eat" placeholder="8" :error="refused" />
     <Choice v-model="appetite" label="Appetite" :options="appetites" />
     <p v-if="raw && eaters" class="need">
       They need

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed, useId } from 'vue'
-import { useCatalogue } from '../ui/catalogue'
-import Field from '../ui/Field.vue'
-import { usePreferences } from '../ui/preferences'
+import { useCatalogue } from '../api/catalogue'
+import Field from '../kit/Field.vue'
+import { usePreferences } from '../app/preferences'
 
 /** How long something is held, where, and how warm it is there. */
 const hold = defineModel<string>('hold', { required: true })

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, useId, useTemplateRef } from 'vue'
 import type { Schemas } from '../api/client'
-import { usePreferences } from '../ui/preferences'
+import { usePreferences } from '../app/preferences'
 
 /**
  * The face entered, seen from above and to scale, with its bone and the sites on it. Sites and the ends of a bone are

@@ -1,17 +1,17 @@
 <script setup lang="ts">
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
-import { api, call, sentenceOf, type Schemas } from '../api/client'
+import { api, call, type Schemas } from '../api/client'
+import { useChange } from '../api/change'
 import { refresh } from '../api/kept'
-import { grindName, useCatalogue } from '../ui/catalogue'
-import Choice from '../ui/Choice.vue'
-import Field from '../ui/Field.vue'
-import { say } from '../ui/notice'
-import { once } from '../ui/once'
-import { usePreferences } from '../ui/preferences'
-import { percent } from '../ui/units'
-import OldMark from '../ui/OldMark.vue'
-import Why from '../ui/Why.vue'
+import { grindName, useCatalogue } from '../api/catalogue'
+import Choice from '../kit/Choice.vue'
+import Field from '../kit/Field.vue'
+import { say } from '../kit/notice'
+import { usePreferences } from '../app/preferences'
+import { percent } from '../kit/units'
+import OldMark from '../kit/OldMark.vue'
+import Why from '../kit/Why.vue'
 import InjectionMap from './InjectionMap.vue'
 import TwoSides from './TwoSides.vue'
 import { isOld } from './reading'
@@ -83,19 +83,15 @@ function takeOut() {
 const weighing = ref(!!plan.value.after)
 const again = computed(() => layer.value.kind === 'second injection')
 
-const makeStrength = once(async () => {
-  try {
-    await coat.autosave.flush()
-    const body = { letter: coat.piece.value!.letter, layer: props.at }
-    const made = await call(api.POST('/api/cooks/{cook_id}/strength', { params: { path: coat.path() }, body }))
-    await refresh(queries, ['blends'])
-    coat.history.mark()
-    layer.value.blend_id = made.blend_id
-    layer.value.revision = null
-    say(`“${made.name}” is a blend now, and on this piece.`)
-  } catch (failure) {
-    say(sentenceOf(failure))
-  }
+const makeStrength = useChange('blends', async () => {
+  await coat.autosave.flush()
+  const body = { letter: coat.piece.value!.letter, layer: props.at }
+  const made = await call(api.POST('/api/cooks/{cook_id}/strength', { params: { path: coat.path() }, body }))
+  await refresh(queries, ['blends'])
+  coat.history.mark()
+  layer.value.blend_id = made.blend_id
+  layer.value.revision = null
+  say(`“${made.name}” is a blend now, and on this piece.`)
 })
 </script>
 

@@ -2,11 +2,11 @@
 import { mdiChevronDown, mdiChevronUp, mdiDragVertical } from '@mdi/js'
 import { computed } from 'vue'
 import type { Schemas } from '../api/client'
-import { useCatalogue } from '../ui/catalogue'
-import GrainMix from '../ui/GrainMix.vue'
-import OldMark from '../ui/OldMark.vue'
-import { usePreferences } from '../ui/preferences'
-import { percent } from '../ui/units'
+import { useCatalogue } from '../api/catalogue'
+import GrainMix from '../draw/GrainMix.vue'
+import OldMark from '../kit/OldMark.vue'
+import { usePreferences } from '../app/preferences'
+import { percent } from '../kit/units'
 
 /** One layer as a band of its own grains: what, how much, what it adds; moved by its grip or keys, opened by a tap. */
 const props = defineProps<{

@@ -1,15 +1,15 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
-import { api, call, sentenceOf, type Schemas } from '../api/client'
-import { grindName, useCatalogue } from '../ui/catalogue'
-import Choice from '../ui/Choice.vue'
-import Field from '../ui/Field.vue'
-import { say } from '../ui/notice'
-import { once } from '../ui/once'
-import { usePreferences } from '../ui/preferences'
-import { percent } from '../ui/units'
-import Why from '../ui/Why.vue'
+import { api, call, type Schemas } from '../api/client'
+import { useChange } from '../api/change'
+import { grindName, useCatalogue } from '../api/catalogue'
+import Choice from '../kit/Choice.vue'
+import Field from '../kit/Field.vue'
+import { say } from '../kit/notice'
+import { usePreferences } from '../app/preferences'
+import { percent } from '../kit/units'
+import Why from '../kit/Why.vue'
 import LayerHold from './LayerHold.vue'
 import { coatHere } from './useCoat'
 import { useOwnCoat } from './useOwnCoat'
@@ -50,16 +50,12 @@ const fates = computed(() =>
   })),
 )
 const router = useRouter()
-const keepDrippings = once(async () => {
-  try {
-    await coat.autosave.flush()
-    const body = { letter: coat.piece.value!.letter }
-    const made = await call(api.POST('/api/cooks/{cook_id}/drippings', { params: { path: coat.path() }, body }))
-    say(`“${made.name}” is a blend now; put it into a sauce or an injection.`)
-    await router.push(`/blend/${made.blend_id}`)
-  } catch (failure) {
-    say(sentenceOf(failure))
-  }
+const keepDrippings = useChange('blends', async () => {
+  await coat.autosave.flush()
+  const body = { letter: coat.piece.value!.letter }
+  const made = await call(api.POST('/api/cooks/{cook_id}/drippings', { params: { path: coat.path() }, body }))
+  say(`“${made.name}” is a blend now; put it into a sauce or an injection.`)
+  await router.push(`/blend/${made.blend_id}`)
 })
 type Text = 'dose' | 'stays' | 'eaten'
 const text = (key: Text) =>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Schemas } from '../api/client'
-import { useCatalogue } from '../ui/catalogue'
+import { useCatalogue } from '../api/catalogue'
 import HoldFields from './HoldFields.vue'
 
 /** How long a layer is held, where, and how warm it is there. */

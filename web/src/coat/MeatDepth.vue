@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import OldMark from '../ui/OldMark.vue'
-import PieceBadge from '../ui/PieceBadge.vue'
-import { usePreferences } from '../ui/preferences'
-import { duration } from '../ui/units'
-import Why from '../ui/Why.vue'
+import OldMark from '../kit/OldMark.vue'
+import PieceBadge from '../draw/PieceBadge.vue'
+import { usePreferences } from '../app/preferences'
+import { duration } from '../kit/units'
+import Why from '../kit/Why.vue'
 import SaltCurves, { type Cored } from './SaltCurves.vue'
 import { coatHere } from './useCoat'
 

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { within } from '../api/client'
-import CautionList from '../ui/CautionList.vue'
+import CautionList from '../kit/CautionList.vue'
 import AddLayer from './AddLayer.vue'
 import LayerBand from './LayerBand.vue'
 import LayerFields from './LayerFields.vue'

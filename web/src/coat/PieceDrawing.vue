@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Schemas } from '../api/client'
-import { usePreferences } from '../ui/preferences'
+import { usePreferences } from '../app/preferences'
 
 /** A piece drawn to scale from above and from its side, thick end left; all pieces share one scale. Faces can be tapped. */
 const props = defineProps<{

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Schemas } from '../api/client'
-import { useCatalogue } from '../ui/catalogue'
-import Choice from '../ui/Choice.vue'
-import Field from '../ui/Field.vue'
-import { usePreferences } from '../ui/preferences'
+import { useCatalogue } from '../api/catalogue'
+import Choice from '../kit/Choice.vue'
+import Field from '../kit/Field.vue'
+import { usePreferences } from '../app/preferences'
 import HoldFields from './HoldFields.vue'
 
 /** What can be known of a piece besides: grade, what was trimmed, its measures, its thin end, and how it is cut up. */

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { within, type Schemas } from '../api/client'
-import PieceBadge from '../ui/PieceBadge.vue'
-import { useCatalogue } from '../ui/catalogue'
-import OldMark from '../ui/OldMark.vue'
-import { percent } from '../ui/units'
+import PieceBadge from '../draw/PieceBadge.vue'
+import { useCatalogue } from '../api/catalogue'
+import OldMark from '../kit/OldMark.vue'
+import { percent } from '../kit/units'
 import type { Reading } from './reading'
 
 /** The pieces on the board: one is open. */

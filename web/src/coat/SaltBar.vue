@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, useTemplateRef } from 'vue'
-import { percent } from '../ui/units'
+import { percent } from '../kit/units'
 
 /** Salt as a bar, a part a layer, against the zones people like; the salt wanted is dragged, or moved by keys. */
 const props = defineProps<{

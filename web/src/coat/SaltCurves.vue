@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Schemas } from '../api/client'
-import { usePreferences } from '../ui/preferences'
-import { percent } from '../ui/units'
+import { usePreferences } from '../app/preferences'
+import { percent } from '../kit/units'
 
 /** A core of meat from its surface to its centre, and the salt in it: a curve with its band for each piece. */
 export interface Cored {

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import Field from '../ui/Field.vue'
-import { percent } from '../ui/units'
+import Field from '../kit/Field.vue'
+import { percent } from '../kit/units'
 import { coatHere } from './useCoat'
 
 /** The salt wanted in all, and which layer gives way to it. */

@@ -1,14 +1,14 @@
 <script setup lang="ts">
 import { mdiAlert, mdiOctagon, mdiShieldCheckOutline } from '@mdi/js'
-import { useQuery } from '@tanstack/vue-query'
-import { computed, ref } from 'vue'
-import { api, call, sentenceOf, type Schemas } from '../api/client'
-import { useCatalogue } from '../ui/catalogue'
-import Choice from '../ui/Choice.vue'
-import { once } from '../ui/once'
-import { usePreferences } from '../ui/preferences'
-import { duration, little, percent, unbroken } from '../ui/units'
-import Why from '../ui/Why.vue'
+import { useQuestion } from '../api/question'
+import { computed, ref, watch } from 'vue'
+import { api, call, type Schemas } from '../api/client'
+import { useChange } from '../api/change'
+import { useCatalogue } from '../api/catalogue'
+import Choice from '../kit/Choice.vue'
+import { usePreferences } from '../app/preferences'
+import { duration, little, percent, unbroken } from '../kit/units'
+import Why from '../kit/Why.vue'
 import { coatHere } from './useCoat'
 
 /** The same joint seasoned in every way, on one picture; two of them become pieces that are tasted. */
@@ -33,20 +33,21 @@ const ofKind = (kind: string) => coat.blends.value.filter((blend) => blend.kind 
 const asked = computed(() =>
   JSON.stringify({ piece: coat.piece.value, blend_ids: ids.value, appetite: coat.doc.value?.appetite }),
 )
-const { data: sides, error } = useQuery({
-  queryKey: ['side by side', asked],
-  queryFn: () => call(api.POST('/api/cooks/coat/side-by-side', { body: JSON.parse(asked.value) })),
-  placeholderData: (before) => before,
-  gcTime: 0,
-  retry: false,
+const {
+  answer: sides,
+  says,
+  ask,
+} = useQuestion({
+  ask: (signal) => call(api.POST('/api/cooks/coat/side-by-side', { body: JSON.parse(asked.value), signal })),
 })
+watch(asked, () => ask(), { immediate: true })
 const chosen = ref<string[]>([])
 function choose(key: string) {
   if (chosen.value.includes(key)) chosen.value = chosen.value.filter((one) => one !== key)
   else chosen.value = [...chosen.value, key].slice(-2)
 }
 const how = ref<'split' | 'two'>('split')
-const make = once(async () => {
+const make = useChange('cooks', async () => {
   const [first, second] = (sides.value ?? []).map((one) => one.key).filter((key) => chosen.value.includes(key))
   if (second && (await coat.makePair([first, second], how.value === 'split', ids.value))) emit('done')
 })
@@ -104,7 +105,7 @@ const share = (value: number, most: number) => `${Math.min(100, (value / most) *
         </select>
       </label>
     </div>
-    <p v-if="error" class="says" role="alert">{{ sentenceOf(error) }}</p>
+    <p v-if="says" class="says" role="alert">{{ says }}</p>
     <div v-else-if="sides" class="table">
       <div class="row heads" aria-hidden="true">
         <span>Way</span><span>Salt</span><span>Depth, to {{ show.length(DEEP_CM) }}</span

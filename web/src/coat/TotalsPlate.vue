@@ -3,14 +3,14 @@ import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, call, sentenceOf, type Schemas } from '../api/client'
+import { useChange } from '../api/change'
 import { refresh } from '../api/kept'
 import { bandsOfShares } from '../blend/bands'
-import { grindName, useCatalogue } from '../ui/catalogue'
-import GrainStrip from '../ui/GrainStrip.vue'
-import { say } from '../ui/notice'
-import { once } from '../ui/once'
-import { usePreferences } from '../ui/preferences'
-import Why from '../ui/Why.vue'
+import { grindName, useCatalogue } from '../api/catalogue'
+import GrainStrip from '../draw/GrainStrip.vue'
+import { say } from '../kit/notice'
+import { usePreferences } from '../app/preferences'
+import Why from '../kit/Why.vue'
 import { coatHere } from './useCoat'
 
 /** What all pieces take of each blend, what the shelf holds of it, what is still to be mixed, and where to take it. */
@@ -37,24 +37,16 @@ async function size(total: Schemas['TotalOut']) {
   await refresh(queries, ['blends'], ['blend', total.blend_id], ['totals'])
   return made
 }
-const toBlend = once(async (total: Schemas['TotalOut']) => {
-  try {
-    const made = await size(total)
-    say(`The batch of ${total.name} is ${made.batch} now.`)
-    await router.push(`/blend/${total.blend_id}`)
-  } catch (failure) {
-    say(sentenceOf(failure))
-  }
+const toBlend = useChange('blends', async (total: Schemas['TotalOut']) => {
+  const made = await size(total)
+  say(`The batch of ${total.name} is ${made.batch} now.`)
+  await router.push(`/blend/${total.blend_id}`)
 })
-const weighOut = once(async (total: Schemas['TotalOut']) => {
-  try {
-    const made = await size(total)
-    const body = { blend: total.blend_id, version: made.version, wanted: `${total.mix.value} g`, resolution_g: 0.1 }
-    const batch = await call(api.POST('/api/batches', { body }))
-    await router.push(`/blend/weigh/${batch.id}`)
-  } catch (failure) {
-    say(sentenceOf(failure))
-  }
+const weighOut = useChange('blends', async (total: Schemas['TotalOut']) => {
+  const made = await size(total)
+  const body = { blend: total.blend_id, version: made.version, wanted: `${total.mix.value} g`, resolution_g: 0.1 }
+  const batch = await call(api.POST('/api/batches', { body }))
+  await router.push(`/blend/weigh/${batch.id}`)
 })
 </script>
 

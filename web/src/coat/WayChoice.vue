@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
-import { api, call, sentenceOf, type Schemas } from '../api/client'
+import { api, call, type Schemas } from '../api/client'
+import { useChange } from '../api/change'
 import { keep, refresh } from '../api/kept'
-import { useCatalogue } from '../ui/catalogue'
-import Field from '../ui/Field.vue'
-import { say } from '../ui/notice'
-import { once } from '../ui/once'
+import { useCatalogue } from '../api/catalogue'
+import Field from '../kit/Field.vue'
+import { say } from '../kit/notice'
 import { coatHere } from './useCoat'
 
 /** Ways to start from: the shipped ones, the household's own, and the stacks of the other pieces; and this one, to keep. */
@@ -26,16 +26,12 @@ async function take(key: string) {
 async function put(layers: Schemas['LayerDocument'][]) {
   if (await coat.putStack(layers)) emit('done')
 }
-const keepThis = once(async () => {
-  try {
-    const layers = JSON.parse(JSON.stringify(coat.piece.value!.layers)) as Schemas['LayerDocument'][]
-    await call(api.POST('/api/cooks/ways', { body: { name: name.value, layers } }))
-    say(`“${name.value}” is kept.`)
-    name.value = ''
-    await refresh(queries, ['ways'])
-  } catch (failure) {
-    say(sentenceOf(failure))
-  }
+const keepThis = useChange('ways', async () => {
+  const layers = JSON.parse(JSON.stringify(coat.piece.value!.layers)) as Schemas['LayerDocument'][]
+  await call(api.POST('/api/cooks/ways', { body: { name: name.value, layers } }))
+  say(`“${name.value}” is kept.`)
+  name.value = ''
+  await refresh(queries, ['ways'])
 })
 async function remove(way: Schemas['WayOut']) {
   const path = { way_id: way.id }

@@ -2,11 +2,11 @@
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed, reactive, ref } from 'vue'
 import { api, byField, call, sentenceOf, within } from '../api/client'
+import { useChange } from '../api/change'
 import { refresh } from '../api/kept'
-import Field from '../ui/Field.vue'
-import { say } from '../ui/notice'
-import { once } from '../ui/once'
-import Why from '../ui/Why.vue'
+import Field from '../kit/Field.vue'
+import { say } from '../kit/notice'
+import Why from '../kit/Why.vue'
 import { coatHere } from './useCoat'
 import { useOwnCoat } from './useOwnCoat'
 
@@ -24,17 +24,15 @@ const form = reactive({ taken: '', left: '', fell: '' })
 const errors = ref<Record<string, string>>({})
 const mine = computed(() => own.value?.figure.value.toFixed(1) ?? '')
 
-const keep = once(async () => {
-  errors.value = {}
-  try {
+const keep = useChange(
+  'shares',
+  async () => {
+    errors.value = {}
     await coat.autosave.flush()
     const letter = coat.piece.value!.letter
-    const found = await call(
-      api.POST('/api/cooks/{cook_id}/weigh-back', {
-        params: { path: coat.path() },
-        body: { letter, layer: props.at, ...form },
-      }),
-    )
+    const body = { letter, layer: props.at, ...form }
+    const sent = { params: { path: coat.path() }, body }
+    const found = await call(api.POST('/api/cooks/{cook_id}/weigh-back', sent))
     await refresh(queries, ['own coat'])
     Object.assign(form, { taken: '', left: '', fell: '' })
     say(`Your coat is ${found.figure.value.toFixed(1)} g on 100 cm² now.`, async () => {
@@ -42,12 +40,15 @@ const keep = once(async () => {
       await call(api.POST('/api/cooks/coat/weigh-back/{row_id}/take-back', { params: { path } }))
       await refresh(queries, ['own coat'])
     })
-  } catch (failure) {
-    const found = byField(failure)
-    if (Object.keys(found).length) errors.value = { ...found, ...within(found, '.') }
-    else say(sentenceOf(failure))
-  }
-})
+  },
+  {
+    refused: (failure) => {
+      const found = byField(failure)
+      if (Object.keys(found).length) errors.value = { ...found, ...within(found, '.') }
+      else say(sentenceOf(failure))
+    },
+  },
+)
 </script>
 
 <template>

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Schemas } from '../api/client'
-import { useCatalogue } from '../ui/catalogue'
-import { duration } from '../ui/units'
-import Why from '../ui/Why.vue'
+import { useCatalogue } from '../api/catalogue'
+import { duration } from '../kit/units'
+import Why from '../kit/Why.vue'
 
 /** Both schools' windows on one scale of time, with the cook's own hold on it, dragged or set to either school's end. */
 const props = defineProps<{

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { within, type Schemas } from '../api/client'
-import PieceBadge from '../ui/PieceBadge.vue'
+import PieceBadge from '../draw/PieceBadge.vue'
 import { fieldWords } from './reading'
 
 /** What of a cook could not be read, and where: all else is saved and goes on. */

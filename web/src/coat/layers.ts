@@ -1,6 +1,6 @@
 import type { Schemas } from '../api/client'
-import { meanColour } from '../ui/grains'
-import type { Grind } from '../ui/catalogue'
+import { meanColour } from '../draw/grains'
+import type { Grind } from '../api/catalogue'
 
 type Layer = Schemas['LayerDocument']
 

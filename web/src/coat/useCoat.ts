@@ -1,14 +1,15 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, inject, nextTick, ref, watch, type InjectionKey } from 'vue'
-import { api, call, sentenceOf, within, type Schemas } from '../api/client'
+import { api, call, within, type Schemas } from '../api/client'
+import { useChange } from '../api/change'
 import { refresh } from '../api/kept'
 import { KEY } from '../api/keys'
-import { useAutosave } from '../ui/autosave'
-import { say } from '../ui/notice'
-import { usePreferences } from '../ui/preferences'
-import { useReading } from '../ui/reading'
-import { useUndo } from '../ui/undo'
-import { useCatalogue } from '../ui/catalogue'
+import { useAutosave } from '../edit/autosave'
+import { say } from '../kit/notice'
+import { usePreferences } from '../app/preferences'
+import { PATIENCE_MS, useQuestion } from '../api/question'
+import { useUndo } from '../edit/undo'
+import { useCatalogue } from '../api/catalogue'
 import { layerColour, layerName } from './layers'
 import { inOrder, lastRead, wrongFields } from './reading'
 
@@ -38,10 +39,13 @@ export function useCoat(id?: string) {
   /** The pieces as they were last read, by their letter: what cannot be read is taken as it was. */
   let before = new Map<string, Piece>()
   const {
-    reading: answered,
+    answer: answered,
     errors,
     ask,
-  } = useReading<Answer>((answer) => wrongFields(answer, cook.value?.errors ?? []))
+  } = useQuestion<Answer>({
+    patience: PATIENCE_MS,
+    wrong: (answer) => wrongFields(answer, cook.value?.errors ?? []),
+  })
   const reading = computed(() => answered.value?.map((one) => one && inOrder(one)) ?? null)
   /** Whether the pieces were read at all, so that what is missing is known to be. */
   const cored = computed(() => reading.value !== null)
@@ -161,32 +165,23 @@ export function useCoat(id?: string) {
   const errorsOf = (at: number) => within(errors.value, `pieces.${at}.`)
 
   type Put = (now: Doc, at: number) => void
-  let queue: Promise<unknown> = Promise.resolve()
-  /**
-   * Do one thing to the open piece that the server works out, and put what it found on the board as it is by then; what
-   * it refuses is said. One after the other: each is worked out from what the one before has made.
-   */
-  function change(ask: (now: Doc, at: number) => Promise<Put>): Promise<boolean> {
-    const letter = piece.value?.letter
+  const doing = useChange('board', async (letter: string | undefined, ask: (now: Doc, at: number) => Promise<Put>) => {
     const place = () => doc.value?.pieces.findIndex((other) => other.letter === letter) ?? -1
-    const made = queue.then(async () => {
-      if (!doc.value || place() < 0) return false
-      history.mark()
-      try {
-        const put = await ask(doc.value, place())
-        // undone or taken off the board meanwhile
-        if (place() < 0) return false
-        put(doc.value, place())
-        history.mark()
-        return true
-      } catch (failure) {
-        say(sentenceOf(failure))
-        return false
-      }
-    })
-    queue = made
-    return made
-  }
+    if (!doc.value || place() < 0) return false
+    history.mark()
+    const put = await ask(doc.value, place())
+    // undone or taken off the board meanwhile
+    if (place() < 0) return false
+    put(doc.value, place())
+    history.mark()
+    return true
+  })
+  /**
+   * Do one thing to the open piece that the server works out, and put what it found on the board as it is by then. One
+   * after the other: each is worked out from what the one before has made.
+   */
+  const change = async (ask: (now: Doc, at: number) => Promise<Put>): Promise<boolean> =>
+    (await doing(piece.value?.letter, ask)) ?? false
   const taken = () => doc.value!.pieces.map((other) => other.letter)
   const free = () => [...'ABCDEFGH'].find((letter) => !taken().includes(letter))
 

@@ -1,4 +1,4 @@
-import { seeded } from '../ui/grains'
+import { seeded } from './grains'
 
 /** A piece's own shape as it lies on a plate, seen from above. Plain data in, one path out. */
 export interface Shaped {

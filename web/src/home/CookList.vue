@@ -1,49 +1,46 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
-import { api, call, sentenceOf, type Schemas } from '../api/client'
+import { api, call, type Schemas } from '../api/client'
+import { useChange } from '../api/change'
 import { refresh } from '../api/kept'
-import ListFinder from '../ui/ListFinder.vue'
-import { say } from '../ui/notice'
-import { ranked } from '../ui/rank'
-import RowMenu from '../ui/RowMenu.vue'
-import { longDay } from '../ui/units'
+import ListFinder from '../kit/ListFinder.vue'
+import { say } from '../kit/notice'
+import { ranked } from '../kit/rank'
+import RowMenu from '../kit/RowMenu.vue'
+import { longDay } from '../kit/units'
 
 /** All cooks in the book; another can be taken in hand, or deleted and brought back. */
+type Row = Schemas['CookRow']
 const queries = useQueryClient()
 const { data: cooks } = useQuery({ queryKey: ['cooks'], queryFn: () => call(api.GET('/api/cooks')) })
 const sought = ref('')
 const listed = computed(() =>
   ranked(cooks.value ?? [], (row) => `${row.name} ${row.pieces.join(' ')} ${longDay(row.serve_at)}`, sought.value),
 )
-const doings = (row: Schemas['CookRow']) => [
+const doings = (row: Row) => [
   ...(row.in_hand ? [] : [{ text: 'Take in hand', label: `Take in hand: ${row.name}`, does: () => take(row) }]),
   { text: 'Delete', label: `Delete ${row.name}`, does: () => remove(row) },
 ]
 const again = () => refresh(queries, ['cooks'], ['home'])
 
-async function take(row: Schemas['CookRow']) {
-  try {
-    await call(api.POST('/api/cooks/{cook_id}/take', { params: { path: { cook_id: row.id } } }))
-  } catch (failure) {
-    say(sentenceOf(failure))
-  }
-  await again()
-}
-
-async function remove(row: Schemas['CookRow']) {
-  const path = { cook_id: row.id }
-  try {
+const take = useChange(
+  'cooks',
+  (row: Row) => call(api.POST('/api/cooks/{cook_id}/take', { params: { path: { cook_id: row.id } } })),
+  { after: again },
+)
+const remove = useChange(
+  'cooks',
+  async (row: Row) => {
+    const path = { cook_id: row.id }
     await call(api.POST('/api/cooks/{cook_id}/delete', { params: { path }, body: { version: row.version } }))
     say(`${row.name} is deleted.`, async () => {
       await call(api.POST('/api/cooks/{cook_id}/restore', { params: { path } }))
       await again()
     })
-  } catch (failure) {
-    say(sentenceOf(failure))
-  }
-  await again()
-}
+  },
+  { after: again },
+)
 </script>
 
 <template>

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { onMounted, useTemplateRef, watch } from 'vue'
 import { outlineOf, type Shaped } from '../draw/pieces'
-import { meanColour, prepared, scatter, type Grains } from '../ui/grains'
-import { usePreferences } from '../ui/preferences'
+import { meanColour, prepared, scatter, type Grains } from '../draw/grains'
+import { usePreferences } from '../app/preferences'
 
 /** A piece on its enamel plate, in its own shape and the crust its own blend makes. */
 const props = defineProps<{

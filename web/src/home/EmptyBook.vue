@@ -1,15 +1,14 @@
 <script setup lang="ts">
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
-import { api, call, sentenceOf, type Schemas } from '../api/client'
+import { api, call, type Schemas } from '../api/client'
+import { useChange } from '../api/change'
 import { refresh } from '../api/kept'
 import { bandsOfShares } from '../blend/bands'
 import { usualBatch } from '../blend/kinds'
-import { useCatalogue } from '../ui/catalogue'
-import GrainStrip from '../ui/GrainStrip.vue'
-import { say } from '../ui/notice'
-import { once } from '../ui/once'
-import UnitChoices from '../ui/UnitChoices.vue'
+import { useCatalogue } from '../api/catalogue'
+import GrainStrip from '../draw/GrainStrip.vue'
+import UnitChoices from '../app/UnitChoices.vue'
 
 /** An empty book: what this does, and three steps in. */
 defineEmits<{ begin: [] }>()
@@ -23,15 +22,11 @@ const ratios = computed(() =>
     .map((one) => ({ ...one, drawn: bandsOfShares(one.bands, grinds.value) })),
 )
 const made = ref<{ id: string; name: string }[]>([])
-const take = once(async (one: Schemas['StarterOut']) => {
+const take = useChange('blends', async (one: Schemas['StarterOut']) => {
   const body = { name: one.name, kind: one.kind, lines: one.lines, batch: usualBatch(one.kind) }
-  try {
-    const blend = await call(api.POST('/api/blends', { body: body as Schemas['BlendDocument'] }))
-    made.value.push({ id: blend.id, name: blend.name })
-    await refresh(queries, ['blends'])
-  } catch (failure) {
-    say(sentenceOf(failure))
-  }
+  const blend = await call(api.POST('/api/blends', { body: body as Schemas['BlendDocument'] }))
+  made.value.push({ id: blend.id, name: blend.name })
+  await refresh(queries, ['blends'])
 })
 </script>
 

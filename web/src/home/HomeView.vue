@@ -2,9 +2,10 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, defineAsyncComponent, ref, watch } from 'vue'
 import { api, call, Refusal, sentenceOf, type Schemas } from '../api/client'
+import { useChange } from '../api/change'
 import { keep, refresh } from '../api/kept'
-import { say } from '../ui/notice'
-import { longDay, time } from '../ui/units'
+import { say } from '../kit/notice'
+import { longDay, time } from '../kit/units'
 import BoardPiece from './BoardPiece.vue'
 import CookList from './CookList.vue'
 import FairTest from './FairTest.vue'
@@ -26,54 +27,53 @@ const cook = computed(() => home.value?.cook ?? null)
 const { data: cooks } = useQuery({ queryKey: ['cooks'], queryFn: () => call(api.GET('/api/cooks')) })
 const empty = computed(() => cooks.value?.length === 0)
 
-function show(changed: Cook) {
-  void keep<Schemas['InHandOut']>(queries, ['home'], (before) => before && { ...before, cook: changed })
+async function show(changed: Cook) {
+  await keep<Schemas['InHandOut']>(queries, ['home'], (before) => before && { ...before, cook: changed })
   void refresh(queries, ['cooks'])
 }
 
 const begun = () => refresh(queries, ['home'], ['cooks'])
 
-/** Do something to the cook in hand; when another window was first, show what it did instead. */
-async function change(act: (cook: Cook) => Promise<Cook>) {
-  if (!cook.value) return
-  try {
-    show(await act(cook.value))
-  } catch (failure) {
-    if (failure instanceof Refusal && failure.problem.status === 409) {
-      await refresh(queries, ['home'])
-      say('This cook was changed in another window. It stands here as it is now; do that step again.')
-    } else say(sentenceOf(failure))
-  }
-}
-
+/** What is done to the cook in hand; when another window was first, it is shown what that did instead. */
+const changing = <Given extends unknown[]>(act: (cook: Cook, ...given: Given) => Promise<Cook>) =>
+  useChange(
+    'cook in hand',
+    async (...given: Given) => {
+      if (cook.value) await show(await act(cook.value, ...given))
+    },
+    {
+      refused: async (failure) => {
+        if (!(failure instanceof Refusal && failure.problem.status === 409)) return say(sentenceOf(failure))
+        await refresh(queries, ['home'])
+        say('This cook was changed in another window. It stands here as it is now; do that step again.')
+      },
+    },
+  )
 const stepPath = (of: Cook, stepId: string) => ({ cook_id: of.id, step_id: stepId })
-const tick = (stepId: string, done: boolean) =>
-  change((of) =>
-    call(
-      api.POST('/api/cooks/{cook_id}/steps/{step_id}', {
-        params: { path: stepPath(of, stepId) },
-        body: { version: of.version, done },
-      }),
-    ),
-  )
-const setLength = (stepId: string, lasts: string) =>
-  change((of) =>
-    call(
-      api.POST('/api/cooks/{cook_id}/steps/{step_id}', {
-        params: { path: stepPath(of, stepId) },
-        body: { version: of.version, lasts },
-      }),
-    ),
-  )
-const even = (what: string) =>
-  change((of) =>
-    call(
-      api.POST('/api/cooks/{cook_id}/even', {
-        params: { path: { cook_id: of.id } },
-        body: { version: of.version, what: what as 'salt' },
-      }),
-    ),
-  )
+const tick = changing((of, stepId: string, done: boolean) =>
+  call(
+    api.POST('/api/cooks/{cook_id}/steps/{step_id}', {
+      params: { path: stepPath(of, stepId) },
+      body: { version: of.version, done },
+    }),
+  ),
+)
+const setLength = changing((of, stepId: string, lasts: string) =>
+  call(
+    api.POST('/api/cooks/{cook_id}/steps/{step_id}', {
+      params: { path: stepPath(of, stepId) },
+      body: { version: of.version, lasts },
+    }),
+  ),
+)
+const even = changing((of, what: string) =>
+  call(
+    api.POST('/api/cooks/{cook_id}/even', {
+      params: { path: { cook_id: of.id } },
+      body: { version: of.version, what: what as 'salt' },
+    }),
+  ),
+)
 const nextReading = computed(
   () => cook.value?.pieces.find((piece) => piece.typed.letter === cook.value?.next?.letter) ?? null,
 )

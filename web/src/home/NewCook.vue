@@ -2,17 +2,17 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, reactive, ref, watch } from 'vue'
 import { api, byField, call, sentenceOf, type Schemas } from '../api/client'
+import { useChange } from '../api/change'
 import { refresh } from '../api/kept'
 import { usualBatch } from '../blend/kinds'
 import CutChoice from '../shelf/CutChoice.vue'
-import { useCatalogue } from '../ui/catalogue'
-import Field from '../ui/Field.vue'
-import { once } from '../ui/once'
-import PieceBadge from '../ui/PieceBadge.vue'
-import { usePreferences } from '../ui/preferences'
-import RankedChoice from '../ui/RankedChoice.vue'
-import { fromTyped, nextSaturday } from '../ui/units'
-import When from '../ui/When.vue'
+import { useCatalogue } from '../api/catalogue'
+import Field from '../kit/Field.vue'
+import PieceBadge from '../draw/PieceBadge.vue'
+import { usePreferences } from '../app/preferences'
+import RankedChoice from '../kit/RankedChoice.vue'
+import { fromTyped, nextSaturday } from '../kit/units'
+import When from '../kit/When.vue'
 
 /** Begin a cook: its name and a cut; the rest has a default. A second way of seasoning is one tap. */
 const open = defineModel<boolean>({ required: true })
@@ -65,7 +65,7 @@ async function blendOf(piece: { blend: string }): Promise<string | null> {
   return made.id
 }
 
-const begin = once(async () => {
+const begin = useChange('cooks', async () => {
   failure.value = ''
   const missing: Record<string, string> = {}
   if (!form.name.trim()) missing.name = 'Give it a name, such as Sunday lunch.'

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Schemas } from '../api/client'
-import { usePreferences } from '../ui/preferences'
-import { dayAndTime, duration } from '../ui/units'
+import { usePreferences } from '../app/preferences'
+import { dayAndTime, duration } from '../kit/units'
 import { stepDetail, stepName } from './steps'
 
 /** The one next thing to do. */

@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import { mdiCheck } from '@mdi/js'
 import { ref } from 'vue'
-import { api, call, sentenceOf, type Schemas } from '../api/client'
-import CautionList from '../ui/CautionList.vue'
-import { say } from '../ui/notice'
-import { usePreferences } from '../ui/preferences'
-import { dayAndTime, duration } from '../ui/units'
-import Why from '../ui/Why.vue'
+import { api, call, type Schemas } from '../api/client'
+import { useChange } from '../api/change'
+import CautionList from '../kit/CautionList.vue'
+import { usePreferences } from '../app/preferences'
+import { dayAndTime, duration } from '../kit/units'
+import Why from '../kit/Why.vue'
 import { stepDetail, stepName } from './steps'
 
 /** The stored steps of an piece, ticked off for real, with times counted back from serving. */
@@ -29,18 +29,14 @@ const plate = ref('')
 const asking = ref(false)
 const who = ref('')
 /** Tell whoever plates which number this goes under; who looked is written down, as their card is not blind then. */
-async function showPlate() {
+const showPlate = useChange('plating', async () => {
   if (!who.value.trim()) return
-  try {
-    const path = { cook_id: props.cookId }
-    const body = { who: who.value }
-    const seen = await call(api.POST('/api/cooks/{cook_id}/plating', { params: { path }, body }))
-    plate.value = seen.plates.find((one) => one.letter === props.piece.typed.letter)?.code ?? ''
-    asking.value = false
-  } catch (failure) {
-    say(sentenceOf(failure))
-  }
-}
+  const path = { cook_id: props.cookId }
+  const body = { who: who.value }
+  const seen = await call(api.POST('/api/cooks/{cook_id}/plating', { params: { path }, body }))
+  plate.value = seen.plates.find((one) => one.letter === props.piece.typed.letter)?.code ?? ''
+  asking.value = false
+})
 </script>
 
 <template>

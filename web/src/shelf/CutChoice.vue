@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, defineAsyncComponent, ref } from 'vue'
-import { cutWords, useCatalogue } from '../ui/catalogue'
-import RankedChoice from '../ui/RankedChoice.vue'
+import { cutWords, useCatalogue } from '../api/catalogue'
+import RankedChoice from '../kit/RankedChoice.vue'
 
 /** Which cut it is, of the catalogue or of the household's own; one that is in neither is made on the spot. */
 const cut = defineModel<string>({ required: true })

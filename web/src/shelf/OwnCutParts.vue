@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Schemas } from '../api/client'
-import { useCatalogue } from '../ui/catalogue'
-import Field from '../ui/Field.vue'
+import { useCatalogue } from '../api/catalogue'
+import Field from '../kit/Field.vue'
 
 /** The faces of an own cut that keep seasoning off the meat, and what comes off it, each with its share. */
 const faces = defineModel<Schemas['FaceDocument'][]>('faces', { required: true })

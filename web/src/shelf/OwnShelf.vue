@@ -2,11 +2,12 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { ref } from 'vue'
 import { api, call, sentenceOf, type Schemas } from '../api/client'
+import { useChange } from '../api/change'
 import { refresh } from '../api/kept'
-import { useCatalogue } from '../ui/catalogue'
-import { say } from '../ui/notice'
-import { usePreferences } from '../ui/preferences'
-import { percent } from '../ui/units'
+import { useCatalogue } from '../api/catalogue'
+import { say } from '../kit/notice'
+import { usePreferences } from '../app/preferences'
+import { percent } from '../kit/units'
 import OwnCut from './OwnCut.vue'
 import OwnIngredient from './OwnIngredient.vue'
 import OwnList from './OwnList.vue'
@@ -28,14 +29,11 @@ const { catalogue, cuts } = useCatalogue()
 const { show } = usePreferences()
 const meant = (key: string) =>
   cuts.value.get(key)?.name ?? catalogue.value?.grinds.find((grind) => grind.key.startsWith(`${key}/`))?.name ?? key
-async function forget(name: string) {
-  try {
-    await call(api.PUT('/api/shelf/own-names', { body: { name, means: '' } }))
-  } catch (failure) {
-    say(sentenceOf(failure))
-  }
-  await refresh(queries, ['own names'], ['catalogue'])
-}
+const forget = useChange(
+  'own',
+  (name: string) => call(api.PUT('/api/shelf/own-names', { body: { name, means: '' } })),
+  { after: () => refresh(queries, ['own names'], ['catalogue']) },
+)
 const openIngredient = ref(false)
 const ingredient = ref<Ingredient>()
 const openCut = ref(false)
@@ -49,34 +47,30 @@ function editCut(one?: Cut) {
   openCut.value = true
 }
 const again = () => refresh(queries, ['own ingredients'], ['own cuts'], ['catalogue'])
-/** Take one away, say what became of it, and offer it back. */
-async function away(taken: () => Promise<{ name: string; used_in: string[] }>, back: () => Promise<unknown>) {
-  try {
-    const left = await taken()
-    const where = left.used_in.slice(0, 3).join(', ')
-    say(where ? `${left.name} is offered no more; it stays in ${where}.` : `${left.name} is gone.`, async () => {
-      await back()
-      await again()
-    })
-  } catch (failure) {
-    say(sentenceOf(failure))
-  }
-  await again()
-}
-function removeIngredient({ id, version }: Ingredient) {
-  const params = { path: { own_id: id } }
-  return away(
-    () => call(api.POST('/api/shelf/own-ingredients/{own_id}/remove', { params, body: { version } })),
-    () => call(api.POST('/api/shelf/own-ingredients/{own_id}/restore', { params })),
+type Left = { name: string; used_in: string[] }
+/** Take one away: it is offered no more, and stays where it is used. */
+const removing = (away: (id: string, version: number) => Promise<Left>, back: (id: string) => Promise<unknown>) =>
+  useChange(
+    'own',
+    async ({ id, version }: { id: string; version: number }) => {
+      const left = await away(id, version)
+      const where = left.used_in.slice(0, 3).join(', ')
+      say(where ? `${left.name} is offered no more; it stays in ${where}.` : `${left.name} is gone.`, async () => {
+        await back(id)
+        await again()
+      })
+    },
+    { after: again },
   )
-}
-function removeCut({ id, version }: Cut) {
-  const params = { path: { own_id: id } }
-  return away(
-    () => call(api.POST('/api/shelf/own-cuts/{own_id}/remove', { params, body: { version } })),
-    () => call(api.POST('/api/shelf/own-cuts/{own_id}/restore', { params })),
-  )
-}
+const of = (own_id: string) => ({ path: { own_id } })
+const removeIngredient = removing(
+  (id, version) => call(api.POST('/api/shelf/own-ingredients/{own_id}/remove', { params: of(id), body: { version } })),
+  (id) => call(api.POST('/api/shelf/own-ingredients/{own_id}/restore', { params: of(id) })),
+)
+const removeCut = removing(
+  (id, version) => call(api.POST('/api/shelf/own-cuts/{own_id}/remove', { params: of(id), body: { version } })),
+  (id) => call(api.POST('/api/shelf/own-cuts/{own_id}/restore', { params: of(id) })),
+)
 </script>
 
 <template>

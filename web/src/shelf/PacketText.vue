@@ -1,26 +1,32 @@
 <script setup lang="ts">
-import { ref } from 'vue'
-import { api, call, sentenceOf, type Schemas } from '../api/client'
+import { computed, ref } from 'vue'
+import { api, call, type Schemas } from '../api/client'
+import { useQuestion } from '../api/question'
 
 /** What a packet prints, pasted as it is: its panel is read into the fields. */
 type Panel = Schemas['Panel']
 const emit = defineEmits<{ read: [found: Partial<Panel>]; whole: [found: Panel] }>()
 const text = ref('')
-const says = ref('')
-async function read() {
-  if (!text.value.trim()) return
-  try {
-    const found = await call(api.POST('/api/shelf/packet', { body: { text: text.value.slice(0, 4000) } }))
-    const { portion, sodium, salt, sugars, fat, carbohydrate, protein } = found
-    const panel = { portion, sodium, salt, sugars, fat, carbohydrate, protein }
-    const count = Object.values(panel).filter(Boolean).length
-    says.value = count ? `${count} of 7 fields are read; check them.` : 'No panel is found in this; write it in below.'
-    emit('read', panel)
+const panelOf = ({ portion, sodium, salt, sugars, fat, carbohydrate, protein }: Panel) => ({
+  portion, sodium, salt, sugars, fat, carbohydrate, protein,
+}) // prettier-ignore
+const {
+  answer,
+  says: failed,
+  ask,
+} = useQuestion<Panel>({
+  ask: (signal) => call(api.POST('/api/shelf/packet', { body: { text: text.value.slice(0, 4000) }, signal })),
+  came: (found) => {
+    emit('read', panelOf(found))
     emit('whole', found)
-  } catch (failure) {
-    says.value = sentenceOf(failure)
-  }
-}
+  },
+})
+const says = computed(() => {
+  if (failed.value || !answer.value) return failed.value
+  const count = Object.values(panelOf(answer.value)).filter(Boolean).length
+  return count ? `${count} of 7 fields are read; check them.` : 'No panel is found in this; write it in below.'
+})
+const read = () => void (text.value.trim() && ask())
 </script>
 
 <template>

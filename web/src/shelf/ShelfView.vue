@@ -2,16 +2,17 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { api, call, sentenceOf, type Schemas } from '../api/client'
+import { useChange } from '../api/change'
 import { refresh } from '../api/kept'
 import { bandsOfShares } from '../blend/bands'
-import { useCatalogue } from '../ui/catalogue'
-import CautionList from '../ui/CautionList.vue'
-import Field from '../ui/Field.vue'
-import JarDrawing from '../ui/JarDrawing.vue'
-import { say } from '../ui/notice'
-import { usePreferences } from '../ui/preferences'
-import { longDay, percent } from '../ui/units'
-import Why from '../ui/Why.vue'
+import { useCatalogue } from '../api/catalogue'
+import CautionList from '../kit/CautionList.vue'
+import Field from '../kit/Field.vue'
+import JarDrawing from '../draw/JarDrawing.vue'
+import { say } from '../kit/notice'
+import { usePreferences } from '../app/preferences'
+import { longDay, percent } from '../kit/units'
+import Why from '../kit/Why.vue'
 import OwnShelf from './OwnShelf.vue'
 
 /** The shelf: every batch that was mixed, as a jar at its level, and what is still on the scale. */
@@ -27,30 +28,31 @@ const bands = (row: Row) => bandsOfShares(row.bands, grinds.value)
 
 const left = ref<Record<string, string>>({})
 const wrong = ref<Record<string, string>>({})
-async function save(row: Row, change: { clean?: boolean; frozen?: boolean } = {}) {
-  const { clean, frozen } = { ...row.jar!, ...change }
-  const body = { version: row.version, left: left.value[row.id]?.trim() ?? '', clean, frozen }
-  try {
+const keepJar = useChange(
+  'batches',
+  async (row: Row, change: { clean?: boolean; frozen?: boolean }) => {
+    const { clean, frozen } = { ...row.jar!, ...change }
+    const body = { version: row.version, left: left.value[row.id]?.trim() ?? '', clean, frozen }
+    wrong.value[row.id] = ''
     await call(api.PUT('/api/batches/{batch_id}/jar', { params: { path: { batch_id: row.id } }, body }))
-    left.value[row.id] = wrong.value[row.id] = ''
+    left.value[row.id] = ''
     await refresh(queries, ['batches'])
-  } catch (failure) {
-    wrong.value[row.id] = sentenceOf(failure)
-  }
-}
-async function remove(row: Row) {
-  const path = { batch_id: row.id }
-  try {
+  },
+  { refused: (failure, [row]) => (wrong.value[row.id] = sentenceOf(failure)) },
+)
+const save = (row: Row, change = {}) => keepJar(row, change)
+const remove = useChange(
+  'batches',
+  async (row: Row) => {
+    const path = { batch_id: row.id }
     await call(api.POST('/api/batches/{batch_id}/leave', { params: { path }, body: { version: row.version } }))
     say(`${row.name} is off the shelf.`, async () => {
       await call(api.POST('/api/batches/{batch_id}/restore', { params: { path } }))
       await refresh(queries, ['batches'])
     })
-  } catch (failure) {
-    say(sentenceOf(failure))
-  }
-  await refresh(queries, ['batches'])
-}
+  },
+  { after: () => refresh(queries, ['batches']) },
+)
 </script>
 
 <template>

@@ -1,8 +1,7 @@
-import { useDebounceFn } from '@vueuse/core'
-import { reactive, ref, shallowRef, watch, type Ref } from 'vue'
+import { computed, reactive, ref, watch, type Ref } from 'vue'
 import { byField, Refusal, sentenceOf } from '../api/client'
-import { useNewest } from '../ui/newest'
-import { once } from '../ui/once'
+import { useChange } from '../api/change'
+import { useQuestion } from '../api/question'
 
 /** Something of one's own as it is typed, what it comes to, what is wrong with it, and that it is kept. */
 export function useOwnForm<Doc extends object, Reads>(of: {
@@ -13,45 +12,38 @@ export function useOwnForm<Doc extends object, Reads>(of: {
   read: (doc: Doc, signal: AbortSignal) => Promise<Reads>
 }) {
   const doc = reactive(of.blank()) as Doc
-  const errors = ref<Record<string, string>>({})
-  const reads = shallowRef<Reads | null>(null)
+  const question = useQuestion<Reads>({ after: 150, ask: (signal) => of.read({ ...doc }, signal) })
+  const reads = computed(() => (question.failure.value instanceof Refusal ? null : question.answer.value))
   // what is still missing in a form that was never sent is no error yet
-  let sent = false
+  const sent = ref(false)
+  const errors = computed(() => (sent.value ? question.errors.value : {}))
   watch(
     of.open,
     (now) => {
+      question.clear()
       if (!now) return
       Object.assign(doc, of.blank(), JSON.parse(JSON.stringify(of.own()?.typed ?? {})))
-      errors.value = {}
-      reads.value = of.own()?.reads ?? null
-      sent = false
+      question.answer.value = of.own()?.reads ?? null
+      sent.value = false
     },
     { immediate: true },
   )
-  const newest = useNewest()
-  const ask = useDebounceFn(async () => {
-    const came = await newest.ask((signal) => of.read({ ...doc }, signal))
-    if (!came) return
-    if ('answer' in came) {
-      reads.value = came.answer
-      errors.value = {}
-    } else if (came.failure instanceof Refusal) {
-      reads.value = null
-      if (sent) errors.value = byField(came.failure)
-    }
-  }, 150)
-  watch(doc, () => of.open.value && ask(), { deep: true })
+  watch(doc, () => of.open.value && question.ask(), { deep: true })
 
-  /** Keep it, once at a time, and close; what is refused is said at its fields. */
+  /** Keep it and close; what is refused is said at its fields. */
   const keeping = (keep: () => Promise<unknown>) =>
-    once(async () => {
-      sent = true
-      try {
+    useChange(
+      'own',
+      async () => {
+        sent.value = true
         await keep()
         of.open.value = false
-      } catch (failure) {
-        errors.value = failure instanceof Refusal ? byField(failure) : { name: sentenceOf(failure) }
-      }
-    })
+      },
+      {
+        refused: (failure) => {
+          question.errors.value = failure instanceof Refusal ? byField(failure) : { name: sentenceOf(failure) }
+        },
+      },
+    )
   return { doc, errors, reads, keeping }
 }

@@ -2,10 +2,11 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { api, call, sentenceOf, type Schemas } from '../api/client'
+import { useChange } from '../api/change'
 import { keep, refresh } from '../api/kept'
-import PieceBadge from '../ui/PieceBadge.vue'
-import Field from '../ui/Field.vue'
-import { say } from '../ui/notice'
+import PieceBadge from '../draw/PieceBadge.vue'
+import Field from '../kit/Field.vue'
+import { say } from '../kit/notice'
 import NumberedPlate from './NumberedPlate.vue'
 import TastingCard from './TastingCard.vue'
 
@@ -40,42 +41,30 @@ const planned = computed({
   get: () => own.value || String(table.value?.planned_cards ?? ''),
   set: (typed) => (own.value = typed),
 })
-async function plan() {
-  const path = { trial_id: table.value!.trial_id }
-  const cards = Number(planned.value)
-  try {
+const plan = useChange(
+  'trial',
+  async () => {
+    const path = { trial_id: table.value!.trial_id }
+    const cards = Number(planned.value)
     show(await call(api.PUT('/api/trials/{trial_id}/plan', { params: { path }, body: { cards } })))
     own.value = refused.value = ''
-  } catch (failure) {
-    refused.value = sentenceOf(failure)
-  }
-}
+  },
+  { refused: (failure) => (refused.value = sentenceOf(failure)) },
+)
 
-async function takeBack(card: Schemas['CardOut']) {
+const takeBack = useChange('trial', async (card: Schemas['CardOut']) => {
   const path = { trial_id: table.value!.trial_id, card_id: card.id }
-  try {
-    show(await call(api.POST('/api/trials/{trial_id}/cards/{card_id}/delete', { params: { path } })))
-    say(`${card.taster}’s card is taken back.`, async () => {
-      try {
-        show(await call(api.POST('/api/trials/{trial_id}/cards/{card_id}/restore', { params: { path } })))
-      } catch (failure) {
-        say(sentenceOf(failure))
-      }
-    })
-  } catch (failure) {
-    say(sentenceOf(failure))
-  }
-}
+  show(await call(api.POST('/api/trials/{trial_id}/cards/{card_id}/delete', { params: { path } })))
+  say(`${card.taster}’s card is taken back.`, async () => {
+    show(await call(api.POST('/api/trials/{trial_id}/cards/{card_id}/restore', { params: { path } })))
+  })
+})
 
-async function reveal() {
+const reveal = useChange('trial', async () => {
   asking.value = false
-  try {
-    const path = { trial_id: table.value!.trial_id }
-    show(await call(api.POST('/api/trials/{trial_id}/reveal', { params: { path } })))
-  } catch (failure) {
-    say(sentenceOf(failure))
-  }
-}
+  const path = { trial_id: table.value!.trial_id }
+  show(await call(api.POST('/api/trials/{trial_id}/reveal', { params: { path } })))
+})
 const pieceOf = computed(() => new Map((table.value?.revealed ?? []).map((told) => [told.code, told])))
 </script>
 

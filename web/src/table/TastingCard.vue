@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { computed, reactive, ref, watch } from 'vue'
 import { api, byField, call, sentenceOf, type Schemas } from '../api/client'
-import Choice from '../ui/Choice.vue'
-import { once } from '../ui/once'
-import * as unsent from '../ui/unsent'
+import { useChange } from '../api/change'
+import Choice from '../kit/Choice.vue'
+import * as unsent from '../edit/unsent'
 import NumberedPlate from './NumberedPlate.vue'
 import ScoreRow from './ScoreRow.vue'
 
@@ -31,26 +31,30 @@ const preference = computed(() => [
   { value: 'none', text: 'no preference' },
 ])
 
-const hand = once(async () => {
-  if (!card.prefers) {
-    errors.value = { prefers: 'Say which plate you would rather have again, or that you have no preference.' }
-    return
-  }
-  const scores = Object.entries(card.scores).flatMap(([key, value]) => {
-    const [code, scale] = key.split('|')
-    return value === undefined ? [] : [{ code, scale, value }]
-  })
-  const body = { taster: card.taster ?? '', served, scores, prefers: card.prefers === 'none' ? null : card.prefers }
-  try {
+const hand = useChange(
+  'trial',
+  async () => {
+    if (!card.prefers) {
+      errors.value = { prefers: 'Say which plate you would rather have again, or that you have no preference.' }
+      return
+    }
+    const scores = Object.entries(card.scores).flatMap(([key, value]) => {
+      const [code, scale] = key.split('|')
+      return value === undefined ? [] : [{ code, scale, value }]
+    })
+    const body = { taster: card.taster ?? '', served, scores, prefers: card.prefers === 'none' ? null : card.prefers }
     const path = { trial_id: props.table.trial_id }
     const table = await call(api.POST('/api/trials/{trial_id}/cards', { params: { path }, body }))
     unsent.forget(kept)
     emit('taken', table)
-  } catch (failure) {
-    errors.value = byField(failure)
-    if (!Object.keys(errors.value).length) errors.value = { all: sentenceOf(failure) }
-  }
-})
+  },
+  {
+    refused: (failure) => {
+      errors.value = byField(failure)
+      if (!Object.keys(errors.value).length) errors.value = { all: sentenceOf(failure) }
+    },
+  },
+)
 const others = computed(() =>
   Object.entries(errors.value)
     .filter(([field]) => !['taster', 'prefers'].includes(field))

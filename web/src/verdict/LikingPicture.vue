@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Schemas } from '../api/client'
-import Why from '../ui/Why.vue'
+import Why from '../kit/Why.vue'
 
 /** Mean liking of both sides on every scale, each with its standard error drawn. */
 const props = defineProps<{ verdict: Schemas['VerdictOut'] }>()

@@ -2,9 +2,9 @@
 import { useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { api, call, sentenceOf, type Schemas } from '../api/client'
-import { useCatalogue } from '../ui/catalogue'
-import { longDay } from '../ui/units'
-import Why from '../ui/Why.vue'
+import { useCatalogue } from '../api/catalogue'
+import { longDay } from '../kit/units'
+import Why from '../kit/Why.vue'
 import LikingPicture from './LikingPicture.vue'
 import PreferenceCount from './PreferenceCount.vue'
 

@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { bandsOfShares } from '../blend/bands'
-import { useCatalogue } from '../ui/catalogue'
-import CautionList from '../ui/CautionList.vue'
-import JarDrawing from '../ui/JarDrawing.vue'
-import { usePreferences } from '../ui/preferences'
-import { percent } from '../ui/units'
-import Why from '../ui/Why.vue'
+import { useCatalogue } from '../api/catalogue'
+import CautionList from '../kit/CautionList.vue'
+import JarDrawing from '../draw/JarDrawing.vue'
+import { usePreferences } from '../app/preferences'
+import { percent } from '../kit/units'
+import Why from '../kit/Why.vue'
 import TastePlate from './TastePlate.vue'
 import type { BatchOnScale } from './useBatch'
 

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Schemas } from '../api/client'
-import { percent } from '../ui/units'
-import Why from '../ui/Why.vue'
+import { percent } from '../kit/units'
+import Why from '../kit/Why.vue'
 
 /** Too much went in: the three ways out, each with what it does to the batch and its salt. */
 defineProps<{ rescues: Schemas['Rescue'][]; name: string }>()

@@ -1,10 +1,12 @@
 <script setup lang="ts">
 import { useQuery } from '@tanstack/vue-query'
-import { computed, ref, shallowRef, watch } from 'vue'
-import { api, call, sentenceOf, type Schemas } from '../api/client'
-import Choice from '../ui/Choice.vue'
-import { percent } from '../ui/units'
-import Why from '../ui/Why.vue'
+import { computed, ref, watch } from 'vue'
+import { api, call, type Schemas } from '../api/client'
+import { newKey } from '../api/keys'
+import { useQuestion } from '../api/question'
+import Choice from '../kit/Choice.vue'
+import { percent } from '../kit/units'
+import Why from '../kit/Why.vue'
 import type { BatchOnScale } from './useBatch'
 
 /** Taste and correct: what is off, by how much, and what can be added. What is in the bowl stays in the bowl. */
@@ -12,21 +14,15 @@ const props = defineProps<{ bench: BatchOnScale }>()
 const { data: tastes } = useQuery({ queryKey: ['tastes'], queryFn: () => call(api.GET('/api/batches/tastes')) })
 const taste = ref('')
 const strength = ref<Schemas['TasteDocument']['strength']>('clearly')
-const found = shallowRef<Schemas['CorrectionOut'][]>([])
-const failed = ref('')
 const path = props.bench.path
 const version = computed(() => props.bench.batch.value?.version)
-
-watch([taste, strength, version], async () => {
-  if (!taste.value) return (found.value = [])
-  try {
-    const body = { taste: taste.value, strength: strength.value }
-    found.value = await call(api.POST('/api/batches/{batch_id}/tasted', { params: { path }, body }))
-    failed.value = ''
-  } catch (failure) {
-    found.value = []
-    failed.value = sentenceOf(failure)
-  }
+const question = useQuestion<Schemas['CorrectionOut'][]>()
+const { says: failed } = question
+const found = computed(() => (failed.value ? [] : (question.answer.value ?? [])))
+watch([taste, strength, version], () => {
+  if (!taste.value) return question.clear()
+  const body = { taste: taste.value, strength: strength.value }
+  void question.ask((signal) => call(api.POST('/api/batches/{batch_id}/tasted', { params: { path }, body, signal })))
 })
 const said = (change: Schemas['Change'], at: 'before' | 'after') =>
   change.unit === '%' ? percent(change[at]) : change[at].toFixed(1)
@@ -35,7 +31,7 @@ const moved = (way: Schemas['CorrectionOut']) =>
 
 let key = ''
 async function add(way: Schemas['CorrectionOut']) {
-  key ||= Array.from(crypto.getRandomValues(new Uint8Array(16)), (x) => x.toString(16).padStart(2, '0')).join('')
+  key ||= newKey()
   const sent = key
   const done = await props.bench.act((at) =>
     call(

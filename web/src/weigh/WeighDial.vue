@@ -2,8 +2,8 @@
 import { computed } from 'vue'
 import type { Schemas } from '../api/client'
 import { bandsOfShares } from '../blend/bands'
-import { useCatalogue } from '../ui/catalogue'
-import GrainStrip from '../ui/GrainStrip.vue'
+import { useCatalogue } from '../api/catalogue'
+import GrainStrip from '../draw/GrainStrip.vue'
 
 /** The ingredient that is on, what the scale shows of it, and how far there is to go. */
 const props = defineProps<{

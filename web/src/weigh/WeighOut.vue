@@ -2,10 +2,11 @@
 import { onKeyStroke, useEventListener } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
-import { api, call, sentenceOf } from '../api/client'
-import { say } from '../ui/notice'
-import { percent } from '../ui/units'
-import Why from '../ui/Why.vue'
+import { api, call } from '../api/client'
+import { useChange } from '../api/change'
+import { say } from '../kit/notice'
+import { percent } from '../kit/units'
+import Why from '../kit/Why.vue'
 import BatchMixed from './BatchMixed.vue'
 import RescuePlate from './RescuePlate.vue'
 import ScaleHands from './ScaleHands.vue'
@@ -103,19 +104,15 @@ useEventListener(window, 'focus', () => void bench.load())
 // back after the server was away: what it kept is what counts
 watch(scale.away, (gone) => gone || void bench.load())
 
-async function leave() {
+const leave = useChange('batches', async () => {
   const path = { batch_id: props.id }
-  try {
-    await call(api.POST('/api/batches/{batch_id}/leave', { params: { path }, body: { version: batch.value!.version } }))
-    say('Put aside with all that was weighed.', async () => {
-      await call(api.POST('/api/batches/{batch_id}/restore', { params: { path } }))
-      await router.push(`/blend/weigh/${props.id}`)
-    })
-    await router.push(`/blend/${batch.value!.blend}`)
-  } catch (failure) {
-    say(sentenceOf(failure))
-  }
-}
+  await call(api.POST('/api/batches/{batch_id}/leave', { params: { path }, body: { version: batch.value!.version } }))
+  say('Put aside with all that was weighed.', async () => {
+    await call(api.POST('/api/batches/{batch_id}/restore', { params: { path } }))
+    await router.push(`/blend/weigh/${props.id}`)
+  })
+  await router.push(`/blend/${batch.value!.blend}`)
+})
 </script>
 
 <template>

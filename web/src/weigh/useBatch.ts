@@ -1,9 +1,10 @@
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed, shallowRef } from 'vue'
 import { api, call, Refusal, sentenceOf, type Schemas } from '../api/client'
+import { useChange } from '../api/change'
 import { refresh } from '../api/kept'
 import { newKey } from '../api/keys'
-import { say } from '../ui/notice'
+import { say } from '../kit/notice'
 
 export type Batch = Schemas['BatchOut']
 
@@ -12,7 +13,6 @@ export function useBatch(id: string) {
   const queries = useQueryClient()
   const batch = shallowRef<Batch | null>(null)
   const loadError = shallowRef('')
-  const busy = shallowRef(false)
   const path = { batch_id: id }
 
   async function load() {
@@ -27,25 +27,29 @@ export function useBatch(id: string) {
 
   const current = computed(() => batch.value?.lines.find((line) => line.id === batch.value!.current) ?? null)
 
-  /** Do one thing to the batch; in a conflict the other version is taken, as only pours are added. */
-  async function act(work: (version: number) => Promise<Batch>, before = () => {}): Promise<boolean> {
-    if (busy.value || !batch.value) return false
-    busy.value = true
-    try {
-      const found = await work(batch.value.version)
+  const doing = useChange(
+    `batch ${id}`,
+    async (version: number, work: (version: number) => Promise<Batch>, before: () => void) => {
+      const found = await work(version)
       before()
       batch.value = found
       void refresh(queries, ['batches'])
       return true
-    } catch (failure) {
-      if (failure instanceof Refusal && failure.problem.theirs) {
+    },
+    {
+      refused: (failure) => {
+        if (!(failure instanceof Refusal && failure.problem.theirs)) return say(sentenceOf(failure))
         batch.value = failure.problem.theirs as unknown as Batch
         say('This batch was changed in another window; here is how it stands. Repeat the step if it is still needed.')
-      } else say(sentenceOf(failure))
-      return false
-    } finally {
-      busy.value = false
-    }
+      },
+    },
+  )
+  const { busy } = doing
+  /** Do one thing to the batch; in a conflict the other version is taken, as only pours are added. */
+  async function act(work: (version: number) => Promise<Batch>, before = () => {}): Promise<boolean> {
+    // what is pressed while a weight is noted was meant for what stood there before
+    if (busy.value || !batch.value) return false
+    return (await doing(batch.value.version, work, before)) ?? false
   }
 
   // a key stays the same until its pour has arrived, so that one sent twice counts once

@@ -1,7 +1,7 @@
 import { useDocumentVisibility } from '@vueuse/core'
 import { onScopeDispose, shallowRef } from 'vue'
-import { api, call, sentenceOf, type Schemas } from '../api/client'
-import { say } from '../ui/notice'
+import { useChange } from '../api/change'
+import { api, call, type Schemas } from '../api/client'
 
 export type ScaleNow = Schemas['ScaleNow']
 const EVERY_MS = 120
@@ -34,15 +34,11 @@ export function useScale() {
     clearTimeout(timer)
   })
 
-  async function told(work: () => Promise<ScaleNow>) {
-    try {
-      now.value = await work()
-      return true
-    } catch (failure) {
-      say(sentenceOf(failure))
-      return false
-    }
-  }
+  const doing = useChange('scale', async (work: () => Promise<ScaleNow>) => {
+    now.value = await work()
+    return true
+  })
+  const told = async (work: () => Promise<ScaleNow>) => (await doing(work)) ?? false
   const tare = () => told(() => call(api.POST('/api/devices/scale/tare')))
   const start = (resolution_g: 0.1 | 1) =>
     told(() =>

@@ -1,16 +1,15 @@
-import { mount } from '@vue/test-utils'
-import { describe, expect, it, vi } from 'vitest'
+import { QueryClient, VueQueryPlugin } from '@tanstack/vue-query'
+import { mount, type MountingOptions } from '@vue/test-utils'
+import { describe, expect, it } from 'vitest'
 import { createVuetify } from 'vuetify'
 import BringLine from '../blend/BringLine.vue'
 import RescuePlate from './RescuePlate.vue'
 import WeighDial from './WeighDial.vue'
 import WeighList from './WeighList.vue'
-import { doubt } from '../ui/measures'
+import { doubt } from '../kit/measures'
 
-vi.mock('@tanstack/vue-query', async () => {
-  const { ref } = await import('vue')
-  return { useQuery: () => ({ data: ref({ grinds: [] }) }), useQueryClient: () => ({}) }
-})
+const queryClient = new QueryClient()
+queryClient.setQueryData(['catalogue'], { grinds: [] })
 
 const figure = (value: number, low: number | null = null, high: number | null = null) => ({
   value,
@@ -45,7 +44,7 @@ const scale = {
   tares: 0,
   silent_s: 0.1,
 }
-const global = { plugins: [createVuetify()] }
+const global: MountingOptions<object>['global'] = { plugins: [createVuetify(), [VueQueryPlugin, { queryClient }]] }
 const dial = (over: object = {}) =>
   mount(WeighDial, {
     global,

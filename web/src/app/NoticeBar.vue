@@ -1,13 +1,14 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { notice } from './notice'
+import { useChange } from '../api/change'
+import { notice } from '../kit/notice'
 
 const open = computed({ get: () => notice.value !== null, set: (on) => !on && (notice.value = null) })
-async function undo() {
+const undo = useChange('undo', async () => {
   const act = notice.value?.undo
   notice.value = null
   await act?.()
-}
+})
 </script>
 
 <template>

@@ -1,21 +1,20 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { sentenceOf } from '../api/client'
-import Choice from './Choice.vue'
-import { say } from './notice'
-import { usePreferences } from './preferences'
+import Choice from '../kit/Choice.vue'
+import { usePreferences, useSetPreferences } from './preferences'
 import UnitChoices from './UnitChoices.vue'
 
 const open = defineModel<boolean>({ required: true })
-const { preferences, set } = usePreferences()
+const { preferences } = usePreferences()
+const set = useSetPreferences()
 
 const theme = computed({
   get: () => preferences.value.theme,
-  set: (value) => set({ theme: value }).catch((failure) => say(sentenceOf(failure))),
+  set: (value) => set({ theme: value }),
 })
 const keys = computed({
   get: () => (preferences.value.single_keys ? 'on' : 'off'),
-  set: (value) => set({ single_keys: value === 'on' }).catch((failure) => say(sentenceOf(failure))),
+  set: (value) => set({ single_keys: value === 'on' }),
 })
 </script>
 

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { useRoute } from 'vue-router'
-import { seeded } from './grains'
+import { seeded } from '../draw/grains'
 import { stations } from './stations'
 
 defineEmits<{ keys: []; find: []; settings: [] }>()

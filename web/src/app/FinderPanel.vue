@@ -3,7 +3,7 @@ import { useQuery } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, call } from '../api/client'
-import { ranked, rankOf } from './rank'
+import { ranked, rankOf } from '../kit/rank'
 import { stations } from './stations'
 
 const open = defineModel<boolean>({ required: true })

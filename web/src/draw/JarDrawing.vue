@@ -2,7 +2,7 @@
 import { onMounted, useTemplateRef, watch } from 'vue'
 import { meanColour, prepared, scatter } from './grains'
 import type { Band } from './GrainStrip.vue'
-import { usePreferences } from './preferences'
+import { usePreferences } from '../app/preferences'
 
 /** A jar at its level, with the blend's own grains in it. */
 const props = withDefaults(defineProps<{ bands: Band[]; full: number; name: string; width?: number }>(), { width: 92 })

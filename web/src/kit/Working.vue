@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Schemas } from '../api/client'
-import { useCatalogue } from './catalogue'
-import { usePreferences } from './preferences'
+import { useCatalogue } from '../api/catalogue'
+import { usePreferences } from '../app/preferences'
 
 /** The working of a figure: its steps with their own numbers, the sources and the error. */
 const props = defineProps<{ figure: Schemas['Figure']; of: string }>()

@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
-import { api, call, type Schemas } from '../api/client'
+import { api, call, type Schemas } from './client'
 
 export type Grind = Schemas['GrindOut']
 export type Cut = Schemas['CutOut']

@@ -1,18 +1,18 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { sentenceOf } from '../api/client'
-import { useCatalogue } from './catalogue'
-import Choice from './Choice.vue'
-import { say } from './notice'
-import { usePreferences, type Preferences } from './preferences'
+import { useCatalogue } from '../api/catalogue'
+import Choice from '../kit/Choice.vue'
+import { say } from '../kit/notice'
+import { usePreferences, useSetPreferences, type Preferences } from './preferences'
 
 /** What the household measures with: units, temperatures, and the spoons in its drawer. */
-const { preferences, set } = usePreferences()
+const { preferences } = usePreferences()
+const set = useSetPreferences()
 
 function bound<Key extends Exclude<keyof Preferences, 'spoons_lacking'>>(key: Key) {
   return computed<Preferences[Key]>({
     get: () => preferences.value[key],
-    set: (value) => set({ [key]: value }).catch((failure) => say(sentenceOf(failure))),
+    set: (value) => set({ [key]: value }),
   })
 }
 const units = bound('units')
@@ -24,7 +24,7 @@ const lacking = computed(() => preferences.value.spoons_lacking.filter((name) =>
 function own(name: string) {
   const left = lacking.value.includes(name) ? lacking.value.filter((x) => x !== name) : [...lacking.value, name]
   if (left.length === owned.value.length) return say('Some spoon must be in the drawer; leave at least one ticked.')
-  set({ spoons_lacking: left }).catch((failure) => say(sentenceOf(failure)))
+  set({ spoons_lacking: left })
 }
 </script>
 

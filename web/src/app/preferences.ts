@@ -1,8 +1,9 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
 import { api, call, type Schemas } from '../api/client'
+import { useChange } from '../api/change'
 import { keep, refresh } from '../api/kept'
-import * as units from './units'
+import * as units from '../kit/units'
 
 export type Preferences = Schemas['PreferencesDocument']
 
@@ -36,27 +37,8 @@ const asked = {
   queryFn: () => call(api.GET('/api/book/preferences')),
   staleTime: Infinity,
 }
-let writing: Promise<unknown> = Promise.resolve()
-
 /** The household's units, spoons and theme, with formatters bound to them. */
 export function usePreferences() {
-  const queries = useQueryClient()
-
-  async function set(change: Partial<Preferences>) {
-    changed.value = { ...changed.value, ...change }
-    remember()
-    // one after the other, the last is what stays; what was not changed here is as the server has it
-    const written = writing.then(async () => {
-      stored.value = await queries.ensureQueryData(asked)
-      stored.value = await call(api.PUT('/api/book/preferences', { body: preferences.value }))
-      await keep(queries, asked.queryKey, stored.value)
-    })
-    writing = written.catch(() => {})
-    await written
-    // spoons are measured out by the server
-    if (change.spoon_set || change.spoons_lacking) await refresh(queries, [])
-  }
-
   const bound = computed(() => {
     const { units: u, temperature: t } = preferences.value
     return {
@@ -75,7 +57,25 @@ export function usePreferences() {
   /** The spoons as the server has them: what it measures out by spoons changes with this. */
   const spoons = computed(() => [stored.value.spoon_set, ...stored.value.spoons_lacking].join())
 
-  return { preferences, spoons, set, show: bound }
+  return { preferences, spoons, show: bound }
+}
+
+/** Change how the household measures and looks at things: it shows at once, and is in the book a moment later. */
+export function useSetPreferences() {
+  const queries = useQueryClient()
+  const write = useChange('preferences', async (change: Partial<Preferences>) => {
+    // what was not changed here is as the server has it
+    stored.value = await queries.ensureQueryData(asked)
+    stored.value = await call(api.PUT('/api/book/preferences', { body: preferences.value }))
+    await keep(queries, asked.queryKey, stored.value)
+    // spoons are measured out by the server
+    if (change.spoon_set || change.spoons_lacking) await refresh(queries, [])
+  })
+  return (change: Partial<Preferences>) => {
+    changed.value = { ...changed.value, ...change }
+    remember()
+    return write(change)
+  }
 }
 
 /** Take the stored preferences over the remembered ones once the server has them. */

@@ -1,0 +1,44 @@
+import { createRouter, createWebHistory } from 'vue-router'
+import HomeView from '../home/HomeView.vue'
+import LaterView from './LaterView.vue'
+import { stations } from './stations'
+
+export const router = createRouter({
+  history: createWebHistory(),
+  routes: [
+    { path: '/', component: HomeView, meta: { title: 'Home' } },
+    { path: '/blend', component: () => import('../blend/BlendShelf.vue'), meta: { title: 'Blend' } },
+    { path: '/blend/bring', component: () => import('../blend/BringView.vue'), meta: { title: 'Bring in' } },
+    { path: '/blend/label', component: () => import('../blend/LabelView.vue'), meta: { title: 'Bought blend' } },
+    {
+      path: '/blend/weigh/:id',
+      component: () => import('../weigh/WeighOut.vue'),
+      props: true,
+      meta: { title: 'Weigh-out' },
+    },
+    { path: '/shelf', component: () => import('../shelf/ShelfView.vue'), meta: { title: 'Shelf' } },
+    { path: '/blend/:id', component: () => import('../blend/BlendBench.vue'), props: true, meta: { title: 'Blend' } },
+    { path: '/coat/:id?', component: () => import('../coat/CoatView.vue'), props: true, meta: { title: 'Coat' } },
+    { path: '/table/:id?', component: () => import('../table/TableView.vue'), props: true, meta: { title: 'Table' } },
+    {
+      path: '/verdict/:id?',
+      component: () => import('../verdict/VerdictView.vue'),
+      props: true,
+      meta: { title: 'Verdict' },
+    },
+    ...stations
+      .filter((station) => station.later)
+      .map((station) => ({
+        path: station.path,
+        component: LaterView,
+        props: { station },
+        meta: { title: station.name },
+      })),
+    { path: '/:rest(.*)*', redirect: '/' },
+  ],
+  scrollBehavior: () => ({ top: 0 }),
+})
+
+router.afterEach((to) => {
+  document.title = `${String(to.meta.title)} · Ravska`
+})
