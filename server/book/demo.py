@@ -39,6 +39,7 @@ from book.models import (
     WeighBack,
 )
 from book.models.values import label_of, stored_injection, stored_label, stored_method
+from book.steps import lay_out_steps
 
 BLENDS: dict[str, tuple[str, str, str, list[tuple[str, str, str]]]] = {
     "lamb rub": (
@@ -458,6 +459,7 @@ def load_demo(now: datetime) -> bool:
         add_salt(shoulder, 0.7)
         shoulder.layers.filter(kind="pre-salt").update(hold_s=16 * 3600.0, hold_typed="16 h")
         usual_layer(shoulder, 2, made["lamb glaze"]).save()
+        lay_out_steps(shoulder)
         lamb.pieces.update(target_percent=1.5, target_typed="1.5")
         bath = lamb.pieces.get(letter="B").layers.get(kind="marinade")
         bath.hold_s, bath.hold_typed = 16 * 3600.0, "16 h"

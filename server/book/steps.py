@@ -26,7 +26,7 @@ def planned_steps(piece: Piece, layers: Sequence[Layer], cores: Sequence[CoreLay
             before.remove(row)
         else:
             row = Step(piece=piece, kind=planned.kind, lasts_s=planned.lasts_s)
-        if layer is not None:
+        if layer is not None and layer.hold_s is not None:
             row.lasts_s = planned.lasts_s
         row.layer, row.position = layer, at
         rows.append(row)

@@ -234,7 +234,7 @@ def test_another_blend_changes_the_layer_and_its_steps_and_ticks_stay(api, cook)
     binder = {"kind": "binder", "grind": "mustard-prepared/paste", "dose": "2.4"}
     sent["pieces"][1]["layers"] = [binder, layer]
     board = saved(api, cook.id, sent)
-    assert [s["kind"] for s in board["pieces"][1]["steps"]] == ["mix", "coat", "on", "rest", "plate"]
+    assert [s["kind"] for s in board["pieces"][1]["steps"]] == ["mix", "bind", "coat", "on", "rest", "plate"]
     assert step(board, "B", "rest")["done_at"] is not None
     assert board["pieces"][1]["reading"]["layers"][0]["dose_g"] > 10
     assert board["pieces"][1]["reading"]["layers"][1]["surface"] == "mustard"

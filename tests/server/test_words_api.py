@@ -1,6 +1,6 @@
 """Cooks of one piece or eight, with a trial or without, are as good as any; steps keep keys, the log only grows."""
 
-from datetime import timedelta
+from datetime import datetime, timedelta
 from uuid import uuid4
 
 import pytest
@@ -127,14 +127,14 @@ def test_a_step_keeps_its_key_tick_and_length_while_its_piece_its_kind_and_its_l
     sent["pieces"][0]["layers"] = [rub, glaze]
     fewer = saved(api, cook.id, sent)
     now = {s["kind"]: s["id"] for s in fewer["pieces"][0]["steps"]}
-    assert now == {kind: keys["A", kind] for kind in ("mix", "coat", "on", "rest", "plate")}
+    assert now == {kind: keys["A", kind] for kind in ("mix", "coat", "on", "glaze", "rest", "plate")}
     assert step(fewer, "A", "rest")["lasts_s"] == 50 * 60
     # another salting is another step, in front; the others stay, and so does the other piece
     sent = as_sent(fewer)
     sent["pieces"][0]["layers"] = [salt, rub, glaze]
     more = saved(api, cook.id, sent)
     again = {s["kind"]: s["id"] for s in more["pieces"][0]["steps"]}
-    assert list(again) == ["mix", "salt", "coat", "on", "rest", "plate"]
+    assert list(again) == ["mix", "salt", "coat", "on", "glaze", "rest", "plate"]
     assert again["salt"] != keys["A", "salt"]
     assert {kind: again[kind] for kind in now} == now
     assert {s["id"] for s in more["pieces"][1]["steps"]} == {key for (letter, _), key in keys.items() if letter == "B"}
@@ -202,3 +202,33 @@ def test_a_cook_is_saved_in_as_few_queries_for_eight_pieces_as_for_one(api, alon
 
     assert max(first, second, whole) <= 20
     assert Cook.objects.get(pk=alone["id"]).pieces.count() == 8
+
+
+def test_a_blend_on_two_pieces_is_mixed_once_and_ticking_it_keeps_it_for_both(api, alone):
+    one = alone["pieces"][0]
+    both = [one | {"letter": letter, "name": f"Trout {letter}"} for letter in "AB"]
+    saved(api, alone["id"], alone | {"pieces": both})
+    board = api("POST", f"cooks/{alone['id']}/take")[1] and opened(api)
+    mixing = [(p["typed"]["letter"], s) for p in board["pieces"] for s in p["steps"] if s["kind"] == "mix"]
+    ((letter, mix),) = mixing
+    (taken,) = mix["mixes"]
+    doses = [p["reading"]["layers"][0]["dose_g"] for p in board["pieces"]]
+    assert (letter, taken["letters"]) == ("A", ["A", "B"])
+    assert taken["amount"] == pytest.approx(sum(doses))
+    ticked = api("POST", f"cooks/{board['id']}/steps/{mix['id']}", {"version": board["version"], "done": True})[1]
+    assert all(p["typed"]["layers"][0]["revision"] for p in ticked["pieces"])
+    assert step(ticked, "A", "mix")["mixes"][0]["letters"] == ["A", "B"]
+    undone = api("POST", f"cooks/{board['id']}/steps/{mix['id']}", {"version": ticked["version"], "done": False})[1]
+    assert not any(p["typed"]["layers"][0]["revision"] for p in undone["pieces"])
+
+
+def test_a_step_over_the_fire_is_set_by_itself_and_one_that_is_held_by_its_hold(api, cook):
+    board = opened(api)
+    glaze = step(board, "A", "glaze")
+    off = step(board, "A", "rest")["begins_at"]
+    later = api("POST", f"cooks/{cook.id}/steps/{glaze['id']}", {"version": board["version"], "lasts": "35 min"})[1]
+    began = datetime.fromisoformat(step(later, "A", "glaze")["begins_at"])
+    assert datetime.fromisoformat(off) - began == timedelta(minutes=35)
+    coat = step(later, "A", "coat")
+    refused = api("POST", f"cooks/{cook.id}/steps/{coat['id']}", {"version": later["version"], "lasts": "1 h"})
+    assert (refused[0], refused[1]["errors"][0]["field"]) == (422, "lasts")

@@ -24,7 +24,7 @@ from ravska_core.coat.side_by_side import Side, side
 from ravska_core.coat.sites import MOST_SITES, face_of, lay_sites, off_the_bone
 from ravska_core.coat.spread import Spread
 from ravska_core.coat.stack import Seasoned, as_weighed
-from ravska_core.coat.steps import STEP_KINDS, STEP_NAMES, Planned, usual_steps
+from ravska_core.coat.steps import ON_THE_FIRE, STEP_KINDS, STEP_NAMES, Planned, Wanted, mixed_once, usual_steps
 from ravska_core.coat.target import Evened, brought_to, common_salt, give_way, usual_coat
 from ravska_core.coat.thin_cut import thin_cut_salt
 from ravska_core.coat.ways import SIDE_BY_SIDE, WAYS, Slot
@@ -43,6 +43,7 @@ __all__ = [
     "LIQUID_FATES",
     "MOST_LAYERS",
     "MOST_SITES",
+    "ON_THE_FIRE",
     "SALT_ZONES",
     "SIDE_BY_SIDE",
     "STEP_KINDS",
@@ -61,6 +62,7 @@ __all__ = [
     "Side",
     "Slot",
     "Spread",
+    "Wanted",
     "WeighBack",
     "Window",
     "as_weighed",
@@ -77,6 +79,7 @@ __all__ = [
     "lay_sites",
     "learned_coat",
     "learned_stays",
+    "mixed_once",
     "off_the_bone",
     "own_coat",
     "place_for",

@@ -7,7 +7,7 @@ from types import MappingProxyType
 from ravska_core.cautions import Caution
 from ravska_core.coat.reading import CoatReading, read_stack
 from ravska_core.coat.stack import Seasoned
-from ravska_core.coat.steps import MIX_S, WIPE_S, usual_steps
+from ravska_core.coat.steps import BIND_S, MIX_S, WIPE_S, usual_steps
 from ravska_core.coat.wetness import SurfaceReading, surface_at_fire
 from ravska_core.diffusion import reach_share
 from ravska_core.measure import SPOON_SETS, SpoonSet
@@ -37,7 +37,15 @@ class Side:
 
 
 _HANDS_S = MappingProxyType(
-    {"mix": MIX_S, "inject": 20 * 60.0, "coat": WIPE_S, "bag": WIPE_S / 2, "wipe": WIPE_S, "salt": WIPE_S / 2}
+    {
+        "mix": MIX_S,
+        "inject": 20 * 60.0,
+        "bind": BIND_S,
+        "coat": WIPE_S,
+        "bag": WIPE_S / 2,
+        "wipe": WIPE_S,
+        "salt": WIPE_S / 2,
+    }
 )
 """How long a step keeps hands busy [s] (estimates)."""
 

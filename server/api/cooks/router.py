@@ -24,6 +24,7 @@ from api.cooks.shown import (
     TrialMarkOut,
     board_out,
     cook_out,
+    mixing_of,
     own_faults,
     trial_mark,
     typed_own,
@@ -259,10 +260,12 @@ def _claim(cook_id: UUID, version: int) -> Cook:
 
 
 def _mix(cook: Cook, step: Step, done: bool) -> None:
-    """Pin every blend of the piece as it is mixed now; or let it follow its draft again, until cards are in."""
+    """Pin what the mixing takes in as it is mixed now; or let it follow its draft again, until cards are in."""
     trial = trial_of(cook)
-    layers = Layer.objects.filter(piece=step.piece_id, blend__isnull=False).select_related("blend", "revision")
-    for layer in layers:
+    whole = cooks().get(pk=cook.pk)
+    at = next(n for n, piece in enumerate(whole.pieces.all()) if piece.pk == step.piece_id)
+    taken = [piece.layers.all()[place].pk for piece, place in mixing_of(whole)[at]]
+    for layer in Layer.objects.filter(pk__in=taken).select_related("blend", "revision"):
         assert layer.blend is not None
         if done:
             if not layer.blend.draft().lines.exists():
@@ -284,7 +287,7 @@ def tick(request: HttpRequest, cook_id: UUID, step_id: UUID, document: TickDocum
             if step is None:
                 raise Http404
             if document.lasts is not None:
-                if step.layer is not None:
+                if step.layer is not None and step.layer.hold_s is not None:
                     raise BadInput("lasts", "This step lasts as long as its hold; change the hold in Coat.")
                 if step.kind == "plate":
                     raise BadInput("lasts", "Plating is the end; move the serving time instead.")

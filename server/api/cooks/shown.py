@@ -1,12 +1,13 @@
 """Cooks as documents: as typed, for Coat; and as they stand on Home, with readings, steps and what comes next."""
 
-from dataclasses import dataclass
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, replace
 from datetime import datetime
 from uuid import UUID
 
 from book.models import Cook, Piece
 from book.tasting import trial_of
-from ravska_core.coat import CoatReading, Planned
+from ravska_core.coat import CoatReading, Planned, Wanted, mixed_once
 from ravska_core.day import count_back
 from ravska_core.meat import MOST_EATERS
 from ravska_core.trial import ArmRecord, FairTest, compare_arms
@@ -49,7 +50,24 @@ class CookOut:
 
 
 @dataclass(frozen=True, slots=True)
+class MixOut:
+    """What is mixed of a blend at once, for all pieces that take it: how much, and what is set aside of it first [g].
+
+    `amount` is in `unit`; none where a layer of it could not be read.
+    """
+
+    name: str
+    amount: float | None
+    unit: str
+    aside_g: float
+    bath: bool
+    letters: list[str]
+
+
+@dataclass(frozen=True, slots=True)
 class StepOut:
+    """A step of a piece. `mixes` is what a mixing takes in: a blend that several pieces take is mixed once."""
+
     id: UUID
     kind: str
     layer: int | None
@@ -57,6 +75,7 @@ class StepOut:
     before: Figure
     lasts_s: float
     done_at: datetime | None
+    mixes: list[MixOut]
 
 
 @dataclass(frozen=True, slots=True)
@@ -184,7 +203,7 @@ def _steps(cook: Cook, piece: Piece) -> list[StepOut]:
     steps = list(piece.steps.all())
     places = {layer.pk: at for at, layer in enumerate(piece.layers.all())}
     times = count_back(cook.serve_at, [Planned(step.kind, step.length_s()) for step in steps])
-    return [
+    found = [
         StepOut(
             step.id,
             step.kind,
@@ -193,23 +212,87 @@ def _steps(cook: Cook, piece: Piece) -> list[StepOut]:
             before,
             step.length_s(),
             step.done_at,
+            [],
         )
         for step, (begins, before) in zip(steps, times, strict=True)
     ]
+    return sorted(found, key=lambda step: step.begins_at)
+
+
+_Readings = Mapping[str, CoatReading | BadInput]
+
+
+def mixing_of(cook: Cook) -> list[list[tuple[Piece, int]]]:
+    """Return the layers, by piece and place, whose blends the mixing of each piece of a cook takes in."""
+    pieces = list(cook.pieces.all())
+    mixing = [next((step for step in _steps(cook, piece) if step.kind == "mix"), None) for piece in pieces]
+    done = [step is not None and step.done_at is not None for step in mixing]
+    # a revision is what was mixed; one that was only pinned, as before a tasting, is mixed by nothing yet
+    mixed = {layer.revision_id for place, piece in enumerate(pieces) if done[place] for layer in piece.layers.all()}
+    wanted = [
+        Wanted(place, at, (layer.blend_id, was and layer.revision_id), was)
+        for place, piece in enumerate(pieces)
+        for at, layer in enumerate(piece.layers.all())
+        if layer.blend_id is not None
+        for was in [layer.revision_id is not None and layer.revision_id in mixed]
+    ]
+    begins = [None if step is None else step.begins_at.timestamp() for step in mixing]
+    return [[(pieces[one.place], one.layer) for one in taken] for taken in mixed_once(wanted, begins, done)]
+
+
+def _mixes(taken: Sequence[tuple[Piece, int]], readings: _Readings) -> list[MixOut]:
+    found: dict[str, MixOut] = {}
+    for piece, at in taken:
+        layer = piece.layers.all()[at]
+        mark = layer_mark(layer.blend, layer.revision, layer.grind)
+        reading = readings[piece.letter]
+        read = None if isinstance(reading, BadInput) else reading.layers[at]
+        one = MixOut(
+            name=mark.blend_name,
+            amount=None if read is None else read.dose.value,
+            unit="g" if read is None else read.dose.unit,
+            aside_g=0.0 if read is None else read.reserve_g,
+            bath=layer.kind == "marinade",
+            letters=[piece.letter],
+        )
+        before = found.get(one.name)
+        found[one.name] = one if before is None else _both(before, one)
+    return list(found.values())
+
+
+def _both(a: MixOut, b: MixOut) -> MixOut:
+    known = a.amount is not None and b.amount is not None and a.unit == b.unit
+    return MixOut(
+        name=a.name,
+        amount=(a.amount or 0.0) + (b.amount or 0.0) if known else None,
+        unit=a.unit,
+        aside_g=a.aside_g + b.aside_g,
+        bath=a.bath or b.bath,
+        letters=[*a.letters, *(letter for letter in b.letters if letter not in a.letters)],
+    )
+
+
+def _steps_with_mixing(
+    cook: Cook, piece: Piece, taken: Sequence[tuple[Piece, int]], readings: _Readings
+) -> list[StepOut]:
+    """Return the steps of a piece; a mixing that another piece's takes in is none of them."""
+    mixes = _mixes(taken, readings)
+    steps = _steps(cook, piece)
+    return [replace(step, mixes=mixes) if step.kind == "mix" else step for step in steps if mixes or step.kind != "mix"]
 
 
 def board_out(cook: Cook) -> BoardOut:
     """Return a cook, loaded through `cooks`, as it stands on Home."""
     readings = read_stored(cook, spoons_for(cook))
     pieces = []
-    for piece in cook.pieces.all():
+    for piece, taken in zip(cook.pieces.all(), mixing_of(cook), strict=True):
         found = readings[piece.letter]
         marks = [layer_mark(layer.blend, layer.revision, layer.grind) for layer in piece.layers.all()]
         pieces.append(
             BoardPieceOut(
                 typed=good_document(piece, is_tasted(piece)),
                 marks=marks,
-                steps=_steps(cook, piece),
+                steps=_steps_with_mixing(cook, piece, taken, readings),
                 reading=None if isinstance(found, BadInput) else found,
                 problems=unread_errors(piece)
                 or ([field_error(at_field(found))] if isinstance(found, BadInput) else []),

@@ -9,7 +9,7 @@ import pytest
 from builders import blend
 from hypothesis import given
 from hypothesis import strategies as st
-from ravska_core.coat import Layer, Planned, plain, usual_steps
+from ravska_core.coat import Layer, Planned, Wanted, mixed_once, plain, usual_steps
 from ravska_core.day import count_back
 from ravska_core.trial import ArmRecord, blind_codes, compare_arms, mean_liking, read_verdict, serving_order
 from ravska_core.trial.tests import look_bound, preference, spent
@@ -147,6 +147,43 @@ def test_steps_are_counted_back_from_serving_by_their_holds():
     assert [step.kind for step in bath] == ["mix", "bag", "wipe", "on", "rest", "plate"]
     begins, before = count_back(serve, [Planned("bag", 3600), Planned("plate", 0)])[0]
     assert before.value == (serve - begins).total_seconds() == 3600
+
+
+def test_what_goes_on_over_the_fire_lasts_until_the_piece_comes_off():
+    serve = datetime(2027, 6, 12, 18, 30, tzinfo=UTC)
+    sauce = blend(("honey/liquid", 1, "spoon"), ("table-salt/fine", 1, "spoon"))
+    layers = [
+        Layer("binder", plain("mustard/yellow"), 1.5),
+        Layer("rub", sauce, 5, 7200),
+        Layer("spritz", plain("apple-juice/liquid"), 0.5),
+        Layer("wrap", plain("butter/liquid"), 40),
+        Layer("glaze", sauce, 4),
+        Layer("cooking liquid", sauce, 300, 3600),
+        Layer("drippings", None, 50),
+        Layer("finishing salt", plain("table-salt/fine"), 3),
+    ]
+    steps = usual_steps(layers, 6 * 3600, 1800)
+    # serving 18:30, so off the fire 18:00 and on at 12:00; by hand from there
+    assert {step.kind: at.strftime("%H:%M") for step, (at, _) in zip(steps, count_back(serve, steps), strict=True)} == {
+        "mix": "09:40", "bind": "09:55", "coat": "10:00", "on": "12:00", "spritz": "14:00", "wrap": "16:00",
+        "pot": "17:00", "glaze": "17:40", "catch": "18:00", "rest": "18:00", "finish": "18:30", "plate": "18:30",
+    }  # fmt: skip
+    # one that is asked to last longer than the fire begins with it
+    late = count_back(serve, [Planned("on", 3600), Planned("wrap", 7200), Planned("rest", 1800), Planned("plate", 0)])
+    assert [at.strftime("%H:%M") for at, _ in late] == ["17:00", "17:00", "18:00", "18:30"]
+    assert late[1][1].value == 5400
+
+
+def test_a_blend_that_several_pieces_take_is_mixed_once_by_the_first():
+    wanted = [Wanted(0, 1, "rub", False), Wanted(1, 0, "rub", False), Wanted(1, 1, "bath", False)]
+    shared = mixed_once(wanted, [36000.0, 33000.0], [False, False])
+    assert shared == ((), (wanted[1 - 1], wanted[1], wanted[2]))
+    assert mixed_once(wanted, [33000.0, 36000.0], [False, False]) == ((wanted[0], wanted[1]), (wanted[2],))
+    # what one piece has mixed already is not what another put on the board later still needs
+    done = [replace(wanted[0], mixed=True), *wanted[1:]]
+    assert mixed_once(done, [33000.0, 36000.0], [True, False]) == ((done[0],), (wanted[1], wanted[2]))
+    # a piece that mixes nothing itself lets its blend be mixed with another's
+    assert mixed_once(wanted[:2], [None, 36000.0], [False, False]) == ((), (wanted[0], wanted[1]))
 
 
 def test_cards_without_a_preference_are_cards_and_decide_nothing():

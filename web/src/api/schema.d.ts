@@ -4422,6 +4422,26 @@ export interface components {
             why: string;
         };
         /**
+         * MixOut
+         * @description What is mixed of a blend at once, for all pieces that take it: how much, and what is set aside of it first [g].
+         *
+         *     `amount` is in `unit`; none where a layer of it could not be read.
+         */
+        MixOut: {
+            /** Name */
+            name: string;
+            /** Amount */
+            amount: number | null;
+            /** Unit */
+            unit: string;
+            /** Aside G */
+            aside_g: number;
+            /** Bath */
+            bath: boolean;
+            /** Letters */
+            letters: string[];
+        };
+        /**
          * NextOut
          * @description The one next thing to do.
          */
@@ -4639,7 +4659,10 @@ export interface components {
              */
             hold_at: string;
         };
-        /** StepOut */
+        /**
+         * StepOut
+         * @description A step of a piece. `mixes` is what a mixing takes in: a blend that several pieces take is mixed once.
+         */
         StepOut: {
             /**
              * Id
@@ -4660,6 +4683,8 @@ export interface components {
             lasts_s: number;
             /** Done At */
             done_at: string | null;
+            /** Mixes */
+            mixes: components["schemas"]["MixOut"][];
         };
         /**
          * Strength

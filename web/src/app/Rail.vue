@@ -88,11 +88,19 @@ li a {
   border-radius: 16px 0 0 16px;
   line-height: 1.25;
 }
+/* specks never touch letters */
+li a:not(.here) > *,
+.mark {
+  width: fit-content;
+  background: var(--deep);
+  box-shadow: 0 0 0 4px var(--deep);
+}
 li b {
   display: block;
   font-size: 16px;
 }
 li small {
+  display: block;
   font-size: 13px;
   color: #ccd6f3;
 }

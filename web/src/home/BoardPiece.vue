@@ -12,7 +12,7 @@ import CrustPlate from './CrustPlate.vue'
 import StepList from './StepList.vue'
 
 /** A piece of the cook in hand: its crust on a plate, its dose, its salt and its steps. */
-const props = defineProps<{ piece: Schemas['BoardPieceOut']; cookId: string; nextStep?: string }>()
+const props = defineProps<{ piece: Schemas['BoardPieceOut']; cookId: string; nextStep?: string; wide?: boolean }>()
 defineEmits<{ tick: [stepId: string, done: boolean]; length: [stepId: string, lasts: string] }>()
 
 const { catalogue, grinds, cuts } = useCatalogue()
@@ -47,11 +47,27 @@ const amount = computed(() => {
   const dose = reading.value?.dose
   return !dose ? '' : dose.unit === 'ml' ? show.value.volume(dose.value) : show.value.dose(dose.value)
 })
+/** Each layer with what goes on of it, where there is room to say it. */
+const layers = computed(() =>
+  props.piece.typed.layers.map((layer, n) => {
+    const dose = props.piece.reading?.layers[n]?.dose
+    return {
+      name: props.piece.marks[n]?.blend_name || grindNames.value.get(layer.grind ?? '') || layer.kind,
+      kind: layer.kind,
+      amount: !dose ? '' : dose.unit === 'ml' ? show.value.volume(dose.value) : show.value.dose(dose.value),
+    }
+  }),
+)
+const grindNames = computed(() => new Map([...grinds.value].map(([key, grind]) => [key, grind.name])))
 const unit = computed(() => catalogue.value?.layer_kinds.find((kind) => kind.key === main.value?.kind)?.unit ?? '')
 </script>
 
 <template>
-  <section class="plate piece" :aria-label="`Piece ${piece.typed.letter}, ${piece.typed.name}`">
+  <section
+    class="plate piece"
+    :class="{ wide, few: layers.length < 2 }"
+    :aria-label="`Piece ${piece.typed.letter}, ${piece.typed.name}`"
+  >
     <header>
       <PieceBadge :letter="piece.typed.letter" />
       <h2>{{ piece.typed.name }}</h2>
@@ -65,7 +81,10 @@ const unit = computed(() => catalogue.value?.layer_kinds.find((kind) => kind.key
     <div class="body">
       <div class="seen">
         <CrustPlate :blend="blend" :bath="bath" :name="piece.typed.name" :solid="piece.reading?.piece.solid" />
-        <div v-if="reading && piece.reading">
+        <p v-if="!layers.length" class="bare">
+          <router-link :to="`/coat/${cookId}`" class="link">Season it in Coat</router-link>
+        </p>
+        <div v-else-if="reading && piece.reading">
           <p class="big">
             <Why :figure="reading.dose" :of="`Dose of ${mark?.blend_name || main?.kind}`">{{ amount }}</Why>
           </p>
@@ -85,6 +104,14 @@ const unit = computed(() => catalogue.value?.layer_kinds.find((kind) => kind.key
           <p class="muted">salt, all layers: {{ piece.reading.zone }} <OldMark v-if="piece.problems.length" /></p>
         </div>
       </div>
+      <ul v-if="wide && layers.length > 1" class="layers" aria-label="Layers">
+        <li v-for="(layer, n) in layers" :key="n">
+          <b>{{ layer.amount }}</b>
+          <span
+            >{{ layer.name }}<small v-if="layer.name !== layer.kind" class="muted">{{ layer.kind }}</small></span
+          >
+        </li>
+      </ul>
       <StepList
         :piece="piece"
         :cook-id="cookId"
@@ -128,6 +155,54 @@ p {
 }
 .problem {
   color: var(--stop);
+}
+.wide .body {
+  grid-template-columns: 400px minmax(0, 1fr) minmax(0, 1.5fr);
+}
+.wide .seen {
+  display: grid;
+  grid-template-columns: 196px minmax(0, 1fr);
+  gap: 18px;
+  align-content: start;
+}
+.wide.few .body {
+  grid-template-columns: 400px minmax(0, 1fr);
+}
+.bare {
+  align-self: center;
+}
+.layers {
+  list-style: none;
+  margin: 6px 0 0;
+  padding: 0;
+}
+.layers li {
+  display: grid;
+  grid-template-columns: 76px minmax(0, 1fr);
+  gap: 10px;
+  padding: 7px 0;
+  border-top: 1px solid var(--line);
+}
+.layers li:first-child {
+  border-top: 0;
+}
+.layers b {
+  text-align: right;
+}
+small {
+  display: block;
+  font-size: 13px;
+}
+@media (max-width: 1100px) {
+  .wide .body {
+    grid-template-columns: 196px minmax(0, 1fr);
+  }
+  .wide .seen {
+    display: block;
+  }
+  .layers {
+    display: none;
+  }
 }
 @media (max-width: 720px) {
   .piece {

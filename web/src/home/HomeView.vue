@@ -101,10 +101,11 @@ const nextReading = computed(
       <p v-else class="answer all-done">Everything is done. <router-link to="/table">To the table</router-link></p>
       <div class="pieces">
         <BoardPiece
-          v-for="piece in cook.pieces"
+          v-for="(piece, n) in cook.pieces"
           :key="piece.typed.letter"
           :piece="piece"
           :cook-id="cook.id"
+          :wide="n === cook.pieces.length - 1 && n % 2 === 0"
           :next-step="cook.next?.step_id"
           @tick="tick"
           @length="setLength"
@@ -144,7 +145,8 @@ header {
   gap: 20px;
   margin: 16px 0;
 }
-.pieces > :only-child {
+/* one fills the page, an odd one its row */
+.pieces > .wide {
   grid-column: 1 / -1;
 }
 .all-done {

@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import type { Schemas } from '../api/client'
 import { usePreferences } from '../app/preferences'
-import { dayAndTime, duration } from '../kit/units'
+import { dayAndTime } from '../kit/units'
 import { stepDetail, stepName } from './steps'
 
 /** The one next thing to do. */
@@ -12,9 +12,7 @@ const { show } = usePreferences()
 
 const step = computed(() => props.piece.steps.find((one) => one.id === props.next.step_id))
 const late = computed(() => new Date(props.next.begins_at).getTime() < Date.now())
-const detail = computed(() =>
-  stepDetail(props.next.kind, step.value?.layer ?? null, props.piece, duration(step.value?.lasts_s ?? 0), show.value),
-)
+const detail = computed(() => (step.value ? stepDetail(step.value, props.piece, show.value) : ''))
 </script>
 
 <template>

@@ -7,7 +7,7 @@ import CautionList from '../kit/CautionList.vue'
 import { usePreferences } from '../app/preferences'
 import { dayAndTime, duration } from '../kit/units'
 import Why from '../kit/Why.vue'
-import { stepDetail, stepName } from './steps'
+import { setsLength, stepDetail, stepName } from './steps'
 
 /** The stored steps of an piece, ticked off for real, with times counted back from serving. */
 const props = defineProps<{ piece: Schemas['BoardPieceOut']; cookId: string; nextStep?: string }>()
@@ -87,9 +87,9 @@ const showPlate = useChange('plating', async () => {
               @blur="finish"
             />
           </template>
-          <template v-else>, {{ stepDetail(step.kind, step.layer, piece, duration(step.lasts_s), show) }}</template>
+          <template v-else>, {{ stepDetail(step, piece, show) }}</template>
           <button
-            v-if="(step.kind === 'on' || step.kind === 'rest') && editing !== step.id"
+            v-if="setsLength(step, piece) && !step.done_at && editing !== step.id"
             type="button"
             class="link"
             :aria-label="`Change how long: ${stepName(step.kind)}, piece ${piece.typed.letter}`"

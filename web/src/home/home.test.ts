@@ -22,6 +22,10 @@ const step = (kind: string, begins_at: string, lasts_s: number, done_at: string 
   before: figure,
   lasts_s,
   done_at,
+  mixes:
+    kind === 'mix'
+      ? [{ name: 'Weir House lamb rub', amount: 36.8, unit: 'g', aside_g: 0, bath: false, letters: ['A'] }]
+      : [],
 })
 const boil = {
   id: 'boil-first',

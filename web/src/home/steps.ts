@@ -1,4 +1,5 @@
 import type { Schemas } from '../api/client'
+import { duration } from '../kit/units'
 
 type Piece = Schemas['BoardPieceOut']
 
@@ -12,12 +13,21 @@ export interface Show {
 const names: Record<string, string> = {
   mix: 'Mix',
   inject: 'Inject',
+  bind: 'Binder on',
   coat: 'Coat',
   bag: 'In the bag',
   wipe: 'Wipe off',
   salt: 'Salt',
   on: 'On the fire',
+  pot: 'Into the liquid',
+  again: 'Inject again',
+  spritz: 'Spritz',
+  baste: 'Baste',
+  wrap: 'Wrap',
+  glaze: 'Glaze',
+  catch: 'Take the drippings',
   rest: 'Rest',
+  finish: 'Finish',
   plate: 'Plate',
 }
 
@@ -32,24 +42,41 @@ const where: Record<string, string> = {
 
 export const stepName = (kind: string) => names[kind] ?? kind
 
-/** What a step is about, from what the piece comes to; `at` is the place of its layer. */
-export function stepDetail(kind: string, at: number | null, piece: Piece, lasts: string, show: Show): string {
-  const layers = piece.reading?.layers ?? []
-  const layer = at === null ? undefined : layers[at]
-  const amount = layer && (layer.dose.unit === 'ml' ? show.volume(layer.dose.value) : show.dose(layer.dose.value))
-  const held = `hold ${lasts}${where[(at === null ? '' : piece.typed.layers[at]?.place) || ''] ?? ''}`
+type Step = Piece['steps'][number]
+
+/** What a step is about, from what the piece comes to. */
+export function stepDetail(step: Step, piece: Piece, show: Show): string {
+  const { kind, layer: at } = step
+  const lasts = duration(step.lasts_s)
+  const layer = at === null ? undefined : piece.reading?.layers[at]
+  const typed = at === null ? undefined : piece.typed.layers[at]
+  const amount = layer && said(layer.dose.value, layer.dose.unit, show)
+  const held = `hold ${lasts}${where[typed?.place || ''] ?? ''}`
+  const join = (...parts: (string | null | undefined | false)[]) => parts.filter(Boolean).join(', ')
   switch (kind) {
     case 'mix':
-      return mixed(piece, show)
+      return mixed(step.mixes, piece, show)
     case 'inject':
-      return `${amount ? `${amount}, ` : ''}${layer?.injection ? `${layer.injection.sites_in_all} sites, ` : ''}${held}`
+      return join(amount, layer?.injection && `${layer.injection.sites_in_all} sites`, held)
     case 'coat':
     case 'bag':
-      return `${amount ? `${amount}, ` : ''}${held}`
+      return join(amount, held)
     case 'wipe':
       return 'so that smoke and crust take'
     case 'salt':
-      return layer ? `${show.mass(layer.dose.value)}, ${layer.spoons.text}, ${held}` : ''
+      return layer ? join(show.mass(layer.dose.value), layer.spoons.text, held) : ''
+    case 'bind':
+    case 'finish':
+      return join(amount)
+    case 'spritz':
+    case 'baste':
+      return join(amount, Number(typed?.times) > 1 && `${typed?.times} times from here on`)
+    case 'pot':
+      return join(amount, `${lasts} in it`)
+    case 'again':
+    case 'wrap':
+    case 'glaze':
+      return join(amount, `${lasts} before it comes off`)
     case 'on':
     case 'rest':
       return lasts
@@ -58,20 +85,21 @@ export function stepDetail(kind: string, at: number | null, piece: Piece, lasts:
   }
 }
 
-/** Which blends are mixed for an piece, and how much of each. */
-function mixed(piece: Piece, show: Show): string {
-  const said = piece.marks.flatMap((mark, n) => {
-    const found = piece.reading?.layers[n]
-    if (!mark.blend_name) return []
-    const amount = !found
-      ? 'some'
-      : found.dose.unit === 'ml'
-        ? show.volume(found.dose.value)
-        : show.dose(found.dose.value)
-    return [`${amount} of ${mark.blend_name}`]
+/** Whether a cook sets how long a step lasts here: what is held says so in Coat. */
+export const setsLength = (step: Step, piece: Piece) =>
+  ['on', 'rest', 'again', 'wrap', 'glaze', 'spritz', 'baste'].includes(step.kind) &&
+  !piece.typed.layers[step.layer ?? -1]?.hold
+
+const said = (value: number, unit: string, show: Show) => (unit === 'ml' ? show.volume(value) : show.dose(value))
+
+/** Which blends are mixed at once, how much of each, and for which pieces where it is not for this one alone. */
+function mixed(mixes: Step['mixes'], piece: Piece, show: Show): string {
+  const all = mixes.map((one) => {
+    const amount = one.amount === null ? 'some' : said(one.amount, one.unit, show)
+    const alone = one.letters.length === 1 && one.letters[0] === piece.typed.letter
+    return `${amount} of ${one.name}${alone ? '' : ` for ${one.letters.join(' and ')}`}`
   })
-  const bath = piece.typed.layers.findIndex((layer) => layer.kind === 'marinade')
-  const aside = piece.reading?.layers[bath]?.reserve_g ?? 0
+  const aside = mixes.reduce((sum, one) => sum + one.aside_g, 0)
   const first = aside > 0 ? `and ${show.mass(aside)} more to set aside first` : 'set a reserve aside first'
-  return `${said.join(', ')}${bath >= 0 ? `; ${first}` : ''}`
+  return `${all.join(', ')}${mixes.some((one) => one.bath) ? `; ${first}` : ''}`
 }
