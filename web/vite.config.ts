@@ -6,5 +6,10 @@ export default defineConfig({
   plugins: [vue(), vuetify({ autoImport: true })],
   build: { target: 'es2022', manifest: true },
   server: { proxy: { '/api': 'http://127.0.0.1:8000' } },
-  test: { environment: 'jsdom', include: ['src/**/*.test.ts'], server: { deps: { inline: ['vuetify'] } } },
+  test: {
+    environment: 'jsdom',
+    include: ['src/**/*.test.ts'],
+    setupFiles: ['src/tested.ts'],
+    server: { deps: { inline: ['vuetify'] } },
+  },
 })

@@ -3,6 +3,7 @@
 import re
 
 from axe import check_with_axe
+from hands import take
 from playwright.sync_api import Page, expect
 
 
@@ -73,8 +74,8 @@ def test_a_cook_mixes_by_ratio_doses_both_pieces_tastes_blind_and_gets_a_verdict
     expect(rubbed.get_by_role("button", name="why: Dose of the rub")).to_contain_text("59 g")
     expect(page.get_by_text("heavier than what sticks")).to_be_visible()
     layers.get_by_role("button", name="Add a layer").click()
-    layers.get_by_label("Kind of layer").select_option("binder")
-    layers.get_by_role("combobox", name=re.compile("^Of")).last.select_option(label="Vegetable oil")
+    take(layers.get_by_label("Kind of layer"), "binder")
+    take(layers.get_by_role("combobox", name="Of").last, "Vegetable oil")
     layers.get_by_role("button", name="Put it on").click()
     expect(page.get_by_text("heavier than what sticks")).to_have_count(0)
     expect(page.get_by_role("status").first).to_have_text("Saved")

@@ -181,7 +181,7 @@ def test_a_pasted_list_becomes_a_blend_once_nothing_is_asked_any_more(page: Page
 
     # a method, from the usual one to a strained and reduced one; then out as a file and in again
     page.get_by_role("button", name="Write the usual one").click()
-    expect(page.get_by_label("Step 1 does")).to_have_value("mix")
+    expect(page.get_by_label("Step 1 does")).to_have_value("Mix in")
     with page.expect_download() as download:
         page.get_by_role("button", name="More", exact=True).click()
         page.get_by_text("Take out as a recipe file").click()

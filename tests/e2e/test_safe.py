@@ -3,6 +3,7 @@
 import re
 
 from axe import check_with_axe
+from hands import take
 from playwright.sync_api import Page, expect
 
 
@@ -15,7 +16,7 @@ def test_a_cook_says_where_meat_is_held_and_is_told_what_the_clocks_say(page: Pa
     rubbed = page.get_by_role("region", name="Piece A, Rubbed")
     layers = rubbed.get_by_role("region", name="Layers, in order")
     layers.get_by_role("button", name=re.compile("^Weir House lamb rub rub")).click()
-    layers.get_by_label("Where", exact=True).select_option("warm water")
+    take(layers.get_by_label("Where", exact=True), "in a warm water bath")
     layers.get_by_label("At", exact=True).fill("122 °F")
     layers.get_by_label("Hold", exact=True).fill("3 h")
     expect(
@@ -31,9 +32,9 @@ def test_a_cook_says_where_meat_is_held_and_is_told_what_the_clocks_say(page: Pa
     layers.get_by_label("At", exact=True).fill("130 °F")
     expect(stop).to_have_count(0)
     rubbed.get_by_label("thawed from frozen").check()
-    rubbed.get_by_label("Where", exact=True).first.select_option("warm water")
+    take(rubbed.get_by_label("Where", exact=True).first, "in a warm water bath")
     expect(rubbed.get_by_text("It is thawed in warm water")).to_be_visible()
-    rubbed.get_by_label("Where", exact=True).first.select_option("fridge")
+    take(rubbed.get_by_label("Where", exact=True).first, "in the fridge")
     expect(rubbed.get_by_text("It is thawed in warm water")).to_have_count(0)
     saved(page)
     page.reload()
@@ -89,7 +90,7 @@ def test_what_was_tasted_stays_and_who_plates_is_known(page: Page):
     page.get_by_role("radio", name=re.compile("no preference|neither", re.IGNORECASE)).check()
     page.get_by_role("button", name="Hand the card in").click()
     expect(page.get_by_text("not blind")).to_be_visible()
-    expect(page.get_by_text("1 of the 8 this trial stated")).to_be_visible()
+    expect(page.get_by_text("1 of 8 cards is in.")).to_be_visible()
 
     # its pieces stay as they were; a copy of the cook is changed instead
     page.keyboard.press("2")

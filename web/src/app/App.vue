@@ -65,7 +65,7 @@ onKeyStroke(
 <style scoped>
 .station {
   margin-left: 104px;
-  padding: 20px 26px 40px;
+  padding: var(--s-20) var(--s-24) 40px;
   max-width: 1320px;
 }
 .skip {
@@ -76,13 +76,13 @@ onKeyStroke(
   left: 120px;
   top: 8px;
   background: var(--plate);
-  padding: 8px;
+  padding: var(--s-8);
   z-index: 10;
 }
 @media (max-width: 720px) {
   .station {
     margin: 0;
-    padding: 14px 14px 84px;
+    padding: var(--s-14) var(--s-14) 84px;
   }
 }
 </style>

@@ -44,7 +44,7 @@ function go(to?: string) {
   <v-dialog v-model="open" max-width="480" aria-label="Find">
     <section class="plate finder">
       <label for="finder" class="sr-only">Find anything</label>
-      <input
+      <v-text-field
         id="finder"
         v-model="typed"
         autofocus
@@ -66,17 +66,17 @@ function go(to?: string) {
 
 <style scoped>
 .finder {
-  padding: 16px;
+  padding: var(--s-16);
 }
 ul {
   list-style: none;
-  margin: 10px 0 0;
+  margin: var(--s-10) 0 0;
   padding: 0;
 }
 li button {
   width: 100%;
   text-align: left;
-  padding: 10px;
+  padding: var(--s-10);
   border-radius: 10px;
   min-height: 44px;
 }
@@ -89,6 +89,6 @@ span,
   color: var(--muted);
 }
 .none {
-  padding: 10px;
+  padding: var(--s-10);
 }
 </style>

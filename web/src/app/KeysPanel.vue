@@ -36,14 +36,14 @@ const more = [
 
 <style scoped>
 .keys {
-  padding: 22px 24px;
+  padding: var(--s-24) var(--s-24);
   display: grid;
-  gap: 12px;
+  gap: var(--s-12);
 }
 dl {
   display: grid;
   grid-template-columns: auto 1fr;
-  gap: 5px 16px;
+  gap: var(--s-6) var(--s-16);
   margin: 0;
 }
 dt {
@@ -54,7 +54,7 @@ dd {
 }
 p {
   color: var(--muted);
-  font-size: 14px;
+  font-size: var(--t-s);
   margin: 0;
 }
 </style>

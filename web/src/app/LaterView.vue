@@ -25,7 +25,7 @@ defineProps<{ station: Station }>()
   flex-wrap: wrap;
   align-items: center;
   justify-content: center;
-  gap: 30px 48px;
+  gap: var(--s-32) 48px;
   min-height: 76vh;
 }
 .later > div {
@@ -38,10 +38,10 @@ circle {
   stroke-dasharray: 9 7;
 }
 p {
-  font-size: 18px;
-  margin: 10px 0 0;
+  font-size: var(--t-xl);
+  margin: var(--s-10) 0 0;
 }
 .muted {
-  font-size: 15px;
+  font-size: var(--t-m);
 }
 </style>

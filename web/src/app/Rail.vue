@@ -67,24 +67,24 @@ const specks = Array.from({ length: 90 }, () => ({
 .mark {
   position: relative;
   display: flex;
-  gap: 6px;
+  gap: var(--s-6);
   align-items: center;
-  padding: 18px 0 18px 9px;
+  padding: var(--s-20) 0 var(--s-20) var(--s-10);
   font-family: var(--display);
   font-weight: 700;
-  font-size: 17px;
+  font-size: var(--t-xl);
 }
 ol {
   position: relative;
   list-style: none;
   margin: 0;
-  padding: 0 0 0 10px;
+  padding: 0 0 0 var(--s-10);
   display: grid;
-  gap: 6px;
+  gap: var(--s-6);
 }
 li a {
   display: block;
-  padding: 9px 8px 9px 12px;
+  padding: var(--s-10) var(--s-8) var(--s-10) var(--s-12);
   border-radius: 16px 0 0 16px;
   line-height: 1.25;
 }
@@ -97,11 +97,11 @@ li a:not(.here) > *,
 }
 li b {
   display: block;
-  font-size: 16px;
+  font-size: var(--t-l);
 }
 li small {
   display: block;
-  font-size: 13px;
+  font-size: var(--t-xs);
   color: #ccd6f3;
 }
 .later b {
@@ -122,24 +122,24 @@ li small {
 .tools {
   position: relative;
   margin-top: auto;
-  padding: 10px 4px;
+  padding: var(--s-10) var(--s-4);
   display: grid;
-  gap: 4px;
+  gap: var(--s-4);
 }
 .tools button {
   color: #dfe6fa;
-  font-size: 13px;
+  font-size: var(--t-xs);
   text-align: left;
-  padding: 6px;
+  padding: var(--s-6);
   border-radius: 8px;
   background: var(--deep);
 }
 kbd {
   border: 1px solid #8ea3dd;
   border-radius: 4px;
-  padding: 0 4px;
+  padding: 0 var(--s-4);
   font: inherit;
-  font-size: 13px;
+  font-size: var(--t-xs);
 }
 .v-theme--iron .here {
   background: var(--tint);
@@ -174,7 +174,7 @@ kbd {
     border-radius: 14px 14px 0 0;
   }
   li b {
-    font-size: 13px;
+    font-size: var(--t-xs);
     font-weight: 600;
   }
   .later b {

@@ -13,16 +13,16 @@ import { trouble } from '../api/server'
 
 <style scoped>
 .trouble {
-  padding: 14px 22px;
-  margin-bottom: 16px;
+  padding: var(--s-14) var(--s-24);
+  margin-bottom: var(--s-16);
   border-color: var(--caution);
 }
 h2 {
-  font-size: 18px;
+  font-size: var(--t-xl);
   color: var(--caution);
 }
 p {
-  margin: 4px 0 0;
+  margin: var(--s-4) 0 0;
   overflow-wrap: anywhere;
   max-width: 90ch;
 }

@@ -47,13 +47,13 @@ const keys = computed({
 
 <style scoped>
 .settings {
-  padding: 22px 24px;
+  padding: var(--s-24) var(--s-24);
   display: grid;
-  gap: 14px;
+  gap: var(--s-14);
 }
 p {
   color: var(--muted);
-  font-size: 14px;
+  font-size: var(--t-s);
   margin: 0;
 }
 </style>

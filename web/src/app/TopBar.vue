@@ -21,26 +21,26 @@ defineEmits<{ find: []; settings: [] }>()
   .top {
     display: flex;
     align-items: center;
-    gap: 4px;
+    gap: var(--s-4);
     background: var(--deep);
     color: #fff;
-    padding: 4px 14px;
+    padding: var(--s-4) var(--s-14);
   }
   a {
     display: flex;
     align-items: center;
-    gap: 9px;
+    gap: var(--s-10);
     font-family: var(--display);
     font-weight: 700;
-    font-size: 19px;
+    font-size: var(--t-h3);
     margin-right: auto;
     min-height: 44px;
   }
   button {
     min-height: 44px;
-    padding: 0 10px;
+    padding: 0 var(--s-10);
     color: #fff;
-    font-size: 15px;
+    font-size: var(--t-m);
   }
 }
 </style>

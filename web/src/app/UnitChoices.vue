@@ -4,6 +4,7 @@ import { useCatalogue } from '../api/catalogue'
 import Choice from '../kit/Choice.vue'
 import { say } from '../kit/notice'
 import { usePreferences, useSetPreferences, type Preferences } from './preferences'
+import Tick from '../kit/Tick.vue'
 
 /** What the household measures with: units, temperatures, and the spoons in its drawer. */
 const { preferences } = usePreferences()
@@ -56,9 +57,9 @@ function own(name: string) {
   />
   <details class="drawer">
     <summary>In the drawer: {{ owned.length - lacking.length }} of {{ owned.length }} measures</summary>
-    <label v-for="name in owned" :key="name">
-      <input type="checkbox" :checked="!lacking.includes(name)" @change="own(name)" /> {{ name }}
-    </label>
+    <Tick v-for="name in owned" :key="name" :model-value="!lacking.includes(name)" @update:model-value="own(name)">{{
+      name
+    }}</Tick>
   </details>
 </template>
 
@@ -66,13 +67,13 @@ function own(name: string) {
 .drawer summary {
   cursor: pointer;
   min-height: 32px;
-  font-size: 15px;
+  font-size: var(--t-m);
 }
 .drawer label {
   display: inline-flex;
   align-items: center;
-  gap: 6px;
-  margin-right: 16px;
+  gap: var(--s-6);
+  margin-right: var(--s-16);
   min-height: 36px;
 }
 </style>

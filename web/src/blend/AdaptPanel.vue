@@ -55,11 +55,11 @@ watch(to, ask, { deep: true })
 <style scoped>
 .adapt {
   display: grid;
-  gap: 14px;
+  gap: var(--s-14);
 }
 p {
   margin: 0;
-  font-size: 14px;
+  font-size: var(--t-s);
 }
 fieldset {
   border: 0;
@@ -67,19 +67,19 @@ fieldset {
   margin: 0;
   display: flex;
   flex-wrap: wrap;
-  gap: 6px;
+  gap: var(--s-6);
 }
 legend {
-  font-size: 13px;
+  font-size: var(--t-xs);
   color: var(--muted);
-  padding: 0 0 4px;
+  padding: 0 0 var(--s-4);
 }
 label {
   position: relative;
   border: 1.5px solid var(--line-strong);
   border-radius: 18px;
-  padding: 5px 12px;
-  font-size: 14px;
+  padding: var(--s-6) var(--s-12);
+  font-size: var(--t-s);
   cursor: pointer;
 }
 label.on {

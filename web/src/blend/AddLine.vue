@@ -134,7 +134,7 @@ defineExpose({ focus: () => box.value?.focus() })
 <style scoped>
 .add {
   border-top: 1px solid var(--line);
-  padding: 8px 0 4px;
+  padding: var(--s-8) 0 var(--s-4);
   max-width: 460px;
 }
 .add :deep(.v-field) {
@@ -143,7 +143,7 @@ defineExpose({ focus: () => box.value?.focus() })
 .item {
   display: flex;
   align-items: center;
-  gap: 10px;
+  gap: var(--s-10);
 }
 i {
   width: 14px;
@@ -158,7 +158,7 @@ i {
 }
 small {
   color: var(--muted);
-  font-size: 13px;
+  font-size: var(--t-xs);
   margin-left: auto;
 }
 .make {
@@ -167,7 +167,7 @@ small {
 }
 .says {
   color: var(--stop);
-  font-size: 14px;
-  margin: 4px 0 0;
+  font-size: var(--t-s);
+  margin: var(--s-4) 0 0;
 }
 </style>

@@ -29,14 +29,14 @@ const { show } = usePreferences()
 .batch {
   display: flex;
   align-items: start;
-  gap: 18px;
-  padding: 0 6px;
+  gap: var(--s-20);
+  padding: 0 var(--s-6);
 }
 .size {
   width: 120px;
 }
 p {
-  margin: 22px 0 0;
+  margin: var(--s-24) 0 0;
   line-height: 1.35;
 }
 </style>

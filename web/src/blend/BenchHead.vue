@@ -9,6 +9,7 @@ import { refresh } from '../api/kept'
 import { say } from '../kit/notice'
 import SaveMark from '../edit/SaveMark.vue'
 import TitleInput from '../kit/TitleInput.vue'
+import Select from '../kit/Select.vue'
 import KeepDialog from './KeepDialog.vue'
 import { kinds } from './kinds'
 import type { BlendOnBench, Doc } from './useBlend'
@@ -21,7 +22,10 @@ const { autosave, history, errors } = props.bench
 const router = useRouter()
 const queries = useQueryClient()
 
-const fires: Doc['fire'][] = ['direct flame', 'hot iron', 'indirect', 'oven', 'broiler']
+const fires = (['', 'direct flame', 'hot iron', 'indirect', 'oven', 'broiler'] as Doc['fire'][]).map((fire) => ({
+  value: fire,
+  title: fire ? `for ${fire}` : 'for any fire',
+}))
 const keeping = ref(false)
 const branching = ref(false)
 const path = { blend_id: props.id }
@@ -80,15 +84,13 @@ const since = computed(() => {
     <div class="named">
       <TitleInput v-model="doc.name" label="Name of the blend" :error="errors.name" />
       <p class="muted about">
-        <label class="sr-only" for="blend-kind">Kind of blend</label>
-        <select id="blend-kind" v-model="doc.kind">
-          <option v-for="kind in kinds" :key="kind">{{ kind }}</option>
-        </select>
-        <label class="sr-only" for="blend-fire">Fire it is meant for</label>
-        <select id="blend-fire" v-model="doc.fire">
-          <option value="">for any fire</option>
-          <option v-for="fire in fires" :key="fire" :value="fire">for {{ fire }}</option>
-        </select>
+        <Select
+          v-model="doc.kind"
+          label="Kind of blend"
+          hidden-label
+          :options="kinds.map((kind) => ({ value: kind, title: kind }))"
+        />
+        <Select v-model="doc.fire" label="Fire it is meant for" hidden-label :options="fires" />
         <span class="since">{{ since }}</span>
       </p>
     </div>
@@ -146,14 +148,8 @@ const since = computed(() => {
   display: flex;
   flex-wrap: wrap;
   align-items: center;
-  gap: 4px 8px;
-  font-size: 14px;
-}
-.about select {
-  width: auto;
-  min-height: 32px;
-  padding: 2px 28px 2px 10px;
-  font-size: 14px;
+  gap: var(--s-4) var(--s-8);
+  font-size: var(--t-s);
 }
 .since {
   overflow: hidden;
@@ -177,9 +173,6 @@ const since = computed(() => {
   cursor: default;
 }
 @media (max-width: 720px) {
-  .about select {
-    min-height: 44px;
-  }
   .steps button {
     width: 44px;
     height: 44px;

@@ -172,37 +172,37 @@ const restore = useChange('blends', async (id: string) => {
 
 <style scoped>
 .lines {
-  padding: 16px 20px;
+  padding: var(--s-16) var(--s-20);
   --line-columns: minmax(120px, 1fr) 62px 106px 60px 66px minmax(84px, 136px) 92px;
 }
 .head {
   display: grid;
   grid-template-columns: var(--line-columns);
-  gap: 10px;
-  font-size: 13px;
-  padding: 10px 0 5px;
+  gap: var(--s-10);
+  font-size: var(--t-xs);
+  padding: var(--s-10) 0 var(--s-6);
 }
 .n {
   text-align: right;
 }
 .says {
-  font-size: 14px;
+  font-size: var(--t-s);
   margin: 0;
   color: var(--muted);
-  padding-bottom: 10px;
+  padding-bottom: var(--s-10);
 }
 .way {
   color: var(--link);
   text-decoration: underline;
   text-underline-offset: 3px;
-  padding: 2px 6px;
+  padding: var(--s-2) var(--s-6);
 }
 @media (max-width: 720px) {
   .head {
     display: none;
   }
   .lines {
-    padding: 14px 16px;
+    padding: var(--s-14) var(--s-16);
   }
 }
 </style>

@@ -257,30 +257,30 @@ const named = computed(() => own.value.map((grind) => ({ grind, name: grinds.val
   text-align: center;
 }
 .stops-here {
-  margin-top: 12px !important;
+  margin-top: var(--s-12);
 }
 .failed {
   color: var(--stop);
-  margin: 10px 0 0;
+  margin: var(--s-10) 0 0;
 }
 .bench {
   display: grid;
   grid-template-columns: minmax(0, 1fr) 330px;
-  gap: 18px;
-  margin-top: 12px;
+  gap: var(--s-20);
+  margin-top: var(--s-12);
   align-items: start;
 }
 .nudge {
-  margin-bottom: 10px;
+  margin-bottom: var(--s-10);
 }
 .side {
   display: grid;
-  gap: 14px;
+  gap: var(--s-14);
 }
 @media (max-width: 1060px) {
   .bench {
     grid-template-columns: minmax(0, 1fr);
-    gap: 12px;
+    gap: var(--s-12);
   }
   /* in one column the reading comes right after the lines, and how it got here last */
   .left {

@@ -56,15 +56,15 @@ const others = computed(() => props.reading.cautions.filter((caution) => caution
 <style scoped>
 .findings {
   display: grid;
-  gap: 10px;
-  padding: 16px 6px 0;
-  font-size: 14px;
+  gap: var(--s-10);
+  padding: var(--s-16) var(--s-6) 0;
+  font-size: var(--t-s);
 }
 p {
   margin: 0;
 }
 .findings :deep(.cautions) {
   grid-template-columns: repeat(auto-fit, minmax(min(100%, 320px), 1fr));
-  gap: 10px 22px;
+  gap: var(--s-10) var(--s-24);
 }
 </style>

@@ -90,26 +90,26 @@ function errorsOf(key: string) {
 <style scoped>
 .reads {
   display: grid;
-  gap: 16px;
+  gap: var(--s-16);
 }
 .answer {
-  padding: 16px 22px;
+  padding: var(--s-16) var(--s-24);
 }
 .answer p {
   margin: 0;
-  color: #d7dff5;
-  font-size: 14px;
+  color: var(--on-deep-soft);
+  font-size: var(--t-s);
 }
 .answer .big {
-  font-size: 32px;
+  font-size: var(--t-big);
   line-height: 1.1;
-  margin-bottom: 4px;
+  margin-bottom: var(--s-4);
   color: #fff;
 }
 .scales {
   display: grid;
-  gap: 9px;
-  padding: 0 6px;
+  gap: var(--s-10);
+  padding: 0 var(--s-6);
 }
 header {
   display: flex;
@@ -118,6 +118,6 @@ header {
 }
 .hint {
   margin: 0;
-  font-size: 14px;
+  font-size: var(--t-s);
 }
 </style>

@@ -174,12 +174,12 @@ const remove = useChange(
 <style scoped>
 .says {
   color: var(--stop);
-  font-size: 14px;
+  font-size: var(--t-s);
 }
 ul {
   list-style: none;
   margin: 0;
-  padding: 8px 22px;
+  padding: var(--s-8) var(--s-24);
 }
 ul:not(:has(li)) {
   display: none;
@@ -187,7 +187,7 @@ ul:not(:has(li)) {
 li {
   display: flex;
   align-items: center;
-  gap: 4px;
+  gap: var(--s-4);
 }
 li + li {
   border-top: 1px solid var(--line);
@@ -197,23 +197,23 @@ li + li {
   min-width: 0;
   display: grid;
   grid-template-columns: minmax(200px, 320px) 1fr;
-  gap: 20px;
+  gap: var(--s-20);
   align-items: center;
-  padding: 12px 0;
+  padding: var(--s-12) 0;
 }
 .name {
   display: grid;
 }
 .name span,
 .salt span {
-  font-size: 14px;
+  font-size: var(--t-s);
 }
 .open:hover .name b {
   text-decoration: underline;
 }
 .salt small {
   display: block;
-  font-size: 13px;
+  font-size: var(--t-xs);
 }
 .salt {
   text-align: right;
@@ -228,11 +228,11 @@ li + li {
 }
 @media (max-width: 720px) {
   ul {
-    padding: 4px 16px;
+    padding: var(--s-4) var(--s-16);
   }
   li {
     flex-wrap: wrap;
-    padding-bottom: 6px;
+    padding-bottom: var(--s-6);
   }
   .salt {
     margin-right: auto;
@@ -241,8 +241,8 @@ li + li {
   .open {
     flex-basis: 100%;
     grid-template-columns: 1fr;
-    gap: 8px;
-    padding-bottom: 4px;
+    gap: var(--s-8);
+    padding-bottom: var(--s-4);
   }
   .strip {
     grid-column: 1 / -1;

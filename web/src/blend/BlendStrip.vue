@@ -134,7 +134,7 @@ function keyed(event: KeyboardEvent, at: number, share: number) {
   background: #fff;
   border: 1.5px solid var(--rim);
   opacity: 0.55;
-  transition: opacity 0.15s;
+  transition: opacity var(--quick);
 }
 .v-theme--iron .border i {
   background: #20242b;
@@ -147,15 +147,15 @@ function keyed(event: KeyboardEvent, at: number, share: number) {
 }
 .labels {
   display: flex;
-  font-size: 13px;
+  font-size: var(--t-xs);
   color: var(--muted);
-  padding-top: 4px;
+  padding-top: var(--s-4);
   height: 23px;
 }
 .label {
   overflow: hidden;
   white-space: nowrap;
-  padding-left: 3px;
+  padding-left: var(--s-4);
 }
 .label b {
   color: var(--ink);
@@ -163,13 +163,13 @@ function keyed(event: KeyboardEvent, at: number, share: number) {
 .ghost {
   display: grid;
   gap: 1px;
-  font-size: 13px;
-  margin-top: 2px;
+  font-size: var(--t-xs);
+  margin-top: var(--s-2);
 }
 .ghost :deep(.frame) {
   opacity: 0.8;
 }
 .ghost span {
-  padding-left: 3px;
+  padding-left: var(--s-4);
 }
 </style>

@@ -93,15 +93,15 @@ watch(placed, async () => {
 
 <style scoped>
 .tree {
-  margin-top: 22px;
+  margin-top: var(--s-24);
 }
 .none {
-  margin: 4px 0 0;
-  font-size: 14px;
+  margin: var(--s-4) 0 0;
+  font-size: var(--t-s);
 }
 .scroller {
   overflow: auto hidden;
-  padding: 8px 4px 4px;
+  padding: var(--s-8) var(--s-4) var(--s-4);
   margin: 0 -4px;
 }
 ol {
@@ -131,7 +131,7 @@ li {
 button {
   display: grid;
   grid-template-rows: 70px 52px;
-  gap: 4px;
+  gap: var(--s-4);
   text-align: left;
   padding: 0;
   width: 100%;
@@ -140,7 +140,7 @@ button {
   width: 52px;
   height: 52px;
   border-radius: 50%;
-  padding: 2px;
+  padding: var(--s-2);
   background: var(--plate);
   border: 2px solid var(--line-strong);
 }
@@ -157,12 +157,12 @@ button {
 .words {
   display: grid;
   align-content: end;
-  font-size: 13px;
+  font-size: var(--t-xs);
   line-height: 1.25;
-  padding-right: 8px;
+  padding-right: var(--s-8);
 }
 .words b {
-  font-size: 14px;
+  font-size: var(--t-s);
 }
 .words b,
 .note {

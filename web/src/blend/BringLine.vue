@@ -141,18 +141,18 @@ const marks = { understood: mdiCheck, 'left out': mdiMinus, what: mdiHelp, 'how 
   display: grid;
   grid-template-columns: 26px minmax(0, 1fr);
   border-top: 1px solid var(--line);
-  padding: 7px 0;
+  padding: var(--s-8) 0;
 }
 .row:first-child {
   border-top: 0;
 }
 .no {
-  font-size: 13px;
-  padding-top: 2px;
+  font-size: var(--t-xs);
+  padding-top: var(--s-2);
 }
 .text {
   margin: 0;
-  font-size: 14px;
+  font-size: var(--t-s);
   color: var(--muted);
   overflow-wrap: anywhere;
 }
@@ -170,18 +170,18 @@ mark {
   display: grid;
   grid-template-columns: 24px minmax(0, 1fr) auto;
   align-items: center;
-  gap: 0 4px;
+  gap: 0 var(--s-4);
 }
 .what {
   display: flex;
   flex-wrap: wrap;
   align-items: center;
-  gap: 0 8px;
+  gap: 0 var(--s-8);
   min-height: 32px;
 }
 .note {
   flex-basis: 100%;
-  font-size: 13px;
+  font-size: var(--t-xs);
 }
 .is-understood > .v-icon {
   color: var(--link);
@@ -195,11 +195,11 @@ mark {
   color: var(--muted);
 }
 .acts button {
-  font-size: 14px;
+  font-size: var(--t-s);
   color: var(--link);
   text-decoration: underline;
   text-underline-offset: 3px;
-  padding: 4px 6px;
+  padding: var(--s-4) var(--s-6);
   min-height: 32px;
 }
 .ask,
@@ -210,49 +210,49 @@ mark {
 }
 .always {
   margin: 0;
-  font-size: 14px;
+  font-size: var(--t-s);
 }
 .always button {
   color: var(--link);
   text-decoration: underline;
   text-underline-offset: 3px;
-  padding: 4px 0;
+  padding: var(--s-4) 0;
 }
 .ask {
   background: var(--tint);
   border-radius: 12px;
-  padding: 8px 12px;
+  padding: var(--s-8) var(--s-12);
   display: grid;
-  gap: 8px;
+  gap: var(--s-8);
 }
 .ask p {
   margin: 0;
-  font-size: 15px;
+  font-size: var(--t-m);
 }
 .closest {
   display: flex;
   flex-wrap: wrap;
-  gap: 6px;
+  gap: var(--s-6);
 }
 .closest button {
   border: 1.5px solid var(--rim);
   border-radius: 18px;
-  padding: 4px 13px;
+  padding: var(--s-4) var(--s-14);
   min-height: 36px;
   background: var(--plate);
 }
 .much {
   display: flex;
-  gap: 8px;
+  gap: var(--s-8);
   max-width: 260px;
 }
 .much :deep(input) {
-  background: var(--plate) !important;
+  background: var(--plate);
 }
 .says {
   color: var(--stop);
-  font-size: 14px;
-  margin: 2px 0;
+  font-size: var(--t-s);
+  margin: var(--s-2) 0;
 }
 @media (max-width: 720px) {
   .item {

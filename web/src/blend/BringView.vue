@@ -7,10 +7,12 @@ import { useChange } from '../api/change'
 import { refresh } from '../api/kept'
 import { useQuestion } from '../api/question'
 import { say } from '../kit/notice'
+import Select from '../kit/Select.vue'
 import * as unsent from '../edit/unsent'
 import BringLine from './BringLine.vue'
 import { kinds } from './kinds'
 import type { Doc } from './useBlend'
+import Field from '../kit/Field.vue'
 
 /** A list or a recipe pasted or dropped, shown line by line with what was understood; nothing is dropped by itself. */
 type Brought = Schemas['BroughtOut']
@@ -19,6 +21,11 @@ const router = useRouter()
 const queries = useQueryClient()
 
 const KEPT = 'bring'
+const EXAMPLE = `2 tbsp smoked paprika
+1½ tsp black pepper, cracked
+1 cup + 2 tbsp brown sugar
+a small handful of rosemary
+2 EL Salz`
 const text = ref(unsent.recall<{ text: string }>(KEPT)?.text ?? '')
 void unsent.leftBehind<{ text: string }>(KEPT).then((left) => (text.value ||= left?.text ?? ''))
 const answers = ref<Answer[]>([])
@@ -127,23 +134,16 @@ const make = useChange('blends', async () => {
     <div class="two">
       <section class="plate paste" @dragover.prevent @drop.prevent="file($event)">
         <label for="pasted">The list, as it is said or written</label>
-        <textarea
-          id="pasted"
-          v-model="text"
-          spellcheck="false"
-          :aria-invalid="!!errors.text"
-          placeholder="2 tbsp smoked paprika
-1½ tsp black pepper, cracked
-1 cup + 2 tbsp brown sugar
-a small handful of rosemary
-2 EL Salz"
-        />
+        <textarea id="pasted" v-model="text" spellcheck="false" :aria-invalid="!!errors.text" :placeholder="EXAMPLE" />
         <p v-if="errors.text" class="says" role="alert">
           {{ errors.text }} <button v-if="unread" type="button" class="link" @click="ask">Read it again</button>
         </p>
       </section>
       <section class="plate read" aria-label="What was understood">
-        <p v-if="!brought" class="muted empty">Paste a list, and what was understood shows here, line by line.</p>
+        <div v-if="!brought" class="muted empty">
+          <p>Paste a list, and what was understood shows here, line by line.</p>
+          <v-btn @click="text = EXAMPLE">Try it with these lines</v-btn>
+        </div>
         <template v-else>
           <p v-for="note in brought.notes" :key="note" class="remark">{{ note }}</p>
           <ul>
@@ -172,16 +172,20 @@ a small handful of rosemary
         <template v-else-if="brought.made.length">{{ brought.made.length }} lines, {{ brought.batch }}</template>
         <template v-else>Nothing to make yet</template>
       </p>
-      <label class="name"
-        ><span class="sr-only">Name of the blend</span
-        ><input v-model="chosenName" maxlength="80" placeholder="Name of the blend"
-      /></label>
-      <label
-        ><span class="sr-only">Kind of blend</span
-        ><select v-model="chosenKind">
-          <option v-for="of in kinds" :key="of">{{ of }}</option>
-        </select></label
-      >
+      <Field
+        v-model="chosenName"
+        label="Name of the blend"
+        hidden-label
+        :maxlength="80"
+        placeholder="Name of the blend"
+        class="name"
+      />
+      <Select
+        v-model="chosenKind"
+        label="Kind of blend"
+        hidden-label
+        :options="kinds.map((of) => ({ value: of, title: of }))"
+      />
       <v-btn class="solid" :disabled="!ready" @click="make">Make the blend</v-btn>
     </footer>
   </main>
@@ -191,16 +195,16 @@ a small handful of rosemary
 .two {
   display: grid;
   grid-template-columns: minmax(0, 5fr) minmax(0, 7fr);
-  gap: 16px;
+  gap: var(--s-16);
   align-items: start;
 }
 .paste {
-  padding: 16px 18px;
+  padding: var(--s-16) var(--s-20);
   display: grid;
-  gap: 6px;
+  gap: var(--s-6);
 }
 .paste label {
-  font-size: 14px;
+  font-size: var(--t-s);
   color: var(--muted);
 }
 textarea {
@@ -210,18 +214,18 @@ textarea {
   background: var(--tint);
   border: 1.5px solid transparent;
   border-radius: 10px;
-  padding: 10px 12px;
+  padding: var(--s-10) var(--s-12);
   min-height: 380px;
   width: 100%;
   resize: vertical;
 }
 .read {
-  padding: 12px 18px;
+  padding: var(--s-12) var(--s-20);
   min-height: 200px;
 }
 .empty {
   text-align: center;
-  padding: 60px 20px;
+  padding: 60px var(--s-20);
 }
 ul {
   list-style: none;
@@ -229,27 +233,27 @@ ul {
   padding: 0;
 }
 .remark {
-  font-size: 14px;
+  font-size: var(--t-s);
   color: var(--muted);
-  margin: 4px 0;
+  margin: var(--s-4) 0;
 }
 .steps {
   border-top: 1px solid var(--line);
-  padding: 10px 0;
+  padding: var(--s-10) 0;
 }
 .steps ol {
-  margin: 4px 0 0;
-  padding-left: 22px;
+  margin: var(--s-4) 0 0;
+  padding-left: var(--s-24);
 }
 .says {
   color: var(--stop);
-  font-size: 14px;
-  margin: 6px 0;
+  font-size: var(--t-s);
+  margin: var(--s-6) 0;
 }
 .pick {
   display: inline-flex;
   align-items: center;
-  padding: 0 16px;
+  padding: 0 var(--s-16);
   cursor: pointer;
 }
 .pick:focus-within {
@@ -258,16 +262,16 @@ ul {
 .make {
   position: sticky;
   bottom: 12px;
-  margin-top: 16px;
-  padding: 12px 20px;
+  margin-top: var(--s-16);
+  padding: var(--s-12) var(--s-20);
   display: flex;
   flex-wrap: wrap;
-  gap: 10px 14px;
+  gap: var(--s-10) var(--s-14);
   align-items: center;
 }
 .make p {
   margin: 0 auto 0 0;
-  font-size: 24px;
+  font-size: var(--t-h1);
 }
 .name {
   flex: 0 1 260px;
@@ -279,11 +283,19 @@ ul {
   textarea {
     min-height: 180px;
   }
+  /* how many questions are left, and the way on, stay in view */
   .make {
-    position: static;
+    position: sticky;
+    bottom: 66px;
+    gap: var(--s-6) var(--s-10);
+    padding: var(--s-10) var(--s-12);
   }
-  .make > * {
+  .make .big {
     flex: 1 1 100%;
+    font-size: var(--t-xl);
+  }
+  .make > .field {
+    flex: 1 1 40%;
   }
 }
 </style>

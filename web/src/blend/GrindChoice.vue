@@ -45,13 +45,13 @@ void ask((signal) =>
 
 <style scoped>
 h3 {
-  font-size: 15px;
-  margin: 12px 0 8px;
+  font-size: var(--t-m);
+  margin: var(--s-12) 0 var(--s-8);
 }
 .ways {
   display: flex;
   flex-wrap: wrap;
-  gap: 10px;
+  gap: var(--s-10);
 }
 .ways button {
   display: grid;
@@ -59,12 +59,12 @@ h3 {
   background: var(--plate);
   border: 1.5px solid var(--rim);
   border-radius: 12px;
-  padding: 10px 14px;
-  font-size: 14px;
+  padding: var(--s-10) var(--s-14);
+  font-size: var(--t-s);
   min-width: 150px;
 }
 .ways b {
-  font-size: 15px;
+  font-size: var(--t-m);
 }
 p {
   margin: 0;

@@ -38,16 +38,16 @@ function done() {
 
 <style scoped>
 .keep {
-  padding: 22px 24px;
+  padding: var(--s-24) var(--s-24);
   display: grid;
-  gap: 12px;
+  gap: var(--s-12);
 }
 p {
   margin: 0;
-  font-size: 14px;
+  font-size: var(--t-s);
 }
 .ways {
   display: flex;
-  gap: 10px;
+  gap: var(--s-10);
 }
 </style>

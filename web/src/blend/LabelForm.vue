@@ -182,20 +182,20 @@ const wide = (figure: Schemas['Figure']) => ({
 <style scoped>
 .form {
   display: grid;
-  gap: 14px;
+  gap: var(--s-14);
 }
 .panel {
   display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(128px, 1fr));
-  gap: 10px 14px;
+  grid-template-columns: repeat(3, minmax(0, 1fr));
+  gap: var(--s-10) var(--s-14);
   align-items: start;
 }
 .list {
   display: grid;
-  gap: 4px;
+  gap: var(--s-4);
 }
 .list label {
-  font-size: 13px;
+  font-size: var(--t-xs);
   color: var(--muted);
 }
 textarea {
@@ -204,7 +204,7 @@ textarea {
   background: var(--tint);
   border: 1.5px solid transparent;
   border-radius: 10px;
-  padding: 8px 12px;
+  padding: var(--s-8) var(--s-12);
   width: 100%;
   resize: vertical;
 }
@@ -216,17 +216,17 @@ ul {
 li {
   display: grid;
   grid-template-columns: minmax(120px, 1.2fr) minmax(80px, 1fr) 142px auto;
-  gap: 4px 12px;
+  gap: var(--s-4) var(--s-12);
   align-items: center;
   border-top: 1px solid var(--line);
-  padding: 4px 0;
+  padding: var(--s-4) 0;
 }
 .what {
   line-height: 1.2;
 }
 small {
   display: block;
-  font-size: 13px;
+  font-size: var(--t-xs);
 }
 .bar {
   position: relative;
@@ -256,18 +256,18 @@ small {
   color: var(--link);
   text-decoration: underline;
   text-underline-offset: 3px;
-  font-size: 14px;
+  font-size: var(--t-s);
   min-height: 32px;
-  padding: 0 6px;
+  padding: 0 var(--s-6);
 }
 .ask {
   grid-column: 1 / -1;
   background: var(--tint);
   border-radius: 12px;
-  padding: 8px 12px;
+  padding: var(--s-8) var(--s-12);
   display: flex;
   flex-wrap: wrap;
-  gap: 6px;
+  gap: var(--s-6);
   align-items: center;
 }
 .ask p {
@@ -277,16 +277,19 @@ small {
 .close {
   border: 1.5px solid var(--rim);
   border-radius: 18px;
-  padding: 4px 13px;
+  padding: var(--s-4) var(--s-14);
   min-height: 36px;
   background: var(--plate);
 }
 .says {
   color: var(--stop);
-  font-size: 14px;
+  font-size: var(--t-s);
   margin: 0;
 }
 @media (max-width: 720px) {
+  .panel {
+    grid-template-columns: repeat(2, minmax(0, 1fr));
+  }
   li {
     grid-template-columns: minmax(0, 1fr) auto;
   }

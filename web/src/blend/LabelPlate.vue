@@ -48,10 +48,10 @@ function take(found: Schemas['LabelOut'] | null) {
 
 <style scoped>
 .label {
-  padding: 16px 20px;
+  padding: var(--s-16) var(--s-20);
 }
 p {
-  margin: 4px 0 12px;
-  font-size: 14px;
+  margin: var(--s-4) 0 var(--s-12);
+  font-size: var(--t-s);
 }
 </style>

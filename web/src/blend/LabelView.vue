@@ -9,6 +9,8 @@ import { useCatalogue } from '../api/catalogue'
 import GrainStrip from '../draw/GrainStrip.vue'
 import { percent } from '../kit/units'
 import Why from '../kit/Why.vue'
+import Field from '../kit/Field.vue'
+import Select from '../kit/Select.vue'
 import { bandsOf } from './bands'
 import LabelForm from './LabelForm.vue'
 import type { Doc } from './useBlend'
@@ -63,14 +65,8 @@ const keep = useChange('blends', async () => {
     <div class="two">
       <section class="plate entry" aria-label="The label">
         <div class="head">
-          <label
-            >Name<input v-model="name" maxlength="80" placeholder="what you call it; no maker’s name needed"
-          /></label>
-          <label
-            >Kind<select v-model="kind">
-              <option v-for="of in kinds" :key="of">{{ of }}</option>
-            </select></label
-          >
+          <Field v-model="name" label="Name" :maxlength="80" placeholder="what you call it; no maker’s name needed" />
+          <Select v-model="kind" label="Kind" :options="kinds.map((of) => ({ value: of, title: of }))" />
         </div>
         <LabelForm
           v-model:label="label"
@@ -115,41 +111,41 @@ const keep = useChange('blends', async () => {
 .two {
   display: grid;
   grid-template-columns: minmax(0, 1fr) 330px;
-  gap: 18px;
+  gap: var(--s-20);
   align-items: start;
 }
 .entry {
-  padding: 18px 22px;
+  padding: var(--s-20) var(--s-24);
   display: grid;
-  gap: 16px;
+  gap: var(--s-16);
 }
 .head {
   display: grid;
   grid-template-columns: 1fr 160px;
-  gap: 14px;
+  gap: var(--s-14);
 }
 .head label {
-  font-size: 13px;
+  font-size: var(--t-xs);
   color: var(--muted);
   display: grid;
-  gap: 4px;
+  gap: var(--s-4);
 }
 aside {
   display: grid;
-  gap: 14px;
+  gap: var(--s-14);
 }
 .answer {
-  padding: 16px 22px;
+  padding: var(--s-16) var(--s-24);
 }
 .answer p {
   margin: 0;
-  color: #d7dff5;
-  font-size: 14px;
+  color: var(--on-deep-soft);
+  font-size: var(--t-s);
 }
 .answer .big {
-  font-size: 28px;
+  font-size: var(--t-h1);
   line-height: 1.1;
-  margin-bottom: 4px;
+  margin-bottom: var(--s-4);
   color: #fff;
 }
 @media (max-width: 1060px) {

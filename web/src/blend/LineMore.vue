@@ -116,26 +116,26 @@ async function unfold() {
   display: flex;
   flex-wrap: wrap;
   align-items: end;
-  gap: 10px 14px;
+  gap: var(--s-10) var(--s-14);
 }
 .bound {
   width: 104px;
 }
 .bound :deep(input) {
-  background: var(--plate) !important;
+  background: var(--plate);
 }
 .place {
   display: flex;
-  gap: 6px;
+  gap: var(--s-6);
 }
 .link {
   display: inline-flex;
   align-items: center;
-  padding: 0 16px;
+  padding: 0 var(--s-16);
 }
 h3 {
-  font-size: 14px;
-  margin: 12px 0 2px;
+  font-size: var(--t-s);
+  margin: var(--s-12) 0 var(--s-2);
 }
 ul {
   list-style: none;
@@ -145,11 +145,11 @@ ul {
 li button {
   width: 100%;
   text-align: left;
-  padding: 6px 8px;
+  padding: var(--s-6) var(--s-8);
   border-radius: 8px;
   display: flex;
   flex-wrap: wrap;
-  gap: 0 10px;
+  gap: 0 var(--s-10);
   min-height: 36px;
   align-items: baseline;
 }
@@ -158,13 +158,13 @@ li button:focus-visible {
   background: var(--plate);
 }
 li span {
-  font-size: 14px;
+  font-size: var(--t-s);
 }
 .salt {
   color: var(--caution);
 }
 p {
-  margin: 10px 0 0;
+  margin: var(--s-10) 0 0;
 }
 @media (max-width: 720px) {
   li button {

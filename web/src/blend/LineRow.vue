@@ -157,16 +157,16 @@ defineExpose({ focus: () => input.value?.select(), stay: () => input.value?.focu
 .line {
   display: grid;
   grid-template-columns: var(--line-columns);
-  gap: 2px 10px;
+  gap: var(--s-2) var(--s-10);
   align-items: center;
   border-top: 1px solid var(--line);
-  padding: 3px 0;
+  padding: var(--s-4) 0;
   min-height: 45px;
 }
 .who {
   display: flex;
   align-items: center;
-  gap: 10px;
+  gap: var(--s-10);
   font-weight: 600;
   line-height: 1.2;
   cursor: grab;
@@ -181,24 +181,24 @@ defineExpose({ focus: () => input.value?.select(), stay: () => input.value?.focu
 small {
   display: block;
   font-weight: 400;
-  font-size: 13px;
+  font-size: var(--t-xs);
   color: var(--muted);
 }
 .parts {
   text-align: right;
-  font-weight: 600 !important;
+  font-weight: 600;
 }
 .parts:read-only {
-  background: transparent !important;
+  background: transparent;
 }
 .wrong .parts {
-  border-color: var(--stop) !important;
+  border-color: var(--stop);
 }
 .n {
   text-align: right;
 }
 .spoons {
-  font-size: 15px;
+  font-size: var(--t-m);
   min-width: 0;
   line-height: 1.25;
 }
@@ -207,8 +207,8 @@ small {
   text-align: left;
 }
 .basis :deep(label) {
-  padding: 4px 7px;
-  font-size: 13px;
+  padding: var(--s-4) var(--s-8);
+  font-size: var(--t-xs);
 }
 .acts {
   display: flex;
@@ -233,25 +233,25 @@ small {
 }
 .says {
   color: var(--stop);
-  font-size: 14px;
+  font-size: var(--t-s);
   margin: 0;
 }
 .notice {
   color: var(--caution);
-  font-size: 14px;
+  font-size: var(--t-s);
   margin: 0;
 }
 .more {
   background: var(--tint);
   border-radius: 12px;
-  padding: 12px 14px;
-  margin: 4px 0 6px;
+  padding: var(--s-12) var(--s-14);
+  margin: var(--s-4) 0 var(--s-6);
 }
 @media (max-width: 720px) {
   .line {
     grid-template-columns: 84px 1fr 1fr;
-    padding: 10px 0;
-    gap: 8px 12px;
+    padding: var(--s-10) 0;
+    gap: var(--s-8) var(--s-12);
   }
   .who {
     grid-column: 1 / 3;

@@ -131,32 +131,32 @@ const weigh = useChange('batches', async () => {
 <style scoped>
 .measure {
   display: grid;
-  gap: 12px;
+  gap: var(--s-12);
 }
 .weigh {
-  padding: 16px 22px 20px;
+  padding: var(--s-16) var(--s-24) var(--s-20);
 }
 .weigh p {
-  margin: 0 0 10px;
-  color: #d7dff5;
-  font-size: 14px;
+  margin: 0 0 var(--s-10);
+  color: var(--on-deep-soft);
+  font-size: var(--t-s);
 }
 .weigh .big {
-  font-size: 34px;
+  font-size: var(--t-big);
   line-height: 1.1;
-  margin-bottom: 2px;
+  margin-bottom: var(--s-2);
   color: #fff;
 }
 .link {
   display: inline-flex;
   align-items: center;
-  padding: 0 16px;
+  padding: 0 var(--s-16);
 }
 p {
   margin: 0;
 }
 .muted {
-  font-size: 14px;
+  font-size: var(--t-s);
 }
 table {
   border-collapse: collapse;
@@ -164,17 +164,17 @@ table {
 }
 th {
   font-weight: 400;
-  font-size: 13px;
+  font-size: var(--t-xs);
   text-align: left;
 }
 td {
   border-top: 1px solid var(--line);
-  padding: 4px 0;
+  padding: var(--s-4) 0;
   vertical-align: top;
 }
 .n {
   text-align: right;
-  padding-left: 8px;
+  padding-left: var(--s-8);
   white-space: nowrap;
 }
 td :deep(.why) {
@@ -183,19 +183,19 @@ td :deep(.why) {
 }
 small {
   display: block;
-  font-size: 13px;
+  font-size: var(--t-xs);
   color: var(--muted);
   line-height: 1.2;
 }
 .seek {
   display: grid;
   grid-template-columns: 1fr 1fr auto;
-  gap: 10px;
+  gap: var(--s-10);
   align-items: end;
 }
 .best {
   display: flex;
-  gap: 12px;
+  gap: var(--s-12);
   align-items: center;
   justify-content: space-between;
 }

@@ -8,6 +8,7 @@ import Field from '../kit/Field.vue'
 import { say } from '../kit/notice'
 import { usePreferences } from '../app/preferences'
 import Why from '../kit/Why.vue'
+import Select from '../kit/Select.vue'
 import type { BlendOnBench } from './useBlend'
 
 /** How a blend is made, in steps; what is strained off or simmered down changes what it comes to. */
@@ -38,11 +39,8 @@ function add(kind: StepDoc['do']) {
   const lasts = kind === 'rest' ? '30 min' : ''
   steps.value = [...steps.value, { do: kind, of: [], to: kind === 'grind' ? 'ground' : '', by, lasts, note: '' }]
 }
-function name(at: number, event: Event) {
-  const box = event.target as HTMLSelectElement
-  if (box.value) change(at, { of: [...(steps.value[at].of ?? []), box.value] })
-  box.value = ''
-}
+const name = (at: number, key: string) => change(at, { of: [...(steps.value[at].of ?? []), key] })
+const doings = Object.entries(does).map(([value, title]) => ({ value: value as StepDoc['do'], title }))
 function shift(at: number, by: number) {
   const moved = [...steps.value]
   moved.splice(at + by, 0, ...moved.splice(at, 1))
@@ -82,14 +80,14 @@ const usual = useChange('blends', async () => {
       <li v-for="(step, at) in steps" :key="at">
         <span class="no">{{ at + 1 }}</span>
         <div class="what">
-          <label class="sr-only" :for="`step-${at}`">Step {{ at + 1 }} does</label>
-          <select
-            :id="`step-${at}`"
-            :value="step.do"
-            @change="change(at, { do: ($event.target as HTMLSelectElement).value as StepDoc['do'] })"
-          >
-            <option v-for="(says, kind) in does" :key="kind" :value="kind">{{ says }}</option>
-          </select>
+          <Select
+            :model-value="step.do"
+            :label="`Step ${at + 1} does`"
+            hidden-label
+            class="does"
+            :options="doings"
+            @update:model-value="$event && change(at, { do: $event })"
+          />
           <template v-if="about(step)">
             <span v-for="key in step.of" :key="key" class="chip"
               >{{ nameOf(key)
@@ -101,15 +99,16 @@ const usual = useChange('blends', async () => {
                 <v-icon :icon="mdiClose" size="14" /></button
             ></span>
             <span v-if="!step.of?.length" class="muted">{{ whole[step.do] }}</span>
-            <select
+            <Select
               v-if="free(step).length"
+              :model-value="null"
               class="pick"
-              :aria-label="`Add a line to step ${at + 1}`"
-              @change="name(at, $event)"
-            >
-              <option value="">+ line</option>
-              <option v-for="line in free(step)" :key="line.key" :value="line.key">{{ line.name }}</option>
-            </select>
+              :label="`Add a line to step ${at + 1}`"
+              hidden-label
+              placeholder="+ line"
+              :options="free(step).map((line) => ({ value: line.key, title: line.name }))"
+              @update:model-value="$event && name(at, $event)"
+            />
           </template>
           <Field
             v-if="step.do === 'grind'"
@@ -185,37 +184,37 @@ const usual = useChange('blends', async () => {
 
 <style scoped>
 .method {
-  padding: 16px 20px;
-  margin-top: 14px;
+  padding: var(--s-16) var(--s-20);
+  margin-top: var(--s-14);
 }
 header {
   display: flex;
   flex-wrap: wrap;
   align-items: center;
-  gap: 6px 16px;
+  gap: var(--s-6) var(--s-16);
 }
 header p {
   margin: 0;
 }
 .out {
-  margin-left: auto !important;
+  margin-left: auto;
 }
 p.muted {
-  font-size: 14px;
-  margin: 6px 0 0;
+  font-size: var(--t-s);
+  margin: var(--s-6) 0 0;
 }
 ol {
   list-style: none;
-  margin: 8px 0 0;
+  margin: var(--s-8) 0 0;
   padding: 0;
 }
 li {
   display: grid;
   grid-template-columns: 22px minmax(0, 1fr) auto auto;
-  gap: 4px 10px;
+  gap: var(--s-4) var(--s-10);
   align-items: center;
   border-top: 1px solid var(--line);
-  padding: 5px 0;
+  padding: var(--s-6) 0;
 }
 .no {
   font-family: var(--display);
@@ -225,11 +224,7 @@ li {
   display: flex;
   flex-wrap: wrap;
   align-items: center;
-  gap: 6px 8px;
-}
-.what > select {
-  width: auto;
-  font-weight: 600;
+  gap: var(--s-6) var(--s-8);
 }
 .what .pick {
   font-weight: 400;
@@ -240,8 +235,8 @@ li {
   align-items: center;
   background: var(--tint);
   border-radius: 12px;
-  padding: 2px 2px 2px 10px;
-  font-size: 15px;
+  padding: var(--s-2) var(--s-2) var(--s-2) var(--s-10);
+  font-size: var(--t-m);
   min-height: 32px;
 }
 .chip button {
@@ -256,7 +251,7 @@ li {
   flex: 1 1 150px;
 }
 .left {
-  font-size: 14px;
+  font-size: var(--t-s);
   white-space: nowrap;
 }
 .acts {
@@ -279,14 +274,14 @@ li {
 .add {
   display: flex;
   flex-wrap: wrap;
-  gap: 6px;
-  margin-top: 10px;
+  gap: var(--s-6);
+  margin-top: var(--s-10);
 }
 .add button {
   border: 1.5px dashed var(--line-strong);
   border-radius: 12px;
-  padding: 4px 11px;
-  font-size: 14px;
+  padding: var(--s-4) var(--s-12);
+  font-size: var(--t-s);
   min-height: 34px;
 }
 @media (max-width: 720px) {

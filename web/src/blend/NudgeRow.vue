@@ -38,13 +38,13 @@ const { busy } = nudge
 .nudges {
   display: flex;
   flex-wrap: wrap;
-  gap: 6px;
+  gap: var(--s-6);
 }
 button {
-  border: 1.5px solid var(--line-strong) !important;
+  border: 1.5px solid var(--line-strong);
   border-radius: 18px;
-  padding: 4px 13px;
-  font-size: 14px;
+  padding: var(--s-4) var(--s-14);
+  font-size: var(--t-s);
   min-height: 34px;
 }
 button:hover {

@@ -77,20 +77,20 @@ const save = useChange(
 
 <style scoped>
 .own {
-  font-size: 14px;
+  font-size: var(--t-s);
   color: var(--link);
   text-decoration: underline;
   text-underline-offset: 3px;
   justify-self: start;
-  padding: 2px 0;
+  padding: var(--s-2) 0;
 }
 .prices {
-  padding: 22px 24px;
+  padding: var(--s-24) var(--s-24);
   display: grid;
-  gap: 12px;
+  gap: var(--s-12);
 }
 p {
   margin: 0;
-  font-size: 14px;
+  font-size: var(--t-s);
 }
 </style>

@@ -63,10 +63,10 @@ function toggle(id: string, on: boolean) {
 
 <style scoped>
 .proposal {
-  padding: 16px 22px;
-  margin-top: 14px;
+  padding: var(--s-16) var(--s-24);
+  margin-top: var(--s-14);
   display: grid;
-  gap: 10px;
+  gap: var(--s-10);
   /* it answers what is changed further down, so it stays in sight */
   position: sticky;
   top: 8px;
@@ -79,12 +79,12 @@ header {
   flex-wrap: wrap;
   justify-content: space-between;
   align-items: center;
-  gap: 6px 14px;
+  gap: var(--s-6) var(--s-14);
 }
 .tools {
   display: flex;
   flex-wrap: wrap;
-  gap: 8px;
+  gap: var(--s-8);
 }
 p {
   margin: 0;
@@ -102,30 +102,30 @@ ul {
 }
 li label {
   display: flex;
-  gap: 10px;
-  padding: 5px 0;
+  gap: var(--s-10);
+  padding: var(--s-6) 0;
   cursor: pointer;
 }
 input {
   width: 19px;
   height: 19px;
   flex: none;
-  margin: 2px 0 0;
+  margin: var(--s-2) 0 0;
   accent-color: var(--cobalt);
 }
 @media (max-width: 720px) {
   .proposal {
     top: 0;
-    padding: 12px 16px;
-    gap: 6px;
+    padding: var(--s-12) var(--s-16);
+    gap: var(--s-6);
     max-height: 44vh;
   }
   .strips > :deep(:nth-child(-n + 2)) {
     display: none;
   }
   .tools :deep(.v-btn) {
-    padding: 0 12px;
-    font-size: 14px;
+    padding: 0 var(--s-12);
+    font-size: var(--t-s);
   }
 }
 </style>

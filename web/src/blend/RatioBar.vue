@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import Choice from '../kit/Choice.vue'
+import Select from '../kit/Select.vue'
 import type { Doc } from './useBlend'
 
 /** How the numbers of a ratio are written, and whether its total is free. */
@@ -23,16 +24,15 @@ const fixed = computed({ get: () => props.total, set: (to) => emit('total', to) 
         { value: 'relative', text: 'Relative' },
       ]"
     />
-    <label v-if="written === 'relative'" class="to">
-      <span>to</span>
-      <select
-        :value="base"
-        aria-label="Base line, which counts 1"
-        @change="emit('write', 'relative', Number(($event.target as HTMLSelectElement).value))"
-      >
-        <option v-for="(name, at) in names" :key="at" :value="at">{{ name }} = 1</option>
-      </select>
-    </label>
+    <Select
+      v-if="written === 'relative'"
+      :model-value="base"
+      label="Base line, which counts 1"
+      hidden-label
+      class="to"
+      :options="names.map((name, at) => ({ value: at, title: `${name} = 1` }))"
+      @update:model-value="emit('write', 'relative', $event ?? 0)"
+    />
     <Choice
       v-else-if="written === 'parts'"
       v-model="fixed"
@@ -52,15 +52,15 @@ const fixed = computed({ get: () => props.total, set: (to) => emit('total', to) 
   display: flex;
   flex-wrap: wrap;
   align-items: center;
-  gap: 8px 14px;
+  gap: var(--s-8) var(--s-14);
 }
 .to {
   display: flex;
   align-items: center;
-  gap: 8px;
+  gap: var(--s-8);
   max-width: 240px;
 }
 .muted {
-  font-size: 14px;
+  font-size: var(--t-s);
 }
 </style>

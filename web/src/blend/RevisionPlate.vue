@@ -72,17 +72,17 @@ const share = (value?: number | null) => (value == null ? '–' : `${value.toFix
 
 <style scoped>
 .revision {
-  padding: 16px 22px;
-  margin-top: 14px;
+  padding: var(--s-16) var(--s-24);
+  margin-top: var(--s-14);
   display: grid;
-  gap: 10px;
+  gap: var(--s-10);
 }
 header {
   display: flex;
   flex-wrap: wrap;
   justify-content: space-between;
   align-items: start;
-  gap: 6px 14px;
+  gap: var(--s-6) var(--s-14);
 }
 p {
   margin: 0;
@@ -90,12 +90,12 @@ p {
 .tools {
   display: flex;
   flex-wrap: wrap;
-  gap: 8px;
+  gap: var(--s-8);
 }
 .link {
   display: inline-flex;
   align-items: center;
-  padding: 0 16px;
+  padding: 0 var(--s-16);
 }
 .words {
   font-weight: 600;
@@ -104,18 +104,18 @@ ul {
   list-style: none;
   margin: 0;
   padding: 0;
-  font-size: 14px;
+  font-size: var(--t-s);
   display: grid;
   grid-template-columns: repeat(auto-fill, minmax(290px, 1fr));
-  gap: 0 30px;
+  gap: 0 var(--s-32);
 }
 li {
   display: grid;
   grid-template-columns: 1fr 62px 16px 62px;
-  gap: 4px;
+  gap: var(--s-4);
   text-align: right;
   border-top: 1px solid var(--line);
-  padding: 3px 0;
+  padding: var(--s-4) 0;
 }
 li > :first-child {
   text-align: left;

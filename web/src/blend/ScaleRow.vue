@@ -133,7 +133,7 @@ function drag(event: PointerEvent) {
 <style scoped>
 .head {
   display: flex;
-  gap: 8px;
+  gap: var(--s-8);
   align-items: baseline;
   line-height: 1.3;
 }
@@ -142,18 +142,18 @@ function drag(event: PointerEvent) {
 }
 .word {
   color: var(--muted);
-  font-size: 14px;
+  font-size: var(--t-s);
   margin-right: auto;
 }
 .was {
-  font-size: 13px;
+  font-size: var(--t-xs);
 }
 .bar {
   position: relative;
   height: 8px;
   border-radius: 4px;
   background: var(--line);
-  margin: 6px 7px 3px;
+  margin: var(--s-6) var(--s-8) var(--s-4);
 }
 .aiming .bar {
   cursor: pointer;
@@ -235,8 +235,8 @@ function drag(event: PointerEvent) {
 }
 .aiming .head :deep(input) {
   min-height: 32px;
-  padding: 2px 8px;
-  font-size: 14px;
+  padding: var(--s-2) var(--s-8);
+  font-size: var(--t-s);
 }
 @media (max-width: 720px) {
   .aiming .head :deep(input) {

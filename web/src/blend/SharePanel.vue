@@ -112,14 +112,14 @@ const remove = (at: number) => (uses.value = uses.value.filter((_, i) => i !== a
 <style scoped>
 .share {
   display: grid;
-  gap: 12px;
+  gap: var(--s-12);
 }
 p,
 h3 {
   margin: 0;
 }
 .muted {
-  font-size: 14px;
+  font-size: var(--t-s);
 }
 .batch {
   display: flex;
@@ -147,7 +147,7 @@ i.u2 {
 .left {
   font-family: var(--display);
   font-weight: 700;
-  font-size: 22px;
+  font-size: var(--t-h2);
 }
 .short {
   color: var(--stop);
@@ -160,10 +160,10 @@ ul {
 li {
   display: grid;
   grid-template-columns: 12px 1fr auto auto;
-  gap: 4px 10px;
+  gap: var(--s-4) var(--s-10);
   align-items: center;
   border-top: 1px solid var(--line);
-  padding: 4px 0;
+  padding: var(--s-4) 0;
 }
 li i {
   width: 12px;
@@ -179,27 +179,27 @@ li i {
 .says {
   grid-column: 2 / -1;
   color: var(--caution);
-  font-size: 14px;
+  font-size: var(--t-s);
 }
 .offers {
   display: grid;
-  gap: 4px;
+  gap: var(--s-4);
 }
 h3 {
-  font-size: 14px;
+  font-size: var(--t-s);
 }
 .offers button {
   text-align: left;
   border: 1.5px dashed var(--line-strong);
   border-radius: 12px;
-  padding: 7px 12px;
-  font-size: 14px;
+  padding: var(--s-8) var(--s-12);
+  font-size: var(--t-s);
   min-height: 38px;
 }
 .own {
   display: grid;
   grid-template-columns: 1fr auto auto;
-  gap: 10px;
+  gap: var(--s-10);
   align-items: end;
 }
 </style>

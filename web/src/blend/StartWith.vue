@@ -33,32 +33,32 @@ const starters = computed(() =>
 
 <style scoped>
 .start {
-  margin-top: 20px;
+  margin-top: var(--s-20);
 }
 ul {
   list-style: none;
-  margin: 10px 0 0;
+  margin: var(--s-10) 0 0;
   padding: 0;
   display: grid;
   grid-template-columns: repeat(auto-fill, minmax(min(100%, 230px), 1fr));
-  gap: 14px;
+  gap: var(--s-14);
 }
 li {
   display: grid;
 }
 button {
   text-align: left;
-  padding: 14px 16px 16px;
+  padding: var(--s-14) var(--s-16) var(--s-16);
   display: grid;
   align-content: start;
-  gap: 6px;
+  gap: var(--s-6);
   cursor: pointer;
 }
 button:hover {
   background: var(--tint);
 }
 .muted {
-  font-size: 14px;
+  font-size: var(--t-s);
   line-height: 1.35;
 }
 </style>

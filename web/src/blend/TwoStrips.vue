@@ -18,9 +18,9 @@ defineProps<{ strips: { word: string; label: string; bands: Band[]; height: numb
 .strips {
   display: grid;
   grid-template-columns: auto minmax(0, 1fr);
-  gap: 6px 12px;
+  gap: var(--s-6) var(--s-12);
   align-items: center;
-  font-size: 14px;
+  font-size: var(--t-s);
   color: var(--muted);
 }
 </style>

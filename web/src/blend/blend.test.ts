@@ -14,6 +14,7 @@ import RatioBar from './RatioBar.vue'
 import ScaleRow from './ScaleRow.vue'
 import { layOut, type Node } from './tree'
 import { newLine, type Reading } from './useBlend'
+import { choiceOf } from '../tested'
 
 const stubs = {
   VIcon: true,
@@ -272,8 +273,9 @@ it('writes numbers as parts, percent or relative to a line', async () => {
     props: { written: 'relative', total: 'free', base: 1, names: ['Salt', 'Pepper'] },
     global,
   })
-  expect(bar.find('select').element.value).toBe('1')
-  await bar.find('select').setValue('0')
+  const base = choiceOf(bar, 'Base line, which counts 1')
+  expect([base.value, base.offers]).toEqual([1, ['Salt = 1', 'Pepper = 1']])
+  await base.take(0)
   await bar.find('input[value=percent]').setValue(true)
   expect(bar.emitted('write')).toEqual([
     ['relative', 0],

@@ -2,8 +2,8 @@ import { VueQueryPlugin } from '@tanstack/vue-query'
 import { mount } from '@vue/test-utils'
 import { expect, it } from 'vitest'
 import { ref } from 'vue'
-import { createVuetify } from 'vuetify'
 import MethodPlate from './MethodPlate.vue'
+import { choiceOf } from '../tested'
 
 type Step = { do: 'mix' | 'simmer'; of: string[]; to: string; by: string; lasts: string; note: string }
 const step = (over: Partial<Step>): Step => ({ do: 'mix', of: [], to: '', by: '', lasts: '', note: '', ...over })
@@ -16,7 +16,7 @@ function plate(steps: Step[], errors: Record<string, string> = {}) {
   const reading = ref({ batch: figure(240), finished: figure(195), after_g: [240, 195] })
   const bench = { reading, errors: ref(errors), body: () => ({}) } as never
   return mount(MethodPlate, {
-    global: { plugins: [createVuetify(), VueQueryPlugin] },
+    global: { plugins: [VueQueryPlugin] },
     props: { modelValue: steps, bench, names },
   })
 }
@@ -32,9 +32,7 @@ it('says what goes in, what comes out, and what is left after a reduction', () =
 it('adds lines to a step, takes them out, and names one that is gone', async () => {
   const shown = plate([step({ of: ['honey/liquid', 'gone/away'] })])
   expect(shown.text()).toContain('gone from the blend')
-  const pick = shown.find('select.pick')
-  ;(pick.element as HTMLSelectElement).value = 'rub'
-  await pick.trigger('change')
+  await choiceOf(shown, 'Add a line to step 1').take('rub')
   expect(last(shown)[0].of).toEqual(['honey/liquid', 'gone/away', 'rub'])
   await shown.find('.chip button').trigger('click')
   expect(last(shown)[0].of).toEqual(['gone/away', 'rub'])

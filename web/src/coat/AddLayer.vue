@@ -2,6 +2,7 @@
 import { computed, ref } from 'vue'
 import type { Schemas } from '../api/client'
 import { grindName, useCatalogue } from '../api/catalogue'
+import Select from '../kit/Select.vue'
 
 /** A layer to add: its kind, and what it is of: a blend of the book, or a plain salt, oil, mustard or liquid. */
 const props = defineProps<{ blends: Schemas['BlendRow'][] }>()
@@ -11,13 +12,26 @@ const { catalogue } = useCatalogue()
 const kinds = computed(() => catalogue.value?.layer_kinds ?? [])
 const kind = ref<Kind>('rub')
 const found = computed(() => kinds.value.find((one) => one.key === kind.value))
-const fitting = computed(() =>
-  props.blends.filter((blend) => !blend.archived && blend.kind === found.value?.blend_kind),
+const kindChoices = computed(() =>
+  kinds.value.map((one) => ({ value: one.key as Kind, title: `${one.key}: ${one.says.toLowerCase()}` })),
 )
-const others = computed(() => props.blends.filter((blend) => !blend.archived && blend.kind !== found.value?.blend_kind))
-const plain = computed(() =>
-  (catalogue.value?.grinds ?? []).filter((grind) => found.value?.plain.includes(grind.family)),
-)
+/** What fits the kind first: one's own blends of it, then what does for it without anything mixed. */
+const choices = computed(() => {
+  const own = props.blends.filter((blend) => !blend.archived)
+  const asChoice = (group: string) => (blend: Schemas['BlendRow']) => ({
+    value: `blend|${blend.id}`,
+    title: blend.name,
+    group,
+  })
+  const blendKind = found.value?.blend_kind
+  return [
+    ...own.filter((blend) => blend.kind === blendKind).map(asChoice(`Your blends, ${blendKind}`)),
+    ...(catalogue.value?.grinds ?? [])
+      .filter((grind) => found.value?.plain.includes(grind.family))
+      .map((grind) => ({ value: `grind|${grind.key}`, title: grindName(grind), group: 'Plain' })),
+    ...own.filter((blend) => blend.kind !== blendKind).map(asChoice('Your other blends')),
+  ]
+})
 const what = ref('')
 function add() {
   const [of, key] = what.value.split('|')
@@ -29,29 +43,8 @@ function add() {
 
 <template>
   <form class="new" @submit.prevent="add">
-    <label>
-      <span>Kind of layer</span>
-      <select v-model="kind" @change="what = ''">
-        <option v-for="one in kinds" :key="one.key" :value="one.key">
-          {{ one.key }}: {{ one.says.toLowerCase() }}
-        </option>
-      </select>
-    </label>
-    <label v-if="kind !== 'drippings'">
-      <span>Of</span>
-      <select v-model="what">
-        <option value="" disabled>choose</option>
-        <optgroup v-if="fitting.length" :label="`Your blends, ${found?.blend_kind}`">
-          <option v-for="blend in fitting" :key="blend.id" :value="`blend|${blend.id}`">{{ blend.name }}</option>
-        </optgroup>
-        <optgroup v-if="plain.length" label="Plain">
-          <option v-for="grind in plain" :key="grind.key" :value="`grind|${grind.key}`">{{ grindName(grind) }}</option>
-        </optgroup>
-        <optgroup v-if="others.length" label="Your other blends">
-          <option v-for="blend in others" :key="blend.id" :value="`blend|${blend.id}`">{{ blend.name }}</option>
-        </optgroup>
-      </select>
-    </label>
+    <Select v-model="kind" label="Kind of layer" :options="kindChoices" @update:model-value="what = ''" />
+    <Select v-if="kind !== 'drippings'" v-model="what" label="Of" :options="choices" placeholder="choose" />
     <div class="ways">
       <v-btn class="solid" type="submit" :disabled="kind !== 'drippings' && !what">Put it on</v-btn>
       <v-btn @click="$emit('close')">Not now</v-btn>
@@ -63,22 +56,19 @@ function add() {
 .new {
   display: grid;
   grid-template-columns: minmax(0, 1fr);
-  gap: 10px;
+  gap: var(--s-10);
   background: var(--plate);
   border-radius: 14px;
-  padding: 14px;
+  padding: var(--s-14);
 }
 span {
-  font-size: 13px;
+  font-size: var(--t-xs);
   color: var(--muted);
   display: block;
-  padding-bottom: 4px;
-}
-select {
-  width: 100%;
+  padding-bottom: var(--s-4);
 }
 .ways {
   display: flex;
-  gap: 10px;
+  gap: var(--s-10);
 }
 </style>

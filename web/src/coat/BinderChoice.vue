@@ -73,10 +73,10 @@ function name(choice: Schemas['BinderOut']): string {
 
 <style scoped>
 .binders {
-  padding: 18px 22px;
+  padding: var(--s-20) var(--s-24);
   display: grid;
   grid-template-columns: minmax(0, 1fr);
-  gap: 10px;
+  gap: var(--s-10);
 }
 header {
   display: flex;
@@ -84,29 +84,29 @@ header {
   align-items: center;
 }
 h2 {
-  font-size: 20px;
+  font-size: var(--t-h3);
 }
 .choices {
   display: grid;
   grid-template-columns: repeat(auto-fit, minmax(240px, 1fr));
-  gap: 10px;
+  gap: var(--s-10);
 }
 p {
   margin: 0;
-  font-size: 14px;
+  font-size: var(--t-s);
 }
 .says {
   color: var(--stop);
 }
 .choice {
   display: grid;
-  gap: 3px;
+  gap: var(--s-4);
   text-align: left;
-  font-size: 13px !important;
+  font-size: var(--t-xs);
   line-height: 1.35;
-  background: var(--tint) !important;
-  border-radius: 12px !important;
-  padding: 9px 12px !important;
+  background: var(--tint);
+  border-radius: 12px;
+  padding: var(--s-10) var(--s-12);
 }
 .choice.on {
   box-shadow: inset 0 0 0 2px var(--cobalt);
@@ -114,7 +114,7 @@ p {
 .head {
   display: flex;
   justify-content: space-between;
-  font-size: 14px;
+  font-size: var(--t-s);
 }
 .bar {
   height: 8px;

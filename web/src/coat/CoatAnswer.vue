@@ -119,52 +119,52 @@ const aim = computed(() => {
 
 <style scoped>
 .coat-answer {
-  padding: 18px 24px;
+  padding: var(--s-20) var(--s-24);
   display: grid;
   grid-template-columns: minmax(0, 5fr) minmax(0, 7fr);
-  gap: 14px 32px;
+  gap: var(--s-14) var(--s-32);
   align-items: start;
-  margin-bottom: 16px;
+  margin-bottom: var(--s-16);
 }
 p {
   margin: 0;
 }
 .put {
   display: grid;
-  gap: 8px;
+  gap: var(--s-8);
 }
 .put .big {
-  font-size: 34px;
+  font-size: var(--t-big);
   line-height: 1.1;
   text-wrap: balance;
 }
 .sum b {
-  font-size: 22px;
+  font-size: var(--t-h2);
 }
 .salt {
   display: grid;
-  gap: 10px;
+  gap: var(--s-10);
 }
 .other {
   display: grid;
   grid-template-columns: minmax(0, 150px) minmax(0, 1fr) auto;
-  gap: 12px;
+  gap: var(--s-12);
   align-items: center;
-  font-size: 14px;
+  font-size: var(--t-s);
 }
 .who {
   display: flex;
-  gap: 8px;
+  gap: var(--s-8);
   align-items: center;
   line-height: 1.2;
 }
 .about {
   display: flex;
   flex-wrap: wrap;
-  gap: 10px 22px;
+  gap: var(--s-10) var(--s-24);
   justify-content: space-between;
   align-items: end;
-  font-size: 14px;
+  font-size: var(--t-s);
 }
 .about > p {
   flex: 1 1 200px;
@@ -172,10 +172,10 @@ p {
 @media (max-width: 900px) {
   .coat-answer {
     grid-template-columns: minmax(0, 1fr);
-    padding: 16px;
+    padding: var(--s-16);
   }
   .put .big {
-    font-size: 26px;
+    font-size: var(--t-h1);
   }
 }
 </style>

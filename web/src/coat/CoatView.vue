@@ -179,9 +179,9 @@ const ticked = computed(() => (doc.value?.pieces ?? []).filter((other) => other.
   display: flex;
   flex-wrap: wrap;
   align-items: center;
-  gap: 6px 12px;
-  padding: 10px 18px;
-  margin: 0 0 14px;
+  gap: var(--s-6) var(--s-12);
+  padding: var(--s-10) var(--s-20);
+  margin: 0 0 var(--s-14);
 }
 .tasted .v-btn {
   margin-left: auto;
@@ -191,7 +191,7 @@ const ticked = computed(() => (doc.value?.pieces ?? []).filter((other) => other.
   min-width: 0;
   display: flex;
   flex-wrap: wrap;
-  gap: 2px 18px;
+  gap: var(--s-2) var(--s-20);
   align-items: center;
 }
 .title > :first-child {
@@ -200,22 +200,22 @@ const ticked = computed(() => (doc.value?.pieces ?? []).filter((other) => other.
 .board {
   display: grid;
   grid-template-columns: 300px minmax(0, 1fr);
-  gap: 16px;
+  gap: var(--s-16);
   align-items: start;
-  margin-bottom: 16px;
+  margin-bottom: var(--s-16);
 }
 .beside {
   display: grid;
-  gap: 16px;
+  gap: var(--s-16);
   align-content: start;
 }
 .wet {
-  margin-bottom: 16px;
+  margin-bottom: var(--s-16);
 }
 .under {
   display: grid;
   grid-template-columns: minmax(0, 1fr);
-  gap: 16px;
+  gap: var(--s-16);
 }
 /* what is jumped to stops under the bar that was tapped */
 .beside > *,

@@ -71,31 +71,31 @@ const appetites = (['light', 'usual', 'hearty'] as const).map((value) => ({ valu
 .eaters {
   display: grid;
   grid-template-columns: 96px minmax(0, 1fr);
-  gap: 10px;
+  gap: var(--s-10);
   align-items: start;
 }
 .off {
   grid-column: 1 / -1;
-  font-size: 14px;
+  font-size: var(--t-s);
   color: var(--muted);
 }
 .off p {
   margin: 0;
 }
 .off ul {
-  margin: 2px 0 0;
-  padding-left: 18px;
+  margin: var(--s-2) 0 0;
+  padding-left: var(--s-20);
 }
 .off small {
-  font-size: 13px;
+  font-size: var(--t-xs);
 }
 .need {
   grid-column: 1 / -1;
   margin: 0;
-  font-size: 15px;
+  font-size: var(--t-m);
   display: flex;
   flex-wrap: wrap;
   align-items: center;
-  gap: 6px;
+  gap: var(--s-6);
 }
 </style>

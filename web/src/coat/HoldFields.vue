@@ -1,7 +1,8 @@
 <script setup lang="ts">
-import { computed, useId } from 'vue'
+import { computed } from 'vue'
 import { useCatalogue } from '../api/catalogue'
 import Field from '../kit/Field.vue'
+import Select from '../kit/Select.vue'
 import { usePreferences } from '../app/preferences'
 
 /** How long something is held, where, and how warm it is there. */
@@ -16,7 +17,6 @@ const props = defineProps<{
   pot?: boolean
   errors: { hold?: string; place?: string; heldAt?: string }
 }>()
-const id = useId()
 const { catalogue } = useCatalogue()
 const { show } = usePreferences()
 const places = computed(() => (catalogue.value?.places ?? []).filter((one) => (one.key === 'pot') === !!props.pot))
@@ -29,13 +29,14 @@ function move(to: string) {
 
 <template>
   <div class="hold">
-    <div v-if="!pot" class="where">
-      <label :for="id">Where</label>
-      <select :id="id" :value="place" @change="move(($event.target as HTMLSelectElement).value)">
-        <option v-for="one in places" :key="one.key" :value="one.key">{{ one.says }}</option>
-      </select>
-      <span v-if="errors.place" class="says" role="alert">{{ errors.place }}</span>
-    </div>
+    <Select
+      v-if="!pot"
+      :model-value="place"
+      label="Where"
+      :options="places.map((one) => ({ value: one.key, title: one.says }))"
+      :error="errors.place"
+      @update:model-value="$event && move($event)"
+    />
     <Field v-model="hold" :label="label ?? 'Hold'" :placeholder="placeholder ?? '2 h'" :error="errors.hold" />
     <Field
       v-model="heldAt"
@@ -50,24 +51,20 @@ function move(to: string) {
 .hold {
   display: grid;
   grid-template-columns: repeat(2, minmax(0, 1fr));
-  gap: 8px 10px;
+  gap: var(--s-8) var(--s-10);
   align-items: start;
 }
 .where {
   grid-column: 1 / -1;
 }
 label {
-  font-size: 13px;
+  font-size: var(--t-xs);
   color: var(--muted);
   display: block;
-  padding-bottom: 4px;
-}
-select {
-  width: 100%;
-  text-overflow: ellipsis;
+  padding-bottom: var(--s-4);
 }
 .says {
   color: var(--stop);
-  font-size: 13px;
+  font-size: var(--t-xs);
 }
 </style>

@@ -263,13 +263,13 @@ const said = (n: number) => {
   fill: transparent;
 }
 .dot {
-  fill: #14235c;
+  fill: var(--salt);
   stroke: #fff;
   stroke-width: 2;
 }
 .chosen .dot {
   fill: #fff;
-  stroke: #14235c;
+  stroke: var(--salt);
   stroke-width: 3.5;
 }
 .wrong .dot {
@@ -292,8 +292,8 @@ const said = (n: number) => {
   stroke-width: 2.5;
 }
 text {
-  font-size: 15px;
-  fill: #14235c;
+  font-size: var(--t-m);
+  fill: var(--salt);
   font-weight: 700;
   paint-order: stroke;
   stroke: #fff;
@@ -307,7 +307,7 @@ text {
 }
 @media (max-width: 720px) {
   text {
-    font-size: 24px;
+    font-size: var(--t-h1);
   }
   .touch {
     r: 26px;

@@ -249,41 +249,41 @@ const makeStrength = useChange('blends', async () => {
 
 <style scoped>
 .small {
-  font-size: 13px;
+  font-size: var(--t-xs);
 }
 .ways {
   display: flex;
   flex-wrap: wrap;
-  gap: 8px;
+  gap: var(--s-8);
 }
 .wrong {
   color: var(--stop);
 }
 .answer {
-  padding: 14px 18px;
-  color: #d7dff5;
-  font-size: 16px;
+  padding: var(--s-14) var(--s-20);
+  color: var(--on-deep-soft);
+  font-size: var(--t-l);
 }
 .answer .big {
-  font-size: 30px;
+  font-size: var(--t-big);
   color: #fff;
-  margin-right: 4px;
+  margin-right: var(--s-4);
 }
 .parts {
   display: flex;
   flex-wrap: wrap;
-  gap: 0 16px;
+  gap: 0 var(--s-16);
 }
 .strength {
   display: grid;
-  gap: 8px;
+  gap: var(--s-8);
   justify-items: start;
   background: var(--tint);
   border-radius: 12px;
-  padding: 10px 14px;
+  padding: var(--s-10) var(--s-14);
 }
 .link {
   justify-self: start;
-  font-size: 14px;
+  font-size: var(--t-s);
 }
 </style>

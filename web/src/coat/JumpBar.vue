@@ -22,7 +22,7 @@ function jump(id: string) {
     position: sticky;
     top: 0;
     z-index: 3;
-    margin: 0 -14px 12px;
+    margin: 0 -14px var(--s-12);
     background: var(--ground);
     border-bottom: 1px solid var(--line-strong);
   }
@@ -30,7 +30,7 @@ function jump(id: string) {
     flex: 1;
     min-height: 44px;
     font-weight: 600;
-    font-size: 14px;
+    font-size: var(--t-s);
     color: var(--link);
   }
 }

@@ -86,9 +86,9 @@ function keyed(event: KeyboardEvent) {
 .layer {
   display: grid;
   grid-template-columns: 32px minmax(90px, 260px) minmax(0, 1fr) minmax(84px, auto) 74px 24px;
-  gap: 10px;
+  gap: var(--s-10);
   align-items: center;
-  padding: 4px 0;
+  padding: var(--s-4) 0;
 }
 .wrong {
   box-shadow: inset 3px 0 0 var(--stop);
@@ -111,7 +111,7 @@ function keyed(event: KeyboardEvent) {
   min-height: 40px;
 }
 .what span {
-  font-size: 13px;
+  font-size: var(--t-xs);
 }
 .what .says {
   color: var(--stop);
@@ -125,7 +125,7 @@ function keyed(event: KeyboardEvent) {
   line-height: 1.25;
 }
 .amount span {
-  font-size: 13px;
+  font-size: var(--t-xs);
 }
 .adds {
   text-align: right;
@@ -151,7 +151,7 @@ function keyed(event: KeyboardEvent) {
   .adds {
     grid-column: 3;
     grid-row: 2;
-    font-size: 13px;
+    font-size: var(--t-xs);
   }
   .band {
     grid-row: span 2;

@@ -10,6 +10,7 @@ import { say } from '../kit/notice'
 import { usePreferences } from '../app/preferences'
 import { percent } from '../kit/units'
 import Why from '../kit/Why.vue'
+import Select from '../kit/Select.vue'
 import LayerHold from './LayerHold.vue'
 import { coatHere } from './useCoat'
 import { useOwnCoat } from './useOwnCoat'
@@ -95,6 +96,15 @@ const plain = computed(() =>
       )
     : [],
 )
+const choices = computed(() => {
+  const { blend_id } = layer.value
+  const there = [
+    ...plain.value.map((grind) => ({ value: `grind|${grind.key}`, title: grindName(grind) })),
+    ...coat.blends.value.map((blend) => ({ value: `blend|${blend.id}`, title: blend.name })),
+  ]
+  const deleted = { value: `blend|${blend_id}`, title: `${props.mark?.blend_name || 'a blend'} (deleted)`, gone: true }
+  return gone.value ? [deleted, ...there] : there
+})
 const fate = computed(() => {
   const found = props.reading
   if (!found) return []
@@ -112,16 +122,7 @@ const dosed = computed(() => layer.value.kind !== 'drippings')
 
 <template>
   <div class="fields">
-    <label v-if="dosed">
-      <span>Of</span>
-      <select v-model="of">
-        <option v-if="gone" :value="of" disabled>{{ mark?.blend_name || 'a blend' }} (deleted)</option>
-        <option v-for="grind in plain" :key="grind.key" :value="`grind|${grind.key}`">{{ grindName(grind) }}</option>
-        <option v-for="blend in coat.blends.value" :key="blend.id" :value="`blend|${blend.id}`">
-          {{ blend.name }}
-        </option>
-      </select>
-    </label>
+    <Select v-if="dosed" v-model="of" label="Of" :options="choices" class="of" />
     <p v-if="errors.blend || errors['blend.lines'] || errors.kind" class="says" role="alert">
       {{ errors.blend ?? errors['blend.lines'] ?? errors.kind }}
     </p>
@@ -215,41 +216,38 @@ const dosed = computed(() => layer.value.kind !== 'drippings')
 .fields {
   display: grid;
   grid-template-columns: minmax(0, 1fr);
-  gap: 12px;
-  padding: 4px 0 18px 42px;
+  gap: var(--s-12);
+  padding: var(--s-4) 0 var(--s-20) 42px;
 }
 label span {
-  font-size: 13px;
+  font-size: var(--t-xs);
   color: var(--muted);
   display: block;
-  padding-bottom: 4px;
-}
-select {
-  width: 100%;
+  padding-bottom: var(--s-4);
 }
 .two {
   display: grid;
   grid-template-columns: repeat(2, minmax(0, 1fr));
-  gap: 10px;
+  gap: var(--s-10);
   align-items: start;
 }
 p {
   margin: 0;
-  font-size: 14px;
+  font-size: var(--t-s);
 }
 .dose {
   display: flex;
   flex-wrap: wrap;
-  gap: 4px 14px;
+  gap: var(--s-4) var(--s-14);
   align-items: baseline;
 }
 .dose .big {
-  font-size: 22px;
+  font-size: var(--t-h2);
 }
 .ways {
   display: flex;
   flex-wrap: wrap;
-  gap: 8px 14px;
+  gap: var(--s-8) var(--s-14);
   align-items: center;
 }
 .says {

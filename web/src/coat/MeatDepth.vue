@@ -82,35 +82,35 @@ const old = computed(() => Object.keys(coat.errorsOf(coat.current.value)).length
   scroll-margin-top: 56px;
   display: grid;
   grid-template-columns: minmax(0, 340px) minmax(0, 1fr);
-  gap: 20px;
+  gap: var(--s-20);
 }
 .words {
   display: grid;
-  gap: 8px;
+  gap: var(--s-8);
   align-content: start;
 }
 p {
   margin: 0;
-  font-size: 14px;
+  font-size: var(--t-s);
 }
 .reach {
-  font-size: 16px;
+  font-size: var(--t-l);
 }
 .key {
   display: flex;
   flex-wrap: wrap;
-  gap: 4px 16px;
+  gap: var(--s-4) var(--s-16);
   align-items: center;
 }
 .swatch {
   width: 26px;
   height: 8px;
-  margin-right: 4px;
+  margin-right: var(--s-4);
   background: #ecc9c1;
 }
 .least {
   fill: none;
-  stroke: #14235c;
+  stroke: var(--salt);
   stroke-width: 1.6;
   stroke-dasharray: 7 4;
 }
@@ -118,7 +118,7 @@ p {
   display: flex;
   flex-wrap: wrap;
   justify-content: space-between;
-  font-size: 13px;
+  font-size: var(--t-xs);
 }
 .time input[type='range'] {
   width: 100%;

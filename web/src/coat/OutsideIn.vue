@@ -104,10 +104,10 @@ const name = (layer: Layer, at: number) =>
 
 <style scoped>
 .outside-in {
-  padding: 18px 22px;
+  padding: var(--s-20) var(--s-24);
   display: grid;
   grid-template-columns: minmax(0, 1fr);
-  gap: 10px;
+  gap: var(--s-10);
   align-content: start;
 }
 header,
@@ -115,15 +115,15 @@ header,
   display: flex;
   justify-content: space-between;
   align-items: baseline;
-  gap: 22px;
+  gap: var(--s-24);
 }
 .heads {
-  font-size: 13px;
+  font-size: var(--t-xs);
   color: var(--muted);
-  margin-right: 34px;
+  margin-right: var(--s-32);
 }
 h2 {
-  font-size: 20px;
+  font-size: var(--t-h3);
 }
 ol {
   list-style: none;
@@ -136,18 +136,18 @@ li + li {
   border-top: 1px solid var(--line);
 }
 .at-step {
-  padding: 4px 0 8px 42px;
+  padding: var(--s-4) 0 var(--s-8) 42px;
 }
 p {
   margin: 0;
-  font-size: 14px;
+  font-size: var(--t-s);
 }
 .says {
   color: var(--stop);
 }
 .more {
   display: flex;
-  gap: 10px;
+  gap: var(--s-10);
   justify-content: flex-end;
 }
 @media (max-width: 720px) {
@@ -155,7 +155,7 @@ p {
     display: none;
   }
   .outside-in {
-    padding: 16px 14px;
+    padding: var(--s-16) var(--s-14);
   }
   .at-step {
     padding-left: 0;

@@ -148,7 +148,7 @@ const inWords = computed(
   stroke-width: 1.2;
 }
 text {
-  font-size: 14px;
+  font-size: var(--t-s);
   fill: var(--muted);
 }
 .count {

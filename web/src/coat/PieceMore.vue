@@ -6,6 +6,7 @@ import Choice from '../kit/Choice.vue'
 import Field from '../kit/Field.vue'
 import { usePreferences } from '../app/preferences'
 import HoldFields from './HoldFields.vue'
+import Tick from '../kit/Tick.vue'
 
 /** What can be known of a piece besides: grade, what was trimmed, its measures, its thin end, and how it is cut up. */
 const piece = defineModel<Schemas['PieceDocument']>({ required: true })
@@ -75,15 +76,9 @@ const ways: { value: Into; text: string }[] = [
         { value: 'dry', text: 'patted dry' },
       ]"
     />
-    <label class="pierced">
-      <input v-model="piece.pierced" type="checkbox" />
-      needled, rolled or deeply scored, so no longer intact
-    </label>
+    <Tick v-model="piece.pierced">needled, rolled or deeply scored, so no longer intact</Tick>
     <div v-for="stage in STAGES" :key="stage.what" class="stage">
-      <label class="pierced">
-        <input type="checkbox" :checked="!!staged(stage.what)" @change="toggle(stage.what)" />
-        {{ stage.says }}
-      </label>
+      <Tick :model-value="!!staged(stage.what)" @update:model-value="toggle(stage.what)">{{ stage.says }}</Tick>
       <HoldFields
         v-if="staged(stage.what)"
         v-model:hold="staged(stage.what)!.hold"
@@ -130,9 +125,9 @@ const ways: { value: Into; text: string }[] = [
 <style scoped>
 .pierced {
   display: flex;
-  gap: 8px;
+  gap: var(--s-8);
   align-items: center;
-  font-size: 14px;
+  font-size: var(--t-s);
   min-height: 32px;
 }
 .pierced input {
@@ -144,11 +139,11 @@ const ways: { value: Into; text: string }[] = [
 .stage,
 .three {
   display: grid;
-  gap: 12px;
+  gap: var(--s-12);
 }
 .three {
   grid-template-columns: repeat(3, minmax(0, 1fr));
   align-items: start;
-  gap: 8px;
+  gap: var(--s-8);
 }
 </style>

@@ -9,9 +9,11 @@ import { usePreferences } from '../app/preferences'
 import PieceBadge from '../draw/PieceBadge.vue'
 import TitleInput from '../kit/TitleInput.vue'
 import Why from '../kit/Why.vue'
+import Select from '../kit/Select.vue'
 import ForEaters from './ForEaters.vue'
 import PieceDrawing from './PieceDrawing.vue'
 import PieceMore from './PieceMore.vue'
+import Tick from '../kit/Tick.vue'
 
 /** The piece: which cut, how heavy, how many, and what is done with each of its faces. */
 const piece = defineModel<Schemas['PieceDocument']>({ required: true })
@@ -43,15 +45,17 @@ const endpoint = computed({
   get: () => piece.value.endpoint,
   set: (typed: string) => (piece.value.endpoint = typed),
 })
-const states = computed(() => catalogue.value?.face_states ?? [])
 /** What may be done with a face: only skin can be lifted to season under it. */
-const statesOf = (face: string) => states.value.filter((state) => state.key !== 'under' || face === 'skin')
+const statesOf = (face: string) =>
+  (catalogue.value?.face_states ?? [])
+    .filter((state) => state.key !== 'under' || face === 'skin')
+    .map(({ key, says }) => ({ value: key, title: `${key === 'under' ? 'under the skin' : key}: ${says}` }))
 type State = NonNullable<Schemas['PieceDocument']['faces']>[string]
 function setFace(name: string, state: string) {
   piece.value.faces = { ...piece.value.faces, [name]: state as State }
 }
 function nextFace(name: string) {
-  const keys = statesOf(name).map((state) => state.key)
+  const keys = statesOf(name).map((state) => state.value)
   const now = props.reading?.faces.find((face) => face.name === name)?.state ?? 'bare'
   setFace(name, keys[(keys.indexOf(now) + 1) % keys.length])
 }
@@ -106,14 +110,12 @@ const says = (name: string) => props.errors[name]
       @face="nextFace"
     />
     <div v-for="face in reading?.faces ?? []" :key="face.name" class="face">
-      <label>
-        <span>{{ face.name }}, {{ show.area(face.area_cm2) }}</span>
-        <select :value="face.state" @change="setFace(face.name, ($event.target as HTMLSelectElement).value)">
-          <option v-for="state in statesOf(face.name)" :key="state.key" :value="state.key">
-            {{ state.key === 'under' ? 'under the skin' : state.key }}: {{ state.says }}
-          </option>
-        </select>
-      </label>
+      <Select
+        :model-value="face.state"
+        :label="`${face.name}, ${show.area(face.area_cm2)}`"
+        :options="statesOf(face.name)"
+        @update:model-value="$event && setFace(face.name, $event)"
+      />
       <button v-if="face.name === 'skin' && face.state !== 'off'" type="button" class="link" @click="$emit('skin')">
         Make it a piece of its own
       </button>
@@ -142,7 +144,7 @@ const says = (name: string) => props.errors[name]
     </button>
     <PieceMore v-if="more" v-model="piece" :reading="reading" :errors="errors" />
     <p v-if="mayBeTasted || !alone" class="board">
-      <label v-if="mayBeTasted" class="tick"><input v-model="piece.tasted" type="checkbox" /> in the tasting</label>
+      <Tick v-if="mayBeTasted" v-model="piece.tasted">in the tasting</Tick>
       <button v-if="!alone" type="button" class="link" @click="$emit('off')">Take it off the board</button>
     </p>
   </section>
@@ -150,15 +152,15 @@ const says = (name: string) => props.errors[name]
 
 <style scoped>
 .piece {
-  padding: 18px 20px;
+  padding: var(--s-20) var(--s-20);
   display: grid;
   grid-template-columns: minmax(0, 1fr);
-  gap: 10px;
+  gap: var(--s-10);
   align-content: start;
 }
 .name {
   display: flex;
-  gap: 10px;
+  gap: var(--s-10);
   align-items: center;
 }
 .name > :last-child {
@@ -169,13 +171,13 @@ const says = (name: string) => props.errors[name]
   flex-wrap: wrap;
   justify-content: space-between;
   align-items: center;
-  gap: 4px 12px;
+  gap: var(--s-4) var(--s-12);
   border-top: 1px solid var(--line);
-  padding-top: 8px;
+  padding-top: var(--s-8);
 }
 .tick {
   display: flex;
-  gap: 8px;
+  gap: var(--s-8);
   align-items: center;
 }
 .tick input {
@@ -191,38 +193,34 @@ const says = (name: string) => props.errors[name]
 .fields {
   display: grid;
   grid-template-columns: minmax(0, 1fr) 58px 82px;
-  gap: 10px;
+  gap: var(--s-10);
   align-items: start;
 }
 .label,
 .face span {
-  font-size: 13px;
+  font-size: var(--t-xs);
   color: var(--muted);
   display: block;
-  padding-bottom: 4px;
-}
-.face select {
-  width: 100%;
-  text-overflow: ellipsis;
+  padding-bottom: var(--s-4);
 }
 p {
   margin: 0;
-  font-size: 14px;
+  font-size: var(--t-s);
 }
 .says {
   color: var(--stop);
-  font-size: 13px;
+  font-size: var(--t-xs);
 }
 .big {
-  font-size: 26px;
-  margin-right: 6px;
+  font-size: var(--t-h1);
+  margin-right: var(--s-6);
 }
 .question b {
   color: var(--caution);
 }
 .link {
-  font-size: 14px;
-  padding: 4px 0;
+  font-size: var(--t-s);
+  padding: var(--s-4) 0;
   justify-self: start;
   text-align: left;
 }

@@ -47,17 +47,17 @@ const wrong = (at: number) => Object.keys(within(props.errors, `pieces.${at}.`))
 .tabs {
   display: flex;
   flex-wrap: wrap;
-  gap: 8px;
-  margin-bottom: 16px;
+  gap: var(--s-8);
+  margin-bottom: var(--s-16);
 }
 button {
   display: flex;
-  gap: 10px;
+  gap: var(--s-10);
   align-items: center;
   text-align: left;
   background: var(--tint);
   border-radius: 14px;
-  padding: 7px 14px;
+  padding: var(--s-8) var(--s-14);
   min-height: 48px;
   line-height: 1.2;
 }
@@ -67,7 +67,7 @@ button {
 }
 small {
   display: block;
-  font-size: 13px;
+  font-size: var(--t-xs);
   color: var(--muted);
 }
 em {
@@ -79,8 +79,8 @@ em {
   color: var(--plate);
   background: var(--stop);
   border-radius: 10px;
-  padding: 1px 7px;
-  font-size: 14px;
+  padding: 1px var(--s-8);
+  font-size: var(--t-s);
 }
 .more {
   color: var(--link);

@@ -97,7 +97,7 @@ function keyed(event: KeyboardEvent) {
 }
 .named {
   height: 30px;
-  margin: 8px 0 24px;
+  margin: var(--s-8) 0 var(--s-24);
 }
 i {
   height: 100%;
@@ -116,13 +116,13 @@ i:first-child {
   bottom: -22px;
   transform: translateX(-50%);
   font-style: normal;
-  font-size: 13px;
+  font-size: var(--t-xs);
 }
 .zone {
   position: absolute;
   bottom: -22px;
   transform: translateX(-50%);
-  font-size: 13px;
+  font-size: var(--t-xs);
   opacity: 0.85;
   white-space: nowrap;
 }

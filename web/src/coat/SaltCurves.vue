@@ -96,7 +96,7 @@ svg {
   overflow: visible;
 }
 text {
-  font-size: 13.5px;
+  font-size: var(--t-s);
   fill: var(--muted);
 }
 .axis path {
@@ -118,7 +118,7 @@ text {
   stroke-width: 5;
 }
 .mid {
-  stroke: #14235c;
+  stroke: var(--salt);
   stroke-width: 2.6;
 }
 .piece-B .mid,
@@ -129,7 +129,7 @@ text {
   stroke-width: 3.4;
 }
 .least {
-  stroke: #14235c;
+  stroke: var(--salt);
   stroke-width: 1.6;
   stroke-dasharray: 7 4;
 }

@@ -9,6 +9,7 @@ import Choice from '../kit/Choice.vue'
 import { usePreferences } from '../app/preferences'
 import { duration, little, percent, unbroken } from '../kit/units'
 import Why from '../kit/Why.vue'
+import Select from '../kit/Select.vue'
 import { coatHere } from './useCoat'
 
 /** The same joint seasoned in every way, on one picture; two of them become pieces that are tasted. */
@@ -22,14 +23,17 @@ const KINDS = [
   ['marinade', 'Marinade'],
   ['injection', 'Injection'],
 ] as const
-const wanted = ref<Record<string, string>>({})
+const wanted = ref<Record<string, string | undefined>>({})
 /** What was chosen here goes first, then what lies on the other pieces of the board. */
 const ids = computed(() => {
   const onBoard = (coat.doc.value?.pieces ?? []).flatMap((piece) => piece.layers.map((layer) => layer.blend_id))
   const known = [...Object.values(wanted.value), ...onBoard].filter((id): id is string => !!id)
   return [...new Set(known)].slice(0, 12)
 })
-const ofKind = (kind: string) => coat.blends.value.filter((blend) => blend.kind === kind)
+const ofKind = (kind: string) => [
+  { value: '', title: 'as on the board, or the latest' },
+  ...coat.blends.value.filter((one) => one.kind === kind).map(({ id, name }) => ({ value: id, title: name })),
+]
 const asked = computed(() =>
   JSON.stringify({ piece: coat.piece.value, blend_ids: ids.value, appetite: coat.doc.value?.appetite }),
 )
@@ -97,13 +101,14 @@ const share = (value: number, most: number) => `${Math.min(100, (value / most) *
       <v-btn @click="$emit('done')">Not now</v-btn>
     </header>
     <div class="of">
-      <label v-for="[kind, name] in KINDS" :key="kind">
-        <span>{{ name }}</span>
-        <select v-model="wanted[kind]" :aria-label="`${name} to season it with`">
-          <option :value="undefined">as on the board, or the latest</option>
-          <option v-for="blend in ofKind(kind)" :key="blend.id" :value="blend.id">{{ blend.name }}</option>
-        </select>
-      </label>
+      <Select
+        v-for="[kind, name] in KINDS"
+        :key="kind"
+        :model-value="wanted[kind] ?? ''"
+        :label="`${name} to season it with`"
+        :options="ofKind(kind)"
+        @update:model-value="wanted[kind] = $event || undefined"
+      />
     </div>
     <p v-if="says" class="says" role="alert">{{ says }}</p>
     <div v-else-if="sides" class="table">
@@ -218,38 +223,35 @@ const share = (value: number, most: number) => `${Math.min(100, (value / most) *
 
 <style scoped>
 .sides {
-  padding: 18px 22px;
-  margin-bottom: 16px;
+  padding: var(--s-20) var(--s-24);
+  margin-bottom: var(--s-16);
   display: grid;
   grid-template-columns: minmax(0, 1fr);
-  gap: 12px;
+  gap: var(--s-12);
 }
 header {
   display: flex;
   justify-content: space-between;
-  gap: 12px;
+  gap: var(--s-12);
   align-items: start;
 }
 h2 {
-  font-size: 20px;
+  font-size: var(--t-h3);
 }
 p {
   margin: 0;
-  font-size: 14px;
+  font-size: var(--t-s);
 }
 .of {
   display: grid;
   grid-template-columns: repeat(3, minmax(0, 1fr));
-  gap: 12px;
+  gap: var(--s-12);
 }
 .of span {
-  font-size: 13px;
+  font-size: var(--t-xs);
   color: var(--muted);
   display: block;
-  padding-bottom: 4px;
-}
-.of select {
-  width: 100%;
+  padding-bottom: var(--s-4);
 }
 .says {
   color: var(--stop);
@@ -257,15 +259,15 @@ p {
 .row {
   display: grid;
   grid-template-columns: minmax(0, 1.35fr) 0.75fr 1fr 1.2fr 0.8fr 1.6fr;
-  gap: 6px 18px;
+  gap: var(--s-6) var(--s-20);
   align-items: center;
-  padding: 10px 0;
+  padding: var(--s-10) 0;
   border-top: 1px solid var(--line);
 }
 .heads {
   border: 0;
   padding: 0;
-  font-size: 13px;
+  font-size: var(--t-xs);
   color: var(--muted);
 }
 .row.on {
@@ -277,7 +279,7 @@ p {
 }
 .pick {
   display: flex;
-  gap: 10px;
+  gap: var(--s-10);
   align-items: center;
   min-height: 44px;
 }
@@ -289,24 +291,24 @@ p {
 }
 .pick small {
   display: block;
-  font-size: 13px;
+  font-size: var(--t-xs);
   line-height: 1.3;
 }
 .cell {
-  font-size: 13px;
+  font-size: var(--t-xs);
   line-height: 1.35;
   min-width: 0;
 }
 .cell b {
-  font-size: 16px;
+  font-size: var(--t-l);
   font-variant-numeric: tabular-nums;
-  margin-right: 6px;
+  margin-right: var(--s-6);
 }
 
 /* a column has its heading above it on a wide screen, and in every cell on a narrow one */
 .tag {
   display: none;
-  font-size: 13px;
+  font-size: var(--t-xs);
   color: var(--muted);
 }
 .line {
@@ -317,7 +319,7 @@ p {
   height: 14px;
   background: var(--tint);
   border-radius: 7px;
-  margin-top: 3px;
+  margin-top: var(--s-4);
 }
 .bar i {
   display: block;
@@ -337,14 +339,14 @@ p {
 }
 .water i,
 i.water {
-  background: #5b8fc4 !important;
+  background: var(--water);
 }
 .crust i,
 i.crust {
-  background: #8e4a24 !important;
+  background: var(--crust);
 }
 .time i {
-  background: repeating-linear-gradient(115deg, var(--cobalt) 0 4px, var(--line-strong) 4px 8px) !important;
+  background: repeating-linear-gradient(115deg, var(--cobalt) 0 4px, var(--line-strong) 4px 8px);
 }
 svg {
   width: 100%;
@@ -356,21 +358,21 @@ svg {
   fill: var(--meat);
 }
 .salted {
-  fill: #14235c;
+  fill: var(--salt);
   opacity: 0.82;
 }
 .needled {
-  fill: #14235c;
+  fill: var(--salt);
   opacity: 0.3;
 }
 .risk p {
   display: grid;
   grid-template-columns: 16px 1fr;
-  gap: 6px;
-  font-size: 13px;
+  gap: var(--s-6);
+  font-size: var(--t-xs);
 }
 .risk b {
-  font-size: 13px;
+  font-size: var(--t-xs);
   margin: 0;
 }
 .risk .stop b,
@@ -386,27 +388,27 @@ svg {
   width: 18px;
   height: 9px;
   border-radius: 4px;
-  margin: 0 4px 0 10px;
+  margin: 0 var(--s-4) 0 var(--s-10);
 }
 .key .mean {
-  background: linear-gradient(#14235c4d, #14235c4d), #ecc9c1;
+  background: linear-gradient(var(--salt) 4d, var(--salt) 4d), #ecc9c1;
 }
 .key i:first-child {
   margin-left: 0;
 }
 .key {
-  font-size: 13px;
+  font-size: var(--t-xs);
 }
 .make {
   display: flex;
   flex-wrap: wrap;
-  gap: 10px 16px;
+  gap: var(--s-10) var(--s-16);
   align-items: end;
-  font-size: 14px;
+  font-size: var(--t-s);
 }
 @media (max-width: 900px) {
   .sides {
-    padding: 16px;
+    padding: var(--s-16);
   }
   .heads {
     display: none;

@@ -106,34 +106,34 @@ const weighOut = useChange('blends', async (total: Schemas['TotalOut']) => {
 
 <style scoped>
 .totals {
-  padding: 18px 22px;
+  padding: var(--s-20) var(--s-24);
   display: grid;
-  gap: 10px;
+  gap: var(--s-10);
 }
 h2 {
-  font-size: 20px;
+  font-size: var(--t-h3);
 }
 .total {
   display: grid;
   grid-template-columns: 96px minmax(0, 1fr) 210px auto;
-  gap: 16px;
+  gap: var(--s-16);
   align-items: center;
   border-top: 1px solid var(--line);
-  padding-top: 10px;
+  padding-top: var(--s-10);
 }
 p {
   margin: 0;
-  font-size: 14px;
+  font-size: var(--t-s);
 }
 .mix span {
   display: block;
 }
 .big {
-  font-size: 22px;
+  font-size: var(--t-h2);
 }
 .ways {
   display: flex;
-  gap: 8px;
+  gap: var(--s-8);
 }
 .says {
   color: var(--stop);
@@ -141,7 +141,7 @@ p {
 @media (max-width: 900px) {
   .total {
     grid-template-columns: minmax(0, 1fr);
-    gap: 6px;
+    gap: var(--s-6);
   }
 }
 </style>

@@ -16,10 +16,10 @@ defineProps<{ title: string }>()
 
 <style scoped>
 .sides-of-it {
-  padding: 18px 22px;
+  padding: var(--s-20) var(--s-24);
   display: grid;
   grid-template-columns: minmax(0, 1.15fr) minmax(0, 1fr);
-  gap: 12px 30px;
+  gap: var(--s-12) var(--s-32);
   align-items: start;
 }
 header {
@@ -28,30 +28,30 @@ header {
   justify-content: space-between;
   flex-wrap: wrap;
   align-items: baseline;
-  gap: 4px 16px;
+  gap: var(--s-4) var(--s-16);
 }
 h2 {
-  font-size: 20px;
+  font-size: var(--t-h3);
 }
 .side {
   display: grid;
   grid-template-columns: minmax(0, 1fr);
-  gap: 10px;
+  gap: var(--s-10);
 }
 :where(.sides-of-it) :deep(p) {
   margin: 0;
-  font-size: 14px;
+  font-size: var(--t-s);
 }
 :where(.sides-of-it) :deep(.fields) {
   display: grid;
   grid-template-columns: repeat(auto-fit, minmax(120px, 1fr));
-  gap: 10px;
+  gap: var(--s-10);
   align-items: start;
 }
 @media (max-width: 900px) {
   .sides-of-it {
     grid-template-columns: minmax(0, 1fr);
-    padding: 16px;
+    padding: var(--s-16);
   }
 }
 </style>

@@ -87,17 +87,17 @@ async function remove(way: Schemas['WayOut']) {
 .starts {
   display: grid;
   grid-template-columns: minmax(0, 1fr);
-  gap: 6px;
+  gap: var(--s-6);
   background: var(--plate);
   border-radius: 14px;
-  padding: 14px;
+  padding: var(--s-14);
 }
 h3 {
-  font-size: 15px;
-  margin-top: 4px;
+  font-size: var(--t-m);
+  margin-top: var(--s-4);
 }
 h3 span {
-  font-size: 13px;
+  font-size: var(--t-xs);
   font-weight: 400;
 }
 ul {
@@ -107,14 +107,14 @@ ul {
 }
 p {
   margin: 0;
-  font-size: 14px;
+  font-size: var(--t-s);
 }
 .take {
   text-align: left;
   width: 100%;
-  padding: 6px 8px;
+  padding: var(--s-6) var(--s-8);
   border-radius: 8px;
-  font-size: 14px !important;
+  font-size: var(--t-s);
   line-height: 1.3;
   min-height: 36px;
 }
@@ -129,13 +129,13 @@ p {
   align-items: center;
 }
 .link {
-  font-size: 14px;
+  font-size: var(--t-s);
 }
 form {
   display: grid;
   grid-template-columns: minmax(0, 1fr) auto;
   align-items: end;
-  gap: 8px;
+  gap: var(--s-8);
 }
 @media (max-width: 720px) {
   .take {

@@ -70,17 +70,17 @@ const keep = useChange(
 <style scoped>
 .back {
   display: grid;
-  gap: 10px;
+  gap: var(--s-10);
   justify-items: start;
 }
 .three {
   display: grid;
   grid-template-columns: repeat(3, minmax(0, 1fr));
-  gap: 8px;
+  gap: var(--s-8);
   align-items: start;
 }
 p {
   margin: 0;
-  font-size: 14px;
+  font-size: var(--t-s);
 }
 </style>

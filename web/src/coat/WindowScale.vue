@@ -105,11 +105,11 @@ function keyed(event: KeyboardEvent) {
 .window {
   display: grid;
   grid-template-columns: minmax(0, 1fr);
-  gap: 6px;
+  gap: var(--s-6);
 }
 p {
   margin: 0;
-  font-size: 14px;
+  font-size: var(--t-s);
 }
 .too {
   color: var(--caution);
@@ -117,14 +117,14 @@ p {
 .scale {
   position: relative;
   height: 58px;
-  margin: 8px 14px 0 0;
+  margin: var(--s-8) var(--s-14) 0 0;
 }
 .track {
   position: relative;
   height: 10px;
   background: var(--tint);
   border-radius: 5px;
-  margin-bottom: 5px;
+  margin-bottom: var(--s-6);
 }
 .track i {
   position: absolute;
@@ -169,18 +169,18 @@ i.long {
   position: absolute;
   top: 34px;
   transform: translateX(-50%);
-  font-size: 13px;
+  font-size: var(--t-xs);
   color: var(--muted);
   white-space: nowrap;
 }
 .legend {
   display: flex;
   flex-wrap: wrap;
-  gap: 4px 14px;
+  gap: var(--s-4) var(--s-14);
 }
 .legend button {
-  font-size: 13px !important;
-  color: var(--link) !important;
+  font-size: var(--t-xs);
+  color: var(--link);
   min-height: 32px;
 }
 .legend b {

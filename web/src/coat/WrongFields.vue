@@ -43,18 +43,18 @@ const all = computed(() => [...own.value, ...ofPieces.value])
 
 <style scoped>
 .wrong {
-  padding: 12px 20px;
-  margin-bottom: 14px;
+  padding: var(--s-12) var(--s-20);
+  margin-bottom: var(--s-14);
   border-color: var(--stop);
 }
 h2 {
-  font-size: 17px;
+  font-size: var(--t-xl);
   color: var(--stop);
 }
 p,
 ul {
-  margin: 2px 0 0;
-  font-size: 14px;
+  margin: var(--s-2) 0 0;
+  font-size: var(--t-s);
 }
 ul {
   list-style: none;
@@ -64,13 +64,13 @@ li {
   display: flex;
   flex-wrap: wrap;
   align-items: center;
-  gap: 2px 12px;
-  margin-top: 4px;
+  gap: var(--s-2) var(--s-12);
+  margin-top: var(--s-4);
 }
 .link {
   display: inline-flex;
   align-items: center;
-  gap: 8px;
+  gap: var(--s-8);
   text-decoration: none;
 }
 .link u {

@@ -9,6 +9,7 @@ import { layerColour, layerName } from './layers'
 import PieceDrawing from './PieceDrawing.vue'
 import SaltBar from './SaltBar.vue'
 import SaltCurves from './SaltCurves.vue'
+import { choiceOf } from '../tested'
 
 const stubs = {
   VIcon: true,
@@ -71,7 +72,7 @@ it('puts a layer on only when it is chosen what it is of', async () => {
   const form = mount(AddLayer, { props: { blends }, global })
   await form.find('form').trigger('submit')
   expect(form.emitted('add')).toBeUndefined()
-  await form.findAll('select')[1].setValue('blend|rub')
+  await choiceOf(form, 'Of').take('blend|rub')
   await form.find('form').trigger('submit')
   expect(form.emitted('add')).toEqual([[{ kind: 'rub', blend_id: 'rub' }]])
 })
@@ -83,17 +84,17 @@ it('holds in the cold, on the bench, outside or in warm water, each with its own
   const places = [place('fridge', 'in the fridge', 4), place('warm water', 'in a warm water bath', 57)]
   queryClient.setQueryData(['catalogue'], { places: [...places, place('pot', 'in the pot', 90)] })
   const fields = mount(HoldFields, { props, global: { stubs, plugins: [[VueQueryPlugin, { queryClient }]] } })
-  const where = fields.find('select')
-  expect(where.findAll('option').map((option) => option.text())).toEqual(['in the fridge', 'in a warm water bath'])
-  await where.setValue('warm water')
+  const where = choiceOf(fields, 'Where')
+  expect(where.offers).toEqual(['in the fridge', 'in a warm water bath'])
+  await where.take('warm water')
   expect(fields.emitted('update:place')).toEqual([['warm water']])
   // what was typed for another place is not this one's
   expect(fields.emitted('update:heldAt')).toEqual([['']])
-  await fields.findAll('input')[1].setValue('135 °F')
+  await fields.findAll('input[type=text]').at(-1)!.setValue('135 °F')
   expect(fields.emitted('update:heldAt')!.at(-1)).toEqual(['135 °F'])
   expect(fields.text()).toContain('Too warm.')
   await fields.setProps({ ...props, pot: true })
-  expect(fields.find('select').exists()).toBe(false)
+  expect(() => choiceOf(fields, 'Where')).toThrow()
 })
 
 it('draws pieces to one scale, says their size, and has every face tapped', async () => {

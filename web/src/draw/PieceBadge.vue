@@ -16,7 +16,7 @@ defineProps<{ letter: string }>()
   border-radius: 13px;
   border: 2.5px solid currentColor;
   font-weight: 700;
-  font-size: 15px;
+  font-size: var(--t-m);
   flex: none;
 }
 .mark-a {

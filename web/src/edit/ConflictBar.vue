@@ -32,23 +32,23 @@ defineEmits<{ mine: []; theirs: [] }>()
 
 <style scoped>
 .conflict {
-  padding: 18px 22px;
-  margin-bottom: 16px;
+  padding: var(--s-20) var(--s-24);
+  margin-bottom: var(--s-16);
   border-color: var(--caution);
 }
 h2 {
-  font-size: 18px;
+  font-size: var(--t-xl);
 }
 table {
   border-collapse: collapse;
-  margin: 10px 0 14px;
-  font-size: 14px;
+  margin: var(--s-10) 0 var(--s-14);
+  font-size: var(--t-s);
   width: 100%;
 }
 th,
 td {
   text-align: left;
-  padding: 5px 14px 5px 0;
+  padding: var(--s-6) var(--s-14) var(--s-6) 0;
   border-top: 1px solid var(--line);
   font-weight: 400;
 }
@@ -61,6 +61,6 @@ tbody th {
 }
 .ways {
   display: flex;
-  gap: 10px;
+  gap: var(--s-10);
 }
 </style>

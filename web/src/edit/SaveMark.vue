@@ -29,8 +29,8 @@ const butFor = computed(() =>
 .save {
   display: inline-flex;
   align-items: center;
-  gap: 7px;
-  font-size: 14px;
+  gap: var(--s-8);
+  font-size: var(--t-s);
   color: var(--muted);
   white-space: nowrap;
 }

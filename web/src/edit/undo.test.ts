@@ -54,3 +54,25 @@ it('takes back what was typed a moment ago, and a late snapshot does not bring i
   press(true)
   expect(doc.value!.parts[0]).toBe('99')
 })
+
+it('leaves Ctrl+Z to a field whose text is none of the document', async () => {
+  const { doc, type } = await started()
+  document.body.innerHTML = '<input id="search"><input id="parts"><div class="v-overlay"><input id="name"></div>'
+  const field = (id: string) => document.getElementById(id) as HTMLInputElement
+  const pressIn = (id: string) => {
+    const event = new KeyboardEvent('keydown', { key: 'z', ctrlKey: true, bubbles: true, cancelable: true })
+    field(id).dispatchEvent(event)
+    return event.defaultPrevented
+  }
+  await type('3')
+  field('search').focus()
+  field('search').value = 'pepper'
+  expect([pressIn('search'), doc.value!.parts[0]]).toEqual([false, '3'])
+  field('name').focus()
+  expect([pressIn('name'), doc.value!.parts[0]]).toEqual([false, '3'])
+  // what is typed here is the document's, so the step is too
+  field('parts').focus()
+  field('parts').value = '4'
+  await type('4')
+  expect([pressIn('parts'), doc.value!.parts[0]]).toEqual([true, '3'])
+})

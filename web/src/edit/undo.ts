@@ -1,7 +1,14 @@
-import { onKeyStroke, useDebouncedRefHistory } from '@vueuse/core'
+import { onKeyStroke, useDebouncedRefHistory, useEventListener } from '@vueuse/core'
 import { ref, type Ref } from 'vue'
 
-/** Undo and redo of a document as it is typed, on Ctrl+Z and Ctrl+Shift+Z. */
+type Field = HTMLInputElement | HTMLTextAreaElement
+const isField = (of: EventTarget | null): of is Field =>
+  of instanceof HTMLTextAreaElement || (of instanceof HTMLInputElement && /^(text|search)$/.test(of.type))
+
+/**
+ * Undo and redo of a document as it is typed, on Ctrl+Z and Ctrl+Shift+Z. In a field whose text is none of the document,
+ * such as a search or a name asked for, they are the field's own.
+ */
 export function useUndo<Doc>(doc: Ref<Doc | null>, changed: () => void) {
   const ready = ref(false)
   /** While something is dragged, all of it is one step. */
@@ -23,8 +30,19 @@ export function useUndo<Doc>(doc: Ref<Doc | null>, changed: () => void) {
   const undo = () => step('undo')
   const redo = () => step('redo')
 
+  /** The field that is typed in, as it was when it was gone to, and the document then. */
+  let entered: { field: Field; text: string; doc: string } | null = null
+  useEventListener(document, 'focusin', ({ target }) => {
+    entered = isField(target) ? { field: target, text: target.value, doc: JSON.stringify(doc.value) } : null
+  })
+  function ownsIt(target: EventTarget | null): boolean {
+    if (!isField(target)) return false
+    if (target.closest('.v-overlay')) return true
+    return entered?.field === target && target.value !== entered.text && JSON.stringify(doc.value) === entered.doc
+  }
+
   onKeyStroke(
-    (event) => event.key.toLowerCase() === 'z' && (event.ctrlKey || event.metaKey),
+    (event) => event.key.toLowerCase() === 'z' && (event.ctrlKey || event.metaKey) && !ownsIt(event.target),
     (event) => {
       event.preventDefault()
       if (event.shiftKey) redo()

@@ -125,33 +125,33 @@ const unit = computed(() => catalogue.value?.layer_kinds.find((kind) => kind.key
 
 <style scoped>
 .piece {
-  padding: 18px 22px;
+  padding: var(--s-20) var(--s-24);
 }
 header {
   display: flex;
   align-items: center;
-  gap: 12px;
+  gap: var(--s-12);
 }
 .open {
   margin-left: auto;
-  text-decoration: underline !important;
+  text-decoration: underline;
   text-underline-offset: 3px;
-  font-size: 15px;
+  font-size: var(--t-m);
 }
 p {
-  margin: 4px 0 0;
-  font-size: 15px;
+  margin: var(--s-4) 0 0;
+  font-size: var(--t-m);
 }
 .body {
   display: grid;
   grid-template-columns: 196px minmax(0, 1fr);
-  gap: 22px;
-  margin-top: 10px;
+  gap: var(--s-24);
+  margin-top: var(--s-10);
 }
 .big {
-  font-size: 26px;
+  font-size: var(--t-h1);
   line-height: 1.1;
-  margin-top: 10px;
+  margin-top: var(--s-10);
 }
 .problem {
   color: var(--stop);
@@ -162,7 +162,7 @@ p {
 .wide .seen {
   display: grid;
   grid-template-columns: 196px minmax(0, 1fr);
-  gap: 18px;
+  gap: var(--s-20);
   align-content: start;
 }
 .wide.few .body {
@@ -173,14 +173,14 @@ p {
 }
 .layers {
   list-style: none;
-  margin: 6px 0 0;
+  margin: var(--s-6) 0 0;
   padding: 0;
 }
 .layers li {
   display: grid;
   grid-template-columns: 76px minmax(0, 1fr);
-  gap: 10px;
-  padding: 7px 0;
+  gap: var(--s-10);
+  padding: var(--s-8) 0;
   border-top: 1px solid var(--line);
 }
 .layers li:first-child {
@@ -191,7 +191,7 @@ p {
 }
 small {
   display: block;
-  font-size: 13px;
+  font-size: var(--t-xs);
 }
 @media (max-width: 1100px) {
   .wide .body {
@@ -206,7 +206,7 @@ small {
 }
 @media (max-width: 720px) {
   .piece {
-    padding: 16px;
+    padding: var(--s-16);
   }
   .body {
     grid-template-columns: minmax(0, 1fr);
@@ -215,7 +215,7 @@ small {
     display: grid;
     grid-template-columns: 196px minmax(0, 1fr);
     align-items: center;
-    gap: 14px;
+    gap: var(--s-14);
   }
 }
 </style>

@@ -78,23 +78,23 @@ const remove = useChange(
 <style scoped>
 .says {
   color: var(--stop);
-  font-size: 14px;
+  font-size: var(--t-s);
 }
 .cooks {
-  margin-top: 26px;
+  margin-top: var(--s-24);
 }
 ul {
   list-style: none;
-  margin: 8px 0 0;
+  margin: var(--s-8) 0 0;
   padding: 0;
 }
 li {
   display: grid;
   grid-template-columns: minmax(0, 1fr) 110px 70px auto;
   align-items: center;
-  gap: 14px;
+  gap: var(--s-14);
   border-top: 1px solid var(--line-strong);
-  padding: 4px 0;
+  padding: var(--s-4) 0;
   min-height: 50px;
 }
 b,
@@ -102,7 +102,7 @@ b,
   display: block;
 }
 .when {
-  font-size: 15px;
+  font-size: var(--t-m);
 }
 a {
   color: var(--link);
@@ -116,12 +116,12 @@ a:has(b):hover {
   text-decoration: underline;
 }
 .find {
-  margin: 10px 0 4px;
+  margin: var(--s-10) 0 var(--s-4);
 }
 @media (max-width: 720px) {
   li {
     grid-template-columns: 1fr auto auto;
-    padding: 8px 0;
+    padding: var(--s-8) 0;
   }
   li > span:first-child {
     grid-column: 1 / -1;

@@ -77,21 +77,21 @@ const take = useChange('blends', async (one: Schemas['StarterOut']) => {
 .empty {
   display: grid;
   grid-template-columns: minmax(0, 1fr);
-  gap: 16px;
+  gap: var(--s-16);
 }
 .lead {
   max-width: 64ch;
-  font-size: 18px;
+  font-size: var(--t-xl);
   margin: 0;
 }
 section {
-  padding: 18px 22px 20px;
+  padding: var(--s-20) var(--s-24) var(--s-20);
 }
 h2 {
   display: flex;
-  gap: 12px;
+  gap: var(--s-12);
   align-items: center;
-  margin-bottom: 12px;
+  margin-bottom: var(--s-12);
 }
 h2 i {
   display: inline-grid;
@@ -101,33 +101,33 @@ h2 i {
   border-radius: 50%;
   border: 2px solid var(--rim);
   font-style: normal;
-  font-size: 17px;
+  font-size: var(--t-xl);
   color: var(--link);
 }
 p {
-  margin: 0 0 12px;
+  margin: 0 0 var(--s-12);
 }
 .units {
   display: grid;
   grid-template-columns: repeat(auto-fit, minmax(220px, 1fr));
-  gap: 14px 20px;
+  gap: var(--s-14) var(--s-20);
 }
 .ways,
 .kinds {
   display: flex;
   flex-wrap: wrap;
-  gap: 8px 12px;
+  gap: var(--s-8) var(--s-12);
   align-items: center;
 }
 .kinds {
-  gap: 4px;
-  margin-bottom: 10px;
+  gap: var(--s-4);
+  margin-bottom: var(--s-10);
 }
 .kinds button {
-  padding: 0 12px;
+  padding: 0 var(--s-12);
   min-height: var(--tap);
   border-radius: 19px;
-  font-size: 14px;
+  font-size: var(--t-s);
   color: var(--muted);
 }
 .kinds button[aria-pressed='true'] {
@@ -142,15 +142,15 @@ ul {
   padding: 0;
   display: grid;
   grid-template-columns: repeat(auto-fill, minmax(240px, 1fr));
-  gap: 14px;
+  gap: var(--s-14);
 }
 .ways {
-  margin-bottom: 12px;
+  margin-bottom: var(--s-12);
 }
 .ratio {
   padding: 0;
   display: grid;
-  gap: 6px;
+  gap: var(--s-6);
   width: 100%;
   text-align: left;
   align-content: start;
@@ -160,9 +160,9 @@ ul {
   text-decoration: underline;
 }
 .ratio .muted {
-  font-size: 14px;
+  font-size: var(--t-s);
 }
 .made {
-  margin: 12px 0 0;
+  margin: var(--s-12) 0 0;
 }
 </style>

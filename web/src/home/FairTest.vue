@@ -30,12 +30,12 @@ defineEmits<{ even: [what: string] }>()
 .fair {
   display: grid;
   grid-template-columns: 300px minmax(0, 1fr);
-  gap: 24px;
-  padding: 18px 24px;
+  gap: var(--s-24);
+  padding: var(--s-20) var(--s-24);
 }
 p {
-  margin: 2px 0 4px;
-  font-size: 15px;
+  margin: var(--s-2) 0 var(--s-4);
+  font-size: var(--t-m);
 }
 .caution {
   color: var(--caution);
@@ -45,12 +45,12 @@ p {
 }
 .link {
   font-weight: 600;
-  padding: 0 4px;
+  padding: 0 var(--s-4);
 }
 @media (max-width: 900px) {
   .fair {
     grid-template-columns: minmax(0, 1fr);
-    gap: 8px;
+    gap: var(--s-8);
   }
 }
 </style>

@@ -132,8 +132,8 @@ header {
   display: flex;
   justify-content: space-between;
   align-items: end;
-  gap: 12px;
-  margin-bottom: 14px;
+  gap: var(--s-12);
+  margin-bottom: var(--s-14);
 }
 .over {
   margin: 0;
@@ -142,16 +142,16 @@ header {
 .pieces {
   display: grid;
   grid-template-columns: repeat(2, minmax(0, 1fr));
-  gap: 20px;
-  margin: 16px 0;
+  gap: var(--s-20);
+  margin: var(--s-16) 0;
 }
 /* one fills the page, an odd one its row */
 .pieces > .wide {
   grid-column: 1 / -1;
 }
 .all-done {
-  padding: 18px 24px;
-  font-size: 18px;
+  padding: var(--s-20) var(--s-24);
+  font-size: var(--t-xl);
   margin: 0;
 }
 .all-done a {
@@ -160,7 +160,7 @@ header {
 }
 .begin {
   max-width: 60ch;
-  font-size: 17px;
+  font-size: var(--t-xl);
 }
 @media (max-width: 900px) {
   .pieces {

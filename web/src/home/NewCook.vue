@@ -157,40 +157,40 @@ const begin = useChange('cooks', async () => {
 
 <style scoped>
 .new {
-  padding: 22px 26px;
+  padding: var(--s-24) var(--s-24);
   display: grid;
-  gap: 16px;
+  gap: var(--s-16);
 }
 .two,
 fieldset {
   display: grid;
   grid-template-columns: repeat(2, minmax(0, 1fr));
-  gap: 12px;
+  gap: var(--s-12);
   align-items: start;
 }
 fieldset {
   border: 0;
   border-top: 1px solid var(--line);
-  padding: 10px 0 0;
+  padding: var(--s-10) 0 0;
   margin: 0;
 }
 legend {
-  padding: 0 10px 0 0;
+  padding: 0 var(--s-10) 0 0;
   display: flex;
-  gap: 10px;
+  gap: var(--s-10);
   align-items: center;
 }
 .more {
   display: flex;
   flex-wrap: wrap;
-  gap: 8px 16px;
+  gap: var(--s-8) var(--s-16);
   align-items: center;
 }
 .more label {
   display: flex;
-  gap: 8px;
+  gap: var(--s-8);
   align-items: center;
-  font-size: 14px;
+  font-size: var(--t-s);
 }
 .more input {
   width: 18px;
@@ -200,20 +200,20 @@ legend {
 label span,
 .label {
   display: block;
-  padding-bottom: 4px;
-  font-size: 13px;
+  padding-bottom: var(--s-4);
+  font-size: var(--t-xs);
   color: var(--muted);
 }
 em,
 p {
   color: var(--stop);
   font-style: normal;
-  font-size: 13px;
+  font-size: var(--t-xs);
   margin: 0;
 }
 .ways {
   display: flex;
-  gap: 10px;
+  gap: var(--s-10);
 }
 @media (max-width: 720px) {
   .two,

@@ -30,24 +30,24 @@ const detail = computed(() => (step.value ? stepDetail(step.value, props.piece, 
   display: grid;
   grid-template-columns: auto minmax(0, 1fr) auto;
   align-items: center;
-  gap: 22px;
-  padding: 12px 22px;
+  gap: var(--s-24);
+  padding: var(--s-12) var(--s-24);
 }
 p {
   margin: 0;
 }
 .big {
-  font-size: 24px;
+  font-size: var(--t-h1);
   white-space: nowrap;
 }
 .what {
-  font-size: 17px;
+  font-size: var(--t-xl);
 }
 @media (max-width: 720px) {
   .next {
     grid-template-columns: 1fr auto;
-    gap: 6px 12px;
-    padding: 14px 16px;
+    gap: var(--s-6) var(--s-12);
+    padding: var(--s-14) var(--s-16);
   }
   .what {
     grid-column: 1 / -1;

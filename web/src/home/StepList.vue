@@ -77,7 +77,7 @@ const showPlate = useChange('plating', async () => {
             </button>
           </template>
           <template v-else-if="editing === step.id">
-            <input
+            <v-text-field
               v-model="lasts"
               class="lasts"
               :aria-label="`How long: ${stepName(step.kind)}, piece ${piece.typed.letter}`"
@@ -120,7 +120,7 @@ li {
   grid-template-columns: 32px 1fr;
   position: relative;
   min-height: 50px;
-  padding-bottom: 6px;
+  padding-bottom: var(--s-6);
 }
 li:not(:last-child)::before {
   content: '';
@@ -168,32 +168,32 @@ i {
   display: block;
 }
 .what span {
-  font-size: 14px;
+  font-size: var(--t-s);
 }
 .link {
-  font-size: 14px;
-  margin-left: 6px;
+  font-size: var(--t-s);
+  margin-left: var(--s-6);
   padding: 0;
 }
 .lasts {
-  width: 110px !important;
-  min-height: 30px !important;
-  padding: 2px 8px !important;
-  margin-left: 6px;
+  width: 110px;
+  min-height: 30px;
+  padding: var(--s-2) var(--s-8);
+  margin-left: var(--s-6);
 }
 .at-step {
-  padding: 2px 0 4px;
+  padding: var(--s-2) 0 var(--s-4);
 }
 .who {
   display: flex;
   flex-wrap: wrap;
   align-items: center;
-  gap: 4px 8px;
-  padding-top: 4px;
+  gap: var(--s-4) var(--s-8);
+  padding-top: var(--s-4);
 }
 .who label {
   flex: 1 0 100%;
-  font-size: 14px;
+  font-size: var(--t-s);
 }
 .who input {
   flex: 1 1 100px;

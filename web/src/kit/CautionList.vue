@@ -56,13 +56,13 @@ const looks = {
   padding: 0;
   margin: 0;
   display: grid;
-  gap: 8px;
+  gap: var(--s-8);
 }
 li {
   display: grid;
   grid-template-columns: 18px 1fr;
-  gap: 8px;
-  font-size: 14px;
+  gap: var(--s-8);
+  font-size: var(--t-s);
   line-height: 1.4;
 }
 p {
@@ -78,10 +78,10 @@ span {
 .stop {
   border: 2px solid var(--stop);
   border-radius: 12px;
-  padding: 10px;
+  padding: var(--s-10);
 }
 .stops {
-  margin-bottom: 12px;
+  margin-bottom: var(--s-12);
   position: sticky;
   top: 8px;
   z-index: 2;

@@ -28,25 +28,25 @@ fieldset {
   min-width: 0;
 }
 legend {
-  font-size: 13px;
+  font-size: var(--t-xs);
   color: var(--muted);
-  padding: 0 0 4px;
+  padding: 0 0 var(--s-4);
 }
 .options {
   display: flex;
   flex-wrap: wrap;
   background: var(--tint);
   border-radius: 12px;
-  padding: 3px;
-  gap: 2px;
+  padding: var(--s-4);
+  gap: var(--s-2);
 }
 label {
   flex: 1 0 auto;
   position: relative;
   text-align: center;
   border-radius: 10px;
-  padding: 5px 10px;
-  font-size: 14px;
+  padding: var(--s-6) var(--s-10);
+  font-size: var(--t-s);
   cursor: pointer;
 }
 label.on {
@@ -65,13 +65,13 @@ input {
 }
 .says {
   color: var(--stop);
-  font-size: 13px;
-  margin: 4px 0 0;
+  font-size: var(--t-xs);
+  margin: var(--s-4) 0 0;
 }
 @media (max-width: 720px) {
   label {
     min-height: var(--tap);
-    padding: 0 10px;
+    padding: 0 var(--s-10);
     display: grid;
     place-items: center;
   }

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useId } from 'vue'
 
-/** A typed amount: label, the text as typed, and a sentence below when it cannot be read. */
+/** A typed amount or text: label, what is typed, and a sentence below when it cannot be read. */
 const model = defineModel<string>({ required: true })
 defineProps<{
   label: string
@@ -10,6 +10,8 @@ defineProps<{
   placeholder?: string
   hiddenLabel?: boolean
   type?: string
+  maxlength?: number
+  autofocus?: boolean
 }>()
 const id = useId()
 </script>
@@ -17,40 +19,19 @@ const id = useId()
 <template>
   <div class="field" :class="{ wrong: error }">
     <label :for="id" :class="{ 'sr-only': hiddenLabel }">{{ label }}</label>
-    <input
+    <v-text-field
       :id="id"
       v-model="model"
       :type="type ?? 'text'"
       autocomplete="off"
       spellcheck="false"
+      :maxlength="maxlength"
+      :autofocus="autofocus"
       :placeholder="placeholder"
+      :error="!!error"
       :aria-invalid="!!error"
       :aria-describedby="error || hint ? `${id}-says` : undefined"
     />
     <p v-if="error || hint" :id="`${id}-says`" class="says" :role="error ? 'alert' : undefined">{{ error || hint }}</p>
   </div>
 </template>
-
-<style scoped>
-.field {
-  display: grid;
-  gap: 4px;
-  min-width: 0;
-}
-label {
-  font-size: 13px;
-  color: var(--muted);
-}
-.says {
-  font-size: 13px;
-  line-height: 1.35;
-  color: var(--muted);
-  margin: 0;
-}
-.wrong .says {
-  color: var(--stop);
-}
-.wrong input {
-  border-color: var(--stop);
-}
-</style>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import Field from './Field.vue'
 /** Over a list: what is looked for, and of which kind. */
 const sought = defineModel<string>({ required: true })
 const kind = defineModel<string>('kind', { default: '' })
@@ -7,7 +8,7 @@ defineProps<{ label: string; placeholder?: string; kinds?: string[] }>()
 
 <template>
   <div class="finder" role="search" :aria-label="label">
-    <input v-model="sought" type="search" :aria-label="label" :placeholder="placeholder" autocomplete="off" />
+    <Field v-model="sought" type="search" :label="label" hidden-label :placeholder="placeholder" class="sought" />
     <div v-if="kinds && kinds.length > 1" class="kinds" role="group" aria-label="Only of a kind">
       <button
         v-for="one in kinds"
@@ -26,9 +27,9 @@ defineProps<{ label: string; placeholder?: string; kinds?: string[] }>()
 .finder {
   display: flex;
   flex-wrap: wrap;
-  gap: 8px 12px;
+  gap: var(--s-8) var(--s-12);
   align-items: center;
-  margin-bottom: 12px;
+  margin-bottom: var(--s-12);
 }
 .finder input {
   flex: 0 1 300px;
@@ -37,13 +38,13 @@ defineProps<{ label: string; placeholder?: string; kinds?: string[] }>()
 .kinds {
   display: flex;
   flex-wrap: wrap;
-  gap: 4px;
+  gap: var(--s-4);
 }
 button {
-  padding: 0 12px;
+  padding: 0 var(--s-12);
   min-height: var(--tap);
   border-radius: 19px;
-  font-size: 14px;
+  font-size: var(--t-s);
   color: var(--muted);
 }
 button[aria-pressed='true'] {

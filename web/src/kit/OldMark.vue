@@ -10,7 +10,7 @@
 .old {
   display: inline-block;
   font-family: var(--body);
-  font-size: 13px;
+  font-size: var(--t-xs);
   font-weight: 400;
   font-style: normal;
   letter-spacing: 0;
@@ -18,8 +18,8 @@
   color: var(--caution);
   border: 1.5px dashed currentcolor;
   border-radius: 8px;
-  padding: 0 6px;
-  margin-inline-start: 6px;
+  padding: 0 var(--s-6);
+  margin-inline-start: var(--s-6);
   white-space: nowrap;
 }
 </style>

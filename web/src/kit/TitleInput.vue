@@ -32,37 +32,37 @@ const id = useId()
   min-width: 0;
 }
 input {
-  font-family: var(--display) !important;
-  font-weight: 700 !important;
-  background: transparent !important;
-  padding: 0 6px !important;
+  font-family: var(--display);
+  font-weight: 700;
+  background: transparent;
+  padding: 0 var(--s-6);
   margin-left: -6px;
   field-sizing: content;
   text-overflow: ellipsis;
-  width: auto !important;
+  width: auto;
   max-width: 100%;
-  min-width: 120px !important;
+  min-width: 120px;
 }
 .page {
-  font-size: 33px !important;
+  font-size: var(--t-big);
 }
 .part {
-  font-size: 22px !important;
+  font-size: var(--t-h2);
 }
 .page.long {
-  font-size: 25px !important;
+  font-size: var(--t-h1);
 }
 .says {
   color: var(--stop);
-  font-size: 14px;
+  font-size: var(--t-s);
   margin: 0;
 }
 @media (max-width: 720px) {
   .page {
-    font-size: 25px !important;
+    font-size: var(--t-h1);
   }
   .page.long {
-    font-size: 18px !important;
+    font-size: var(--t-xl);
   }
 }
 </style>

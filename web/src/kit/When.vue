@@ -33,20 +33,20 @@ const words = computed(() => dayInFull(typed.value))
 
 <style scoped>
 label {
-  font-size: 13px;
+  font-size: var(--t-xs);
   color: var(--muted);
   display: block;
-  padding-bottom: 4px;
+  padding-bottom: var(--s-4);
 }
 .inline {
   display: flex;
   flex-wrap: wrap;
   align-items: center;
-  gap: 2px 10px;
+  gap: var(--s-2) var(--s-10);
 }
 .inline label {
   padding: 0;
-  font-size: 15px;
+  font-size: var(--t-m);
 }
 .box {
   position: relative;
@@ -59,7 +59,7 @@ label {
   inset: 0;
   display: flex;
   align-items: center;
-  padding: 0 10px;
+  padding: 0 var(--s-10);
   border-radius: 10px;
   background: var(--tint);
   pointer-events: none;
@@ -68,13 +68,13 @@ label {
 }
 .inline .words {
   background: var(--ground);
-  padding: 0 2px;
+  padding: 0 var(--s-2);
   text-decoration: underline dotted var(--line-strong);
   text-underline-offset: 4px;
 }
 .says {
   color: var(--stop);
-  font-size: 13px;
-  margin: 4px 0 0;
+  font-size: var(--t-xs);
+  margin: var(--s-4) 0 0;
 }
 </style>

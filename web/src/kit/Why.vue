@@ -20,12 +20,12 @@ defineProps<{ figure: Schemas['Figure']; of: string }>()
 <style scoped>
 .why {
   position: relative;
-  font-size: 13px;
+  font-size: var(--t-xs);
   color: var(--link);
   text-decoration: underline;
   text-underline-offset: 3px;
   text-decoration-thickness: 1px;
-  padding: 2px 4px;
+  padding: var(--s-2) var(--s-4);
   border-radius: 6px;
 }
 .why.number {

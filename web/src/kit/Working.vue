@@ -53,39 +53,39 @@ const result = () => say(props.figure.value, props.figure.unit)
   color: var(--ink);
   border: 2px solid var(--rim);
   border-radius: 16px;
-  padding: 18px 20px;
+  padding: var(--s-20) var(--s-20);
   max-height: 70vh;
   overflow: auto;
 }
 h3 {
-  font-size: 15px;
+  font-size: var(--t-m);
   color: var(--muted);
   font-weight: 600;
 }
 .result {
   font-family: var(--display);
-  font-size: 26px;
+  font-size: var(--t-h1);
   font-weight: 700;
   line-height: 1.15;
 }
 .range {
   color: var(--muted);
-  font-size: 14px;
+  font-size: var(--t-s);
 }
 ol {
   list-style: none;
   padding: 0;
-  margin: 12px 0;
+  margin: var(--s-12) 0;
 }
 li {
   border-top: 1px solid var(--line);
-  padding: 7px 0;
-  font-size: 14px;
+  padding: var(--s-8) 0;
+  font-size: var(--t-s);
 }
 .line {
   display: flex;
   justify-content: space-between;
-  gap: 16px;
+  gap: var(--s-16);
 }
 .line b {
   white-space: nowrap;
@@ -93,13 +93,13 @@ li {
 .formula,
 .source {
   color: var(--muted);
-  font-size: 13px;
+  font-size: var(--t-xs);
 }
 .source {
   font-style: italic;
 }
 .error {
-  font-size: 14px;
+  font-size: var(--t-s);
   margin: 0;
 }
 </style>

@@ -94,7 +94,7 @@ it('asks for a score with as many targets as the scale has', async () => {
   expect(salt.find('label.on').text()).toBe('3')
 })
 
-it('draws a plate for every card on the side it prefers', () => {
+it('shows who prefers which side, by name', () => {
   const verdict = {
     sides: [
       { code: '149', label: null, name: null, preferred: 2 },
@@ -108,7 +108,7 @@ it('draws a plate for every card on the side it prefers', () => {
   }
   const count = mount(PreferenceCount, { props: { verdict: verdict as never } })
   const [first, second] = count.findAll('.side')
-  expect(first.findAll('svg').map((svg) => svg.attributes('aria-label'))).toEqual(['Kittiwake', 'Marigold, not blind'])
+  expect(first.findAll('.pennant').map((one) => one.text())).toEqual(['Kittiwake', 'Marigold, not blind'])
   expect(second.text()).toContain('nobody yet')
   expect(second.text()).not.toContain('Marinated')
 })

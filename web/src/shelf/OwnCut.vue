@@ -123,16 +123,16 @@ p {
   margin: 0;
 }
 .label {
-  font-size: 13px;
+  font-size: var(--t-xs);
   color: var(--muted);
 }
 .fields {
   display: grid;
   grid-template-columns: repeat(auto-fill, minmax(105px, 1fr));
-  gap: 10px;
+  gap: var(--s-10);
 }
 .says {
   color: var(--stop);
-  font-size: 14px;
+  font-size: var(--t-s);
 }
 </style>

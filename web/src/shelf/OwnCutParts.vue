@@ -3,6 +3,7 @@ import { computed } from 'vue'
 import type { Schemas } from '../api/client'
 import { useCatalogue } from '../api/catalogue'
 import Field from '../kit/Field.vue'
+import Select from '../kit/Select.vue'
 
 /** The faces of an own cut that keep seasoning off the meat, and what comes off it, each with its share. */
 const faces = defineModel<Schemas['FaceDocument'][]>('faces', { required: true })
@@ -48,9 +49,12 @@ const becomes = computed(() => catalogue.value?.trim_becomes ?? [])
         placeholder="5"
         :error="errors[`trims.${at}.share`]"
       />
-      <select v-model="trim.becomes" aria-label="What becomes of it">
-        <option v-for="one in becomes" :key="one.key" :value="one.key">{{ one.says }}</option>
-      </select>
+      <Select
+        v-model="trim.becomes"
+        label="What becomes of it"
+        hidden-label
+        :options="becomes.map((one) => ({ value: one.key, title: one.says }))"
+      />
       <button type="button" class="link" :aria-label="`Remove ${trim.what || 'it'}`" @click="trims.splice(at, 1)">
         Remove
       </button>
@@ -71,40 +75,29 @@ fieldset {
   margin: 0;
 }
 legend {
-  font-size: 13px;
+  font-size: var(--t-xs);
   color: var(--muted);
   padding: 0;
 }
 .row {
   display: grid;
   grid-template-columns: 1fr 90px auto;
-  gap: 10px;
+  gap: var(--s-10);
   align-items: center;
-  padding: 4px 0;
+  padding: var(--s-4) 0;
 }
 .trim {
   grid-template-columns: 1fr 70px minmax(0, 1.2fr) auto;
 }
-select {
-  min-height: 40px;
-  padding: 0 8px;
-  border: 0;
-  border-radius: 12px;
-  background: var(--tint);
-  color: inherit;
-  font: inherit;
-  font-size: 15px;
-  min-width: 0;
-}
 .add {
   display: flex;
   flex-wrap: wrap;
-  gap: 4px 14px;
+  gap: var(--s-4) var(--s-14);
   margin: 0;
 }
 .says {
   color: var(--stop);
-  font-size: 14px;
+  font-size: var(--t-s);
   margin: 0;
 }
 @media (max-width: 720px) {

@@ -23,10 +23,10 @@ defineEmits<{ keep: [] }>()
 /* as high from the start as it will be: what is pointed at does not move when an answer comes */
 .own {
   height: min(780px, 90dvh);
-  padding: 22px 24px;
+  padding: var(--s-24) var(--s-24);
   display: flex;
   flex-direction: column;
-  gap: 14px;
+  gap: var(--s-14);
   overflow-y: auto;
 }
 p {
@@ -40,11 +40,11 @@ p {
 .ways {
   display: flex;
   flex-wrap: wrap;
-  gap: 10px;
+  gap: var(--s-10);
   position: sticky;
   bottom: -22px;
   margin: auto -24px -22px;
-  padding: 12px 24px 16px;
+  padding: var(--s-12) var(--s-24) var(--s-16);
   background: var(--plate);
   border-top: 1px solid var(--line);
 }

@@ -11,6 +11,7 @@ import { percent } from '../kit/units'
 import OwnForm from './OwnForm.vue'
 import PacketText from './PacketText.vue'
 import { useOwnForm } from './useOwnForm'
+import Tick from '../kit/Tick.vue'
 
 /** An ingredient of one's own: from a packet, from amounts, or as another one with changes; what it comes to below. */
 type Doc = Schemas['OwnDocument']
@@ -106,7 +107,7 @@ const keep = keeping(async () => {
         :placeholder="like ? 'as that' : '9 g'"
         :error="errors.spoon_mass"
       />
-      <label v-if="!like" class="wet"><input v-model="doc.wet" type="checkbox" /> it is liquid</label>
+      <Tick v-if="!like" v-model="doc.wet!" class="wet">it is liquid</Tick>
     </div>
     <Field
       :model-value="(doc.allergens ?? []).join(', ')"
@@ -138,23 +139,23 @@ p {
 .fields {
   display: grid;
   grid-template-columns: repeat(auto-fill, minmax(130px, 1fr));
-  gap: 10px;
+  gap: var(--s-10);
 }
 .spoon {
   display: flex;
   flex-wrap: wrap;
-  gap: 10px 14px;
+  gap: var(--s-10) var(--s-14);
   align-items: end;
 }
 .wet {
-  font-size: 15px;
+  font-size: var(--t-m);
   min-height: 44px;
   display: flex;
   align-items: center;
-  gap: 8px;
+  gap: var(--s-8);
 }
 .says {
   color: var(--stop);
-  font-size: 14px;
+  font-size: var(--t-s);
 }
 </style>

@@ -33,11 +33,11 @@ header {
   display: flex;
   justify-content: space-between;
   align-items: center;
-  gap: 12px;
+  gap: var(--s-12);
 }
 ul + header,
 p + header {
-  margin-top: 18px;
+  margin-top: var(--s-20);
 }
 h2,
 p {
@@ -45,7 +45,7 @@ p {
 }
 ul {
   list-style: none;
-  margin: 10px 0 0;
+  margin: var(--s-10) 0 0;
   padding: 0;
 }
 li {
@@ -53,13 +53,13 @@ li {
   flex-wrap: wrap;
   justify-content: space-between;
   align-items: center;
-  gap: 4px 12px;
+  gap: var(--s-4) var(--s-12);
   border-top: 1px solid var(--line);
-  padding: 6px 0;
+  padding: var(--s-6) 0;
 }
 small {
   display: block;
-  font-size: 13px;
+  font-size: var(--t-xs);
 }
 .retired b {
   text-decoration: line-through;

@@ -115,16 +115,16 @@ const removeCut = removing(
 
 <style scoped>
 .own {
-  padding: 16px 20px;
-  margin-top: 16px;
+  padding: var(--s-16) var(--s-20);
+  margin-top: var(--s-16);
 }
 h3 {
-  margin: 14px 0 0;
-  font-size: 16px;
+  margin: var(--s-14) 0 0;
+  font-size: var(--t-l);
 }
 ul {
   list-style: none;
-  margin: 10px 0 0;
+  margin: var(--s-10) 0 0;
   padding: 0;
 }
 li {
@@ -132,8 +132,8 @@ li {
   flex-wrap: wrap;
   justify-content: space-between;
   align-items: center;
-  gap: 4px 12px;
+  gap: var(--s-4) var(--s-12);
   border-top: 1px solid var(--line);
-  padding: 6px 0;
+  padding: var(--s-6) 0;
 }
 </style>

@@ -48,10 +48,10 @@ const read = () => void (text.value.trim() && ask())
 <style scoped>
 label {
   display: grid;
-  gap: 4px;
+  gap: var(--s-4);
 }
 span {
-  font-size: 13px;
+  font-size: var(--t-xs);
   color: var(--muted);
 }
 textarea {
@@ -60,12 +60,12 @@ textarea {
   background: var(--tint);
   border: 1.5px solid transparent;
   border-radius: 10px;
-  padding: 8px 12px;
+  padding: var(--s-8) var(--s-12);
   width: 100%;
   resize: vertical;
 }
 p {
-  margin: 4px 0 0;
-  font-size: 14px;
+  margin: var(--s-4) 0 0;
+  font-size: var(--t-s);
 }
 </style>

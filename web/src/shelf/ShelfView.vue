@@ -13,6 +13,7 @@ import { say } from '../kit/notice'
 import { usePreferences } from '../app/preferences'
 import { longDay, percent } from '../kit/units'
 import Why from '../kit/Why.vue'
+import RowMenu from '../kit/RowMenu.vue'
 import OwnShelf from './OwnShelf.vue'
 
 /** The shelf: every batch that was mixed, as a jar at its level, and what is still on the scale. */
@@ -40,6 +41,19 @@ const keepJar = useChange(
   },
   { refused: (failure, [row]) => (wrong.value[row.id] = sentenceOf(failure)) },
 )
+const doings = (row: Row) => [
+  ...(row.jar?.clean ? [{ text: 'Raw hands touched it', does: () => save(row, { clean: false }) }] : []),
+  ...(row.jar && (row.jar.frozen || row.jar.cautions.length)
+    ? [
+        {
+          text: row.jar.frozen ? 'It is thawed' : 'It is frozen',
+          label: `${row.name} is ${row.jar.frozen ? 'thawed' : 'frozen'}`,
+          does: () => save(row, { frozen: !row.jar?.frozen }),
+        },
+      ]
+    : []),
+  { text: 'Remove', label: `Remove ${row.name} from the shelf`, does: () => remove(row) },
+]
 const save = (row: Row, change = {}) => keepJar(row, change)
 const remove = useChange(
   'batches',
@@ -83,9 +97,12 @@ const remove = useChange(
       <li v-for="row in jars" :key="row.id" class="plate">
         <JarDrawing :bands="bands(row)" :full="row.jar!.full" :name="row.name" :width="108" />
         <div>
-          <h2>
-            <router-link :to="`/blend/weigh/${row.id}`">{{ row.name }}</router-link>
-          </h2>
+          <div class="head">
+            <h2>
+              <router-link :to="`/blend/weigh/${row.id}`">{{ row.name }}</router-link>
+            </h2>
+            <RowMenu :of="row.name" :doings="doings(row)" />
+          </div>
           <p class="muted">mixed {{ longDay(row.mixed_at!) }}, {{ show.mass(row.poured_g) }}</p>
           <p>
             <b>{{ show.mass(row.jar!.left_g) }}</b> left<template v-if="row.salt"
@@ -109,15 +126,6 @@ const remove = useChange(
               @update:model-value="left[row.id] = $event"
             />
             <v-btn type="submit" :disabled="!left[row.id]?.trim()">Set</v-btn>
-            <v-btn v-if="row.jar!.clean" class="quiet" @click="save(row, { clean: false })">Raw hands touched it</v-btn>
-            <v-btn
-              v-if="row.jar!.frozen || row.jar!.cautions.length"
-              class="quiet"
-              :aria-label="`${row.name} is ${row.jar!.frozen ? 'thawed' : 'frozen'}`"
-              @click="save(row, { frozen: !row.jar!.frozen })"
-              >{{ row.jar!.frozen ? 'Thawed' : 'Freeze it' }}</v-btn
-            >
-            <v-btn class="quiet" :aria-label="`Remove ${row.name} from the shelf`" @click="remove(row)">Remove</v-btn>
           </form>
         </div>
       </li>
@@ -127,9 +135,14 @@ const remove = useChange(
 </template>
 
 <style scoped>
+.head {
+  display: flex;
+  justify-content: space-between;
+  align-items: start;
+}
 .open {
-  padding: 12px 20px;
-  margin-bottom: 16px;
+  padding: var(--s-12) var(--s-20);
+  margin-bottom: var(--s-16);
 }
 p {
   margin: 0;
@@ -140,12 +153,12 @@ p {
   padding: 0;
   display: grid;
   grid-template-columns: repeat(auto-fill, minmax(min(100%, 430px), 1fr));
-  gap: 16px;
+  gap: var(--s-16);
 }
 .jars li {
   display: flex;
-  gap: 20px;
-  padding: 18px 20px;
+  gap: var(--s-20);
+  padding: var(--s-20) var(--s-20);
   align-items: center;
 }
 h2 a:hover {
@@ -157,9 +170,9 @@ h2 a:hover {
 .acts {
   display: flex;
   flex-wrap: wrap;
-  gap: 6px 8px;
+  gap: var(--s-6) var(--s-8);
   align-items: start;
-  margin-top: 8px;
+  margin-top: var(--s-8);
 }
 .acts .field {
   width: 116px;

@@ -48,8 +48,8 @@ fieldset {
   margin: 0;
 }
 legend {
-  padding: 0 0 4px;
-  font-size: 15px;
+  padding: 0 0 var(--s-4);
+  font-size: var(--t-m);
 }
 legend b {
   display: inline-block;
@@ -60,7 +60,7 @@ legend b::first-letter {
 .row {
   display: grid;
   grid-template-columns: repeat(9, minmax(0, 1fr));
-  gap: 4px;
+  gap: var(--s-4);
 }
 label {
   position: relative;
@@ -70,7 +70,7 @@ label {
   border-radius: 12px;
   background: var(--tint);
   cursor: pointer;
-  font-size: 17px;
+  font-size: var(--t-xl);
 }
 label.on {
   background: var(--cobalt);

@@ -7,8 +7,11 @@ import { keep, refresh } from '../api/kept'
 import PieceBadge from '../draw/PieceBadge.vue'
 import Field from '../kit/Field.vue'
 import { say } from '../kit/notice'
+import RowMenu from '../kit/RowMenu.vue'
 import NumberedPlate from './NumberedPlate.vue'
+import TasterMark from './TasterMark.vue'
 import TastingCard from './TastingCard.vue'
+import TastingList from './TastingList.vue'
 
 const props = defineProps<{ id?: string }>()
 type Table = Schemas['TableOut']
@@ -77,16 +80,23 @@ const pieceOf = computed(() => new Map((table.value?.revealed ?? []).map((told) 
           <h1>{{ table.cook }}</h1>
           <p class="muted">
             {{
-              table.missing ||
-              (table.revealed
-                ? table.question
-                : 'Two plates, two numbers. Which is which stays hidden until the reveal.')
+              table.revealed ? table.question : 'Two plates, two numbers. Which is which stays hidden until the reveal.'
             }}
           </p>
         </div>
-        <v-btn v-if="table.missing" class="solid" :to="`/coat/${table.cook_id}`">To Coat</v-btn>
-        <v-btn v-else class="solid" @click="scoring = true">Taste and score</v-btn>
       </header>
+      <section class="answer asks" aria-label="What is asked">
+        <div>
+          <p class="big">{{ table.missing || 'Which would you rather have again?' }}</p>
+          <p v-if="!table.missing">
+            {{ table.cards.length || 'None' }} of {{ table.planned_cards }} cards
+            {{ table.cards.length > 1 ? 'are in.' : table.cards.length ? 'is in.' : 'is in yet.' }}
+            {{ table.cards.length ? '' : 'Pass the phone round: each taster is alone with the plates.' }}
+          </p>
+        </div>
+        <v-btn v-if="table.missing" class="on-dark" :to="`/coat/${table.cook_id}`">To Coat</v-btn>
+        <v-btn v-else class="on-dark" @click="scoring = true">Taste and score</v-btn>
+      </section>
 
       <div class="spread">
         <div class="plates">
@@ -107,16 +117,10 @@ const pieceOf = computed(() => new Map((table.value?.revealed ?? []).map((told) 
             }}
           </h2>
           <form v-if="!table.cards.length && !table.missing" class="plan" @submit.prevent="plan">
-            <p class="muted">
-              Pass the phone round: each taster scores both plates alone, in the order the card says. Say first how many
-              cards this trial takes: only those name a winner.
-            </p>
+            <p class="muted">Say first how many cards this trial takes: only those name a winner.</p>
             <Field v-model="planned" label="Cards" :error="refused" />
             <v-btn type="submit" :disabled="planned === String(table.planned_cards)">State it</v-btn>
           </form>
-          <p v-else-if="!table.missing" class="muted">
-            {{ table.cards.length }} of the {{ table.planned_cards }} this trial stated.
-          </p>
           <p v-if="table.seen_by.length" class="muted">
             {{ table.seen_by.join(', ') }} {{ table.seen_by.length === 1 ? 'has' : 'have' }} seen the plating and
             {{ table.seen_by.length === 1 ? 'knows' : 'know' }} which is which.
@@ -124,18 +128,19 @@ const pieceOf = computed(() => new Map((table.value?.revealed ?? []).map((told) 
           <ul>
             <li v-for="card in table.cards" :key="card.id">
               <span>
-                <b>{{ card.taster }}</b>
+                <TasterMark :name="card.taster" :blind="card.blind" />
                 <span class="muted">
-                  tasted {{ card.served.join(', then ') }}{{ card.blind ? '' : ', not blind' }};
+                  tasted {{ card.served.join(', then ') }};
                   <template v-if="table.revealed">
                     prefers {{ card.prefers ? pieceOf.get(card.prefers)?.name.toLowerCase() : 'neither' }}
                   </template>
                   <template v-else>preference kept until the reveal</template>
                 </span>
               </span>
-              <v-btn class="quiet" :aria-label="`Take back ${card.taster}’s card`" @click="takeBack(card)"
-                >Take back</v-btn
-              >
+              <RowMenu
+                :of="`${card.taster}’s card`"
+                :doings="[{ text: 'Take back', label: `Take back ${card.taster}’s card`, does: () => takeBack(card) }]"
+              />
             </li>
           </ul>
           <router-link v-if="table.revealed" class="link" :to="`/verdict/${table.trial_id}`"
@@ -143,6 +148,7 @@ const pieceOf = computed(() => new Map((table.value?.revealed ?? []).map((told) 
           >
           <v-btn v-else-if="table.cards.length" @click="asking = true">Reveal which is which</v-btn>
         </section>
+        <TastingList to="table" :current="table.trial_id" class="others" />
       </div>
 
       <v-dialog v-model="asking" max-width="440" aria-label="Reveal">
@@ -169,31 +175,54 @@ const pieceOf = computed(() => new Map((table.value?.revealed ?? []).map((told) 
 </template>
 
 <style scoped>
+.asks {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  gap: var(--s-20);
+  padding: var(--s-20) var(--s-24);
+}
+.asks p {
+  margin: var(--s-4) 0 0;
+  color: var(--on-deep-soft);
+}
+.asks .big {
+  font-size: var(--t-big);
+  line-height: 1.1;
+  margin: 0;
+  color: #fff;
+}
 .spread {
   display: grid;
   grid-template-columns: minmax(0, 1fr) 400px;
-  gap: 30px;
-  align-items: center;
-  min-height: 520px;
+  gap: var(--s-24) var(--s-32);
+  align-items: start;
+  margin-top: var(--s-24);
 }
 .plates {
   display: flex;
   justify-content: center;
+  align-items: center;
   flex-wrap: wrap;
-  gap: 30px 44px;
+  gap: var(--s-32) 44px;
+  grid-row: 1 / span 2;
+  padding-top: var(--s-32);
+}
+.others {
+  padding: 0 var(--s-24);
 }
 .cards {
-  padding: 20px 24px;
+  padding: var(--s-20) var(--s-24);
 }
 .plan {
   display: flex;
   flex-wrap: wrap;
   align-items: end;
-  gap: 8px;
+  gap: var(--s-8);
 }
 .plan p {
   flex: 1 0 100%;
-  margin: 4px 0;
+  margin: var(--s-4) 0;
 }
 .plan .field {
   width: 90px;
@@ -205,19 +234,19 @@ figure {
   margin: 0;
   display: grid;
   justify-items: center;
-  gap: 10px;
+  gap: var(--s-10);
 }
 figcaption {
-  font-size: 16px;
+  font-size: var(--t-l);
   min-height: 30px;
 }
 .told {
   display: flex;
   align-items: center;
-  gap: 10px;
+  gap: var(--s-10);
   font-family: var(--display);
   font-weight: 700;
-  font-size: 22px;
+  font-size: var(--t-h2);
   animation: rise 0.7s ease-out;
 }
 @keyframes rise {
@@ -229,37 +258,43 @@ figcaption {
 ul {
   list-style: none;
   padding: 0;
-  margin: 8px 0 16px;
+  margin: var(--s-8) 0 var(--s-16);
 }
 li {
   display: flex;
   justify-content: space-between;
-  gap: 10px;
+  gap: var(--s-10);
   align-items: center;
   border-top: 1px solid var(--line);
-  padding: 6px 0;
+  padding: var(--s-6) 0;
 }
-li b,
 li .muted {
   display: block;
 }
 li .muted {
-  font-size: 14px;
+  font-size: var(--t-s);
 }
 .ask {
-  padding: 22px 24px;
+  padding: var(--s-24) var(--s-24);
 }
 .ways {
   display: flex;
-  gap: 10px;
+  gap: var(--s-10);
 }
 @media (max-width: 1000px) {
   .spread {
     grid-template-columns: minmax(0, 1fr);
-    padding-top: 20px;
+  }
+  .asks {
+    flex-wrap: wrap;
+  }
+  .asks .big {
+    font-size: var(--t-h1);
   }
   .plates {
-    gap: 16px;
+    gap: var(--s-16);
+    grid-row: auto;
+    padding: 0;
   }
 }
 </style>

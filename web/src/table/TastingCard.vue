@@ -76,14 +76,24 @@ const others = computed(() =>
       />
       <p v-if="errors.taster" class="says" role="alert">{{ errors.taster }}</p>
     </div>
-    <section v-for="(code, at) in served" :key="code" class="sample" :aria-label="`Plate ${code}`">
-      <div class="head">
+    <ol class="order" aria-label="The order to taste in">
+      <li v-for="(code, at) in served" :key="code">
         <NumberedPlate :code="code" :size="92" />
-        <p>
-          <b>{{ at ? 'Then taste' : 'First taste' }} {{ code }}</b
-          ><br /><span class="muted">a sip of water before it</span>
-        </p>
-      </div>
+        <span
+          ><b>{{ at ? 'Then taste' : 'First taste' }} {{ code }}</b
+          ><br /><span class="muted">a sip of water before it</span></span
+        >
+      </li>
+    </ol>
+    <Choice
+      v-model="card.prefers"
+      class="decides"
+      label="Which would you rather have again?"
+      :options="preference"
+      :error="errors.prefers"
+    />
+    <section v-for="code in served" :key="code" class="sample" :aria-label="`Plate ${code}`">
+      <h2>{{ code }}</h2>
       <ScoreRow
         v-for="scale in table.scales"
         :key="scale.name"
@@ -93,12 +103,6 @@ const others = computed(() =>
         @update:model-value="card.scores[`${code}|${scale.name}`] = $event"
       />
     </section>
-    <Choice
-      v-model="card.prefers"
-      label="Which would you rather have again?"
-      :options="preference"
-      :error="errors.prefers"
-    />
     <p v-for="sentence in others" :key="sentence" class="says" role="alert">{{ sentence }}</p>
     <div class="ways">
       <v-btn class="solid" type="submit">Hand the card in</v-btn>
@@ -108,50 +112,74 @@ const others = computed(() =>
 </template>
 
 <style scoped>
+.order {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--s-14) 40px;
+}
+.order li {
+  display: flex;
+  gap: var(--s-14);
+  align-items: center;
+}
+.decides :deep(legend) {
+  font-family: var(--display);
+  font-weight: 700;
+  font-size: var(--t-h1);
+  color: var(--ink);
+  padding-bottom: var(--s-8);
+}
+.decides :deep(label) {
+  font-size: var(--t-h3);
+  padding: var(--s-14) var(--s-16);
+}
 .card {
   max-width: 720px;
   margin: 0 auto;
-  padding: 24px 28px;
+  padding: var(--s-24) var(--s-32);
   display: grid;
-  gap: 20px;
+  gap: var(--s-20);
 }
 .who {
   display: grid;
-  gap: 4px;
+  gap: var(--s-4);
 }
 .who label {
   font-family: var(--display);
   font-weight: 700;
-  font-size: 22px;
+  font-size: var(--t-h2);
 }
 .sample {
   border-top: 1px solid var(--line);
-  padding-top: 16px;
+  padding-top: var(--s-16);
   display: grid;
-  gap: 12px;
+  gap: var(--s-12);
 }
 .head {
   display: flex;
   align-items: center;
-  gap: 16px;
+  gap: var(--s-16);
 }
 .head p {
   margin: 0;
-  font-size: 17px;
+  font-size: var(--t-xl);
 }
 .says {
   color: var(--stop);
   margin: 0;
-  font-size: 14px;
+  font-size: var(--t-s);
 }
 .ways {
   display: flex;
-  gap: 10px;
+  gap: var(--s-10);
   flex-wrap: wrap;
 }
 @media (max-width: 720px) {
   .card {
-    padding: 18px 14px;
+    padding: var(--s-20) var(--s-14);
   }
 }
 </style>

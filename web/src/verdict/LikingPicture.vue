@@ -63,19 +63,19 @@ const called = (side: number) => props.verdict.sides[side].name ?? props.verdict
 
 <style scoped>
 .liking {
-  padding: 18px 24px;
+  padding: var(--s-20) var(--s-24);
 }
 .key {
   display: flex;
   flex-wrap: wrap;
-  gap: 4px 18px;
-  font-size: 14px;
-  margin: 4px 0 6px;
+  gap: var(--s-4) var(--s-20);
+  font-size: var(--t-s);
+  margin: var(--s-4) 0 var(--s-6);
 }
 .row {
   display: grid;
   grid-template-columns: 110px minmax(0, 1fr) 74px;
-  gap: 12px;
+  gap: var(--s-12);
   align-items: center;
   border-top: 1px solid var(--line);
 }
@@ -85,7 +85,7 @@ const called = (side: number) => props.verdict.sides[side].name ?? props.verdict
 .track {
   position: relative;
   height: 40px;
-  margin: 0 8px;
+  margin: 0 var(--s-8);
 }
 .track::before {
   content: '';
@@ -141,7 +141,7 @@ const called = (side: number) => props.verdict.sides[side].name ?? props.verdict
 @media (max-width: 720px) {
   .row {
     grid-template-columns: 92px minmax(0, 1fr) 66px;
-    gap: 6px;
+    gap: var(--s-6);
   }
 }
 </style>

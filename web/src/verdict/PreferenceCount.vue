@@ -1,5 +1,7 @@
 <script setup lang="ts">
 import type { Schemas } from '../api/client'
+import PieceBadge from '../draw/PieceBadge.vue'
+import TasterMark from '../table/TasterMark.vue'
 
 /** The count, a plate a card: one row a side, so that a split is seen before it is read. */
 defineProps<{ verdict: Schemas['VerdictOut'] }>()
@@ -10,22 +12,16 @@ defineProps<{ verdict: Schemas['VerdictOut'] }>()
     <h2 id="count">Who preferred what</h2>
     <div v-for="(side, at) in verdict.sides" :key="side.code" class="side">
       <span class="name"
-        ><b>{{ side.name ?? side.code }}</b> <span v-if="side.name" class="muted">{{ side.code }}</span></span
+        ><PieceBadge v-if="side.name" :letter="at ? 'B' : 'A'" /> <b>{{ side.name ?? side.code }}</b>
+        <span v-if="side.name" class="muted">{{ side.code }}</span></span
       >
       <span class="plates">
-        <svg
+        <TasterMark
           v-for="card in verdict.cards.filter((one) => one.prefers === at)"
           :key="card.taster"
-          width="34"
-          height="34"
-          viewBox="0 0 34 34"
-          role="img"
-          :aria-label="`${card.taster}${card.blind ? '' : ', not blind'}`"
-        >
-          <title>{{ card.taster }}{{ card.blind ? '' : ', not blind' }}</title>
-          <circle cx="17" cy="17" r="14.5" :class="at ? 'b' : 'a'" :stroke-dasharray="at ? '5 3' : undefined" />
-          <text x="17" y="22" text-anchor="middle">{{ card.taster[0] }}</text>
-        </svg>
+          :name="card.taster"
+          :blind="card.blind"
+        />
         <span v-if="!side.preferred" class="muted">nobody yet</span>
       </span>
       <b class="n">{{ side.preferred }}</b>
@@ -35,48 +31,42 @@ defineProps<{ verdict: Schemas['VerdictOut'] }>()
 
 <style scoped>
 .count {
-  padding: 18px 24px;
+  padding: var(--s-20) var(--s-24);
 }
 .side {
   display: grid;
-  grid-template-columns: 150px minmax(0, 1fr) 40px;
+  grid-template-columns: 190px minmax(0, 1fr) 40px;
   align-items: center;
-  gap: 12px;
+  gap: var(--s-12);
   border-top: 1px solid var(--line);
-  padding: 8px 0;
+  padding: var(--s-8) 0;
   min-height: 54px;
 }
-h2 {
-  margin-bottom: 8px !important;
+.count h2 {
+  margin-bottom: var(--s-8);
+}
+.name {
+  display: flex;
+  align-items: center;
+  gap: var(--s-8);
 }
 .plates {
   display: flex;
   flex-wrap: wrap;
-  gap: 6px;
-}
-circle {
-  fill: var(--plate);
-  stroke-width: 3;
-}
-.a {
-  stroke: var(--piece-a);
-}
-.b {
-  stroke: var(--piece-b);
-}
-text {
-  font-size: 15px;
-  font-weight: 600;
-  fill: var(--ink);
+  gap: var(--s-6);
 }
 .n {
   font-family: var(--display);
-  font-size: 24px;
+  font-size: var(--t-h1);
   text-align: right;
 }
 @media (max-width: 720px) {
   .side {
-    grid-template-columns: 96px minmax(0, 1fr) 30px;
+    grid-template-columns: minmax(0, 1fr) 30px;
+  }
+  .plates {
+    grid-column: 1 / -1;
+    grid-row: 2;
   }
 }
 </style>

@@ -6,6 +6,8 @@ import { useCatalogue } from '../api/catalogue'
 import { longDay } from '../kit/units'
 import Why from '../kit/Why.vue'
 import LikingPicture from './LikingPicture.vue'
+import NumberedPlate from '../table/NumberedPlate.vue'
+import TastingList from '../table/TastingList.vue'
 import PreferenceCount from './PreferenceCount.vue'
 
 const props = defineProps<{ id?: string }>()
@@ -13,17 +15,14 @@ type Verdict = Schemas['VerdictOut']
 
 const { cuts } = useCatalogue()
 const { data: cooks } = useQuery({ queryKey: ['cooks'], queryFn: () => call(api.GET('/api/cooks')) })
-// the cook in hand, or the last one anybody has tasted
+/** The cook in hand comes first, also where nobody has tasted it yet. */
 const trial = computed(() => {
-  const tasted = cooks.value?.filter((cook) => cook.trial?.cards) ?? []
+  const tasted = cooks.value?.filter((cook) => cook.trial) ?? []
   return (
-    props.id ?? (tasted.find((cook) => cook.in_hand) ?? tasted[0] ?? cooks.value?.find((cook) => cook.trial))?.trial?.id
+    props.id ??
+    (tasted.find((cook) => cook.in_hand) ?? tasted.find((cook) => cook.trial?.cards) ?? tasted[0])?.trial?.id
   )
 })
-/** The cooks something of which is tasted. */
-const tastings = computed(() =>
-  (cooks.value ?? []).flatMap((cook) => (cook.trial ? [{ ...cook, trial: cook.trial }] : [])),
-)
 const { data: verdict, error } = useQuery({
   queryKey: ['verdict', trial],
   queryFn: (): Promise<Verdict> =>
@@ -96,19 +95,26 @@ const aboutSalt = computed(() => verdict.value?.differs.some((difference) => dif
             trial.
           </p>
           <p v-if="verdict.state === 'no cards'">
-            Taste and score at the table. This trial states {{ verdict.planned_cards }} cards; it is first looked at
-            with eight, or with fewer if it stated so.
+            This trial states {{ verdict.planned_cards }} cards; it is first looked at with eight, or with fewer if it
+            stated so.
           </p>
+          <v-btn
+            v-if="verdict.state === 'no cards' && !verdict.missing"
+            class="on-dark"
+            :to="`/table/${verdict.trial_id}`"
+            >Taste and score at the table</v-btn
+          >
           <p v-if="verdict.state === 'winner' && verdict.differs.length">
             <b>Not a clean pair.</b> {{ verdict.differs.map((difference) => difference.sentence).join(' ') }}
           </p>
           <p v-if="!verdict.revealed" class="hidden">Which is which stays hidden until the reveal at the table.</p>
         </section>
-        <p>
-          <router-link :to="`/table/${verdict.trial_id}`" class="link">{{
-            verdict.cards.length ? 'Add another card' : 'To the table'
-          }}</router-link>
+        <p v-if="verdict.cards.length">
+          <router-link :to="`/table/${verdict.trial_id}`" class="link">{{ 'Add another card' }}</router-link>
         </p>
+        <div v-if="!verdict.cards.length && !verdict.missing" class="await">
+          <NumberedPlate v-for="side in verdict.sides" :key="side.code" :code="side.code" :size="150" />
+        </div>
         <template v-if="verdict.cards.length">
           <PreferenceCount :verdict="verdict" />
           <LikingPicture :verdict="verdict" />
@@ -142,20 +148,7 @@ const aboutSalt = computed(() => verdict.value?.differs.some((difference) => dif
           <p v-if="!verdict.differs.length">Nothing recorded differs but the seasoning.</p>
           <p v-if="verdict.unknown.length" class="muted">Not recorded: {{ verdict.unknown.join(', ') }}.</p>
         </section>
-        <section>
-          <h2>All tastings</h2>
-          <ul>
-            <li v-for="cook in tastings" :key="cook.id">
-              <router-link
-                :to="`/verdict/${cook.trial.id}`"
-                :aria-current="cook.trial.id === trial ? 'page' : undefined"
-              >
-                <b>{{ cook.name }}</b>
-                <span class="muted">{{ cook.trial.cards ? `${cook.trial.cards} cards` : 'no card yet' }}</span>
-              </router-link>
-            </li>
-          </ul>
-        </section>
+        <TastingList to="verdict" :current="trial" />
       </aside>
     </div>
   </main>
@@ -163,31 +156,31 @@ const aboutSalt = computed(() => verdict.value?.differs.some((difference) => dif
 
 <style scoped>
 .sub {
-  margin: 2px 0 16px;
+  margin: var(--s-2) 0 var(--s-16);
 }
 .columns {
   display: grid;
   grid-template-columns: minmax(0, 1fr) 300px;
-  gap: 34px;
+  gap: var(--s-32);
   align-items: start;
 }
 .found {
   display: grid;
-  gap: 16px;
+  gap: var(--s-16);
 }
 .found > p {
   margin: 0;
 }
 .answer {
-  padding: 20px 26px;
+  padding: var(--s-20) var(--s-24);
 }
 .answer p {
-  margin: 6px 0 0;
-  color: #d7dff5;
+  margin: var(--s-6) 0 0;
+  color: var(--on-deep-soft);
   max-width: 62ch;
 }
 .answer .big {
-  font-size: 38px;
+  font-size: var(--t-huge);
   line-height: 1.05;
   margin: 0;
   color: #fff;
@@ -198,28 +191,34 @@ const aboutSalt = computed(() => verdict.value?.differs.some((difference) => dif
 .link {
   font-weight: 600;
 }
+.await {
+  display: flex;
+  gap: 40px;
+  justify-content: center;
+  padding: var(--s-32);
+}
 aside {
   display: grid;
-  gap: 26px;
+  gap: var(--s-24);
 }
 aside p {
-  margin: 6px 0 0;
-  font-size: 15px;
+  margin: var(--s-6) 0 0;
+  font-size: var(--t-m);
 }
 .votes {
   border-collapse: collapse;
-  margin: 10px 0 4px;
-  font-size: 14px;
+  margin: var(--s-10) 0 var(--s-4);
+  font-size: var(--t-s);
   width: 100%;
 }
 .votes caption {
   text-align: left;
   font-weight: 600;
-  padding-bottom: 4px;
+  padding-bottom: var(--s-4);
 }
 .votes th,
 .votes td {
-  padding: 4px 0;
+  padding: var(--s-4) 0;
   border-top: 1px solid var(--line);
   font-variant-numeric: tabular-nums;
 }
@@ -236,34 +235,12 @@ aside p {
 .votes thead th {
   text-align: right;
 }
-ul {
-  list-style: none;
-  padding: 0;
-  margin: 8px 0 0;
-}
-li a {
-  display: flex;
-  justify-content: space-between;
-  gap: 12px;
-  padding: 10px 12px;
-  margin: 0 -12px;
-  border-radius: 12px;
-  border-top: 1px solid transparent;
-}
-li a[aria-current] {
-  background: var(--plate);
-  box-shadow: 0 0 0 1.5px var(--rim);
-}
-li span {
-  white-space: nowrap;
-  font-size: 14px;
-}
 @media (max-width: 1000px) {
   .columns {
     grid-template-columns: minmax(0, 1fr);
   }
   .answer .big {
-    font-size: 30px;
+    font-size: var(--t-big);
   }
 }
 </style>

@@ -7,6 +7,7 @@ import JarDrawing from '../draw/JarDrawing.vue'
 import { usePreferences } from '../app/preferences'
 import { percent } from '../kit/units'
 import Why from '../kit/Why.vue'
+import Select from '../kit/Select.vue'
 import TastePlate from './TastePlate.vue'
 import type { BatchOnScale } from './useBatch'
 
@@ -57,12 +58,7 @@ const mixed = computed(() => batch.value.state === 'mixed')
     </section>
     <CautionList v-if="batch.jar" :cautions="batch.jar.cautions" />
     <form v-if="!mixed" class="jar" @submit.prevent="bench.finish(chosen)">
-      <label
-        >Jar
-        <select v-model.number="chosen">
-          <option v-for="ml in sizes" :key="ml" :value="ml">{{ show.volume(ml) }}</option>
-        </select></label
-      >
+      <Select v-model="chosen" label="Jar" :options="sizes.map((ml) => ({ value: ml, title: show.volume(ml) }))" />
       <v-btn type="submit" class="solid">Put it on the shelf</v-btn>
     </form>
     <p v-else class="done" role="status">
@@ -77,47 +73,47 @@ const mixed = computed(() => batch.value.state === 'mixed')
 .mixed {
   display: grid;
   grid-template-columns: minmax(0, 1fr);
-  gap: 16px;
+  gap: var(--s-16);
 }
 .answer {
   display: flex;
   justify-content: space-between;
   align-items: center;
-  gap: 20px;
-  padding: 18px 24px;
+  gap: var(--s-20);
+  padding: var(--s-20) var(--s-24);
 }
 .answer p {
   margin: 0;
-  color: #d7dff5;
+  color: var(--on-deep-soft);
 }
 .answer .big {
-  font-size: 36px;
+  font-size: var(--t-huge);
   color: #fff;
 }
 .steps {
-  padding: 14px 20px;
+  padding: var(--s-14) var(--s-20);
 }
 ol {
-  margin: 6px 0 0;
-  padding-left: 24px;
+  margin: var(--s-6) 0 0;
+  padding-left: var(--s-24);
 }
 .jar {
   display: flex;
   flex-wrap: wrap;
-  gap: 14px;
+  gap: var(--s-14);
   align-items: end;
 }
 .jar label {
-  font-size: 14px;
+  font-size: var(--t-s);
   color: var(--muted);
   display: grid;
-  gap: 4px;
+  gap: var(--s-4);
   width: 150px;
 }
 .jar .v-btn {
   min-height: 52px;
   border-radius: 26px;
-  font-size: 18px;
+  font-size: var(--t-xl);
 }
 .done {
   margin: 0;

@@ -40,24 +40,24 @@ function choose(id: string) {
 
 <style scoped>
 .rescue {
-  padding: 16px 20px;
+  padding: var(--s-16) var(--s-20);
   border-color: var(--caution);
 }
 ul {
   list-style: none;
-  margin: 8px 0 0;
+  margin: var(--s-8) 0 0;
   padding: 0;
 }
 li {
   display: grid;
   grid-template-columns: minmax(0, 1fr) auto;
   align-items: center;
-  gap: 4px 14px;
+  gap: var(--s-4) var(--s-14);
   border-top: 1px solid var(--line);
 }
 button {
   text-align: left;
-  padding: 10px 8px;
+  padding: var(--s-10) var(--s-8);
   min-height: 60px;
   display: grid;
   border-radius: 10px;
@@ -68,28 +68,28 @@ button:focus-visible {
   background: var(--tint);
 }
 button b {
-  font-size: 18px;
+  font-size: var(--t-xl);
 }
 .salt {
-  font-size: 14px;
+  font-size: var(--t-s);
   white-space: nowrap;
 }
 @media (max-width: 720px) {
   li {
     grid-template-columns: minmax(0, 1fr);
-    padding-bottom: 8px;
+    padding-bottom: var(--s-8);
   }
   .salt {
-    padding-left: 8px;
+    padding-left: var(--s-8);
   }
   .stays {
     display: none;
   }
   .rescue {
-    padding: 12px 16px;
+    padding: var(--s-12) var(--s-16);
   }
   button {
-    padding: 6px 8px;
+    padding: var(--s-6) var(--s-8);
   }
 }
 </style>

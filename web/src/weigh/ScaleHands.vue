@@ -50,22 +50,22 @@ const stop = () => props.scale.handle('pour', 0, 0)
 .hands {
   display: flex;
   flex-wrap: wrap;
-  gap: 6px;
+  gap: var(--s-6);
   align-items: center;
 }
 .hands p {
   margin: 0;
 }
 .says {
-  font-size: 14px;
-  margin-right: 4px;
+  font-size: var(--t-s);
+  margin-right: var(--s-4);
 }
 .hands button:not(.way) {
   border: 1.5px dashed var(--line-strong);
   border-radius: 12px;
-  padding: 4px 12px;
+  padding: var(--s-4) var(--s-12);
   min-height: 38px;
-  font-size: 14px;
+  font-size: var(--t-s);
   touch-action: none;
   user-select: none;
 }
@@ -76,11 +76,11 @@ const stop = () => props.scale.handle('pour', 0, 0)
   color: var(--link);
   text-decoration: underline;
   text-underline-offset: 3px;
-  padding: 2px 4px;
+  padding: var(--s-2) var(--s-4);
 }
 @media (max-width: 720px) {
   .hands button {
-    min-height: 44px !important;
+    min-height: 44px;
   }
 }
 </style>

@@ -100,10 +100,10 @@ async function add(way: Schemas['CorrectionOut']) {
 
 <style scoped>
 .taste {
-  padding: 16px 20px;
+  padding: var(--s-16) var(--s-20);
   display: grid;
   grid-template-columns: minmax(0, 1fr);
-  gap: 10px;
+  gap: var(--s-10);
 }
 p {
   margin: 0;
@@ -111,12 +111,12 @@ p {
 .says {
   display: flex;
   flex-wrap: wrap;
-  gap: 6px;
+  gap: var(--s-6);
 }
 .says button {
   border: 1.5px solid var(--rim);
   border-radius: 18px;
-  padding: 4px 14px;
+  padding: var(--s-4) var(--s-14);
   min-height: 38px;
 }
 .says .on {
@@ -132,9 +132,9 @@ li {
   display: flex;
   justify-content: space-between;
   align-items: center;
-  gap: 14px;
+  gap: var(--s-14);
   border-top: 1px solid var(--line);
-  padding: 8px 0;
+  padding: var(--s-8) 0;
 }
 li :deep(.why) {
   white-space: normal;
@@ -142,13 +142,13 @@ li :deep(.why) {
 }
 small {
   display: block;
-  font-size: 14px;
+  font-size: var(--t-s);
 }
 .moves {
   display: flex;
   flex-wrap: wrap;
-  gap: 0 14px;
-  font-size: 14px;
+  gap: 0 var(--s-14);
+  font-size: var(--t-s);
 }
 .failed {
   color: var(--stop);

@@ -75,7 +75,7 @@ const words = computed(() => {
 
 <style scoped>
 .dial {
-  padding: 20px 26px 18px;
+  padding: var(--s-20) var(--s-24) var(--s-20);
 }
 .dial p {
   margin: 0;
@@ -91,8 +91,8 @@ const words = computed(() => {
   display: flex;
   flex-wrap: wrap;
   align-items: baseline;
-  gap: 14px;
-  color: #d7dff5;
+  gap: var(--s-14);
+  color: var(--on-deep-soft);
 }
 .numbers .big {
   font-size: clamp(84px, 15vw, 148px);
@@ -117,18 +117,18 @@ const words = computed(() => {
   border-radius: 14px;
   background: rgb(255 255 255 / 0.14);
   overflow: hidden;
-  margin: 8px 0 12px;
+  margin: var(--s-8) 0 var(--s-12);
 }
 .fill {
   position: absolute;
   inset: 0 auto 0 0;
   overflow: hidden;
-  transition: width 0.12s linear;
+  transition: width var(--quick) linear;
 }
 .grains {
   width: 1200px;
-  border: 0 !important;
-  border-radius: 0 !important;
+  border: 0;
+  border-radius: 0;
 }
 .goal {
   position: absolute;
@@ -156,9 +156,9 @@ const words = computed(() => {
   display: flex;
   flex-wrap: wrap;
   justify-content: space-between;
-  gap: 2px 18px;
-  font-size: 14px;
-  color: #d7dff5;
+  gap: var(--s-2) var(--s-20);
+  font-size: var(--t-s);
+  color: var(--on-deep-soft);
 }
 @media (max-width: 720px) {
   .compact .about {
@@ -168,7 +168,7 @@ const words = computed(() => {
     font-size: 64px;
   }
   .dial {
-    padding: 14px 18px;
+    padding: var(--s-14) var(--s-20);
   }
   .dial:not(.compact) .numbers .big {
     font-size: clamp(96px, 31vw, 148px);

@@ -29,7 +29,7 @@ defineProps<{ batch: Schemas['BatchOut']; digits: number }>()
 
 <style scoped>
 .list {
-  padding: 14px 18px;
+  padding: var(--s-14) var(--s-20);
 }
 ol {
   list-style: none;
@@ -39,9 +39,9 @@ ol {
 li {
   display: grid;
   grid-template-columns: 22px minmax(0, 1fr) auto;
-  gap: 8px;
+  gap: var(--s-8);
   align-items: center;
-  padding: 6px 0;
+  padding: var(--s-6) 0;
   border-top: 1px solid var(--line);
   line-height: 1.2;
 }
@@ -56,13 +56,13 @@ li:first-child {
   height: 12px;
   border-radius: 50%;
   background: var(--cobalt);
-  margin-left: 4px;
+  margin-left: var(--s-4);
 }
 .done {
   color: var(--muted);
 }
 small {
-  font-size: 13px;
+  font-size: var(--t-xs);
   color: var(--muted);
 }
 span > small.muted {
@@ -73,7 +73,7 @@ span > small.muted {
 }
 .total {
   margin: 0;
-  padding-top: 8px;
+  padding-top: var(--s-8);
   border-top: 2px solid var(--line-strong);
   display: flex;
   justify-content: space-between;

@@ -192,7 +192,7 @@ const leave = useChange('batches', async () => {
           <label :for="`by-hand`">{{
             spooning ? 'How much you took out, weighed elsewhere' : 'Weighed elsewhere, or read off the display'
           }}</label>
-          <input id="by-hand" v-model="amount" inputmode="decimal" autocomplete="off" placeholder="12.5 g" />
+          <v-text-field id="by-hand" v-model="amount" inputmode="decimal" autocomplete="off" placeholder="12.5 g" />
           <v-btn type="submit" :disabled="!amount.trim()">Note it</v-btn>
         </form>
         <ScaleHands :scale="scale" :resolution="batch.resolution_g" />
@@ -211,24 +211,24 @@ const leave = useChange('batches', async () => {
 .two {
   display: grid;
   grid-template-columns: minmax(0, 1fr) 330px;
-  gap: 18px;
+  gap: var(--s-20);
   align-items: start;
 }
 .now {
   display: grid;
   grid-template-columns: minmax(0, 1fr);
-  gap: 14px;
+  gap: var(--s-14);
 }
 .acts {
   display: flex;
   flex-wrap: wrap;
-  gap: 10px;
+  gap: var(--s-10);
 }
 .next {
   flex: 1 1 320px;
   min-height: 64px;
   border-radius: 32px;
-  font-size: 21px;
+  font-size: var(--t-h2);
 }
 .next.over {
   background: var(--caution);
@@ -241,16 +241,16 @@ const leave = useChange('batches', async () => {
 .hand {
   display: grid;
   grid-template-columns: minmax(0, 1fr) auto;
-  gap: 4px 10px;
+  gap: var(--s-4) var(--s-10);
   max-width: 420px;
 }
 .hand label {
   grid-column: 1 / -1;
-  font-size: 14px;
+  font-size: var(--t-s);
   color: var(--muted);
 }
 .hand input {
-  font-size: 20px !important;
+  font-size: var(--t-h3);
 }
 @media (max-width: 1060px) {
   .two {
@@ -259,7 +259,7 @@ const leave = useChange('batches', async () => {
 }
 @media (max-width: 720px) {
   .station-head .tools {
-    gap: 6px;
+    gap: var(--s-6);
   }
   .next {
     flex-basis: 100%;

@@ -1,7 +1,6 @@
 import { QueryClient, VueQueryPlugin } from '@tanstack/vue-query'
 import { mount, type MountingOptions } from '@vue/test-utils'
 import { describe, expect, it } from 'vitest'
-import { createVuetify } from 'vuetify'
 import BringLine from '../blend/BringLine.vue'
 import RescuePlate from './RescuePlate.vue'
 import WeighDial from './WeighDial.vue'
@@ -44,7 +43,7 @@ const scale = {
   tares: 0,
   silent_s: 0.1,
 }
-const global: MountingOptions<object>['global'] = { plugins: [createVuetify(), [VueQueryPlugin, { queryClient }]] }
+const global: MountingOptions<object>['global'] = { plugins: [[VueQueryPlugin, { queryClient }]] }
 const dial = (over: object = {}) =>
   mount(WeighDial, {
     global,
