@@ -39,6 +39,7 @@ def test_one_joint_becomes_two_arms_with_their_ledgers(page: Page):
         "A needle that was in"
     )
     check_with_axe(page)
+    sides.get_by_text("With other blends than those on the board").click()
     take(sides.get_by_label("Marinade to season it with"), "Lock-keeper's goat yoghurt")
     bathed = sides.get_by_role("article").filter(has_text="Marinated, then rubbed")
     expect(bathed).to_contain_text("Lock-keeper's goat yoghurt")

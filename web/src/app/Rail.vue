@@ -69,10 +69,10 @@ const specks = Array.from({ length: 90 }, () => ({
   display: flex;
   gap: var(--s-6);
   align-items: center;
-  padding: var(--s-20) 0 var(--s-20) var(--s-10);
+  padding: var(--s-16) 0 var(--s-16) var(--s-8);
   font-family: var(--display);
   font-weight: 700;
-  font-size: var(--t-xl);
+  font-size: var(--t-l);
 }
 ol {
   position: relative;

@@ -45,6 +45,10 @@ export function usePreferences() {
       mass: (grams: number) => units.mass(grams, u),
       dose: (grams: number) => units.dose(grams, u),
       volume: (ml: number) => units.volume(ml, u),
+      /** Whether a cook here measures by the spoon before the scale. */
+      spoonsFirst: u === 'us',
+      setting: (value: number, unit: string) => units.setting(value, unit, u),
+      sentence: (text: string) => units.sentence(text, u),
       area: (cm2: number) => units.area(cm2, u),
       length: (cm: number) => units.length(cm, u),
       depth: (mm: number) => units.depth(mm, u),

@@ -173,6 +173,17 @@ const since = computed(() => {
   cursor: default;
 }
 @media (max-width: 720px) {
+  .tools {
+    flex: 1 1 100%;
+    flex-wrap: nowrap;
+    gap: var(--s-4);
+  }
+  .tools .v-btn {
+    padding: 0 var(--s-10);
+  }
+  .since {
+    display: none;
+  }
   .steps button {
     width: 44px;
     height: 44px;

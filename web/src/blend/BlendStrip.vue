@@ -69,11 +69,32 @@ function keyed(event: KeyboardEvent, at: number, share: number) {
   event.preventDefault()
   emit('border', at, share + (event.shiftKey ? by * 5 : by), false)
 }
+/** What lies under the pointer or the finger, by name: a narrow band has no room for it. */
+const under = ref(-1)
+function point(event: PointerEvent) {
+  const from = box.value?.getBoundingClientRect()
+  if (!from) return
+  let left = (event.clientX - from.left) / from.width
+  under.value = props.stretches.findIndex((stretch) => (left -= stretch.share) < 0)
+}
+function leave(event: PointerEvent) {
+  if (event.pointerType === 'mouse') under.value = -1
+}
+const told = computed(() => {
+  const found = props.stretches[under.value]
+  if (!found) return null
+  const before = props.stretches.slice(0, under.value).reduce((sum, one) => sum + one.share, 0)
+  return {
+    at: (before + found.share / 2) * 100,
+    percent: (found.share * 100).toFixed(1),
+    name: label(found) || found.name,
+  }
+})
 </script>
 
 <template>
   <div class="blend-strip">
-    <div ref="box" class="band">
+    <div ref="box" class="band" @pointermove="point" @pointerdown="point" @pointerleave="leave">
       <GrainStrip :bands="bands" :height="104" />
       <template v-for="border in borders" :key="border.at">
         <button
@@ -99,6 +120,9 @@ function keyed(event: KeyboardEvent, at: number, share: number) {
       </template>
     </div>
     <div class="labels" aria-hidden="true">
+      <p v-if="told" class="told" :style="{ left: `${told.at}%` }" :class="{ end: told.at > 60 }">
+        <b>{{ told.percent }} %</b> {{ told.name }}
+      </p>
       <div v-for="(stretch, at) in stretches" :key="at" class="label" :style="{ width: `${stretch.share * 100}%` }">
         <b v-if="stretch.share * width > 36">{{ (stretch.share * 100).toFixed(0) }}%</b>
         <span>&nbsp;{{ label(stretch) }}</span>
@@ -145,7 +169,24 @@ function keyed(event: KeyboardEvent, at: number, share: number) {
   opacity: 1;
   height: 60px;
 }
+.told {
+  position: absolute;
+  margin: 0;
+  padding: 0 var(--s-6);
+  background: var(--ink);
+  color: var(--plate);
+  border-radius: 6px;
+  white-space: nowrap;
+  z-index: 2;
+}
+.told b {
+  color: inherit;
+}
+.told.end {
+  transform: translateX(-100%);
+}
 .labels {
+  position: relative;
   display: flex;
   font-size: var(--t-xs);
   color: var(--muted);

@@ -206,8 +206,11 @@ small {
   white-space: normal;
   text-align: left;
 }
+.basis :deep(.options) {
+  flex-wrap: nowrap;
+}
 .basis :deep(label) {
-  padding: var(--s-4) var(--s-8);
+  padding: var(--s-4) var(--s-6);
   font-size: var(--t-xs);
 }
 .acts {

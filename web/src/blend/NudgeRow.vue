@@ -51,7 +51,13 @@ button:hover {
   background: var(--tint);
 }
 @media (max-width: 720px) {
+  .nudges {
+    flex-wrap: nowrap;
+    overflow-x: auto;
+    padding-bottom: var(--s-2);
+  }
   button {
+    flex: none;
     min-height: 44px;
   }
 }

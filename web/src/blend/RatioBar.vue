@@ -63,4 +63,17 @@ const fixed = computed({ get: () => props.total, set: (to) => emit('total', to) 
 .muted {
   font-size: var(--t-s);
 }
+@media (max-width: 720px) {
+  .ratio {
+    flex-wrap: nowrap;
+    gap: var(--s-4);
+  }
+  .ratio :deep(.options) {
+    flex-wrap: nowrap;
+  }
+  .ratio :deep(.choice label) {
+    padding: 0 var(--s-6);
+    font-size: var(--t-xs);
+  }
+}
 </style>

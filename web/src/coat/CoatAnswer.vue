@@ -36,6 +36,13 @@ const over = computed(() =>
 const said = (dose: { value: number; unit: string }) =>
   dose.unit === 'ml' ? show.value.volume(dose.value) : show.value.dose(dose.value)
 
+/** A cook in the US view measures a rub by the spoon, and a bath in cups. */
+const bySpoon = computed(() => show.value.spoonsFirst && main.value?.read?.dose.unit !== 'ml')
+const big = computed(() => {
+  const read = main.value?.read
+  return !read ? '' : bySpoon.value ? read.spoons.text : said(read.dose)
+})
+
 const rows = computed(() =>
   (coat.doc.value?.pieces ?? []).flatMap((piece, at) => {
     const reading = coat.reading.value?.[at]
@@ -61,10 +68,11 @@ const aim = computed(() => {
 <template>
   <section v-if="mine" id="salt" class="answer coat-answer" aria-label="Salt ledger">
     <div class="put">
-      <p v-if="main?.read" class="big">{{ said(main.read.dose) }} of {{ coat.nameOf(main.layer) }}</p>
+      <p v-if="main?.read" class="big">{{ big }} of {{ coat.nameOf(main.layer) }}</p>
       <p v-else class="big">Nothing on it yet</p>
       <p v-if="main?.read">
-        <Why :figure="main.read.spoons.volume" of="Level spoons">{{ main.read.spoons.text }}</Why><template
+        <Why v-if="bySpoon" :figure="main.read.dose" of="What goes on">{{ said(main.read.dose) }}</Why>
+        <Why v-else :figure="main.read.spoons.volume" of="Level spoons">{{ main.read.spoons.text }}</Why><template
           v-if="over.length"
           >, over {{ over.join(' and ') }}</template
         >

@@ -30,12 +30,17 @@ const amount = computed(() => {
   if (!dose) return ''
   return dose.unit === 'ml' ? show.value.volume(dose.value) : show.value.dose(dose.value)
 })
+/** Liquids are measured in cups as they are; all else goes by the spoon where that is how a cook measures. */
+const spoons = computed(() => (props.reading?.dose.unit === 'ml' ? '' : (props.reading?.spoons.text ?? '')))
 const about = computed(() => {
-  const dial = props.layer.dose || (props.reading ? String(Number(props.reading.dose_setting.toPrecision(3))) : '')
+  const { reading, layer } = props
+  const unit = kind.value?.unit ?? ''
+  const asTyped = layer.dose && !show.value.spoonsFirst ? `${layer.dose} ${unit}` : ''
+  const dial = asTyped || (reading ? show.value.setting(reading.dose_setting, unit) : '')
   const rest = props.layer.dose || props.layer.kind === 'drippings' ? '' : 'the rest: '
   const often = kind.value?.each_time && (props.layer.times ?? 1) > 1 ? ` × ${props.layer.times}` : ''
   const hold = kind.value?.held ? `, ${props.layer.hold}` : ''
-  return `${props.layer.kind} · ${rest}${dial} ${kind.value?.unit ?? ''}${often}${hold}`
+  return `${props.layer.kind} · ${rest}${dial}${often}${hold}`
 })
 const blend = computed(() =>
   (props.mark?.grinds ?? []).flatMap((key, n) => {
@@ -66,9 +71,9 @@ function keyed(event: KeyboardEvent) {
       <span v-else-if="reading?.note" class="note">{{ reading.note }}</span>
     </button>
     <span class="amount">
-      <b>{{ amount }}</b>
+      <b>{{ spoons && show.spoonsFirst ? spoons : amount }}</b>
       <OldMark v-if="old && reading" />
-      <span v-if="reading" class="muted">{{ reading.spoons.text }}</span>
+      <span v-if="reading" class="muted">{{ show.spoonsFirst ? (spoons ? amount : '') : spoons }}</span>
     </span>
     <span class="adds">{{ reading ? `+${percent(reading.salt.value)}` : '' }}</span>
     <span class="steps">

@@ -41,7 +41,7 @@ const old = computed(() => Object.keys(coat.errorsOf(coat.current.value)).length
         >
         <OldMark v-if="old" />
       </p>
-      <p>{{ mine.sample.says.join(' ') }}</p>
+      <p>{{ show.sentence(mine.sample.says.join(' ')) }}</p>
       <p class="key">
         <span v-for="core in cores" :key="core.letter"><PieceBadge :letter="core.letter" /> {{ core.name }}</span>
         <span v-if="cores.some((core) => core.sample.least.length)" class="muted"

@@ -90,11 +90,7 @@ const unit = computed(() => catalogue.value?.layer_kinds.find((kind) => kind.key
           </p>
           <p class="muted">
             {{ main?.kind
-            }}{{
-              bath && main?.vessel
-                ? `, in a ${main.vessel}`
-                : `, ${Number(reading.dose_setting.toPrecision(3))} ${unit}`
-            }}
+            }}{{ bath && main?.vessel ? `, in a ${main.vessel}` : `, ${show.setting(reading.dose_setting, unit)}` }}
           </p>
           <p class="big">
             <Why :figure="piece.reading.salt" :of="`Salt on ${piece.typed.letter}`">{{

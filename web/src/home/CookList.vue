@@ -120,8 +120,9 @@ a:has(b):hover {
 }
 @media (max-width: 720px) {
   li {
-    grid-template-columns: 1fr auto auto;
-    padding: var(--s-8) 0;
+    grid-template-columns: auto 1fr auto;
+    gap: 0 var(--s-12);
+    padding: var(--s-6) 0 0;
   }
   li > span:first-child {
     grid-column: 1 / -1;

@@ -31,8 +31,10 @@ defineProps<{ label: string; placeholder?: string; kinds?: string[] }>()
   align-items: center;
   margin-bottom: var(--s-12);
 }
-.finder input {
+.sought {
   flex: 0 1 300px;
+}
+.sought :deep(.v-field) {
   background: var(--plate);
 }
 .kinds {

@@ -12,6 +12,8 @@ import {
   little,
   mass,
   percent,
+  sentence,
+  setting,
   temperature,
   unbroken,
   volume,
@@ -37,7 +39,7 @@ describe('numbers in the household’s units', () => {
   it('shows volumes, areas, lengths and temperatures', () => {
     expect([volume(562.5, 'metric'), volume(562.5, 'us'), volume(1500, 'metric')]).toEqual([
       '563 ml',
-      '19.0 fl oz',
+      '2⅜ cups',
       '1.50 l',
     ])
     expect([area(736, 'metric'), area(736, 'us'), length(20.6, 'us')]).toEqual(['736 cm²', '114 in²', '8.1 in'])
@@ -82,4 +84,28 @@ it('marks a scale of depth in millimetres or eighths of an inch', () => {
   expect(depthTicks(2.5, 'metric').map((tick) => tick.text)).toEqual(['0 mm', '5', '10', '15', '20', '25'])
   expect(depthTicks(2.54, 'us').map((tick) => tick.text)).toEqual(['0 in', '¼', '½', '¾', '1'])
   expect(depth(8, 'us')).toBe('0.31 in')
+})
+
+// NIST Handbook 44, appendix C: 1 cup = 236.588 ml, 1 tbsp = 1/16 and 1 tsp = 1/48 of it; 1 lb = 453.59237 g
+describe('what a US kitchen reads', () => {
+  it('shows liquids in cups and spoons to the eighth', () => {
+    const said = [236.6, 473.2, 118.3, 59.2, 44.4, 14.8, 2.46, 0].map((ml) => volume(ml, 'us'))
+    expect(said).toEqual(['1 cup', '2 cups', '½ cup', '¼ cup', '3 tbsp', '1 tbsp', '½ tsp', '0 tsp'])
+  })
+
+  it('shows a dial by the surface and the weight that are counted there', () => {
+    // by hand: 5 g on 100 cm2 are 5 / 28.35 x 6.4516 = 1.14 oz on 100 in2; 40 g/kg are 40 / 28.35 x 0.4536 = 0.64 oz/lb
+    expect(setting(5, 'g/100 cm²', 'us')).toBe('1.1 oz/100 in²')
+    expect(setting(0.5, 'g/100 cm² each time', 'us')).toBe('0.11 oz/100 in² each time')
+    expect(setting(40, 'g/kg', 'us')).toBe('0.64 oz/lb')
+    expect(setting(250, 'ml/kg', 'us')).toBe('0.48 cups/lb')
+    expect(setting(0.7, '% of edible weight', 'us')).toBe('0.7 % of edible weight')
+    expect(setting(5.128, 'g/100 cm²', 'metric')).toBe('5.13 g/100 cm²')
+  })
+
+  it('says depths of a sentence in inches', () => {
+    const said = 'In 18 h salt reaches 8.0 mm; 22 % of it lies deeper than 5 mm.'
+    expect(sentence(said, 'us')).toBe('In 18 h salt reaches 0.31 in; 22 % of it lies deeper than 0.20 in.')
+    expect(sentence(said, 'metric')).toBe(said)
+  })
 })

@@ -4,7 +4,10 @@ export type Units = 'metric' | 'us'
 export type Temperature = 'C' | 'F'
 
 const OUNCE_G = 28.349523125
-const FLUID_OUNCE_ML = 29.5735295625
+const POUND_KG = 0.45359237
+const CUP_ML = 236.5882365
+const TABLESPOON_ML = CUP_ML / 16
+const TEASPOON_ML = CUP_ML / 48
 const INCH_CM = 2.54
 
 function fixed(value: number, digits: number): string {
@@ -27,6 +30,13 @@ export function mass(grams: number, units: Units): string {
   return grams < 1000 ? `${kitchen(grams)} g` : `${fixed(grams / 1000, 2)} kg`
 }
 
+const EIGHTHS = ['', '⅛', '¼', '⅜', '½', '⅝', '¾', '⅞']
+/** To the nearest eighth, as a cup is marked: "2⅜". */
+function eighths(value: number): string {
+  const count = Math.round(value * 8)
+  return `${count >= 8 ? Math.floor(count / 8) : ''}${EIGHTHS[count % 8]}`
+}
+
 /** A dose in whole grams or quarter ounces, as it is said aloud. */
 export function dose(grams: number, units: Units): string {
   if (units === 'us') return mass(grams, units)
@@ -34,9 +44,29 @@ export function dose(grams: number, units: Units): string {
 }
 
 export function volume(ml: number, units: Units): string {
-  if (units === 'us') return `${kitchen(ml / FLUID_OUNCE_ML)} fl oz`
+  if (units === 'us') {
+    if (ml < TABLESPOON_ML) return `${eighths(ml / TEASPOON_ML) || '0'} tsp`
+    if (ml < CUP_ML / 4) return `${eighths(ml / TABLESPOON_ML)} tbsp`
+    return `${eighths(ml / CUP_ML)} ${ml > CUP_ML * (1 + 1 / 16) ? 'cups' : 'cup'}`
+  }
   return ml < 1000 ? `${ml < 10 ? fixed(ml, 1) : Math.round(ml)} ml` : `${fixed(ml / 1000, 2)} l`
 }
+
+/** A dial's setting: "5 g/100 cm²"; in the US view ounces on 100 in² or to the pound, and cups to the pound. */
+export function setting(value: number, unit: string, units: Units): string {
+  const said = (number: number) => Number(number.toPrecision(units === 'us' ? 2 : 3))
+  if (units === 'us') {
+    const ounces = value / OUNCE_G
+    if (unit.startsWith('g/100 cm²')) return `${said(ounces * INCH_CM ** 2)} oz/100 in²${unit.slice(9)}`
+    if (unit.startsWith('g/kg')) return `${said(ounces * POUND_KG)} oz/lb${unit.slice(4)}`
+    if (unit === 'ml/kg') return `${said((value * POUND_KG) / CUP_ML)} cups/lb`
+  }
+  return `${said(value)} ${unit}`
+}
+
+/** A sentence of the core's, which writes depths in millimetres. */
+export const sentence = (text: string, units: Units) =>
+  units === 'us' ? text.replace(/([\d.]+)\smm\b/g, (_, mm: string) => depth(Number(mm), units)) : text
 
 export function area(cm2: number, units: Units): string {
   return units === 'us' ? `${Math.round(cm2 / INCH_CM ** 2)} in²` : `${Math.round(cm2)} cm²`
@@ -50,8 +80,6 @@ export function length(cm: number, units: Units): string {
 export function depth(mm: number, units: Units): string {
   return units === 'us' ? `${fixed(mm / 10 / INCH_CM, 2)} in` : `${fixed(mm, 1)} mm`
 }
-
-const EIGHTHS = ['', '⅛', '¼', '⅜', '½', '⅝', '¾', '⅞']
 
 /** The marks of a scale of depth from 0 to so many centimetres, seven at most, each with its text. */
 export function depthTicks(deepest_cm: number, units: Units): { cm: number; text: string }[] {

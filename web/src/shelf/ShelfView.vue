@@ -155,6 +155,10 @@ p {
   grid-template-columns: repeat(auto-fill, minmax(min(100%, 430px), 1fr));
   gap: var(--s-16);
 }
+.jars li > div:last-child {
+  flex: 1;
+  min-width: 0;
+}
 .jars li {
   display: flex;
   gap: var(--s-20);
