@@ -82,6 +82,7 @@ const since = computed(() => {
 <template>
   <header class="station-head">
     <div class="named">
+      <h1 class="sr-only">{{ doc.name }}</h1>
       <TitleInput v-model="doc.name" label="Name of the blend" :error="errors.name" />
       <p class="muted about">
         <Select

@@ -30,7 +30,8 @@ const over = computed(() =>
   (coat.piece.value?.layers ?? []).flatMap((layer, at) => {
     const read = coat.mine.value?.layers[at]
     if (!main.value || at >= main.value.at || !read || layer.kind === 'drippings') return []
-    return [`${said(read.dose)} of ${coat.nameOf(layer).toLowerCase()}`]
+    const amount = show.value.spoonsFirst && read.dose.unit !== 'ml' ? read.spoons.text : said(read.dose)
+    return [`${amount} of ${coat.nameOf(layer).toLowerCase()}`]
   }),
 )
 const said = (dose: { value: number; unit: string }) =>

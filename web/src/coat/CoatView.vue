@@ -70,6 +70,12 @@ const PARTS = [
   { id: 'piece', name: 'Piece' }, { id: 'layers', name: 'Layers' }, { id: 'depth', name: 'Depth' },
   { id: 'salt', name: 'Salt' }, { id: 'notes', name: 'Notes' },
 ] // prettier-ignore
+/** A stop has a place of its own on the bar while there is one, so that it is seen wherever the page is. */
+const parts = computed(() =>
+  mine.value?.cautions.some((one) => one.level === 'stop')
+    ? [{ id: 'stops', name: 'Stop', stop: true }, ...PARTS]
+    : PARTS,
+)
 const ticked = computed(() => (doc.value?.pieces ?? []).filter((other) => other.tasted).length)
 </script>
 
@@ -77,6 +83,7 @@ const ticked = computed(() => (doc.value?.pieces ?? []).filter((other) => other.
   <main v-if="doc && cook && piece">
     <header class="station-head">
       <div class="title">
+        <h1 class="sr-only">{{ doc.name }}</h1>
         <TitleInput v-model="doc.name" label="Name of the cook" :error="coat.errors.value.name" />
         <When v-model="serve" label="Served" inline :error="coat.errors.value.serve_at" />
       </div>
@@ -112,8 +119,8 @@ const ticked = computed(() => (doc.value?.pieces ?? []).filter((other) => other.
     />
     <SideBySide v-if="pairing" @done="pairing = false" />
     <section :aria-label="`Piece ${piece.letter}, ${piece.name}`">
-      <CautionList v-if="mine" :cautions="mine.cautions" only="stops" />
-      <JumpBar :parts="PARTS" />
+      <CautionList v-if="mine" id="stops" :cautions="mine.cautions" only="stops" />
+      <JumpBar :parts="parts" />
       <CoatAnswer />
       <div class="board">
         <div class="beside">

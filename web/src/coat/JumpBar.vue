@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** On a phone: from one part of a long page to another. */
-defineProps<{ parts: { id: string; name: string }[] }>()
+defineProps<{ parts: { id: string; name: string; stop?: boolean }[] }>()
 function jump(id: string) {
   document.getElementById(id)?.scrollIntoView({ block: 'start' })
 }
@@ -8,7 +8,9 @@ function jump(id: string) {
 
 <template>
   <nav class="jumps" aria-label="Parts of this page">
-    <button v-for="part in parts" :key="part.id" type="button" @click="jump(part.id)">{{ part.name }}</button>
+    <button v-for="part in parts" :key="part.id" type="button" :class="{ stop: part.stop }" @click="jump(part.id)">
+      {{ part.name }}
+    </button>
   </nav>
 </template>
 
@@ -32,6 +34,10 @@ function jump(id: string) {
     font-weight: 600;
     font-size: var(--t-s);
     color: var(--link);
+  }
+  .stop {
+    color: var(--plate);
+    background: var(--stop);
   }
 }
 </style>

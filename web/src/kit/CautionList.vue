@@ -89,6 +89,12 @@ span {
 .stops .stop {
   background: var(--plate);
 }
+@media (max-width: 720px) {
+  /* on a phone it would cover the work; the page's own bar says it is there */
+  .stops {
+    position: static;
+  }
+}
 .stop b,
 .stop .v-icon {
   color: var(--stop);

@@ -130,7 +130,7 @@ const aboutSalt = computed(() => verdict.value?.differs.some((difference) => dif
             </caption>
             <thead>
               <tr>
-                <th scope="col" />
+                <td />
                 <th scope="col">too little</th>
                 <th scope="col">just right</th>
                 <th scope="col">too much</th>
