@@ -249,3 +249,32 @@ def test_one_batch_is_shared_out_and_nudged(page: Page):
     expect(share.get_by_role("status")).to_contain_text("0.54 g")
     check_with_axe(page)
     saved(page)
+
+
+def test_lines_are_dragged_and_a_file_dropped_on_them_moves_nothing(page: Page):
+    page.get_by_role("link", name="Blend ratio").click()
+    page.get_by_role("link", name="Weir House lamb rub").first.click()
+    parts = page.locator("input.parts")
+    expect(parts).to_have_count(7)
+    before = [box.get_attribute("aria-label") for box in parts.all()]
+    page.evaluate(
+        """() => {
+             const given = new DataTransfer()
+             given.items.add(new File(['2 tbsp salt'], 'rub.txt', { type: 'text/plain' }))
+             const told = { bubbles: true, cancelable: true, dataTransfer: given }
+             document.querySelectorAll('.line')[3].dispatchEvent(new DragEvent('drop', told))
+           }"""
+    )
+    page.wait_for_timeout(300)
+    assert [box.get_attribute("aria-label") for box in parts.all()] == before
+    grips = page.locator(".line .who")
+    start, end = grips.nth(0).bounding_box(), grips.nth(2).bounding_box()
+    page.mouse.move(start["x"] + 40, start["y"] + 8)
+    page.mouse.down()
+    page.mouse.move(end["x"] + 40, end["y"] + 10, steps=12)
+    page.mouse.move(end["x"] + 40, end["y"] + 18, steps=6)
+    page.mouse.up()
+    moved = [*before[1:3], before[0], *before[3:]]
+    for at, label in enumerate(moved):
+        expect(parts.nth(at)).to_have_attribute("aria-label", label)
+    expect(page.get_by_text("Saved")).to_be_visible()

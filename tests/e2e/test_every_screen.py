@@ -31,8 +31,7 @@ def ready(page: Page, path: str) -> None:
     page.wait_for_load_state("networkidle")
 
 
-@pytest.mark.parametrize("theme", ["enamel", "iron"])
-@pytest.mark.parametrize("wide", [1280, 390])
+@pytest.mark.parametrize(("theme", "wide"), [("enamel", 390), ("iron", 1280)])
 def test_axe_finds_nothing_serious_on_any_screen(page: Page, theme: str, wide: int):
     page.set_viewport_size({"width": wide, "height": 800})
     page.get_by_role("button", name="Units, theme").first.click()

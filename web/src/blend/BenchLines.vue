@@ -8,12 +8,14 @@ import LineMore from './LineMore.vue'
 import LineRow from './LineRow.vue'
 import RatioBar from './RatioBar.vue'
 import { lineKey, newLine, type BlendOnBench, type Doc, type LineDoc } from './useBlend'
+import { useRowDrag } from '../edit/useRowDrag'
 
 /** The lines of a blend, typed, nudged, locked, reordered; blends inside them. */
 const props = defineProps<{ bench: BlendOnBench; id: string }>()
 const { grinds } = useCatalogue()
 const doc = computed(() => props.bench.doc.value!)
 const { reading, errors, pending, seen, rework, typeParts, move } = props.bench
+useRowDrag('.who', move)
 const open = ref(-1)
 /** The rows by what they hold, as rows change places. */
 const rows = new Map<string, InstanceType<typeof LineRow>>()
@@ -115,50 +117,51 @@ const restore = useChange('blends', async (id: string) => {
       ><span>{{ doc.written === 'percent' ? '' : 'by' }}</span
       ><span class="n">Share</span><span class="n">Weigh</span> <span>Or spoon</span><span />
     </div>
-    <LineRow
-      v-for="(line, at) in doc.lines"
-      :key="keys[at]"
-      :ref="(row) => note(keys[at], row)"
-      :line="line"
-      :at="at"
-      :name="nameOf(line, at)"
-      :grind="line.blend ? 'a blend' : grinds.has(line.grind) ? grindWord(grinds.get(line.grind)!) : ''"
-      :colours="coloursOf(line, at)"
-      :reading="readingOf(line, at)"
-      :written="doc.written"
-      :is-base="doc.written === 'relative' && at === doc.base"
-      :pending="pending[at]"
-      :error="errorOf(at)"
-      :notice="noticeOf(line, at)"
-      :open="open === at"
-      @parts="typeParts(at, $event)"
-      @basis="basis(at, $event)"
-      @lock="line.lock = $event"
-      @nudge="rework({ do: 'nudge', line: at, up: $event })"
-      @move="shift(at, $event)"
-      @drop="move($event, at)"
-      @enter="adder?.focus()"
-      @more="open = open === at ? -1 : at"
-      @remove="remove(at)"
-    >
-      <template #notice>
-        <button v-if="insideOf(line, at)?.deleted" type="button" class="way" @click="restore(line.blend!)">
-          Bring it back
-        </button>
-        <button v-else type="button" class="way" @click="seen[line.blend!] = insideOf(line, at)!.version">
-          All right
-        </button>
-        <button type="button" class="way" @click="rework({ do: 'unfold', line: at })">Unfold its lines here</button>
-      </template>
-      <LineMore
-        v-if="open === at"
-        :bench="bench"
+    <div ref="list" class="rows">
+      <LineRow
+        v-for="(line, at) in doc.lines"
+        :key="keys[at]"
+        :ref="(row) => note(keys[at], row)"
+        :line="line"
         :at="at"
         :name="nameOf(line, at)"
-        :errors="errors"
-        @close="open = -1"
-      />
-    </LineRow>
+        :grind="line.blend ? 'a blend' : grinds.has(line.grind) ? grindWord(grinds.get(line.grind)!) : ''"
+        :colours="coloursOf(line, at)"
+        :reading="readingOf(line, at)"
+        :written="doc.written"
+        :is-base="doc.written === 'relative' && at === doc.base"
+        :pending="pending[at]"
+        :error="errorOf(at)"
+        :notice="noticeOf(line, at)"
+        :open="open === at"
+        @parts="typeParts(at, $event)"
+        @basis="basis(at, $event)"
+        @lock="line.lock = $event"
+        @nudge="rework({ do: 'nudge', line: at, up: $event })"
+        @move="shift(at, $event)"
+        @enter="adder?.focus()"
+        @more="open = open === at ? -1 : at"
+        @remove="remove(at)"
+      >
+        <template #notice>
+          <button v-if="insideOf(line, at)?.deleted" type="button" class="way" @click="restore(line.blend!)">
+            Bring it back
+          </button>
+          <button v-else type="button" class="way" @click="seen[line.blend!] = insideOf(line, at)!.version">
+            All right
+          </button>
+          <button type="button" class="way" @click="rework({ do: 'unfold', line: at })">Unfold its lines here</button>
+        </template>
+        <LineMore
+          v-if="open === at"
+          :bench="bench"
+          :at="at"
+          :name="nameOf(line, at)"
+          :errors="errors"
+          @close="open = -1"
+        />
+      </LineRow>
+    </div>
     <AddLine
       ref="adder"
       :taken="doc.lines.map(lineKey)"

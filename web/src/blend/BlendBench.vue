@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { useDebounceFn } from '@vueuse/core'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, call } from '../api/client'
@@ -10,7 +9,7 @@ import Choice from '../kit/Choice.vue'
 import ConflictBar from '../edit/ConflictBar.vue'
 import { differences } from '../edit/differences'
 import { say } from '../kit/notice'
-import AdaptPanel, { type Adapting } from './AdaptPanel.vue'
+import AdaptPanel from './AdaptPanel.vue'
 import { bandsOf, bandsOfLines, bandsOfShares } from './bands'
 import BatchRow from './BatchRow.vue'
 import BenchHead from './BenchHead.vue'
@@ -30,13 +29,13 @@ import SharePanel from './SharePanel.vue'
 import StartWith from './StartWith.vue'
 import type { Node } from './tree'
 import { lineKey, typed, useBlend, type LineDoc } from './useBlend'
-import { useProposal } from './useProposal'
+import { useReworked } from './useReworked'
 
 const props = defineProps<{ id: string }>()
 const router = useRouter()
 const bench = useBlend(props.id)
 const { doc, stored, loadError, reading, errors, autosave } = bench
-const { proposed, errors: refusals, failed, propose, leave } = useProposal()
+const { proposed, refusals, failed, leave, aiming, skip, adapt, askAdapt, take, branch } = useReworked(bench, props.id)
 const { grinds } = useCatalogue()
 
 const empty = computed(() => !doc.value?.lines.length)
@@ -76,68 +75,10 @@ const sides = computed(() =>
     { value: 'measure' as const, text: 'Measure' },
   ].filter((one) => !doc.value?.label || ['reads', 'share'].includes(one.value)),
 )
-const aiming = ref(false)
-const title = (words: string) => ({ title: words, name: `${doc.value!.name}, ${words.toLowerCase()}`.slice(0, 80) })
-const aim = useDebounceFn(() => {
-  if (!doc.value?.targets?.length || empty.value) return leave()
-  void propose({ by: 'aim', title: 'The nearest blend', name: title('aimed').name }, (signal) =>
-    call(api.POST('/api/blends/aim', { body: bench.body(), signal })),
-  )
-}, 90)
-watch([() => doc.value?.targets, aiming], () => (aiming.value ? aim() : proposed.value?.by === 'aim' && leave()), {
-  deep: true,
-})
-
-const skip = ref<string[]>([])
-const adapting = shallowRef<Adapting | null>(null)
-function adapt(to: Adapting) {
-  adapting.value = to
-  skip.value = []
-  askAdapt()
-}
-function askAdapt() {
-  const to = adapting.value
-  if (!to || !(to.for_meat || to.for_fire || to.without?.length || to.lacking?.length)) return leave()
-  const words = [
-    to.for_meat && `for ${to.for_meat}`,
-    to.for_fire && `over ${to.for_fire}`,
-    ...(to.without ?? []).map((x) => `without ${x}`),
-  ]
-  const said = words.filter(Boolean).join(', ') || 'without what is not at hand'
-  void propose({ by: 'adapt', ...title(said), title: `Adapted ${said}` }, (signal) =>
-    call(api.POST('/api/blends/adapt', { body: { ...bench.body(), ...to, skip: skip.value }, signal })),
-  )
-}
 watch(side, () => {
   aiming.value = false
   leave()
 })
-// what is proposed goes on from what is on the bench
-watch(reading, () => {
-  if (aiming.value) void aim()
-  else if (proposed.value?.by === 'adapt') askAdapt()
-})
-
-function take() {
-  const answer = proposed.value!.answer
-  bench.take(answer, answer.reading ?? null)
-  if (adapting.value?.for_fire && proposed.value!.by === 'adapt') doc.value!.fire = adapting.value.for_fire
-  say(answer.difference.words.slice(0, 4).join(', ') || 'Taken.', () => bench.history.undo())
-  aiming.value = false
-  leave()
-}
-const branch = useChange('blends', async () => {
-  const { answer, name, by } = proposed.value!
-  await autosave.flush()
-  const { lines, written, base, total } = answer
-  const fire = (by === 'adapt' && adapting.value?.for_fire) || doc.value!.fire
-  const document = { ...bench.body(), lines, written, base, total, fire }
-  const body = { version: stored.value!.version, name, document }
-  const path = { blend_id: props.id }
-  const made = await call(api.POST('/api/blends/{blend_id}/branch', { params: { path }, body }))
-  await router.push(`/blend/${made.id}`)
-})
-
 const start = (lines: LineDoc[]) => (doc.value!.lines = lines.map((line) => ({ ...line })))
 
 const chosen = shallowRef<Node | null>(null)

@@ -36,8 +36,7 @@ const rows = computed(() =>
 const archived = ref(false)
 const away = computed(() => rows.value.filter((row) => row.archived).length)
 watch(away, (count) => count || (archived.value = false))
-const sought = ref('')
-const kind = ref('')
+const [sought, kind] = [ref(''), ref('')]
 const inUse = computed(() => rows.value.filter((row) => row.archived === archived.value))
 const kinds = computed(() => [...new Set(inUse.value.map((row) => row.kind))])
 /** What is typed finds a blend by its name, its kind or what is in it; what was cooked with last stands first. */
@@ -103,10 +102,10 @@ function about(row: Row): string {
 const remove = useChange(
   'blends',
   async (row: Row) => {
-    const path = { blend_id: row.id }
-    await call(api.POST('/api/blends/{blend_id}/delete', { params: { path }, body: { version: row.version } }))
+    const params = { path: { blend_id: row.id } }
+    await call(api.POST('/api/blends/{blend_id}/delete', { params, body: { version: row.version } }))
     say(`${row.name} is deleted. Cooks that used it keep it.`, async () => {
-      await call(api.POST('/api/blends/{blend_id}/restore', { params: { path } }))
+      await call(api.POST('/api/blends/{blend_id}/restore', { params }))
       await refresh(queries, ['blends'])
     })
   },

@@ -4,10 +4,8 @@ import { api, call, within, type Schemas } from '../api/client'
 import Choice from '../kit/Choice.vue'
 import Field from '../kit/Field.vue'
 import { useQuestion } from '../api/question'
-import { percent } from '../kit/units'
-import Why from '../kit/Why.vue'
 import PacketText from '../shelf/PacketText.vue'
-import AddLine from './AddLine.vue'
+import LabelNames from './LabelNames.vue'
 import type { Doc } from './useBlend'
 
 /** A bought blend's label as it is typed, and what it tells: every ingredient with the range its share may have. */
@@ -32,7 +30,6 @@ const errors = computed<Record<string, string>>(() => {
 })
 watch(question.failure, (why) => why && emit('read', null))
 const said = ref<Record<string, string>>({ ...props.chosen })
-const choosing = ref('')
 const set = (part: Partial<Label>) => (label.value = { ...label.value, ...part })
 
 const ready = computed(() => !!(label.value.portion.trim() && label.value.sodium.trim() && ingredients.value.trim()))
@@ -62,12 +59,7 @@ function fromPacket(found: Schemas['Panel']) {
 }
 function choose(name: string, grind: string) {
   said.value = { ...said.value, [name]: grind }
-  choosing.value = ''
 }
-const wide = (figure: Schemas['Figure']) => ({
-  left: `${figure.low ?? 0}%`,
-  width: `${Math.max(1, (figure.high ?? 0) - (figure.low ?? 0))}%`,
-})
 </script>
 
 <template>
@@ -135,46 +127,7 @@ const wide = (figure: Schemas['Figure']) => ({
         {{ errors.ingredients ?? errors.lines }}
       </p>
     </div>
-    <ul v-if="found">
-      <li v-for="(one, at) in found.names" :key="at">
-        <span class="what"
-          ><b>{{ one.name }}</b
-          ><small v-if="one.said" class="muted">{{ one.said }}{{ one.minor ? ', 2 % or less' : '' }}</small></span
-        >
-        <span v-if="one.share" class="bar" aria-hidden="true"
-          ><i :style="wide(one.share)" /><i class="mid" :style="{ left: `${one.share.value}%` }"
-        /></span>
-        <span v-if="one.share" class="n"
-          ><Why :figure="one.share" :of="`Share of ${one.name}`"
-            >{{ percent(one.share.low ?? 0) }} to {{ percent(one.share.high ?? 0) }}</Why
-          ></span
-        >
-        <button
-          type="button"
-          class="way"
-          :aria-label="`${one.grind ? 'Change' : 'Choose'} what ${one.name} is`"
-          @click="choosing = choosing === one.name ? '' : one.name"
-        >
-          {{ one.grind ? 'Change' : 'Choose' }}
-        </button>
-        <div v-if="!one.grind || choosing === one.name" class="ask">
-          <p v-if="!one.grind">I do not know “{{ one.name }}” for sure; choose what comes closest.</p>
-          <button
-            v-for="close in one.closest"
-            :key="close.grind"
-            type="button"
-            class="close"
-            @click="choose(one.name, close.grind)"
-          >
-            {{ close.name }}
-          </button>
-          <button type="button" class="close" @click="choose(one.name, 'spices-unnamed/ground')">
-            a spice nobody names
-          </button>
-          <AddLine :taken="[]" own="" @grind="choose(one.name, $event)" />
-        </div>
-      </li>
-    </ul>
+    <LabelNames v-if="found" :names="found.names" @choose="choose" />
     <p v-for="note in found?.reading?.notes" :key="note" class="says" role="alert">{{ note }}</p>
   </div>
 </template>
@@ -208,79 +161,6 @@ textarea {
   width: 100%;
   resize: vertical;
 }
-ul {
-  list-style: none;
-  margin: 0;
-  padding: 0;
-}
-li {
-  display: grid;
-  grid-template-columns: minmax(120px, 1.2fr) minmax(80px, 1fr) 142px auto;
-  gap: var(--s-4) var(--s-12);
-  align-items: center;
-  border-top: 1px solid var(--line);
-  padding: var(--s-4) 0;
-}
-.what {
-  line-height: 1.2;
-}
-small {
-  display: block;
-  font-size: var(--t-xs);
-}
-.bar {
-  position: relative;
-  height: 12px;
-  background: var(--tint);
-  border-radius: 6px;
-}
-.bar i {
-  position: absolute;
-  top: 0;
-  bottom: 0;
-  border-radius: 6px;
-  background: repeating-linear-gradient(90deg, var(--rim) 0 3px, transparent 3px 6px);
-  opacity: 0.75;
-}
-.bar .mid {
-  width: 4px;
-  margin-left: -2px;
-  background: var(--ink);
-  opacity: 1;
-}
-.n {
-  text-align: right;
-}
-.way {
-  grid-column: -2;
-  color: var(--link);
-  text-decoration: underline;
-  text-underline-offset: 3px;
-  font-size: var(--t-s);
-  min-height: 32px;
-  padding: 0 var(--s-6);
-}
-.ask {
-  grid-column: 1 / -1;
-  background: var(--tint);
-  border-radius: 12px;
-  padding: var(--s-8) var(--s-12);
-  display: flex;
-  flex-wrap: wrap;
-  gap: var(--s-6);
-  align-items: center;
-}
-.ask p {
-  margin: 0;
-  flex-basis: 100%;
-}
-.close {
-  border: 1.5px solid var(--rim);
-  border-radius: 18px;
-  padding: var(--s-4) var(--s-14);
-  min-height: 36px;
-  background: var(--plate);
-}
 .says {
   color: var(--stop);
   font-size: var(--t-s);
@@ -289,25 +169,6 @@ small {
 @media (max-width: 720px) {
   .panel {
     grid-template-columns: repeat(2, minmax(0, 1fr));
-  }
-  li {
-    grid-template-columns: minmax(0, 1fr) auto;
-  }
-  .bar {
-    grid-column: 1 / -1;
-    grid-row: 2;
-  }
-  .n {
-    grid-row: 3;
-    text-align: left;
-  }
-  .way {
-    grid-column: 2;
-    grid-row: 1;
-  }
-  .way,
-  .close {
-    min-height: 44px;
   }
 }
 </style>

@@ -1,11 +1,11 @@
 <script setup lang="ts">
-import { mdiClose, mdiDotsHorizontal, mdiLinkVariant, mdiLock, mdiLockOpenVariantOutline } from '@mdi/js'
 import { computed, useId, useTemplateRef } from 'vue'
 import type { Schemas } from '../api/client'
 import Choice from '../kit/Choice.vue'
 import { usePreferences } from '../app/preferences'
 import { percent } from '../kit/units'
 import Why from '../kit/Why.vue'
+import LineActs from './LineActs.vue'
 import type { LineDoc } from './useBlend'
 
 /** One line of a blend: parts as typed, by spoon or scale, its lock, and what they come to. */
@@ -29,7 +29,6 @@ const emit = defineEmits<{
   lock: [to: LineDoc['lock']]
   nudge: [up: boolean]
   move: [by: number]
-  drop: [from: number]
   enter: []
   more: []
   remove: []
@@ -50,11 +49,6 @@ const swatch = computed(() => {
 const about = computed(() =>
   [props.line.said && `“${props.line.said}”`, props.line.error && `±${props.line.error} %`].filter(Boolean).join(' '),
 )
-const locks = {
-  '': { icon: mdiLockOpenVariantOutline, says: 'free', next: 'share' },
-  share: { icon: mdiLock, says: 'its share is held', next: 'ratio' },
-  ratio: { icon: mdiLinkVariant, says: 'its ratio to the other lines held so is held', next: '' },
-} as const
 
 function keyed(event: KeyboardEvent) {
   const way = { ArrowUp: -1, ArrowDown: 1 }[event.key]
@@ -73,18 +67,8 @@ defineExpose({ focus: () => input.value?.select(), stay: () => input.value?.focu
 </script>
 
 <template>
-  <div
-    class="line"
-    :class="{ wrong: error, open }"
-    @dragover.prevent
-    @drop.prevent="emit('drop', Number($event.dataTransfer?.getData('text/plain')))"
-  >
-    <span
-      class="who"
-      draggable="true"
-      title="Drag to reorder"
-      @dragstart="$event.dataTransfer?.setData('text/plain', String(at))"
-    >
+  <div class="line" :class="{ wrong: error, open }">
+    <span class="who" title="Drag to reorder">
       <i class="swatch" :style="swatch" aria-hidden="true" /><span
         >{{ name }}<small v-if="grind || about">{{ [grind, about].filter(Boolean).join(', ') }}</small></span
       ></span
@@ -130,23 +114,15 @@ defineExpose({ focus: () => input.value?.select(), stay: () => input.value?.focu
     <template v-else
       ><span class="n share">…</span><span class="n weigh">…</span><span class="spoons">…</span></template
     >
-    <span class="acts">
-      <button
-        type="button"
-        :class="{ held: line.lock }"
-        :aria-label="`Lock of ${full}: ${locks[line.lock].says}`"
-        :title="`Lock: ${locks[line.lock].says}`"
-        @click="emit('lock', locks[line.lock].next)"
-      >
-        <v-icon :icon="locks[line.lock].icon" size="17" />
-      </button>
-      <button type="button" :aria-label="`More for ${full}`" :aria-expanded="!!open" @click="emit('more')">
-        <v-icon :icon="mdiDotsHorizontal" size="19" />
-      </button>
-      <button type="button" :aria-label="`Remove ${full}`" @click="emit('remove')">
-        <v-icon :icon="mdiClose" size="18" />
-      </button>
-    </span>
+    <LineActs
+      :line="line"
+      :full="full"
+      :open="open"
+      class="acts"
+      @lock="emit('lock', $event)"
+      @more="emit('more')"
+      @remove="emit('remove')"
+    />
     <p v-if="error" :id="`${id}-says`" class="says" role="alert">{{ error }}</p>
     <p v-else-if="notice" class="notice">{{ notice }} <slot name="notice" /></p>
     <div v-if="open" class="more"><slot /></div>
@@ -213,22 +189,6 @@ small {
   padding: var(--s-4) var(--s-6);
   font-size: var(--t-xs);
 }
-.acts {
-  display: flex;
-}
-.acts button {
-  width: 30px;
-  height: 34px;
-  border-radius: 10px;
-  color: var(--muted);
-  padding: 0;
-}
-.acts button:hover {
-  background: var(--tint);
-}
-.acts .held {
-  color: var(--link);
-}
 .says,
 .notice,
 .more {
@@ -259,15 +219,6 @@ small {
   .who {
     grid-column: 1 / 3;
     grid-row: 1;
-  }
-  .acts {
-    grid-column: 3;
-    grid-row: 1;
-    justify-content: end;
-  }
-  .acts button {
-    width: 40px;
-    height: 44px;
   }
   .basis {
     grid-column: 2 / -1;

@@ -1,7 +1,10 @@
 <script setup lang="ts">
-import { computed, ref, useId, useTemplateRef } from 'vue'
+import { computed, useId, useTemplateRef } from 'vue'
 import type { Schemas } from '../api/client'
 import { usePreferences } from '../app/preferences'
+import { shadeOf } from '../draw/shade'
+import { siteTold, stepped, within } from './siteKeys'
+import { useSiteDrag } from './useSiteDrag'
 
 /**
  * The face entered, seen from above and to scale, with its bone and the sites on it. Sites and the ends of a bone are
@@ -22,122 +25,50 @@ const { show } = usePreferences()
 const clip = useId()
 const WIDE = 600
 const EDGE = 16
-const STEP_CM = 0.2
 const HANDLED = 3
-const INK = [30, 60, 140]
-const DARKEST = 24
 const s = computed(() => Math.min((WIDE - 2 * EDGE) / props.solid.length_cm, 330 / props.solid.width_cm))
 const w = computed(() => props.solid.length_cm * s.value)
 const h = computed(() => props.solid.width_cm * s.value)
 const left = computed(() => (WIDE - w.value) / 2)
 const high = computed(() => h.value + 2 * EDGE + 24)
-const round = computed(() => ['ellipsoid', 'bird'].includes(props.solid.shape))
+const round = computed(() => /ellipsoid|bird/.test(props.solid.shape))
 const x = (share: number) => left.value + share * w.value
 const y = (share: number) => EDGE + share * h.value
 const wrong = computed(() => new Map(props.misplaced.map((one) => [one.site, one.why])))
 
-interface Held {
-  what: 'site' | 'bone'
-  at: number
-  end: number
-  place: [number, number]
-  moved: boolean
-}
-const held = ref<Held | null>(null)
-/** Its salt by the fire, a point for each cell; the browser smooths them as they are drawn larger. */
-const shading = computed(() => {
-  const cells = document.createElement('canvas')
-  ;[cells.width, cells.height] = [props.salt[0]?.length ?? 0, props.salt.length]
-  const pen = props.salt.length ? cells.getContext('2d') : null
-  if (!pen) return ''
-  const points = pen.createImageData(cells.width, cells.height)
-  props.salt
-    .flatMap((row) => [...row])
-    .forEach((figure, n) => points.data.set([...INK, figure === '.' ? 0 : Number(figure) * DARKEST], n * 4))
-  pen.putImageData(points, 0, 0)
-  return cells.toDataURL()
-})
+/** Its salt by the fire. */
+const shading = computed(() => shadeOf(props.salt))
 const svg = useTemplateRef<SVGSVGElement>('svg')
-const three = (value: number) => Math.round(value * 1000) / 1000
-const within = (share: number) => three(Math.min(1, Math.max(0, share)))
 
 function where(event: PointerEvent): [number, number] {
   const matrix = svg.value!.getScreenCTM()!.inverse()
   const at = new DOMPoint(event.clientX, event.clientY).matrixTransform(matrix)
   return [within((at.x - left.value) / w.value), within((at.y - EDGE) / h.value)]
 }
-function grab(event: PointerEvent, what: Held['what'], at: number, end = 0) {
-  if (what === 'site') chosen.value = at
-  held.value = { what, at, end, place: where(event), moved: false }
-  svg.value!.setPointerCapture(event.pointerId)
-}
-function drag(event: PointerEvent) {
-  if (held.value) held.value = { ...held.value, place: where(event), moved: true }
-}
-function drop() {
-  const one = held.value
-  held.value = null
-  if (!one?.moved) return
-  if (one.what === 'site') put(one.at, one.place)
-  else putEnd(one.at, one.end, one.place)
-}
-function put(at: number, place: number[]) {
-  emit(
-    'sites',
-    props.sites.map((site, n) => (n === at ? place : site)),
-  )
-}
+const setSites = (sites: number[][]) => emit('sites', sites)
+const put = (at: number, place: number[]) => setSites(props.sites.map((site, n) => (n === at ? place : site)))
 function putEnd(at: number, end: number, place: number[]) {
   const bones = props.bones.map((bone) => [...bone])
   bones[at].splice(end * 2, 2, ...place)
   emit('bones', bones)
 }
-const shownSites = computed(() =>
-  props.sites.map((site, n) => (held.value?.what === 'site' && held.value.at === n ? held.value.place : site)),
-)
-const shownBones = computed(() =>
-  props.bones.map((bone, n) => {
-    if (held.value?.what !== 'bone' || held.value.at !== n) return bone
-    const moved = [...bone]
-    moved.splice(held.value.end * 2, 2, ...held.value.place)
-    return moved
-  }),
-)
-const WAYS: Record<string, [number, number]> = {
-  ArrowLeft: [-1, 0],
-  ArrowRight: [1, 0],
-  ArrowUp: [0, -1],
-  ArrowDown: [0, 1],
-}
-function stepped(event: KeyboardEvent, place: number[]): [number, number] | null {
-  const way = WAYS[event.key]
-  if (!way) return null
-  event.preventDefault()
-  return [
-    within(place[0] + (way[0] * STEP_CM) / props.solid.length_cm),
-    within(place[1] + (way[1] * STEP_CM) / props.solid.width_cm),
-  ]
+const lying = { sites: () => props.sites, bones: () => props.bones }
+const { drag, drop, cancel, shownSites, shownBones, ...dragging } = useSiteDrag({ ...lying, where, put, putEnd })
+function grab(event: PointerEvent, what: 'site' | 'bone', at: number, end = 0) {
+  if (what === 'site') chosen.value = at
+  dragging.grab(event, what, at, end)
+  svg.value!.setPointerCapture(event.pointerId)
 }
 function siteKeyed(event: KeyboardEvent, at: number) {
-  const to = stepped(event, props.sites[at])
-  if (to) return put(at, to)
-  const next = { PageDown: at + 1, PageUp: at - 1, Home: 0, End: props.sites.length - 1 }[event.key]
-  if (next !== undefined) {
-    event.preventDefault()
-    chosen.value = Math.min(props.sites.length - 1, Math.max(0, next))
-    svg.value!.querySelector<SVGElement>(`[data-site="${chosen.value}"]`)?.focus()
-  } else if (event.key === 'Delete' || event.key === 'Backspace') {
-    event.preventDefault()
-    // without any site of its own a piece would get the grid's again
-    if (props.sites.length < 2) return
-    emit(
-      'sites',
-      props.sites.filter((_, n) => n !== at),
-    )
-  }
+  const told = siteTold(event, at, props.sites, props.solid)
+  if (told?.to) put(at, told.to)
+  else if (told?.go !== undefined) {
+    chosen.value = told.go
+    svg.value!.querySelector<SVGElement>(`[data-site="${told.go}"]`)?.focus()
+  } else if (told) setSites(props.sites.filter((_, n) => n !== at))
 }
 function boneKeyed(event: KeyboardEvent, at: number, end: number) {
-  const to = stepped(event, props.bones[at].slice(end * 2, end * 2 + 2))
+  const to = stepped(event, props.bones[at].slice(end * 2, end * 2 + 2), props.solid)
   if (to) putEnd(at, end, to)
 }
 const said = (n: number) => {
@@ -157,7 +88,7 @@ const said = (n: number) => {
     class="map"
     @pointermove="drag"
     @pointerup="drop"
-    @pointercancel="held = null"
+    @pointercancel="cancel"
   >
     <ellipse v-if="round" class="meat" :cx="x(0.5)" :cy="y(0.5)" :rx="w / 2" :ry="h / 2" />
     <rect v-else class="meat" :x="x(0)" :y="y(0)" :width="w" :height="h" rx="8" />

@@ -4,8 +4,6 @@ import { computed, ref } from 'vue'
 import { api, call, type Schemas } from '../api/client'
 import { useChange } from '../api/change'
 import { refresh } from '../api/kept'
-import { grindName, useCatalogue } from '../api/catalogue'
-import Choice from '../kit/Choice.vue'
 import Field from '../kit/Field.vue'
 import { say } from '../kit/notice'
 import { usePreferences } from '../app/preferences'
@@ -13,6 +11,7 @@ import { percent } from '../kit/units'
 import OldMark from '../kit/OldMark.vue'
 import Why from '../kit/Why.vue'
 import InjectionMap from './InjectionMap.vue'
+import NeedleFields from './NeedleFields.vue'
 import TwoSides from './TwoSides.vue'
 import { isOld } from './reading'
 import { coatHere } from './useCoat'
@@ -26,7 +25,6 @@ const props = defineProps<{
   name: string
   errors: Record<string, string>
 }>()
-const { grinds } = useCatalogue()
 const { show } = usePreferences()
 const queries = useQueryClient()
 const layer = computed(() => coat.piece.value!.layers[props.at])
@@ -38,29 +36,9 @@ const bones = computed(() =>
   own.value.length ? own.value : props.piece.bones.map(({ x0, y0, x1, y1, wide }) => [x0, y0, x1, y1, wide]),
 )
 const chosen = ref(0)
-type Text = 'wants' | 'spacing' | 'bore' | 'syringe' | 'stroke' | 'before' | 'after' | 'used'
-const text = (key: Text) =>
-  computed({
-    get: () => plan.value[key],
-    set: (typed: string) => {
-      plan.value[key] = typed
-      // another spacing asks for a grid of its own; sites set by hand come back with one undo
-      if (key === 'spacing') plan.value.sites = []
-    },
-  })
-const [wants, spacing, bore, syringe, stroke, before, after, used] = (
-  ['wants', 'spacing', 'bore', 'syringe', 'stroke', 'before', 'after', 'used'] as const
-).map(text)
+const wants = computed({ get: () => plan.value.wants, set: (typed: string) => (plan.value.wants = typed) })
 const dose = computed({ get: () => layer.value.dose, set: (typed: string) => (layer.value.dose = typed) })
-const grid = computed({
-  get: () => plan.value.grid,
-  set: (value: 'hexagonal' | 'square') => {
-    plan.value.grid = value
-    plan.value.sites = []
-  },
-})
 const says = (key: string) => props.errors[`injection.${key}`]
-const mm = (value: number) => `${Number(value.toFixed(1))} mm`
 function setSites(moved: number[][]) {
   coat.history.mark()
   plan.value.sites = moved
@@ -80,7 +58,6 @@ function fillGap() {
 function takeOut() {
   setSites(sites.value.filter((_, n) => n !== chosen.value))
 }
-const weighing = ref(!!plan.value.after)
 const again = computed(() => layer.value.kind === 'second injection')
 
 const makeStrength = useChange('blends', async () => {
@@ -183,66 +160,7 @@ const makeStrength = useChange('blends', async () => {
         <v-btn v-if="found.strength.add_g > 0" class="solid" @click="makeStrength">Make a blend of it</v-btn>
       </div>
       <p v-else class="muted">The liquid is {{ percent(found.liquid_percent) }} salt.</p>
-      <div class="fields">
-        <Choice
-          v-model="grid"
-          label="Grid"
-          :options="[
-            { value: 'hexagonal', text: 'triangles' },
-            { value: 'square', text: 'squares' },
-          ]"
-        />
-        <Field
-          v-model="spacing"
-          label="Sites apart"
-          :placeholder="mm(found.plan.spacing_cm * 10)"
-          :error="says('spacing')"
-        />
-      </div>
-      <div class="fields">
-        <Field v-model="bore" label="Needle's bore" :placeholder="mm(found.plan.bore_mm)" :error="says('bore')" />
-        <Field
-          v-model="syringe"
-          label="Syringe"
-          :placeholder="`${found.plan.syringe_ml} ml`"
-          :error="says('syringe')"
-        />
-        <Field
-          v-model="stroke"
-          label="A stroke, at most"
-          :placeholder="`${found.plan.stroke_ml} ml`"
-          :error="says('stroke')"
-        />
-      </div>
-      <p v-if="found.clog.coarse.length" class="wrong">
-        Clogs:
-        {{
-          found.clog.coarse
-            .map(
-              (one) => `${grinds.has(one.grind) ? grindName(grinds.get(one.grind)!) : one.grind} ${mm(one.grain_mm)}`,
-            )
-            .join(', ')
-        }}; at most {{ mm(found.clog.most_mm) }} passes. Grind and strain it, or take a wider needle.
-      </p>
-      <p v-else class="muted">Nothing in it is over {{ mm(found.clog.most_mm) }}, a third of the bore: it passes.</p>
-      <button type="button" class="link" :aria-expanded="weighing" @click="weighing = !weighing">
-        It is in: weigh it after
-      </button>
-      <div v-if="weighing" class="fields">
-        <Field
-          v-model="before"
-          label="Weight before"
-          :placeholder="again ? 'as it lies on the fire' : coat.piece.value!.mass"
-          :error="says('before')"
-        />
-        <Field
-          v-model="after"
-          label="Weight after"
-          :placeholder="again && !before ? '' : `about ${show.mass(found.expected_g)}`"
-          :error="says('after')"
-        />
-        <Field v-model="used" label="Liquid used" :placeholder="show.volume(found.liquid_ml)" :error="says('used')" />
-      </div>
+      <NeedleFields :at="at" :found="found" :errors="errors" />
     </template>
   </TwoSides>
 </template>

@@ -3,15 +3,15 @@ import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, call, type Schemas } from '../api/client'
 import { useChange } from '../api/change'
-import { grindName, useCatalogue } from '../api/catalogue'
+import { useCatalogue } from '../api/catalogue'
 import Choice from '../kit/Choice.vue'
 import Field from '../kit/Field.vue'
 import { say } from '../kit/notice'
 import { usePreferences } from '../app/preferences'
 import { percent } from '../kit/units'
 import Why from '../kit/Why.vue'
-import Select from '../kit/Select.vue'
 import LayerHold from './LayerHold.vue'
+import LayerOf from './LayerOf.vue'
 import { coatHere } from './useCoat'
 import { useOwnCoat } from './useOwnCoat'
 import WeighBack from './WeighBack.vue'
@@ -28,7 +28,7 @@ const props = defineProps<{
   gives: boolean
 }>()
 defineEmits<{ remove: [] }>()
-const { catalogue, grinds } = useCatalogue()
+const { catalogue } = useCatalogue()
 const { show } = usePreferences()
 const kind = computed(() => catalogue.value?.layer_kinds.find((found) => found.key === layer.value.kind))
 const own = useOwnCoat(
@@ -76,35 +76,9 @@ const vessel = computed({
     if (found) layer.value.dose = String(found.ml_kg)
   },
 })
-const of = computed({
-  get: () => (layer.value.blend_id ? `blend|${layer.value.blend_id}` : `grind|${layer.value.grind}`),
-  set: (chosen) => {
-    const [what, key] = chosen.split('|')
-    layer.value.blend_id = what === 'blend' ? key : null
-    layer.value.grind = what === 'grind' ? key : ''
-    layer.value.revision = null
-  },
-})
 const gone = computed(
   () => !!layer.value.blend_id && !coat.blends.value.some((blend) => blend.id === layer.value.blend_id),
 )
-const plain = computed(() =>
-  layer.value.grind
-    ? (catalogue.value?.grinds ?? []).filter(
-        // a cure is never offered for a seasoning
-        (g) => g.family === grinds.value.get(layer.value.grind!)?.family && (!g.cure || g.key === layer.value.grind),
-      )
-    : [],
-)
-const choices = computed(() => {
-  const { blend_id } = layer.value
-  const there = [
-    ...plain.value.map((grind) => ({ value: `grind|${grind.key}`, title: grindName(grind) })),
-    ...coat.blends.value.map((blend) => ({ value: `blend|${blend.id}`, title: blend.name })),
-  ]
-  const deleted = { value: `blend|${blend_id}`, title: `${props.mark?.blend_name || 'a blend'} (deleted)`, gone: true }
-  return gone.value ? [deleted, ...there] : there
-})
 const fate = computed(() => {
   const found = props.reading
   if (!found) return []
@@ -122,16 +96,7 @@ const dosed = computed(() => layer.value.kind !== 'drippings')
 
 <template>
   <div class="fields">
-    <Select v-if="dosed" v-model="of" label="Of" :options="choices" class="of" />
-    <p v-if="errors.blend || errors['blend.lines'] || errors.kind" class="says" role="alert">
-      {{ errors.blend ?? errors['blend.lines'] ?? errors.kind }}
-    </p>
-    <p v-else-if="layer.revision" class="muted">
-      Mixed as revision {{ layer.revision }}.
-      <button v-if="mark?.changed_since" type="button" class="link" @click="layer.revision = null">
-        The blend has changed since: use it as it is now
-      </button>
-    </p>
+    <LayerOf v-if="dosed" v-model="layer" :mark="mark" :errors="errors" />
     <p v-if="reading" class="dose">
       <b class="big">
         <Why :figure="reading.dose" :of="`Dose of the ${layer.kind}`">{{

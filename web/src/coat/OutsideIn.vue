@@ -8,7 +8,7 @@ import LayerFields from './LayerFields.vue'
 import MeatDepth from './MeatDepth.vue'
 import { isOld } from './reading'
 import { coatHere, type Layer } from './useCoat'
-import { useLayerDrag } from './useLayerDrag'
+import { useRowDrag } from '../edit/useRowDrag'
 import WayChoice from './WayChoice.vue'
 
 /** From the outside in: every layer a band in the order it lies, the last put on at the top, and under them the meat. */
@@ -34,7 +34,7 @@ function move(at: number, to: number) {
   layers.splice(to, 0, ...layers.splice(at, 1))
   if (open.value === at) open.value = to
 }
-useLayerDrag((from, to) => {
+useRowDrag('.grip, .band', (from, to) => {
   const last = piece.value.layers.length - 1
   move(last - from, last - to)
 })

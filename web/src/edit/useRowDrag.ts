@@ -1,8 +1,8 @@
 import type Sortable from 'sortablejs'
 import { onBeforeUnmount, useTemplateRef, watch } from 'vue'
 
-/** Rows of a list to drag by mouse or finger, by their grip or their band; told is from which row to which. */
-export function useLayerDrag(move: (from: number, to: number) => void) {
+/** Rows of a list, in an element of the ref `list`, to drag by mouse or finger; told is from which row to which. */
+export function useRowDrag(handle: string, move: (from: number, to: number) => void) {
   const list = useTemplateRef<HTMLElement>('list')
   let dragged: Sortable | undefined
   watch(
@@ -15,7 +15,7 @@ export function useLayerDrag(move: (from: number, to: number) => void) {
       const { default: Drag } = await import('sortablejs')
       if (list.value !== box) return
       dragged = Drag.create(box, {
-        handle: '.grip, .band',
+        handle,
         animation: 120,
         // the browser's own dragging takes no fingers, and files dropped on a row move nothing
         forceFallback: true,
@@ -23,7 +23,7 @@ export function useLayerDrag(move: (from: number, to: number) => void) {
         delayOnTouchOnly: true,
         onUpdate({ item, oldIndex, newIndex }) {
           if (oldIndex === undefined || newIndex === undefined) return
-          // the list is drawn from the layers: put the row back, and let them say where it goes
+          // the list is drawn from what it is of: put the row back, and let that say where it goes
           item.remove()
           box.insertBefore(item, box.children[oldIndex] ?? null)
           move(oldIndex, newIndex)
