@@ -1,14 +1,16 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed, defineAsyncComponent, ref } from 'vue'
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { api, call, type Schemas } from '../api/client'
 import { useChange } from '../api/change'
 import { refresh } from '../api/kept'
-import ListFinder from '../kit/ListFinder.vue'
 import { say } from '../kit/notice'
 import { ranked } from '../kit/rank'
 import RowMenu from '../kit/RowMenu.vue'
 import { longDay } from '../kit/units'
+
+/** A short list needs no search. */
+const ListFinder = defineAsyncComponent(() => import('../kit/ListFinder.vue'))
 
 /** All cooks in the book; another can be taken in hand, or deleted and brought back. */
 type Row = Schemas['CookRow']

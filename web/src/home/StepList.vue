@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { mdiCheck } from '@mdi/js'
-import { ref } from 'vue'
+import { defineAsyncComponent, ref } from 'vue'
 import { api, call, type Schemas } from '../api/client'
 import { useChange } from '../api/change'
 import CautionList from '../kit/CautionList.vue'
@@ -9,7 +9,10 @@ import { dayAndTime, duration } from '../kit/units'
 import Why from '../kit/Why.vue'
 import { setsLength, stepDetail, stepName } from './steps'
 
-/** The stored steps of an piece, ticked off for real, with times counted back from serving. */
+/** Comes when a length is changed: the page shows its plates without it. */
+const Field = defineAsyncComponent(() => import('../kit/Field.vue'))
+
+/** The stored steps of a piece, ticked off for real, with times counted back from serving. */
 const props = defineProps<{ piece: Schemas['BoardPieceOut']; cookId: string; nextStep?: string }>()
 const emit = defineEmits<{ tick: [stepId: string, done: boolean]; length: [stepId: string, lasts: string] }>()
 const { show } = usePreferences()
@@ -77,14 +80,15 @@ const showPlate = useChange('plating', async () => {
             </button>
           </template>
           <template v-else-if="editing === step.id">
-            <v-text-field
+            <Field
               v-model="lasts"
               class="lasts"
-              :aria-label="`How long: ${stepName(step.kind)}, piece ${piece.typed.letter}`"
+              :label="`How long: ${stepName(step.kind)}, piece ${piece.typed.letter}`"
+              hidden-label
               autofocus
               @keydown.enter="finish"
               @keydown.esc="editing = ''"
-              @blur="finish"
+              @focusout="finish"
             />
           </template>
           <template v-else>, {{ stepDetail(step, piece, show) }}</template>
@@ -172,7 +176,6 @@ i {
 }
 .link {
   font-size: var(--t-s);
-  margin-left: var(--s-6);
   padding: 0;
 }
 .lasts {

@@ -85,6 +85,7 @@ it('lets the times on the fire and of the rest be typed, and no others', async (
   const changes = list.findAll('button').filter((button) => button.text() === 'change')
   expect(changes).toHaveLength(1)
   await changes[0].trigger('click')
+  await vi.dynamicImportSettled()
   const input = list.find('input')
   expect((input.element as HTMLInputElement).value).toBe('5 h')
   await input.setValue('6 h')
@@ -99,6 +100,7 @@ it('leaves a time as it was when the typing is called off', async () => {
     .findAll('button')
     .find((button) => button.text() === 'change')!
     .trigger('click')
+  await vi.dynamicImportSettled()
   await list.find('input').setValue('9 h')
   await list.find('input').trigger('keydown', { key: 'Escape' })
   expect(list.emitted('length')).toBeUndefined()

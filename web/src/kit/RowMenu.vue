@@ -1,14 +1,17 @@
 <script setup lang="ts">
 import { mdiDotsHorizontal } from '@mdi/js'
+import { defineAsyncComponent } from 'vue'
 
 /** What can be done with a row, behind one button of it. */
-interface Doing {
+export interface Doing {
   text: string
   /** What it is called where it is read aloud: "Delete Sunday lunch". */
   label?: string
   does: () => unknown
 }
 defineProps<{ of: string; doings: Doing[] }>()
+/** Comes when a menu is opened. */
+const RowMenuList = defineAsyncComponent(() => import('./RowMenuList.vue'))
 </script>
 
 <template>
@@ -18,17 +21,7 @@ defineProps<{ of: string; doings: Doing[] }>()
         <v-icon :icon="mdiDotsHorizontal" size="22" />
       </button>
     </template>
-    <v-list role="menu">
-      <v-list-item
-        v-for="doing in doings"
-        :key="doing.text"
-        role="menuitem"
-        :aria-label="doing.label"
-        @click="doing.does()"
-      >
-        {{ doing.text }}
-      </v-list-item>
-    </v-list>
+    <RowMenuList :doings="doings" />
   </v-menu>
 </template>
 
