@@ -10,6 +10,7 @@ export default defineConfig({
     environment: 'jsdom',
     include: ['src/**/*.test.ts'],
     setupFiles: ['src/tested.ts'],
+    isolate: false,
     server: { deps: { inline: ['vuetify'] } },
   },
 })

@@ -60,7 +60,7 @@ def test_at_twice_the_size_nothing_is_cut_or_runs_off_the_page(page: Page):
         assert over == [], path
 
 
-def test_a_screen_reads_in_the_order_of_the_work(page: Page):
+def test_a_screen_reads_in_the_order_of_the_work_and_the_finder_and_the_keys_open_over_it(page: Page):
     ready(page, "/coat")
     expect(page.get_by_role("main")).to_match_aria_snapshot(
         """
@@ -75,10 +75,6 @@ def test_a_screen_reads_in_the_order_of_the_work(page: Page):
               - region "From crust to centre"
         """
     )
-
-
-def test_the_finder_and_the_keys_open_at_once(page: Page):
-    ready(page, "/")
     for key, name in (("/", "Find"), ("?", "Keys")):
         for _ in range(2):  # the first time its part of the page is fetched
             begun = time.perf_counter()

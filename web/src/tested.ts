@@ -1,9 +1,15 @@
 import { config, type VueWrapper } from '@vue/test-utils'
+import { afterEach, vi } from 'vitest'
 import { VSelect } from 'vuetify/components'
 import { ourVuetify } from './kit/vuetify'
 
 // what every component of ours may rest on
 config.global.plugins.push(ourVuetify())
+// files share their world, so that it is made once: each leaves the clock and the page as it found them
+afterEach(() => {
+  vi.useRealTimers()
+  vi.unstubAllGlobals()
+})
 globalThis.ResizeObserver ??= class {
   observe() {}
   unobserve() {}

@@ -4,7 +4,7 @@ import { keep, refresh } from './kept'
 
 /** A list that is being looked at, whose answers are given one by one. */
 function looked() {
-  const queries = new QueryClient()
+  const queries = new QueryClient({ defaultOptions: { queries: { networkMode: 'always' } } })
   const answers: ((list: string[]) => void)[] = []
   const queryFn = () => new Promise<string[]>((answer) => answers.push(answer))
   new QueryObserver(queries, { queryKey: ['stacks'], queryFn, retry: false }).subscribe(() => {})

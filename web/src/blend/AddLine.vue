@@ -39,7 +39,8 @@ function type(text: string) {
 const items = computed(() =>
   sought.value.found
     .map((one) => ({ ...one, value: one.blend ?? one.key, title: one.name }))
-    .filter((one) => !(props.ingredients && one.blend))
+    // one's own is like a shipped one, never like another of one's own
+    .filter((one) => !(props.ingredients && (one.blend || one.key.endsWith('/own'))))
     .filter((one) => one.value !== props.own && !props.taken.includes(one.value)),
 )
 const nothing = computed(() => {

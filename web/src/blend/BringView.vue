@@ -100,7 +100,7 @@ const make = useChange('blends', async () => {
         </template>
       </section>
     </div>
-    <footer v-if="brought" class="plate make">
+    <footer v-if="brought" class="plate make" :class="{ asks: asked }">
       <p class="big" role="status">
         <template v-if="asked">{{ asked }} {{ asked === 1 ? 'question' : 'questions' }} left</template>
         <template v-else-if="brought.made.length">{{ brought.made.length }} lines, {{ brought.batch }}</template>
@@ -230,6 +230,9 @@ ul {
   }
   .make > .field {
     flex: 1 1 40%;
+  }
+  .make.asks > :not(.big) {
+    display: none;
   }
 }
 </style>

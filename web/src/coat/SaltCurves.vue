@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { scaleLinear } from 'd3-scale'
+import { area, line } from 'd3-shape'
 import { computed } from 'vue'
 import type { Schemas } from '../api/client'
 import { usePreferences } from '../app/preferences'
@@ -22,24 +24,25 @@ const deep = computed(() => {
   const centre = Math.max(...props.cores.map((core) => core.sample.depths_cm.at(-1)!))
   return Math.min(centre, Math.max(1.2, Math.ceil(reach * 2 * 1.8) / 2))
 })
-const STEPS = [1, 2, 3, 4, 5, 8, 10, 15, 20]
 // the very surface outruns all else in the first hours; what lies under the first millimetre sets the scale
-const top = computed(() => {
+const x = computed(() => {
   const under = props.cores.flatMap((core) => core.sample.percent.filter((_, n) => core.sample.depths_cm[n] >= 0.1))
-  return STEPS.find((step) => step >= Math.max(0.5, ...under)) ?? 20
+  return scaleLinear([0, Math.min(20, Math.max(1, ...under))], [LEFT, WIDE - 12])
+    .nice(4)
+    .clamp(true)
 })
-const x = (value: number) => LEFT + (Math.min(value, top.value) / top.value) * (WIDE - LEFT - 12)
-const y = (cm: number) => (cm / deep.value) * HIGH
+const y = computed(() => scaleLinear([0, deep.value], [0, HIGH]))
 const depths = computed(() => show.value.depthTicks(deep.value))
-const line = (values: number[], sample: Schemas['CoreSample']) =>
-  sample.depths_cm.map((cm, n) => `${n ? 'L' : 'M'}${x(values[n]).toFixed(1)} ${y(cm).toFixed(1)}`).join('')
-const band = (sample: Schemas['CoreSample']) =>
-  line(sample.low, sample) +
-  [...sample.depths_cm.keys()]
-    .reverse()
-    .map((n) => `L${x(sample.high[n]).toFixed(1)} ${y(sample.depths_cm[n]).toFixed(1)}`)
-    .join('') +
-  'Z'
+const curve = (values: number[], { depths_cm }: Schemas['CoreSample']) =>
+  line<number>(
+    (value) => x.value(value),
+    (_, n) => y.value(depths_cm[n]),
+  )(values) ?? ''
+const band = ({ depths_cm, low, high }: Schemas['CoreSample']) =>
+  area<number>()
+    .y((cm) => y.value(cm))
+    .x0((_, n) => x.value(low[n]))
+    .x1((_, n) => x.value(high[n]))(depths_cm) ?? ''
 const inWords = computed(() =>
   props.cores
     .map(({ letter, sample }) => {
@@ -72,9 +75,9 @@ const inWords = computed(() =>
         :class="['curve', `piece-${core.letter}`, { own: core.letter === own }]"
       >
         <path class="band" :d="band(core.sample)" />
-        <path v-if="core.sample.least.length" class="least" :d="line(core.sample.least, core.sample)" />
-        <path class="halo" :d="line(core.sample.percent, core.sample)" />
-        <path class="mid" :d="line(core.sample.percent, core.sample)" />
+        <path v-if="core.sample.least.length" class="least" :d="curve(core.sample.least, core.sample)" />
+        <path class="halo" :d="curve(core.sample.percent, core.sample)" />
+        <path class="mid" :d="curve(core.sample.percent, core.sample)" />
       </g>
     </g>
     <g class="axis">
@@ -82,9 +85,9 @@ const inWords = computed(() =>
         <path :d="`M${LEFT - 6} ${y(tick.cm)}h6`" />
         <text :x="LEFT - 10" :y="y(tick.cm) + 5" text-anchor="end">{{ tick.text }}</text>
       </template>
-      <template v-for="n in 4" :key="n">
-        <path :d="`M${x((top * n) / 4)} ${HIGH}v5`" />
-        <text :x="x((top * n) / 4)" :y="HIGH + 20" text-anchor="end">{{ (top * n) / 4 }} %</text>
+      <template v-for="tick in x.ticks(4).slice(1)" :key="tick">
+        <path :d="`M${x(tick)} ${HIGH}v5`" />
+        <text :x="x(tick)" :y="HIGH + 20" text-anchor="end">{{ tick }} %</text>
       </template>
     </g>
   </svg>
