@@ -2,8 +2,14 @@
 
 from playwright.sync_api import Locator, expect
 
-_SCROLL = """(list) => [list, ...list.querySelectorAll('*')]
-  .filter((e) => e.scrollHeight > e.clientHeight + 4).forEach((e) => e.scrollBy(0, 200))"""
+_SCROLL = """async (list) => {
+  const long = [list, ...list.querySelectorAll('*')].filter((e) => e.scrollHeight > e.clientHeight + 4)
+  for (const e of long) {
+    const end = e.scrollTop + e.clientHeight > e.scrollHeight - 4
+    e.scrollTo(0, end ? 0 : e.scrollTop + 100)
+  }
+  for (let drawn = 0; drawn < 3; drawn++) await new Promise(requestAnimationFrame)
+}"""
 
 
 def take(box: Locator, choice: str) -> None:
@@ -14,10 +20,9 @@ def take(box: Locator, choice: str) -> None:
     listed = page.get_by_role("listbox")
     expect(listed.get_by_role("option").first).to_be_visible()
     wanted = listed.get_by_role("option").filter(has_text=choice).first
-    for _ in range(60):  # a long list draws what is in sight
+    for _ in range(200):  # a long list draws what is in sight: on to its end, then from its start
         if wanted.count():
             break
         listed.evaluate(_SCROLL)
-        page.wait_for_timeout(30)
     wanted.click()
     expect(listed).to_have_count(0)

@@ -229,6 +229,14 @@ def test_a_step_over_the_fire_is_set_by_itself_and_one_that_is_held_by_its_hold(
     later = api("POST", f"cooks/{cook.id}/steps/{glaze['id']}", {"version": board["version"], "lasts": "35 min"})[1]
     began = datetime.fromisoformat(step(later, "A", "glaze")["begins_at"])
     assert datetime.fromisoformat(off) - began == timedelta(minutes=35)
+    # never longer than the fire, also where that was shortened since
+    fire = step(later, "A", "on")
+    short = api("POST", f"cooks/{cook.id}/steps/{fire['id']}", {"version": later["version"], "lasts": "30 min"})[1]
+    glaze, fire = step(short, "A", "glaze"), step(short, "A", "on")
+    assert (glaze["lasts_s"], glaze["begins_at"]) == (30 * 60, fire["begins_at"])
+    kinds = [s["kind"] for s in short["pieces"][0]["steps"] if s["settable"]]
+    assert sorted(kinds) == ["glaze", "on", "rest"]
+    later = short
     coat = step(later, "A", "coat")
     refused = api("POST", f"cooks/{cook.id}/steps/{coat['id']}", {"version": later["version"], "lasts": "1 h"})
     assert (refused[0], refused[1]["errors"][0]["field"]) == (422, "lasts")

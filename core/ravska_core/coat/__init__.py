@@ -24,7 +24,16 @@ from ravska_core.coat.side_by_side import Side, side
 from ravska_core.coat.sites import MOST_SITES, face_of, lay_sites, off_the_bone
 from ravska_core.coat.spread import Spread
 from ravska_core.coat.stack import Seasoned, as_weighed
-from ravska_core.coat.steps import ON_THE_FIRE, STEP_KINDS, STEP_NAMES, Planned, Wanted, mixed_once, usual_steps
+from ravska_core.coat.steps import (
+    ON_THE_FIRE,
+    SET_BY_THEMSELVES,
+    STEP_KINDS,
+    STEP_NAMES,
+    Planned,
+    Wanted,
+    mixed_once,
+    usual_steps,
+)
 from ravska_core.coat.target import Evened, brought_to, common_salt, give_way, usual_coat
 from ravska_core.coat.thin_cut import thin_cut_salt
 from ravska_core.coat.ways import SIDE_BY_SIDE, WAYS, Slot
@@ -45,6 +54,7 @@ __all__ = [
     "MOST_SITES",
     "ON_THE_FIRE",
     "SALT_ZONES",
+    "SET_BY_THEMSELVES",
     "SIDE_BY_SIDE",
     "STEP_KINDS",
     "STEP_NAMES",

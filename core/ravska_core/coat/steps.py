@@ -40,6 +40,9 @@ STEP_KINDS = tuple(STEP_NAMES)
 ON_THE_FIRE = ("pot", "again", "spritz", "baste", "wrap", "glaze", "catch")
 """Steps within the time on the fire: each lasts until the piece comes off."""
 
+SET_BY_THEMSELVES = ("on", "rest", *(kind for kind in ON_THE_FIRE if kind not in ("pot", "catch")))
+"""Steps whose length a cook sets by itself; the others last as their hold does, or no time."""
+
 _FIRE_LEFT = MappingProxyType({"spritz": 2 / 3, "baste": 2 / 3, "again": 1 / 2, "wrap": 1 / 3})
 """Share of the time on the fire that is left when a step begins (common practice, no source)."""
 
@@ -61,7 +64,7 @@ def _on_the_fire(kind: str, layer: Layer, fire_s: float) -> float:
     if kind == "pot":
         return min(layer.hold_s, fire_s)
     if kind == "glaze":
-        return min(GLAZE_S, fire_s / 2)
+        return min(GLAZE_S, fire_s / 4)
     return fire_s * _FIRE_LEFT.get(kind, 0.0)
 
 

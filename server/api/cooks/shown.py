@@ -7,7 +7,7 @@ from uuid import UUID
 
 from book.models import Cook, Piece
 from book.tasting import trial_of
-from ravska_core.coat import CoatReading, Planned, Wanted, mixed_once
+from ravska_core.coat import ON_THE_FIRE, SET_BY_THEMSELVES, CoatReading, Planned, Wanted, mixed_once
 from ravska_core.day import count_back
 from ravska_core.meat import MOST_EATERS
 from ravska_core.trial import ArmRecord, FairTest, compare_arms
@@ -66,7 +66,10 @@ class MixOut:
 
 @dataclass(frozen=True, slots=True)
 class StepOut:
-    """A step of a piece. `mixes` is what a mixing takes in: a blend that several pieces take is mixed once."""
+    """A step of a piece; `settable` where a cook sets its length by itself.
+
+    `mixes` is what a mixing takes in: a blend that several pieces take is mixed once.
+    """
 
     id: UUID
     kind: str
@@ -75,6 +78,7 @@ class StepOut:
     before: Figure
     lasts_s: float
     done_at: datetime | None
+    settable: bool
     mixes: list[MixOut]
 
 
@@ -202,7 +206,11 @@ def _record(piece: Piece, reading: CoatReading | BadInput) -> ArmRecord:
 def _steps(cook: Cook, piece: Piece) -> list[StepOut]:
     steps = list(piece.steps.all())
     places = {layer.pk: at for at, layer in enumerate(piece.layers.all())}
-    times = count_back(cook.serve_at, [Planned(step.kind, step.length_s()) for step in steps])
+    fire_s = max((step.length_s() for step in steps if step.kind == "on"), default=0.0)
+    planned = [
+        Planned(step.kind, min(step.length_s(), fire_s) if step.kind in ON_THE_FIRE else step.length_s())
+        for step in steps
+    ]
     found = [
         StepOut(
             step.id,
@@ -210,11 +218,12 @@ def _steps(cook: Cook, piece: Piece) -> list[StepOut]:
             places.get(step.layer_id) if step.layer_id else None,
             begins,
             before,
-            step.length_s(),
+            plan.lasts_s,
             step.done_at,
+            step.kind in SET_BY_THEMSELVES,
             [],
         )
-        for step, (begins, before) in zip(steps, times, strict=True)
+        for step, plan, (begins, before) in zip(steps, planned, count_back(cook.serve_at, planned), strict=True)
     ]
     return sorted(found, key=lambda step: step.begins_at)
 

@@ -27,7 +27,7 @@ def add_steps(apps, schema_editor):
                 where = next((n for n, row in enumerate(rows) if row.kind == "on" or place.get(row.layer_id, -1) > at), 0)
             elif one.kind in DURING:
                 kind, left = DURING[one.kind]
-                lasts = min(1200.0, fire_s / 2) if kind == "glaze" else one.hold_s if left is None else fire_s * left
+                lasts = min(1200.0, fire_s / 4) if kind == "glaze" else one.hold_s if left is None else fire_s * left
                 where = next((n for n, row in enumerate(rows) if row.kind == "rest"), len(rows))
             elif one.kind == "finishing salt":
                 kind, lasts = "finish", 0.0

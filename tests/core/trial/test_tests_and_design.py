@@ -168,6 +168,9 @@ def test_what_goes_on_over_the_fire_lasts_until_the_piece_comes_off():
         "mix": "09:40", "bind": "09:55", "coat": "10:00", "on": "12:00", "spritz": "14:00", "wrap": "16:00",
         "pot": "17:00", "glaze": "17:40", "catch": "18:00", "rest": "18:00", "finish": "18:30", "plate": "18:30",
     }  # fmt: skip
+    # over a fire of 18 min, by hand: two thirds, a third, a quarter, so that a wrap still goes on before a glaze
+    short = {step.kind: step.lasts_s / 60 for step in usual_steps(layers[2:5], 18 * 60, 0)}
+    assert (short["spritz"], short["wrap"], short["glaze"]) == (12, 6, 4.5)
     # one that is asked to last longer than the fire begins with it
     late = count_back(serve, [Planned("on", 3600), Planned("wrap", 7200), Planned("rest", 1800), Planned("plate", 0)])
     assert [at.strftime("%H:%M") for at, _ in late] == ["17:00", "17:00", "18:00", "18:30"]

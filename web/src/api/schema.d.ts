@@ -4661,7 +4661,9 @@ export interface components {
         };
         /**
          * StepOut
-         * @description A step of a piece. `mixes` is what a mixing takes in: a blend that several pieces take is mixed once.
+         * @description A step of a piece; `settable` where a cook sets its length by itself.
+         *
+         *     `mixes` is what a mixing takes in: a blend that several pieces take is mixed once.
          */
         StepOut: {
             /**
@@ -4683,6 +4685,8 @@ export interface components {
             lasts_s: number;
             /** Done At */
             done_at: string | null;
+            /** Settable */
+            settable: boolean;
             /** Mixes */
             mixes: components["schemas"]["MixOut"][];
         };

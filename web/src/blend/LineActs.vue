@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { mdiClose, mdiDotsHorizontal, mdiLinkVariant, mdiLock, mdiLockOpenVariantOutline } from '@mdi/js'
+import IconButton from '../kit/IconButton.vue'
 import type { LineDoc } from './useBlend'
 
 /** What is done with a line in one tap: held, looked at further, taken out. */
@@ -14,37 +15,27 @@ const locks = {
 
 <template>
   <span class="acts">
-    <button
-      type="button"
+    <IconButton
       :class="{ held: line.lock }"
-      :aria-label="`Lock of ${full}: ${locks[line.lock].says}`"
+      :label="`Lock of ${full}: ${locks[line.lock].says}`"
       :title="`Lock: ${locks[line.lock].says}`"
+      :icon="locks[line.lock].icon"
       @click="emit('lock', locks[line.lock].next)"
-    >
-      <v-icon :icon="locks[line.lock].icon" size="17" />
-    </button>
-    <button type="button" :aria-label="`More for ${full}`" :aria-expanded="!!open" @click="emit('more')">
-      <v-icon :icon="mdiDotsHorizontal" size="19" />
-    </button>
-    <button type="button" :aria-label="`Remove ${full}`" @click="emit('remove')">
-      <v-icon :icon="mdiClose" size="18" />
-    </button>
+    />
+    <IconButton
+      :label="`More for ${full}`"
+      :aria-expanded="!!open"
+      :icon="mdiDotsHorizontal"
+      :size="19"
+      @click="emit('more')"
+    />
+    <IconButton :label="`Remove ${full}`" :icon="mdiClose" :size="18" @click="emit('remove')" />
   </span>
 </template>
 
 <style scoped>
 .acts {
   display: flex;
-}
-.acts button {
-  width: 30px;
-  height: 34px;
-  border-radius: 10px;
-  color: var(--muted);
-  padding: 0;
-}
-.acts button:hover {
-  background: var(--tint);
 }
 .acts .held {
   color: var(--link);
@@ -54,10 +45,6 @@ const locks = {
     grid-column: 3;
     grid-row: 1;
     justify-content: end;
-  }
-  .acts button {
-    width: 40px;
-    height: 44px;
   }
 }
 </style>

@@ -132,4 +132,9 @@ ol {
   font-size: var(--t-s);
   min-height: 34px;
 }
+@media (max-width: 720px) {
+  .add button {
+    min-height: 44px;
+  }
+}
 </style>

@@ -4,6 +4,7 @@ import { computed } from 'vue'
 import type { Schemas } from '../api/client'
 import { usePreferences } from '../app/preferences'
 import Field from '../kit/Field.vue'
+import IconButton from '../kit/IconButton.vue'
 import Select from '../kit/Select.vue'
 
 /** One step of a method: what is done, to which lines, how far and how long. */
@@ -109,15 +110,9 @@ const errorOf = (key: string) => props.errors[`method.${props.at}.${key}`]
       >{{ show.mass(left) }} left</span
     >
     <span class="acts">
-      <button type="button" :disabled="!at" :aria-label="`Move step ${at + 1} up`" @click="emit('shift', -1)">
-        <v-icon :icon="mdiArrowUp" size="17" />
-      </button>
-      <button type="button" :disabled="last" :aria-label="`Move step ${at + 1} down`" @click="emit('shift', 1)">
-        <v-icon :icon="mdiArrowDown" size="17" />
-      </button>
-      <button type="button" :aria-label="`Remove step ${at + 1}`" @click="emit('remove')">
-        <v-icon :icon="mdiClose" size="17" />
-      </button>
+      <IconButton :disabled="!at" :label="`Move step ${at + 1} up`" :icon="mdiArrowUp" @click="emit('shift', -1)" />
+      <IconButton :disabled="last" :label="`Move step ${at + 1} down`" :icon="mdiArrowDown" @click="emit('shift', 1)" />
+      <IconButton :label="`Remove step ${at + 1}`" :icon="mdiClose" @click="emit('remove')" />
     </span>
   </li>
 </template>
@@ -172,20 +167,6 @@ li {
 .acts {
   display: flex;
 }
-.acts button {
-  width: 30px;
-  height: 34px;
-  border-radius: 10px;
-  color: var(--muted);
-  padding: 0;
-}
-.acts button:hover {
-  background: var(--tint);
-}
-.acts button:disabled {
-  opacity: 0.3;
-  cursor: default;
-}
 @media (max-width: 720px) {
   li {
     grid-template-columns: 22px minmax(0, 1fr);
@@ -195,12 +176,7 @@ li {
   .acts {
     grid-column: 2;
   }
-  .acts button {
-    width: 44px;
-    height: 44px;
-  }
-  .chip,
-  .add button {
+  .chip {
     min-height: 44px;
   }
   .chip button {

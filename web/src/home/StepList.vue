@@ -7,7 +7,7 @@ import CautionList from '../kit/CautionList.vue'
 import { usePreferences } from '../app/preferences'
 import { dayAndTime, duration } from '../kit/units'
 import Why from '../kit/Why.vue'
-import { setsLength, stepDetail, stepName } from './steps'
+import { stepDetail, stepName } from './steps'
 
 /** Comes when a length is changed: the page shows its plates without it. */
 const Field = defineAsyncComponent(() => import('../kit/Field.vue'))
@@ -63,19 +63,18 @@ const showPlate = useChange('plating', async () => {
             dayAndTime(step.begins_at)
           }}</Why>
           <template v-if="step.kind === 'plate'">
-            <template v-if="plate">, under {{ plate }}</template>
-            <form v-else-if="asking" class="who" @submit.prevent="showPlate">
-              <label :for="`who-${piece.typed.letter}`">Who plates? Their card will not be blind.</label>
-              <input
-                :id="`who-${piece.typed.letter}`"
+            {{ plate ? `, under ${plate}` : ' ' }}
+            <form v-if="!plate && asking" class="who" @submit.prevent="showPlate">
+              <Field
                 v-model="who"
-                maxlength="40"
+                label="Who plates? Their card will not be blind."
+                :maxlength="40"
                 autofocus
                 @keydown.esc="asking = false"
               />
               <v-btn type="submit" :disabled="!who.trim()">Show it</v-btn>
             </form>
-            <button v-else-if="piece.typed.tasted" type="button" class="link" @click="asking = true">
+            <button v-else-if="!plate && piece.typed.tasted" type="button" class="link" @click="asking = true">
               its number, for whoever plates
             </button>
           </template>
@@ -92,8 +91,9 @@ const showPlate = useChange('plating', async () => {
             />
           </template>
           <template v-else>, {{ stepDetail(step, piece, show) }}</template>
+          {{ ' ' }}
           <button
-            v-if="setsLength(step, piece) && !step.done_at && editing !== step.id"
+            v-if="step.settable && !step.done_at && editing !== step.id"
             type="button"
             class="link"
             :aria-label="`Change how long: ${stepName(step.kind)}, piece ${piece.typed.letter}`"
@@ -190,17 +190,12 @@ i {
 .who {
   display: flex;
   flex-wrap: wrap;
-  align-items: center;
+  align-items: end;
   gap: var(--s-4) var(--s-8);
   padding-top: var(--s-4);
 }
-.who label {
-  flex: 1 0 100%;
-  font-size: var(--t-s);
-}
-.who input {
-  flex: 1 1 100px;
-  width: 0;
+.who .field {
+  flex: 1 1 180px;
 }
 @media (max-width: 720px) {
   li {

@@ -22,6 +22,7 @@ const step = (kind: string, begins_at: string, lasts_s: number, done_at: string 
   before: figure,
   lasts_s,
   done_at,
+  settable: kind === 'on',
   mixes:
     kind === 'mix'
       ? [{ name: 'Weir House lamb rub', amount: 36.8, unit: 'g', aside_g: 0, bath: false, letters: ['A'] }]
@@ -111,6 +112,7 @@ it('tells the plate’s number only to who says that they plate', async () => {
   expect(list.text()).not.toMatch(/under \d{3}/)
   const asked = () => list.findAll('button').find((button) => button.text() === 'its number, for whoever plates')
   await asked()!.trigger('click')
+  await vi.dynamicImportSettled()
   expect(list.find('form').text()).toContain('Their card will not be blind.')
   const plates = { plates: [{ letter: 'A', code: '418' }], seen_by: ['Kittiwake'] }
   const sent = vi.spyOn(api, 'POST').mockResolvedValue({ data: plates, response: new Response() } as never)

@@ -1,6 +1,6 @@
 import { expect, it } from 'vitest'
 import type { Schemas } from '../api/client'
-import { setsLength, stepDetail, stepName } from './steps'
+import { stepDetail, stepName } from './steps'
 
 const show = {
   dose: (g: number) => `${g} g`,
@@ -62,12 +62,6 @@ it('says what goes on over the fire and at the board, and when', () => {
   expect(stepDetail(step('spritz', 1, 200), all, show)).toBe('5 g, 4 times from here on')
   expect(stepDetail(step('finish', 2, 0), all, show)).toBe('3 g')
   expect(stepDetail(step('pot', 3, 120), all, show)).toBe('9 g, 2 h in it')
-  expect(['wrap', 'on', 'coat', 'plate'].map((kind) => setsLength(step(kind, null), all))).toEqual([
-    true,
-    true,
-    false,
-    false,
-  ])
 })
 
 it('mixes a blend that several pieces take once, for all of them', () => {

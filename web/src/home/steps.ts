@@ -85,11 +85,6 @@ export function stepDetail(step: Step, piece: Piece, show: Show): string {
   }
 }
 
-/** Whether a cook sets how long a step lasts here: what is held says so in Coat. */
-export const setsLength = (step: Step, piece: Piece) =>
-  ['on', 'rest', 'again', 'wrap', 'glaze', 'spritz', 'baste'].includes(step.kind) &&
-  !piece.typed.layers[step.layer ?? -1]?.hold
-
 const said = (value: number, unit: string, show: Show) => (unit === 'ml' ? show.volume(value) : show.dose(value))
 
 /** Which blends are mixed at once, how much of each, and for which pieces where it is not for this one alone. */

@@ -29,3 +29,9 @@ test('a list shows whole once one of it is chosen, and of equals the earlier fir
   chosen.value = 'Lamb leg'
   expect(shown.value).toEqual(['Lamb neck', 'Lamb leg'])
 })
+
+test('what begins with all that was typed goes before what holds its words apart', () => {
+  const named = ['Lock-gate handful rub', 'Rub of the lock', 'Lock rub']
+  expect(ranked(named, String, 'lock rub')).toEqual(['Lock rub', 'Lock-gate handful rub', 'Rub of the lock'])
+  expect(ranked(named, String, 'rub')).toEqual(['Rub of the lock', 'Lock-gate handful rub', 'Lock rub'])
+})

@@ -15,10 +15,17 @@ export function rankOf(text: string, typed: string): number {
 
 const fold = (text: string) => text.toLowerCase().normalize('NFKD').replace(/\p{M}/gu, '')
 
-/** What holds the typed words, best first; of equals the earlier. */
+/** What holds the typed words, best first; of equals what begins with all that was typed, then the earlier. */
 export function ranked<Item>(items: Item[], words: (item: Item) => string, typed: string): Item[] {
-  const found = items.map((item, at) => ({ item, at, rank: rankOf(words(item), typed) })).filter((one) => one.rank >= 0)
-  return found.sort((a, b) => a.rank - b.rank || a.at - b.at).map((one) => one.item)
+  const asTyped = fold(typed.trim())
+  const found = items.map((item, at) => {
+    const text = words(item)
+    return { item, at, rank: rankOf(text, typed), other: Number(!fold(text).startsWith(asTyped)) }
+  })
+  return found
+    .filter((one) => one.rank >= 0)
+    .sort((a, b) => a.rank - b.rank || a.other - b.other || a.at - b.at)
+    .map((one) => one.item)
 }
 
 /** A list to choose from that follows what is typed into its box; nothing typed, or what is chosen, shows it whole. */
