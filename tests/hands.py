@@ -1,6 +1,6 @@
 """What a cook's hands do on the page, where the browser has no one word for it."""
 
-from playwright.sync_api import Locator, expect
+from playwright.sync_api import Locator, Page, expect
 
 _SCROLL = """async (list) => {
   const long = [list, ...list.querySelectorAll('*')].filter((e) => e.scrollHeight > e.clientHeight + 4)
@@ -26,3 +26,17 @@ def take(box: Locator, choice: str) -> None:
         listed.evaluate(_SCROLL)
     wanted.click()
     expect(listed).to_have_count(0)
+
+
+def sits_down(page: Page, year: str, month: str, day: str, time: str) -> None:
+    """Say when people sit down: the day from the calendar, as "Saturday, June 12, 2027" is read aloud, and the time."""
+    when = page.get_by_role("group", name="People sit down")
+    when.get_by_role("button").click()
+    days = page.get_by_label("Choose a day")
+    days.get_by_role("button", name="Select year").click()
+    days.get_by_role("button", name=year, exact=True).click()
+    days.get_by_role("button", name="Select month").click()
+    days.get_by_role("button", name=month, exact=True).click()
+    days.get_by_role("button", name=day).click()
+    expect(days).to_have_count(0)
+    when.get_by_label("Time").fill(time)

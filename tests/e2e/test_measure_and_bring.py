@@ -7,6 +7,7 @@ from pathlib import Path
 
 import pytest
 from axe import check_with_axe
+from hands import sits_down
 from playwright.sync_api import Page, expect
 from running import OWN_PAGE
 from test_phone import fits
@@ -389,7 +390,7 @@ def test_what_is_not_in_the_catalogue_is_made_ones_own_and_salts_a_piece(page: P
     page.get_by_role("combobox", name="Blend of piece A").fill("Dust rub")
     page.get_by_role("option", name="Dust rub").click()
     page.get_by_label("What is it called").fill("Dust on the quay")
-    page.get_by_label("People sit down").fill("2027-06-12T13:00")
+    sits_down(page, "2027", "June", "Saturday, June 12", "1 pm")
     page.get_by_role("button", name="Begin", exact=True).click()
     page.get_by_role("navigation", name="Stations").get_by_role("link", name="Coat").click()
     expect(page.get_by_role("combobox", name="Cut of piece A")).to_be_visible()

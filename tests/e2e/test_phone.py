@@ -4,7 +4,7 @@ import re
 
 import pytest
 from axe import check_with_axe
-from hands import take
+from hands import sits_down, take
 from playwright.sync_api import Page, expect
 
 
@@ -33,7 +33,7 @@ def test_a_cook_is_begun_put_right_deleted_and_brought_back_on_a_phone(page: Pag
     expect(page.get_by_text("Give it a name, such as Sunday lunch.")).to_be_visible()
     page.get_by_role("button", name="A second way, to taste against it").click()
     page.get_by_label("What is it called").fill("Trout on the quay")
-    page.get_by_label("People sit down").fill("2027-06-12T13:00")
+    sits_down(page, "2027", "June", "Saturday, June 12", "1 pm")
     page.get_by_label("Raw weight").nth(0).fill("1 lb 2 oz")
     page.get_by_label("Raw weight").nth(1).fill("-1 kg")
     page.get_by_role("combobox", name="Cut of piece A").fill("whole tr")

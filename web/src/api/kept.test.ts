@@ -1,6 +1,7 @@
 import { QueryClient, QueryObserver } from '@tanstack/vue-query'
 import { expect, it } from 'vitest'
 import { keep, refresh } from './kept'
+import { sure } from '../kit/sure'
 
 /** A list that is being looked at, whose answers are given one by one. */
 function looked() {
@@ -15,9 +16,9 @@ it('asks again after a change even while the first answer is on its way, and sho
   const { queries, answers, now } = looked()
   const asked = refresh(queries, ['stacks'])
   await expect.poll(() => answers.length).toBe(2)
-  answers[1](['kept before', 'kept now'])
+  sure(answers[1])(['kept before', 'kept now'])
   await asked
-  answers[0](['kept before'])
+  sure(answers[0])(['kept before'])
   await new Promise((done) => setTimeout(done, 5))
   expect(now()).toEqual(['kept before', 'kept now'])
 })
@@ -25,7 +26,7 @@ it('asks again after a change even while the first answer is on its way, and sho
 it('does not let an older answer undo what the server has just told', async () => {
   const { queries, answers, now } = looked()
   await keep(queries, ['stacks'], ['told'])
-  answers[0](['before'])
+  sure(answers[0])(['before'])
   await new Promise((done) => setTimeout(done, 5))
   expect(now()).toEqual(['told'])
   await keep<string[]>(queries, ['stacks'], (before) => before && [...before, 'more'])

@@ -1,8 +1,9 @@
+import { sure } from '../kit/sure'
 /** A random key; `crypto.randomUUID` is missing where the page came over plain HTTP from another machine. */
 export function newKey(): string {
   const bytes = crypto.getRandomValues(new Uint8Array(16))
-  bytes[6] = (bytes[6] & 0x0f) | 0x40
-  bytes[8] = (bytes[8] & 0x3f) | 0x80
+  bytes[6] = (sure(bytes[6]) & 0x0f) | 0x40
+  bytes[8] = (sure(bytes[8]) & 0x3f) | 0x80
   const hex = [...bytes].map((byte) => byte.toString(16).padStart(2, '0')).join('')
   return [hex.slice(0, 8), hex.slice(8, 12), hex.slice(12, 16), hex.slice(16, 20), hex.slice(20)].join('-')
 }
@@ -23,7 +24,7 @@ export async function sendKeyed(request: Request): Promise<Response> {
   const what = `${request.method} ${request.url} ${body}`
   const key = unanswered.get(what) ?? newKey()
   unanswered.set(what, key)
-  if (unanswered.size > MOST_UNANSWERED) unanswered.delete(unanswered.keys().next().value!)
+  if (unanswered.size > MOST_UNANSWERED) unanswered.delete(sure(unanswered.keys().next().value))
   const headers = new Headers(request.headers)
   headers.set(KEY, key)
   try {

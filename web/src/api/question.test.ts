@@ -3,9 +3,10 @@ import { effectScope, type EffectScope } from 'vue'
 import { Refusal, Unreachable } from './client'
 import { inTrouble, trouble } from './server'
 import { PATIENCE_MS, useQuestion } from './question'
+import { sure } from '../kit/sure'
 
 let scope: EffectScope
-const started = () => scope.run(() => useQuestion<string>({ patience: PATIENCE_MS }))!
+const started = () => sure(scope.run(() => useQuestion<string>({ patience: PATIENCE_MS })))
 const refusal = new Refusal({
   type: 'about:blank',
   title: '',
@@ -92,15 +93,17 @@ it('is called off with what it was for', async () => {
 it('waits for the next key, and knows whether its answer is of what is typed', async () => {
   let text = 'a'
   const sent: string[] = []
-  const { answer, current, ask } = scope.run(() =>
-    useQuestion({
-      after: 200,
-      ask: async () => {
-        sent.push(text)
-        return text
-      },
-    }),
-  )!
+  const { answer, current, ask } = sure(
+    scope.run(() =>
+      useQuestion({
+        after: 200,
+        ask: async () => {
+          sent.push(text)
+          return text
+        },
+      }),
+    ),
+  )
   void ask()
   await vi.advanceTimersByTimeAsync(150)
   text = 'ab'
@@ -119,7 +122,7 @@ it('asks again what got no answer when the server is back', async () => {
     inTrouble()
     throw new Unreachable()
   }
-  const question = scope.run(() => useQuestion({ ask }))!
+  const question = sure(scope.run(() => useQuestion({ ask })))
   await question.ask()
   expect([question.answer.value, question.says.value]).toEqual([null, 'Ravska’s server does not answer.'])
   up = true

@@ -1,4 +1,4 @@
-import { computed, onScopeDispose, ref, shallowRef } from 'vue'
+import { computed, onScopeDispose, ref, shallowRef, type ShallowRef } from 'vue'
 import { byField, Refusal, sentenceOf, Unreachable } from './client'
 import { whenBack } from './server'
 
@@ -25,7 +25,7 @@ interface Of<Answer> {
  * said by field, and what got no answer is asked again when the server is back.
  */
 export function useQuestion<Answer>(of: Of<Answer> = {}) {
-  const answer = shallowRef<Answer | null>(null)
+  const answer: ShallowRef<Answer | null> = shallowRef(null)
   const errors = ref<Record<string, string>>({})
   /** Why there is no newer answer; none once there is. */
   const failure = shallowRef<unknown>(null)

@@ -1,5 +1,6 @@
 import { afterEach, beforeEach, expect, it, vi } from 'vitest'
 import { inTrouble, trouble, whenBack } from './server'
+import { sure } from '../kit/sure'
 
 beforeEach(() => vi.useFakeTimers())
 afterEach(() => {
@@ -16,7 +17,7 @@ it('says what is wrong until the server is back, and tells those who wait', asyn
       ),
     () => Promise.resolve(new Response('{"state":"ready"}')),
   ]
-  vi.stubGlobal('fetch', () => answers.shift()!())
+  vi.stubGlobal('fetch', () => sure(answers.shift())())
   const back = vi.fn()
   const leave = whenBack(back)
   inTrouble()

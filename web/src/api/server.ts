@@ -30,7 +30,7 @@ export function whenBack(act: () => void): () => void {
 export function inTrouble(what: Trouble = LOST) {
   trouble.value = what
   clearTimeout(asking)
-  asking = setTimeout(ask, ASKS_EVERY_MS)
+  asking = setTimeout(() => void ask(), ASKS_EVERY_MS)
 }
 
 async function ask() {

@@ -14,6 +14,7 @@ import ServerBar from './ServerBar.vue'
 import SettingsPanel from './SettingsPanel.vue'
 import { stations } from './stations'
 import TopBar from './TopBar.vue'
+import { sure } from '../kit/sure'
 
 useStoredPreferences()
 const queries = useQueryClient()
@@ -39,7 +40,7 @@ onKeyStroke(
     event.preventDefault()
     if (event.key === '/') finding.value = true
     else if (event.key === '?') keys.value = true
-    else void router.push(event.key === '0' ? '/' : stations[Number(event.key) - 1].path)
+    else void router.push(event.key === '0' ? '/' : sure(stations[Number(event.key) - 1]).path)
   },
 )
 </script>

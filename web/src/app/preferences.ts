@@ -19,7 +19,7 @@ const usual: Preferences = {
 
 function remembered(): Preferences {
   try {
-    return { ...usual, ...JSON.parse(localStorage.getItem(CACHE) ?? '{}') }
+    return { ...usual, ...(JSON.parse(localStorage.getItem(CACHE) ?? '{}') as Partial<Preferences>) }
   } catch {
     return usual
   }

@@ -1,11 +1,10 @@
 <script setup lang="ts">
 import { useDebounceFn } from '@vueuse/core'
 import { computed, reactive, watch } from 'vue'
-import type { Schemas } from '../api/client'
 import { useCatalogue } from '../api/catalogue'
+import type { Adapting } from './useReworked'
 
-/** What a blend is to be adapted to: a meat, a fire, what cannot be eaten, what is not at hand. */
-export type Adapting = Pick<Schemas['AdaptWhatIf'], 'for_meat' | 'for_fire' | 'without' | 'lacking'>
+/** Asks what a blend is to be adapted to. */
 const props = defineProps<{ lines: { grind: string; name: string }[]; allergens: string[] }>()
 const emit = defineEmits<{ adapt: [to: Adapting] }>()
 const { catalogue } = useCatalogue()

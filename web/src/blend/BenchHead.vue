@@ -13,10 +13,11 @@ import Select from '../kit/Select.vue'
 import KeepDialog from './KeepDialog.vue'
 import { kinds } from './kinds'
 import type { BlendOnBench, Doc } from './useBlend'
+import { sure } from '../kit/sure'
 
 /** A blend's name and kind, the fire it is for, and what can be done with it as a whole. */
 const props = defineProps<{ bench: BlendOnBench; id: string }>()
-const doc = computed(() => props.bench.doc.value!)
+const doc = computed(() => sure(props.bench.doc.value))
 const stored = props.bench.stored
 const { autosave, history, errors } = props.bench
 const router = useRouter()
@@ -69,7 +70,7 @@ const archive = doing(async (version) => {
   const body = { version, archived }
   const out = await call(api.POST('/api/blends/{blend_id}/archive', { params: { path }, body }))
   autosave.adopt(out.version)
-  stored.value = { ...stored.value!, archived, version: out.version }
+  stored.value = { ...sure(stored.value), archived, version: out.version }
   say(archived ? 'Put away. It stays where it is used.' : 'Back among your blends.')
 })
 const since = computed(() => {

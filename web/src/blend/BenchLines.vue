@@ -9,11 +9,12 @@ import LineRow from './LineRow.vue'
 import RatioBar from './RatioBar.vue'
 import { lineKey, newLine, type BlendOnBench, type Doc, type LineDoc } from './useBlend'
 import { useRowDrag } from '../edit/useRowDrag'
+import { sure } from '../kit/sure'
 
 /** The lines of a blend, typed, nudged, locked, reordered; blends inside them. */
 const props = defineProps<{ bench: BlendOnBench; id: string }>()
 const { grinds } = useCatalogue()
-const doc = computed(() => props.bench.doc.value!)
+const doc = computed(() => sure(props.bench.doc.value))
 const { reading, errors, pending, seen, rework, typeParts, move } = props.bench
 useRowDrag('.who', move)
 const open = ref(-1)
@@ -86,7 +87,7 @@ async function remove(at: number) {
 const basis = (at: number, to: 'spoon' | 'scale') => rework({ do: 'basis', line: at, to_basis: to })
 const write = (as: Doc['written'], base: number) => rework({ do: 'write', to_written: as, line: base })
 async function shift(at: number, by: number) {
-  const key = keys.value[at]
+  const key = sure(keys.value[at])
   move(at, at + by)
   await nextTick()
   rows.get(key)?.stay()
@@ -121,7 +122,7 @@ const restore = useChange('blends', async (id: string) => {
       <LineRow
         v-for="(line, at) in doc.lines"
         :key="keys[at]"
-        :ref="(row) => note(keys[at], row)"
+        :ref="(row) => note(sure(keys[at]), row)"
         :line="line"
         :at="at"
         :name="nameOf(line, at)"

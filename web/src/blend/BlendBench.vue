@@ -30,6 +30,7 @@ import StartWith from './StartWith.vue'
 import type { Node } from './tree'
 import { lineKey, typed, useBlend, type LineDoc } from './useBlend'
 import { useReworked } from './useReworked'
+import { sure } from '../kit/sure'
 
 const props = defineProps<{ id: string }>()
 const router = useRouter()
@@ -42,8 +43,8 @@ const empty = computed(() => !doc.value?.lines.length)
 const shown = computed(() => (empty.value ? null : reading.value))
 const stretches = computed(() =>
   bandsOfLines(shown.value, grinds.value).map((bands, at) => {
-    const line = shown.value!.lines[at]
-    const inside = doc.value?.lines[at]?.held ? line.name : shown.value!.inside[at]?.name
+    const line = sure(shown.value?.lines[at])
+    const inside = doc.value?.lines[at]?.held ? line.name : sure(shown.value).inside[at]?.name
     return {
       name: inside ?? bands[0]?.name ?? '',
       short: inside ?? grinds.value.get(line.grind)?.name ?? '',
@@ -79,7 +80,7 @@ watch(side, () => {
   aiming.value = false
   leave()
 })
-const start = (lines: LineDoc[]) => (doc.value!.lines = lines.map((line) => ({ ...line })))
+const start = (lines: LineDoc[]) => (sure(doc.value).lines = lines.map((line) => ({ ...line })))
 
 const chosen = shallowRef<Node | null>(null)
 function choose(node: Node) {
@@ -90,8 +91,8 @@ function choose(node: Node) {
 }
 const goBack = useChange('blends', async () => {
   await autosave.flush()
-  const { id: revision, number } = chosen.value!
-  const body = { version: stored.value!.version, revision }
+  const { id: revision, number } = sure(chosen.value)
+  const body = { version: sure(stored.value).version, revision }
   bench.adopt(
     await call(api.POST('/api/blends/{blend_id}/go-back', { params: { path: { blend_id: props.id } }, body })),
   )
@@ -99,12 +100,16 @@ const goBack = useChange('blends', async () => {
   chosen.value = null
 })
 const lineNames = computed(() =>
-  doc.value!.lines.map((line, at) => ({
+  sure(doc.value).lines.map((line, at) => ({
     key: lineKey(line),
     name: stretches.value[at]?.name ?? grinds.value.get(line.grind)?.name ?? line.grind,
   })),
 )
-const own = computed(() => doc.value!.lines.filter((line) => line.grind).map((line) => line.grind))
+const own = computed(() =>
+  sure(doc.value)
+    .lines.filter((line) => line.grind)
+    .map((line) => line.grind),
+)
 const named = computed(() => own.value.map((grind) => ({ grind, name: grinds.value.get(grind)?.name ?? grind })))
 </script>
 

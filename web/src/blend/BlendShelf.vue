@@ -17,6 +17,7 @@ import Why from '../kit/Why.vue'
 import { bandsOfShares } from './bands'
 import { usualBatch } from './kinds'
 import { typed, type Doc } from './useBlend'
+import { sure } from '../kit/sure'
 
 type Row = Schemas['BlendRow']
 const router = useRouter()
@@ -28,7 +29,7 @@ const rows = computed(() =>
   (blends.value ?? []).map((blend) => ({
     ...blend,
     bands: bandsOfShares(
-      blend.grinds.map((grind, at) => ({ grind, share: blend.shares[at] })),
+      blend.grinds.map((grind, at) => ({ grind, share: sure(blend.shares[at]) })),
       grinds.value,
     ),
   })),

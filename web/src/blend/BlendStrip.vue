@@ -1,7 +1,9 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
 import { computed, ref, useTemplateRef } from 'vue'
-import GrainStrip, { type Band } from '../draw/GrainStrip.vue'
+import type { Band } from '../draw/grains'
+import GrainStrip from '../draw/GrainStrip.vue'
+import { sure } from '../kit/sure'
 
 /** The blend on the bench as a band of its own grains, with borders to drag, and the earlier revision under it. */
 interface Stretch {
@@ -30,10 +32,10 @@ const begins = computed(() => {
 })
 const borders = computed(() =>
   props.stretches.slice(0, -1).map((stretch, at) => {
-    const next = props.stretches[at + 1]
+    const next = sure(props.stretches[at + 1])
     return {
       at,
-      left: begins.value[at + 1] * 100,
+      left: sure(begins.value[at + 1]) * 100,
       name: `Border between ${stretch.name} and ${next.name}`,
       share: stretch.share,
       both: stretch.share + next.share,
@@ -50,7 +52,7 @@ const dragged = ref<number | null>(null)
 function drag(event: PointerEvent, at: number) {
   if (dragged.value !== at || !box.value) return
   const frame = box.value.getBoundingClientRect()
-  emit('border', at, (event.clientX - frame.left) / frame.width - begins.value[at], true)
+  emit('border', at, (event.clientX - frame.left) / frame.width - sure(begins.value[at]), true)
 }
 function grab(event: PointerEvent, at: number) {
   dragged.value = at

@@ -15,7 +15,7 @@ const emit = defineEmits<{ answer: [item: number, said: Partial<Answer>] }>()
 const cutUp = computed(() => {
   const found: { text: string; unread: boolean }[] = []
   let at = 0
-  const spans = props.line.items.flatMap((item) => item.unread).sort((a, b) => a[0] - b[0])
+  const spans = (props.line.items.flatMap((item) => item.unread) as [number, number][]).sort((a, b) => a[0] - b[0])
   for (const [from, to] of spans) {
     if (from < at) continue
     found.push({ text: props.line.text.slice(at, from), unread: false })

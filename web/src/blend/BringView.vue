@@ -10,6 +10,7 @@ import { kinds } from './kinds'
 import { useBring } from './useBring'
 import type { Doc } from './useBlend'
 import Field from '../kit/Field.vue'
+import { sure } from '../kit/sure'
 
 /** A list or a recipe pasted or dropped, shown line by line with what was understood; nothing is dropped by itself. */
 const router = useRouter()
@@ -23,7 +24,7 @@ a small handful of rosemary
 const { text, unread, errors, brought, ask, errorOf, answer, given, asked, ready, chosenKind, chosenName, file, done } =
   useBring()
 const make = useChange('blends', async () => {
-  const found = brought.value!
+  const found = sure(brought.value)
   const read: Omit<Doc, 'name' | 'kind'> = found.exact ?? {
     fire: '',
     batch: found.batch || '100 g',

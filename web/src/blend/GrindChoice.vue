@@ -3,6 +3,7 @@ import { api, call, type Schemas } from '../api/client'
 import { useQuestion } from '../api/question'
 import { percent } from '../kit/units'
 import type { BlendOnBench } from './useBlend'
+import { sure } from '../kit/sure'
 
 /** Another grind or crystal: the same spoons or the same grams? Each way with what it does to the salt. */
 const props = defineProps<{ bench: BlendOnBench; at: number; swap: Schemas['SwapOut'] }>()
@@ -16,7 +17,7 @@ void ask((signal) =>
       const change = { do: 'grind', line: props.at, grind: props.swap.line.grind, hold } as const
       const body = { ...props.bench.body(), ...change } as Schemas['Rework']
       const answer = await call(api.POST('/api/blends/rework', { body, signal }))
-      const line = answer.lines[props.at]
+      const line = sure(answer.lines[props.at])
       return { hold, parts: `${line.parts} by ${line.basis}`, salt: answer.reading?.salt.value ?? 0 }
     }),
   ),

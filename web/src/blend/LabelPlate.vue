@@ -3,15 +3,16 @@ import { ref } from 'vue'
 import type { Schemas } from '../api/client'
 import LabelForm from './LabelForm.vue'
 import type { BlendOnBench } from './useBlend'
+import { sure } from '../kit/sure'
 
 /** A bought blend on the bench: its label in place of a ratio. Its lines follow the label. */
 const label = defineModel<Schemas['LabelDocument'] | null>({ required: true })
 const props = defineProps<{ bench: BlendOnBench }>()
-const doc = props.bench.doc.value!
+const doc = sure(props.bench.doc.value)
 
 /** The list of ingredients as it was read, put together again from the lines. */
 function listed(): string {
-  const { minor_from, stated } = label.value!
+  const { minor_from, stated } = sure(label.value)
   const names = doc.lines.map((line, at) => {
     const share = stated?.find((one) => one.place === at)?.share
     return `${line.said}${share ? ` (${Number((share * 100).toFixed(1))} %)` : ''}`

@@ -14,6 +14,7 @@ import Select from '../kit/Select.vue'
 import { bandsOf } from './bands'
 import LabelForm from './LabelForm.vue'
 import type { Doc } from './useBlend'
+import { sure } from '../kit/sure'
 
 /** A bought blend, whose recipe nobody knows, entered from its label. */
 const router = useRouter()
@@ -36,14 +37,14 @@ const keep = useChange('blends', async () => {
     kind: kind.value,
     fire: '',
     batch: '100 g',
-    lines: found.value!.lines,
+    lines: sure(found.value).lines,
     written: 'percent',
     base: 0,
     total: 'fixed',
     targets: [],
     uses: [],
     method: [],
-    label: found.value!.label!,
+    label: sure(sure(found.value).label),
   }
   const made = await call(api.POST('/api/blends', { body }))
   await refresh(queries, ['blends'])

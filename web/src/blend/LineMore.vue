@@ -6,11 +6,12 @@ import Field from '../kit/Field.vue'
 import { percent } from '../kit/units'
 import GrindChoice from './GrindChoice.vue'
 import type { BlendOnBench, LineDoc } from './useBlend'
+import { sure } from '../kit/sure'
 
 /** What else can be done with a line: bounds for the aim, its place, what can stand in for it, unfolding a blend. */
 const props = defineProps<{ bench: BlendOnBench; at: number; name: string; errors: Record<string, string> }>()
 const emit = defineEmits<{ close: [] }>()
-const line = computed(() => props.bench.doc.value!.lines[props.at])
+const line = computed(() => sure(props.bench.doc.value?.lines[props.at]))
 
 const choosing = ref<Schemas['SwapOut'] | null>(null)
 const { answer: swaps, says: failed, ask, clear } = useQuestion<Schemas['SwapOut'][]>()
@@ -41,7 +42,7 @@ function choose(swap: Schemas['SwapOut']) {
 /** Put the swapped line in place, with the lock and the bounds of the one before it. */
 function put(swapped: LineDoc) {
   const { lock, least, most } = line.value
-  props.bench.doc.value!.lines[props.at] = { ...swapped, lock, least, most }
+  sure(props.bench.doc.value).lines[props.at] = { ...swapped, lock, least, most }
   emit('close')
 }
 async function hold(grind: string, as: 'spoons' | 'grams') {

@@ -12,6 +12,7 @@ import { usePreferences } from '../app/preferences'
 import { percent } from '../kit/units'
 import Why from '../kit/Why.vue'
 import type { BlendOnBench } from './useBlend'
+import { sure } from '../kit/sure'
 
 /** From the ratio to the bowl: what spoons make of it, the batch they suit best, the jar, and the weigh-out. */
 const props = defineProps<{ bench: BlendOnBench; id: string }>()
@@ -36,7 +37,7 @@ const errors = computed<Record<string, string>>(() =>
 watch(reading, sought.clear)
 const seek = () => void sought.ask()
 function take() {
-  doc.value!.batch = best.value!.batch
+  sure(doc.value).batch = sure(best.value).batch
 }
 const off = (error: number) =>
   Math.abs(error) < 0.0005 ? 'exact' : `${error > 0 ? '+' : '−'}${percent(Math.abs(error) * 100)}`
@@ -52,8 +53,8 @@ const weigh = useChange('batches', async () => {
   if (props.bench.autosave.state.value !== 'saved') return say('Mend what is not saved yet first; nothing is lost.')
   const body = {
     blend: props.id,
-    version: props.bench.stored.value!.version,
-    wanted: doc.value!.batch,
+    version: sure(props.bench.stored.value).version,
+    wanted: sure(doc.value).batch,
     resolution_g: Number(resolution.value),
   }
   const batch = await call(api.POST('/api/batches', { body }))

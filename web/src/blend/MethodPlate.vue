@@ -8,6 +8,7 @@ import { usePreferences } from '../app/preferences'
 import Why from '../kit/Why.vue'
 import MethodStep from './MethodStep.vue'
 import type { BlendOnBench } from './useBlend'
+import { sure } from '../kit/sure'
 
 /** How a blend is made, in steps; what is strained off or simmered down changes what it comes to. */
 type StepDoc = Schemas['MethodStepDocument']
@@ -41,7 +42,7 @@ const router = useRouter()
 /** Make a blend of what the sieve holds back, as it is in the book. */
 const keepSieve = useChange('blends', async () => {
   await props.bench.autosave.flush()
-  const path = { blend_id: props.bench.stored.value!.id }
+  const path = { blend_id: sure(props.bench.stored.value).id }
   const made = await call(api.POST('/api/blends/{blend_id}/sieve', { params: { path } }))
   say(`“${made.name}” is a blend now; put it into the pot or into another.`)
   await router.push(`/blend/${made.id}`)

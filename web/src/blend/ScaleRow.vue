@@ -4,6 +4,7 @@ import type { Schemas } from '../api/client'
 import Field from '../kit/Field.vue'
 import { percent } from '../kit/units'
 import Why from '../kit/Why.vue'
+import { sure } from '../kit/sure'
 
 /** One scale a blend is read on: where it stands, where the earlier revision stood, and a target to drag. */
 const props = defineProps<{
@@ -63,7 +64,7 @@ function set(end: 'low' | 'high' | 'both', text: string) {
 }
 let held: 'low' | 'high' | 'both' = 'both'
 function at(event: PointerEvent): string {
-  const box = bar.value!.getBoundingClientRect()
+  const box = sure(bar.value).getBoundingClientRect()
   const along = Math.min(1, Math.max(0, (event.clientX - box.left) / box.width))
   return sensible(along * props.scale.full)
 }
@@ -71,11 +72,11 @@ function grab(event: PointerEvent) {
   if (!props.aiming) return
   const flag = (event.target as HTMLElement).closest<HTMLElement>('[data-end]')
   held = flag && !exact.value ? (flag.dataset.end as 'low' | 'high') : 'both'
-  bar.value!.setPointerCapture(event.pointerId)
+  sure(bar.value).setPointerCapture(event.pointerId)
   set(held, at(event))
 }
 function drag(event: PointerEvent) {
-  if (props.aiming && bar.value!.hasPointerCapture(event.pointerId)) set(held, at(event))
+  if (props.aiming && sure(bar.value).hasPointerCapture(event.pointerId)) set(held, at(event))
 }
 </script>
 

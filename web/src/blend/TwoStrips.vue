@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import GrainStrip, { type Band } from '../draw/GrainStrip.vue'
+import type { Band } from '../draw/grains'
+import GrainStrip from '../draw/GrainStrip.vue'
 
 /** Two blends one above the other, each a strip with a word before it. */
 defineProps<{ strips: { word: string; label: string; bands: Band[]; height: number }[] }>()

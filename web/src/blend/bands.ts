@@ -1,5 +1,5 @@
 import { grindName, type Grind } from '../api/catalogue'
-import type { Band } from '../draw/GrainStrip.vue'
+import type { Band } from '../draw/grains'
 import type { Reading } from './useBlend'
 
 type Mixture = { grind: string; share: number }[]

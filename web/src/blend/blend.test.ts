@@ -15,6 +15,7 @@ import ScaleRow from './ScaleRow.vue'
 import { layOut, type Node } from './tree'
 import { newLine, type Reading } from './useBlend'
 import { choiceOf } from '../tested'
+import { sure } from '../kit/sure'
 
 const stubs = {
   VIcon: true,
@@ -41,7 +42,7 @@ const lineReading = {
 }
 const scale = (key: string, value: number, full: number, word = '') => ({
   key,
-  label: key[0].toUpperCase() + key.slice(1),
+  label: key.slice(0, 1).toUpperCase() + key.slice(1),
   value,
   unit: key === 'heat' ? 'of 10' : '%',
   full,
@@ -68,7 +69,7 @@ it('shows what a line comes to, and passes on what is typed as it is typed', asy
   expect(line.text()).toContain('1 tbsp + 1¾ tsp')
   await line.find('input.parts').setValue('1½')
   expect(line.emitted('parts')).toEqual([['1½']])
-  await line.findAll('input[type=radio]')[1].setValue(true)
+  await sure(line.findAll('input[type=radio]')[1]).setValue(true)
   expect(line.emitted('basis')).toEqual([['scale']])
   await line.find('button[aria-label="Remove Black pepper, cracked"]').trigger('click')
   expect(line.emitted('remove')).toHaveLength(1)
@@ -100,7 +101,7 @@ it('locks a line in three steps and says which', async () => {
     ['ratio', 'its ratio', ''],
   ] as const) {
     const line = mount(LineRow, row({ line: { ...newLine('a/b'), lock } }))
-    const button = line.findAll('button').find((found) => found.attributes('aria-label')?.startsWith('Lock of'))!
+    const button = sure(line.findAll('button').find((found) => found.attributes('aria-label')?.startsWith('Lock of')))
     expect(button.attributes('aria-label')).toContain(says)
     await button.trigger('click')
     expect(line.emitted('lock')).toEqual([[next]])
@@ -145,8 +146,8 @@ it('draws a blend inside as joined bands of its own grains', () => {
     ],
   } as unknown as Reading
   const [honey, rub] = bandsOfLines(reading, grinds)
-  expect(honey.map((band) => [band.name, band.share, band.joined])).toEqual([['honey', 0.8, false]])
-  expect(rub.map((band) => [band.name, Math.round(band.share * 100), band.joined])).toEqual([
+  expect(honey?.map((band) => [band.name, band.share, band.joined])).toEqual([['honey', 0.8, false]])
+  expect(rub?.map((band) => [band.name, Math.round(band.share * 100), band.joined])).toEqual([
     ['salt', 15, false],
     ['pepper', 5, true],
   ])
@@ -161,10 +162,10 @@ it('moves a border by keys, says where it stands, and leaves locked lines alone'
   const strip = mount(BlendStrip, { props: { stretches, ghost: [], ghostOf: '' } })
   const borders = strip.findAll('[role=slider]')
   expect(borders.map((border) => border.attributes('aria-label'))).toEqual(['Border between Salt and Pepper'])
-  expect(borders[0].attributes('aria-valuenow')).toBe('50')
-  expect(borders[0].attributes('aria-valuemax')).toBe('80')
-  await borders[0].trigger('keydown', { key: 'ArrowRight' })
-  await borders[0].trigger('keydown', { key: 'ArrowLeft', shiftKey: true })
+  expect(sure(borders[0]).attributes('aria-valuenow')).toBe('50')
+  expect(sure(borders[0]).attributes('aria-valuemax')).toBe('80')
+  await sure(borders[0]).trigger('keydown', { key: 'ArrowRight' })
+  await sure(borders[0]).trigger('keydown', { key: 'ArrowLeft', shiftKey: true })
   expect(strip.emitted('border')).toEqual([
     [0, 0.51, false],
     [0, 0.45, false],
@@ -190,8 +191,8 @@ it('reads a scale with its ghost, and sets targets by typing', async () => {
   const aimed = mount(ScaleRow, { props: { ...props, aiming: true, target: { low: '5', high: '' } }, global })
   expect(aimed.findAll<HTMLElement>('.flag').map((flag) => flag.element.style.left)).toEqual(['50%'])
   expect(aimed.find<HTMLElement>('.band').element.style.width).toBe('50%')
-  await aimed.findAll('input')[1].setValue('7')
-  await aimed.findAll('input')[0].setValue('')
+  await sure(aimed.findAll('input')[1]).setValue('7')
+  await sure(aimed.findAll('input')[0]).setValue('')
   expect(aimed.emitted('target')).toEqual([[{ low: '5', high: '7' }], [null]])
 })
 
@@ -221,7 +222,7 @@ it('reads a blend in one big answer with its range, and says in one line what th
   expect(reads.findAll<HTMLElement>('.fill').map((bar) => bar.element.style.width)).toEqual(['44%', '100%'])
   await reads.setProps({ aiming: true })
   expect(reads.findAll('.scale')).toHaveLength(4)
-  await reads.findAll('.scale')[2].findAll('input')[0].setValue('2')
+  await sure(sure(reads.findAll('.scale')[2]).findAll('input')[0]).setValue('2')
   expect(reads.emitted('update:targets')).toEqual([[[{ what: 'smoke', low: '2', high: '' }]]])
   expect(mount(BlendReads, { props: { ...props, reading: null }, global }).text()).toContain('No ratio yet')
   const batch = mount(BatchRow, { props: { modelValue: '60 g', reading: whole }, global })
@@ -302,6 +303,6 @@ it('lays revisions out as a tree: the blend at hand straight through, branches i
   expect(lane.b1).toBe(lane.b2)
   expect(new Set([0, lane['2'], lane.b1]).size).toBe(3)
   expect(placed.map((item) => item.column)).toEqual([0, 1, 2, 3, 4, 5, 6])
-  expect(placed[0].parent).toBe(-1)
+  expect(sure(placed[0]).parent).toBe(-1)
   expect(layOut([])).toEqual([])
 })

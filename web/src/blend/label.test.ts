@@ -2,6 +2,7 @@ import { mount } from '@vue/test-utils'
 import { beforeEach, expect, it, vi } from 'vitest'
 import { nextTick } from 'vue'
 import LabelForm from './LabelForm.vue'
+import { sure } from '../kit/sure'
 
 const waiting: ((found: object) => void)[] = []
 vi.mock('../api/client', async (original) => ({
@@ -19,11 +20,11 @@ it('drops an answer that is about the label before, so that it undoes nothing ty
   })
   await vi.advanceTimersByTimeAsync(300)
   await form.setProps({ label: { ...label, sodium: '250 mg' } as never })
-  waiting[0]({ names: [], label })
+  sure(waiting[0])({ names: [], label })
   await nextTick()
   expect(form.emitted('read')).toBeUndefined()
   await vi.advanceTimersByTimeAsync(300)
-  waiting[1]({ names: [], label: { ...label, sodium: '250 mg' } })
+  sure(waiting[1])({ names: [], label: { ...label, sodium: '250 mg' } })
   await nextTick()
   await nextTick()
   expect(form.emitted('read')).toHaveLength(1)

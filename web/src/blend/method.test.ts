@@ -4,6 +4,7 @@ import { expect, it } from 'vitest'
 import { ref } from 'vue'
 import MethodPlate from './MethodPlate.vue'
 import { choiceOf } from '../tested'
+import { sure } from '../kit/sure'
 
 type Step = { do: 'mix' | 'simmer'; of: string[]; to: string; by: string; lasts: string; note: string }
 const step = (over: Partial<Step>): Step => ({ do: 'mix', of: [], to: '', by: '', lasts: '', note: '', ...over })
@@ -33,9 +34,9 @@ it('adds lines to a step, takes them out, and names one that is gone', async () 
   const shown = plate([step({ of: ['honey/liquid', 'gone/away'] })])
   expect(shown.text()).toContain('gone from the blend')
   await choiceOf(shown, 'Add a line to step 1').take('rub')
-  expect(last(shown)[0].of).toEqual(['honey/liquid', 'gone/away', 'rub'])
+  expect(sure(last(shown)[0]).of).toEqual(['honey/liquid', 'gone/away', 'rub'])
   await shown.find('.chip button').trigger('click')
-  expect(last(shown)[0].of).toEqual(['gone/away', 'rub'])
+  expect(sure(last(shown)[0]).of).toEqual(['gone/away', 'rub'])
 })
 
 it('moves, adds and removes steps', async () => {
@@ -44,12 +45,12 @@ it('moves, adds and removes steps', async () => {
   expect(last(shown).map((one) => one.note)).toEqual(['second', 'first'])
   await shown.find('[aria-label="Remove step 1"]').trigger('click')
   expect(last(shown).map((one) => one.note)).toEqual(['first'])
-  await shown.findAll('.add button')[3].trigger('click')
+  await sure(shown.findAll('.add button')[3]).trigger('click')
   expect(last(shown).at(-1)).toMatchObject({ do: 'simmer', by: 'by a third' })
 })
 
 it('shows a refusal at the step it is about', () => {
   const shown = plate([step({}), step({ do: 'simmer', by: 'by 99 %' })], { 'method.1.by': 'At most 24 %.' })
-  expect(shown.findAll('li')[1].find('[role=alert]').text()).toBe('At most 24 %.')
-  expect(shown.findAll('li')[0].find('[role=alert]').exists()).toBe(false)
+  expect(sure(shown.findAll('li')[1]).find('[role=alert]').text()).toBe('At most 24 %.')
+  expect(sure(shown.findAll('li')[0]).find('[role=alert]').exists()).toBe(false)
 })

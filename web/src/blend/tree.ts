@@ -1,4 +1,5 @@
 import type { Schemas } from '../api/client'
+import { sure } from '../kit/sure'
 
 export type Node = Schemas['NodeOut']
 export interface Placed {
@@ -35,7 +36,7 @@ export function layOut(nodes: Node[]): Placed[] {
   return order.map((node, column) => {
     const parent = order.findIndex((other) => other.id === node.parent)
     const inherits = node.parent !== null && heirs.get(node.parent ?? '') === node.id
-    const lane = ancestors.has(node.id) ? 0 : inherits ? lanes.get(node.parent!)! : next++
+    const lane = ancestors.has(node.id) ? 0 : inherits ? sure(lanes.get(sure(node.parent))) : next++
     lanes.set(node.id, lane)
     return { node, column, lane, parent }
   })

@@ -10,6 +10,7 @@ import { PATIENCE_MS, useQuestion } from '../api/question'
 import { say } from '../kit/notice'
 import { usePreferences } from '../app/preferences'
 import { useUndo } from '../edit/undo'
+import { sure } from '../kit/sure'
 
 export type Doc = Schemas['BlendDocument']
 export type LineDoc = Schemas['LineDocument']
@@ -84,7 +85,7 @@ export function useBlend(id: string) {
     },
     saved: (out) => {
       // what it was kept as, and what it came to then, stays
-      stored.value = { ...stored.value!, ...out }
+      stored.value = { ...sure(stored.value), ...out }
       void keep(queries, ['blend', id], stored.value)
       void refresh(queries, ['blends'], ['home'], ['tree'])
     },
@@ -115,7 +116,7 @@ export function useBlend(id: string) {
     }
   })
 
-  const body = () => ({ ...plain(doc.value!), id })
+  const body = () => ({ ...plain(sure(doc.value)), id })
   const read = () => ask((signal) => call(api.POST('/api/blends/read', { body: body(), signal })))
   watch(usePreferences().spoons, () => doc.value?.lines.length && read())
   watch(
@@ -224,7 +225,7 @@ export function useBlend(id: string) {
     history.mark()
     const base = now.lines[now.base]
     now.lines.splice(to, 0, ...now.lines.splice(at, 1))
-    now.base = Math.max(0, now.lines.indexOf(base))
+    now.base = base ? now.lines.indexOf(base) : 0
     history.mark()
   }
 

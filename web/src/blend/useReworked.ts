@@ -2,11 +2,14 @@ import { useDebounceFn } from '@vueuse/core'
 import { ref, shallowRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { useChange } from '../api/change'
-import { api, call } from '../api/client'
+import { api, call, type Schemas } from '../api/client'
 import { say } from '../kit/notice'
-import type { Adapting } from './AdaptPanel.vue'
 import type { BlendOnBench } from './useBlend'
 import { useProposal } from './useProposal'
+import { sure } from '../kit/sure'
+
+/** What a blend is to be adapted to: a meat, a fire, what cannot be eaten, what is not at hand. */
+export type Adapting = Pick<Schemas['AdaptWhatIf'], 'for_meat' | 'for_fire' | 'without' | 'lacking'>
 
 /** What is proposed for the blend on the bench, aimed or adapted, and taken, made a branch or left. */
 export function useReworked(bench: BlendOnBench, id: string) {
@@ -14,7 +17,10 @@ export function useReworked(bench: BlendOnBench, id: string) {
   const { proposed, errors: refusals, failed, propose, leave } = useProposal()
   const router = useRouter()
   const aiming = ref(false)
-  const title = (words: string) => ({ title: words, name: `${doc.value!.name}, ${words.toLowerCase()}`.slice(0, 80) })
+  const title = (words: string) => ({
+    title: words,
+    name: `${sure(doc.value).name}, ${words.toLowerCase()}`.slice(0, 80),
+  })
   const aim = useDebounceFn(() => {
     if (!doc.value?.targets?.length || !doc.value.lines.length) return leave()
     void propose({ by: 'aim', title: 'The nearest blend', name: title('aimed').name }, (signal) =>
@@ -52,20 +58,20 @@ export function useReworked(bench: BlendOnBench, id: string) {
   })
 
   function take() {
-    const answer = proposed.value!.answer
+    const answer = sure(proposed.value).answer
     bench.take(answer, answer.reading ?? null)
-    if (adapting.value?.for_fire && proposed.value!.by === 'adapt') doc.value!.fire = adapting.value.for_fire
+    if (adapting.value?.for_fire && sure(proposed.value).by === 'adapt') sure(doc.value).fire = adapting.value.for_fire
     say(answer.difference.words.slice(0, 4).join(', ') || 'Taken.', () => bench.history.undo())
     aiming.value = false
     leave()
   }
   const branch = useChange('blends', async () => {
-    const { answer, name, by } = proposed.value!
+    const { answer, name, by } = sure(proposed.value)
     await autosave.flush()
     const { lines, written, base, total } = answer
-    const fire = (by === 'adapt' && adapting.value?.for_fire) || doc.value!.fire
+    const fire = (by === 'adapt' && adapting.value?.for_fire) || sure(doc.value).fire
     const document = { ...bench.body(), lines, written, base, total, fire }
-    const body = { version: stored.value!.version, name, document }
+    const body = { version: sure(stored.value).version, name, document }
     const path = { blend_id: id }
     const made = await call(api.POST('/api/blends/{blend_id}/branch', { params: { path }, body }))
     await router.push(`/blend/${made.id}`)

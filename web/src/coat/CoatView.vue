@@ -11,7 +11,6 @@ import { differences } from '../edit/differences'
 import { say } from '../kit/notice'
 import SaveMark from '../edit/SaveMark.vue'
 import TitleInput from '../kit/TitleInput.vue'
-import { asTyped, fromTyped } from '../kit/units'
 import CoatAnswer from './CoatAnswer.vue'
 import JumpBar from './JumpBar.vue'
 import OutsideIn from './OutsideIn.vue'
@@ -34,11 +33,10 @@ const { doc, cook, piece, current, reading, autosave, history, loaded, error } =
 provide(COAT, coat)
 const pairing = ref(false)
 
-/** The serving time as the browser's own field types it; a half-typed one changes nothing. */
+/** When it is served; one that is unclear changes nothing. */
 const serve = computed({
-  get: () => (doc.value ? asTyped(doc.value.serve_at) : ''),
-  set: (text) => {
-    const iso = fromTyped(text)
+  get: () => doc.value?.serve_at ?? '',
+  set: (iso) => {
     if (iso && doc.value) doc.value.serve_at = iso
   },
 })
@@ -127,18 +125,9 @@ const ticked = computed(() => (doc.value?.pieces ?? []).filter((other) => other.
           <PiecePlate
             id="piece"
             :key="piece.letter"
-            v-model="doc.pieces[current]"
-            v-model:eaters="doc.eaters as number | null"
-            v-model:appetite="doc.appetite as 'usual'"
-            :reading="mine?.piece ?? null"
-            :cut-up="mine?.cut_up ?? null"
-            :errors="coat.errorsOf(current)"
             :longest="longest"
             :tallest="tallest"
             :may-be-tasted="piece.tasted || ticked < 2"
-            :alone="doc.pieces.length < 2"
-            @skin="coat.takeSkin()"
-            @off="coat.removePiece(current)"
           />
           <section v-if="mine?.cautions.length" id="notes" aria-label="Notes">
             <CautionList :cautions="mine.cautions" only="others" :most="3" />

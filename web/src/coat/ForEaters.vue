@@ -6,17 +6,24 @@ import Choice from '../kit/Choice.vue'
 import Field from '../kit/Field.vue'
 import { usePreferences } from '../app/preferences'
 import Why from '../kit/Why.vue'
+import { sure } from '../kit/sure'
+import { coatHere } from './useCoat'
 
 /** From how many eat, and how much, to the raw weight of this cut. */
-const eaters = defineModel<number | null>('eaters', { required: true })
-const appetite = defineModel<'light' | 'usual' | 'hearty'>('appetite', { required: true })
+const coat = coatHere()
+const board = computed(() => sure(coat.doc.value))
+const eaters = computed(() => board.value.eaters ?? null)
+const appetite = computed({
+  get: () => board.value.appetite ?? 'usual',
+  set: (how) => (board.value.appetite = how),
+})
 const props = defineProps<{ cut: string; grade: 'lean' | 'ordinary' | 'marbled' | 'dry-aged' }>()
 const emit = defineEmits<{ take: [mass: string, bought: string] }>()
 const { show } = usePreferences()
 
 const text = computed({
   get: () => (eaters.value === null ? '' : String(eaters.value)),
-  set: (typed) => (eaters.value = /^\d{1,3}$/.test(typed.trim()) ? Number(typed) : null),
+  set: (typed) => (board.value.eaters = /^\d{1,3}$/.test(typed.trim()) ? Number(typed) : null),
 })
 const { answer: raw, says: refused, ask, clear } = useQuestion<Schemas['RawWeightOut']>()
 watch(

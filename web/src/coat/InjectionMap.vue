@@ -3,8 +3,9 @@ import { computed, useId, useTemplateRef } from 'vue'
 import type { Schemas } from '../api/client'
 import { usePreferences } from '../app/preferences'
 import { shadeOf } from '../draw/shade'
-import { siteTold, stepped, within } from './siteKeys'
+import { endsOf, putEnd, siteTold, stepped, within, type Bone, type Place } from './siteKeys'
 import { useSiteDrag } from './useSiteDrag'
+import { sure } from '../kit/sure'
 
 /**
  * The face entered, seen from above and to scale, with its bone and the sites on it. Sites and the ends of a bone are
@@ -12,13 +13,13 @@ import { useSiteDrag } from './useSiteDrag'
  */
 const props = defineProps<{
   solid: Schemas['Solid']
-  bones: number[][]
-  sites: number[][]
+  bones: Bone[]
+  sites: Place[]
   misplaced: Schemas['Misplaced'][]
   gap: Schemas['Gap'] | null
   salt: string[]
 }>()
-const emit = defineEmits<{ sites: [sites: number[][]]; bones: [bones: number[][]] }>()
+const emit = defineEmits<{ sites: [sites: Place[]]; bones: [bones: Bone[]] }>()
 const chosen = defineModel<number>('chosen', { required: true })
 const { show } = usePreferences()
 
@@ -40,39 +41,44 @@ const wrong = computed(() => new Map(props.misplaced.map((one) => [one.site, one
 const shading = computed(() => shadeOf(props.salt))
 const svg = useTemplateRef<SVGSVGElement>('svg')
 
-function where(event: PointerEvent): [number, number] {
-  const matrix = svg.value!.getScreenCTM()!.inverse()
+function where(event: PointerEvent): Place {
+  const matrix = sure(sure(svg.value).getScreenCTM()).inverse()
   const at = new DOMPoint(event.clientX, event.clientY).matrixTransform(matrix)
   return [within((at.x - left.value) / w.value), within((at.y - EDGE) / h.value)]
 }
-const setSites = (sites: number[][]) => emit('sites', sites)
-const put = (at: number, place: number[]) => setSites(props.sites.map((site, n) => (n === at ? place : site)))
-function putEnd(at: number, end: number, place: number[]) {
-  const bones = props.bones.map((bone) => [...bone])
-  bones[at].splice(end * 2, 2, ...place)
-  emit('bones', bones)
-}
+const setSites = (sites: Place[]) => emit('sites', sites)
+const put = (at: number, place: Place) => setSites(props.sites.map((site, n) => (n === at ? place : site)))
+const setEnd = (at: number, end: number, place: Place) =>
+  emit(
+    'bones',
+    props.bones.map((bone, n) => (n === at ? putEnd(bone, end, place) : bone)),
+  )
 const lying = { sites: () => props.sites, bones: () => props.bones }
-const { drag, drop, cancel, shownSites, shownBones, ...dragging } = useSiteDrag({ ...lying, where, put, putEnd })
+const { drag, drop, cancel, shownSites, shownBones, ...dragging } = useSiteDrag({
+  ...lying,
+  where,
+  put,
+  putEnd: setEnd,
+})
 function grab(event: PointerEvent, what: 'site' | 'bone', at: number, end = 0) {
   if (what === 'site') chosen.value = at
   dragging.grab(event, what, at, end)
-  svg.value!.setPointerCapture(event.pointerId)
+  sure(svg.value).setPointerCapture(event.pointerId)
 }
 function siteKeyed(event: KeyboardEvent, at: number) {
   const told = siteTold(event, at, props.sites, props.solid)
   if (told?.to) put(at, told.to)
   else if (told?.go !== undefined) {
     chosen.value = told.go
-    svg.value!.querySelector<SVGElement>(`[data-site="${told.go}"]`)?.focus()
+    sure(svg.value).querySelector<SVGElement>(`[data-site="${told.go}"]`)?.focus()
   } else if (told) setSites(props.sites.filter((_, n) => n !== at))
 }
-function boneKeyed(event: KeyboardEvent, at: number, end: number) {
-  const to = stepped(event, props.bones[at].slice(end * 2, end * 2 + 2), props.solid)
-  if (to) putEnd(at, end, to)
+function boneKeyed(event: KeyboardEvent, at: number, end: number, place: Place) {
+  const to = stepped(event, place, props.solid)
+  if (to) setEnd(at, end, to)
 }
 const said = (n: number) => {
-  const [sx, sy] = props.sites[n]
+  const [sx, sy] = sure(props.sites[n])
   const why = { bone: ', on bone', edge: ', beyond the edge' }[wrong.value.get(n) ?? ''] ?? ''
   const across = show.value.length(sx * props.solid.length_cm)
   return `Site ${n + 1} of ${props.sites.length}, ${across} from the thick end, ${show.value.length(sy * props.solid.width_cm)} down${why}`
@@ -132,17 +138,17 @@ const said = (n: number) => {
     <template v-if="bones.length <= HANDLED">
       <template v-for="(bone, n) in shownBones" :key="`ends ${n}`">
         <g
-          v-for="end in [0, 1]"
+          v-for="(place, end) in endsOf(bone)"
           :key="end"
           class="end"
           role="button"
           tabindex="0"
           :aria-label="`${end ? 'Right' : 'Left'} end of bone ${n + 1}: arrow keys`"
           @pointerdown.prevent="grab($event, 'bone', n, end)"
-          @keydown="boneKeyed($event, n, end)"
+          @keydown="boneKeyed($event, n, end, place)"
         >
-          <circle class="touch" :cx="x(bone[end * 2])" :cy="y(bone[end * 2 + 1])" r="18" />
-          <circle class="grip" :cx="x(bone[end * 2])" :cy="y(bone[end * 2 + 1])" r="7" />
+          <circle class="touch" :cx="x(place[0])" :cy="y(place[1])" r="18" />
+          <circle class="grip" :cx="x(place[0])" :cy="y(place[1])" r="7" />
         </g>
       </template>
     </template>

@@ -14,7 +14,9 @@ import InjectionMap from './InjectionMap.vue'
 import NeedleFields from './NeedleFields.vue'
 import TwoSides from './TwoSides.vue'
 import { isOld } from './reading'
-import { coatHere } from './useCoat'
+import type { Bone, Place } from './siteKeys'
+import { coatHere, layerHere } from './useCoat'
+import { sure } from '../kit/sure'
 
 /** An injection in millilitres and sites: how salty its liquid is, where the needle goes in, and what was weighed after. */
 const coat = coatHere()
@@ -27,25 +29,26 @@ const props = defineProps<{
 }>()
 const { show } = usePreferences()
 const queries = useQueryClient()
-const layer = computed(() => coat.piece.value!.layers[props.at])
+const layer = layerHere(() => props.at)
 const plan = computed(() => layer.value.injection)
-const found = computed(() => props.reading.injection!)
-const sites = computed(() => (plan.value.sites.length ? plan.value.sites : found.value.sites))
-const own = computed(() => coat.piece.value!.bones)
+const found = computed(() => sure(props.reading.injection))
+/** The API takes and gives places of two numbers, and bones of five. */
+const sites = computed(() => (plan.value.sites.length ? plan.value.sites : found.value.sites) as Place[])
+const own = computed(() => sure(coat.piece.value).bones as Bone[])
 const bones = computed(() =>
-  own.value.length ? own.value : props.piece.bones.map(({ x0, y0, x1, y1, wide }) => [x0, y0, x1, y1, wide]),
+  own.value.length ? own.value : props.piece.bones.map(({ x0, y0, x1, y1, wide }): Bone => [x0, y0, x1, y1, wide]),
 )
 const chosen = ref(0)
 const wants = computed({ get: () => plan.value.wants, set: (typed: string) => (plan.value.wants = typed) })
 const dose = computed({ get: () => layer.value.dose, set: (typed: string) => (layer.value.dose = typed) })
 const says = (key: string) => props.errors[`injection.${key}`]
-function setSites(moved: number[][]) {
+function setSites(moved: Place[]) {
   coat.history.mark()
   plan.value.sites = moved
 }
-function setBones(moved: number[][]) {
+function setBones(moved: Bone[]) {
   coat.history.mark()
-  coat.piece.value!.bones = moved
+  sure(coat.piece.value).bones = moved
 }
 function layOut() {
   coat.history.mark()
@@ -62,7 +65,7 @@ const again = computed(() => layer.value.kind === 'second injection')
 
 const makeStrength = useChange('blends', async () => {
   await coat.autosave.flush()
-  const body = { letter: coat.piece.value!.letter, layer: props.at }
+  const body = { letter: sure(coat.piece.value).letter, layer: props.at }
   const made = await call(api.POST('/api/cooks/{cook_id}/strength', { params: { path: coat.path() }, body }))
   await refresh(queries, ['blends'])
   coat.history.mark()

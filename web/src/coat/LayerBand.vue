@@ -7,6 +7,7 @@ import GrainMix from '../draw/GrainMix.vue'
 import OldMark from '../kit/OldMark.vue'
 import { usePreferences } from '../app/preferences'
 import { percent } from '../kit/units'
+import { sure } from '../kit/sure'
 
 /** One layer as a band of its own grains: what, how much, what it adds; moved by its grip or keys, opened by a tap. */
 const props = defineProps<{
@@ -45,7 +46,7 @@ const about = computed(() => {
 const blend = computed(() =>
   (props.mark?.grinds ?? []).flatMap((key, n) => {
     const of = grinds.value.get(key)
-    return of ? [{ of, share: props.mark!.shares[n] }] : []
+    return of ? [{ of, share: sure(props.mark?.shares[n]) }] : []
   }),
 )
 function keyed(event: KeyboardEvent) {

@@ -12,13 +12,13 @@ import { percent } from '../kit/units'
 import Why from '../kit/Why.vue'
 import LayerHold from './LayerHold.vue'
 import LayerOf from './LayerOf.vue'
-import { coatHere } from './useCoat'
+import { coatHere, layerHere } from './useCoat'
 import { useOwnCoat } from './useOwnCoat'
 import WeighBack from './WeighBack.vue'
+import { sure } from '../kit/sure'
 
 /** All that can be set on a layer: what it is of, its dose, its hold, and what of it stays. */
 const coat = coatHere()
-const layer = defineModel<Schemas['LayerDocument']>({ required: true })
 const props = defineProps<{
   at: number
   reading: Schemas['LayerShown'] | null
@@ -28,11 +28,12 @@ const props = defineProps<{
   gives: boolean
 }>()
 defineEmits<{ remove: [] }>()
+const layer = layerHere(() => props.at)
 const { catalogue } = useCatalogue()
 const { show } = usePreferences()
 const kind = computed(() => catalogue.value?.layer_kinds.find((found) => found.key === layer.value.kind))
 const own = useOwnCoat(
-  () => coat.piece.value!.cut,
+  () => sure(coat.piece.value).cut,
   () => props.reading?.surface ?? 'moist',
 )
 const weights = computed(() => [
@@ -53,7 +54,7 @@ const fates = computed(() =>
 const router = useRouter()
 const keepDrippings = useChange('blends', async () => {
   await coat.autosave.flush()
-  const body = { letter: coat.piece.value!.letter }
+  const body = { letter: sure(coat.piece.value).letter }
   const made = await call(api.POST('/api/cooks/{cook_id}/drippings', { params: { path: coat.path() }, body }))
   say(`“${made.name}” is a blend now; put it into a sauce or an injection.`)
   await router.push(`/blend/${made.blend_id}`)
@@ -96,7 +97,7 @@ const dosed = computed(() => layer.value.kind !== 'drippings')
 
 <template>
   <div class="fields">
-    <LayerOf v-if="dosed" v-model="layer" :mark="mark" :errors="errors" />
+    <LayerOf v-if="dosed" :at="at" :mark="mark" :errors="errors" />
     <p v-if="reading" class="dose">
       <b class="big">
         <Why :figure="reading.dose" :of="`Dose of the ${layer.kind}`">{{
@@ -129,7 +130,7 @@ const dosed = computed(() => layer.value.kind !== 'drippings')
         :error="errors.stays"
       />
     </div>
-    <LayerHold v-if="kind?.held" v-model="layer" :errors="errors" />
+    <LayerHold v-if="kind?.held" :at="at" :errors="errors" />
     <Choice
       v-if="layer.kind === 'cooking liquid'"
       v-model="eaten"

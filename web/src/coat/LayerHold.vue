@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { Schemas } from '../api/client'
 import { useCatalogue } from '../api/catalogue'
 import HoldFields from './HoldFields.vue'
+import { layerHere } from './useCoat'
 
 /** How long a layer is held, where, and how warm it is there. */
-const layer = defineModel<Schemas['LayerDocument']>({ required: true })
-defineProps<{ label?: string; errors: Record<string, string> }>()
+const props = defineProps<{ at: number; label?: string; errors: Record<string, string> }>()
+const layer = layerHere(() => props.at)
 const { catalogue } = useCatalogue()
 const hold = computed({ get: () => layer.value.hold ?? '', set: (typed: string) => (layer.value.hold = typed) })
 const place = computed({

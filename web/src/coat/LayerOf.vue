@@ -3,17 +3,18 @@ import { computed } from 'vue'
 import { grindName, useCatalogue } from '../api/catalogue'
 import type { Schemas } from '../api/client'
 import Select from '../kit/Select.vue'
-import { coatHere } from './useCoat'
+import { coatHere, layerHere } from './useCoat'
+import { sure } from '../kit/sure'
 
 /** What a layer is of: a blend of the book, or a plain ingredient like the one it has. */
-const layer = defineModel<Schemas['LayerDocument']>({ required: true })
-const props = defineProps<{ mark?: Schemas['LayerMarkOut']; errors: Record<string, string> }>()
+const props = defineProps<{ at: number; mark?: Schemas['LayerMarkOut']; errors: Record<string, string> }>()
 const coat = coatHere()
+const layer = layerHere(() => props.at)
 const { catalogue, grinds } = useCatalogue()
 const of = computed({
   get: () => (layer.value.blend_id ? `blend|${layer.value.blend_id}` : `grind|${layer.value.grind}`),
   set: (chosen) => {
-    const [what, key] = chosen.split('|')
+    const [what, key = ''] = chosen.split('|')
     layer.value.blend_id = what === 'blend' ? key : null
     layer.value.grind = what === 'grind' ? key : ''
     layer.value.revision = null
@@ -26,7 +27,8 @@ const plain = computed(() =>
   layer.value.grind
     ? (catalogue.value?.grinds ?? []).filter(
         // a cure is never offered for a seasoning
-        (g) => g.family === grinds.value.get(layer.value.grind!)?.family && (!g.cure || g.key === layer.value.grind),
+        (g) =>
+          g.family === grinds.value.get(sure(layer.value.grind))?.family && (!g.cure || g.key === layer.value.grind),
       )
     : [],
 )

@@ -11,8 +11,9 @@ import Why from '../kit/Why.vue'
 import LayerHold from './LayerHold.vue'
 import TwoSides from './TwoSides.vue'
 import { isOld } from './reading'
-import { coatHere } from './useCoat'
+import { coatHere, layerHere } from './useCoat'
 import WindowScale from './WindowScale.vue'
+import { sure } from '../kit/sure'
 
 /** A marinade: how long it may work, what goes in, what is set aside first, and what becomes of meat and bath after. */
 const coat = coatHere()
@@ -24,7 +25,7 @@ const props = defineProps<{
 }>()
 const { catalogue } = useCatalogue()
 const { show } = usePreferences()
-const layer = computed(() => coat.piece.value!.layers[props.at])
+const layer = layerHere(() => props.at)
 const text = (key: 'reserve' | 'eaten') =>
   computed({ get: () => layer.value[key], set: (typed: string) => (layer.value[key] = typed) })
 const reserve = text('reserve')
@@ -45,7 +46,7 @@ const fate = computed({
 })
 /** What may become of it: into the pot only where one comes later. */
 const fates = computed(() => {
-  const pot = coat.piece.value!.layers.some((other, n) => n > props.at && other.kind === 'cooking liquid')
+  const pot = sure(coat.piece.value).layers.some((other, n) => n > props.at && other.kind === 'cooking liquid')
   const found = [
     { value: 'thrown', text: 'thrown away' },
     { value: 'boiled', text: 'boiled' },
@@ -77,7 +78,7 @@ function take(time: string) {
       />
     </template>
     <template #numbers>
-      <LayerHold v-model="layer" label="In it for" :errors="errors" />
+      <LayerHold :at="at" label="In it for" :errors="errors" />
       <div class="fields">
         <Field
           v-model="reserve"

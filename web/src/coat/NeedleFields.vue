@@ -5,7 +5,7 @@ import type { Schemas } from '../api/client'
 import { usePreferences } from '../app/preferences'
 import Choice from '../kit/Choice.vue'
 import Field from '../kit/Field.vue'
-import { coatHere } from './useCoat'
+import { layerHere, pieceHere } from './useCoat'
 
 /** The needle: its grid, its bore, its syringe, what would clog it, and what was weighed after. */
 const props = defineProps<{
@@ -13,10 +13,10 @@ const props = defineProps<{
   found: NonNullable<Schemas['LayerShown']['injection']>
   errors: Record<string, string>
 }>()
-const coat = coatHere()
+const piece = pieceHere()
 const { grinds } = useCatalogue()
 const { show } = usePreferences()
-const layer = computed(() => coat.piece.value!.layers[props.at])
+const layer = layerHere(() => props.at)
 const plan = computed(() => layer.value.injection)
 type Text = 'spacing' | 'bore' | 'syringe' | 'stroke' | 'before' | 'after' | 'used'
 const text = (key: Text) =>
@@ -28,9 +28,13 @@ const text = (key: Text) =>
       if (key === 'spacing') plan.value.sites = []
     },
   })
-const [spacing, bore, syringe, stroke, before, after, used] = (
-  ['spacing', 'bore', 'syringe', 'stroke', 'before', 'after', 'used'] as const
-).map(text)
+const spacing = text('spacing')
+const bore = text('bore')
+const syringe = text('syringe')
+const stroke = text('stroke')
+const before = text('before')
+const after = text('after')
+const used = text('used')
 const grid = computed({
   get: () => plan.value.grid,
   set: (value: 'hexagonal' | 'square') => {
@@ -87,7 +91,7 @@ const again = computed(() => layer.value.kind === 'second injection')
     <Field
       v-model="before"
       label="Weight before"
-      :placeholder="again ? 'as it lies on the fire' : coat.piece.value!.mass"
+      :placeholder="again ? 'as it lies on the fire' : piece.mass"
       :error="says('before')"
     />
     <Field

@@ -10,10 +10,11 @@ import { isOld } from './reading'
 import { coatHere, type Layer } from './useCoat'
 import { useRowDrag } from '../edit/useRowDrag'
 import WayChoice from './WayChoice.vue'
+import { sure } from '../kit/sure'
 
 /** From the outside in: every layer a band in the order it lies, the last put on at the top, and under them the meat. */
 const coat = coatHere()
-const piece = computed(() => coat.piece.value!)
+const piece = computed(() => sure(coat.piece.value))
 const errors = computed(() => coat.errorsOf(coat.current.value))
 /** The layers as they lie, outermost first, each with its place in the order they are put on. */
 const lying = computed(() => piece.value.layers.map((layer, at) => ({ layer, at })).reverse())
@@ -51,7 +52,7 @@ async function add(what: Parameters<typeof coat.addLayer>[0]) {
 /** What the book knows of a layer's blend, as far as it was read. */
 const mark = (at: number) => (of(at) ? (coat.mine.value?.marks[at] ?? undefined) : undefined)
 const name = (layer: Layer, at: number) =>
-  mark(at)?.blend_deleted ? `${mark(at)!.blend_name} (deleted)` : coat.nameOf(layer)
+  mark(at)?.blend_deleted ? `${sure(mark(at)).blend_name} (deleted)` : coat.nameOf(layer)
 </script>
 
 <template>
@@ -80,7 +81,6 @@ const name = (layer: Layer, at: number) =>
         <CautionList v-if="coat.mine.value" :cautions="coat.mine.value.cautions" :layer="at" class="at-step" />
         <LayerFields
           v-if="open === at"
-          v-model="piece.layers[at]"
           :at="at"
           :reading="of(at)"
           :mark="mark(at)"

@@ -6,10 +6,12 @@ import Choice from '../kit/Choice.vue'
 import Field from '../kit/Field.vue'
 import { usePreferences } from '../app/preferences'
 import HoldFields from './HoldFields.vue'
+import { pieceHere } from './useCoat'
 import Tick from '../kit/Tick.vue'
+import { sure } from '../kit/sure'
 
 /** What can be known of a piece besides: grade, what was trimmed, its measures, its thin end, and how it is cut up. */
-const piece = defineModel<Schemas['PieceDocument']>({ required: true })
+const piece = pieceHere()
 const props = defineProps<{ reading: Schemas['PieceShown'] | null; errors: Record<string, string> }>()
 const { catalogue } = useCatalogue()
 const { show } = usePreferences()
@@ -33,7 +35,7 @@ const STAGES: { what: Stage['what']; says: string; usual: string; place: Stage['
 const staged = (what: Stage['what']) => piece.value.stages?.find((stage) => stage.what === what)
 function toggle(what: Stage['what']) {
   const others = (piece.value.stages ?? []).filter((stage) => stage.what !== what)
-  const { usual, place } = STAGES.find((stage) => stage.what === what)!
+  const { usual, place } = sure(STAGES.find((stage) => stage.what === what))
   piece.value.stages = staged(what) ? others : [...others, { what, place, hold: usual, hold_at: '' }]
 }
 const saysOf = (what: Stage['what'], field: string) =>

@@ -14,21 +14,17 @@ import ForEaters from './ForEaters.vue'
 import PieceDrawing from './PieceDrawing.vue'
 import PieceMore from './PieceMore.vue'
 import Tick from '../kit/Tick.vue'
+import { coatHere, pieceHere } from './useCoat'
+import { sure } from '../kit/sure'
 
 /** The piece: which cut, how heavy, how many, and what is done with each of its faces. */
-const piece = defineModel<Schemas['PieceDocument']>({ required: true })
-const eaters = defineModel<number | null>('eaters', { required: true })
-const appetite = defineModel<'light' | 'usual' | 'hearty'>('appetite', { required: true })
-const props = defineProps<{
-  reading: Schemas['PieceShown'] | null
-  cutUp: Schemas['CutUp'] | null
-  errors: Record<string, string>
-  longest: number
-  tallest: number
-  mayBeTasted: boolean
-  alone: boolean
-}>()
-defineEmits<{ skin: []; off: [] }>()
+defineProps<{ longest: number; tallest: number; mayBeTasted: boolean }>()
+const coat = coatHere()
+const piece = pieceHere()
+const reading = computed(() => coat.mine.value?.piece ?? null)
+const cutUp = computed(() => coat.mine.value?.cut_up ?? null)
+const errors = computed(() => coat.errorsOf(coat.current.value))
+const alone = computed(() => (coat.doc.value?.pieces.length ?? 0) < 2)
 const { catalogue, cuts } = useCatalogue()
 const { show } = usePreferences()
 
@@ -56,12 +52,12 @@ function setFace(name: string, state: string) {
 }
 function nextFace(name: string) {
   const keys = statesOf(name).map((state) => state.value)
-  const now = props.reading?.faces.find((face) => face.name === name)?.state ?? 'bare'
-  setFace(name, keys[(keys.indexOf(now) + 1) % keys.length])
+  const now = reading.value?.faces.find((face) => face.name === name)?.state ?? 'bare'
+  setFace(name, sure(keys[(keys.indexOf(now) + 1) % keys.length]))
 }
 const more = ref(false)
 const forEaters = ref(false)
-const says = (name: string) => props.errors[name]
+const says = (name: string) => errors.value[name]
 </script>
 
 <template>
@@ -91,8 +87,6 @@ const says = (name: string) => props.errors[name]
     </button>
     <ForEaters
       v-if="forEaters"
-      v-model:eaters="eaters"
-      v-model:appetite="appetite"
       :cut="piece.cut"
       :grade="piece.grade ?? 'ordinary'"
       @take="(mass, bought) => Object.assign(piece, { mass, untrimmed: bought })"
@@ -116,7 +110,7 @@ const says = (name: string) => props.errors[name]
         :options="statesOf(face.name)"
         @update:model-value="$event && setFace(face.name, $event)"
       />
-      <button v-if="face.name === 'skin' && face.state !== 'off'" type="button" class="link" @click="$emit('skin')">
+      <button v-if="face.name === 'skin' && face.state !== 'off'" type="button" class="link" @click="coat.takeSkin()">
         Make it a piece of its own
       </button>
     </div>
@@ -142,10 +136,12 @@ const says = (name: string) => props.errors[name]
     <button type="button" class="link" :aria-expanded="more" @click="more = !more">
       {{ more ? 'Less about it' : 'Grade, trim, measures, cutting it up' }}
     </button>
-    <PieceMore v-if="more" v-model="piece" :reading="reading" :errors="errors" />
+    <PieceMore v-if="more" :reading="reading" :errors="errors" />
     <p v-if="mayBeTasted || !alone" class="board">
       <Tick v-if="mayBeTasted" v-model="piece.tasted">in the tasting</Tick>
-      <button v-if="!alone" type="button" class="link" @click="$emit('off')">Take it off the board</button>
+      <button v-if="!alone" type="button" class="link" @click="coat.removePiece(coat.current.value)">
+        Take it off the board
+      </button>
     </p>
   </section>
 </template>

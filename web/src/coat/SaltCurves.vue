@@ -5,6 +5,7 @@ import { computed } from 'vue'
 import type { Schemas } from '../api/client'
 import { usePreferences } from '../app/preferences'
 import { percent } from '../kit/units'
+import { sure } from '../kit/sure'
 
 /** A core of meat from its surface to its centre, and the salt in it: a curve with its band for each piece. */
 export interface Cored {
@@ -21,12 +22,14 @@ const LEFT = 46
 /** How deep the picture goes [cm]: a little beyond where the salt is, at most to the centre. */
 const deep = computed(() => {
   const reach = Math.max(...props.cores.map((core) => core.sample.reach.high ?? core.sample.reach.value)) / 10
-  const centre = Math.max(...props.cores.map((core) => core.sample.depths_cm.at(-1)!))
+  const centre = Math.max(...props.cores.map((core) => sure(core.sample.depths_cm.at(-1))))
   return Math.min(centre, Math.max(1.2, Math.ceil(reach * 2 * 1.8) / 2))
 })
 // the very surface outruns all else in the first hours; what lies under the first millimetre sets the scale
 const x = computed(() => {
-  const under = props.cores.flatMap((core) => core.sample.percent.filter((_, n) => core.sample.depths_cm[n] >= 0.1))
+  const under = props.cores.flatMap((core) =>
+    core.sample.percent.filter((_, n) => sure(core.sample.depths_cm[n]) >= 0.1),
+  )
   return scaleLinear([0, Math.min(20, Math.max(1, ...under))], [LEFT, WIDE - 12])
     .nice(4)
     .clamp(true)
@@ -36,13 +39,13 @@ const depths = computed(() => show.value.depthTicks(deep.value))
 const curve = (values: number[], { depths_cm }: Schemas['CoreSample']) =>
   line<number>(
     (value) => x.value(value),
-    (_, n) => y.value(depths_cm[n]),
+    (_, n) => y.value(sure(depths_cm[n])),
   )(values) ?? ''
 const band = ({ depths_cm, low, high }: Schemas['CoreSample']) =>
   area<number>()
     .y((cm) => y.value(cm))
-    .x0((_, n) => x.value(low[n]))
-    .x1((_, n) => x.value(high[n]))(depths_cm) ?? ''
+    .x0((_, n) => x.value(sure(low[n])))
+    .x1((_, n) => x.value(sure(high[n])))(depths_cm) ?? ''
 const inWords = computed(() =>
   props.cores
     .map(({ letter, sample }) => {
@@ -50,8 +53,8 @@ const inWords = computed(() =>
         0,
         sample.depths_cm.findIndex((cm) => cm >= 0.5),
       )
-      const least = sample.least.length ? `, ${percent(sample.least[near])} where the needle reached least` : ''
-      return `${letter}: ${percent(sample.percent[near])} salt half a centimetre in${least}, ${percent(sample.percent.at(-1)!)} in the centre`
+      const least = sample.least.length ? `, ${percent(sure(sample.least[near]))} where the needle reached least` : ''
+      return `${letter}: ${percent(sure(sample.percent[near]))} salt half a centimetre in${least}, ${percent(sure(sample.percent.at(-1)))} in the centre`
     })
     .join('; '),
 )

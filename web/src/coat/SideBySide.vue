@@ -10,6 +10,7 @@ import Select from '../kit/Select.vue'
 import { coatHere } from './useCoat'
 import { DEEP_CM, topOf } from './sides'
 import SideWay from './SideWay.vue'
+import { sure } from '../kit/sure'
 
 /** The same joint seasoned in every way, on one picture; two of them become pieces that are tasted. */
 const coat = coatHere()
@@ -52,13 +53,13 @@ function choose(key: string) {
 const how = ref<'split' | 'two'>('split')
 const make = useChange('cooks', async () => {
   const [first, second] = (sides.value ?? []).map((one) => one.key).filter((key) => chosen.value.includes(key))
-  if (second && (await coat.makePair([first, second], how.value === 'split', ids.value))) emit('done')
+  if (first && second && (await coat.makePair([first, second], how.value === 'split', ids.value))) emit('done')
 })
 /** The zone most people like: from where the light one ends to where the usual one does. */
 const zone = computed((): [number, number] => {
   const zones = catalogue.value?.zones ?? []
   const at = zones.findIndex((one) => one.name === 'usual')
-  return at > 0 ? [zones[at - 1].below_percent ?? 0, zones[at].below_percent ?? Infinity] : [0, 0]
+  return at > 0 ? [sure(zones[at - 1]).below_percent ?? 0, sure(zones[at]).below_percent ?? Infinity] : [0, 0]
 })
 const longest = computed(() => Math.max(1, ...(sides.value ?? []).map((one) => one.ahead?.value ?? 0)))
 const top = computed(() => topOf(sides.value ?? []))

@@ -12,6 +12,7 @@ import { say } from '../kit/notice'
 import { usePreferences } from '../app/preferences'
 import Why from '../kit/Why.vue'
 import { coatHere } from './useCoat'
+import { sure } from '../kit/sure'
 
 /** What all pieces take of each blend, what the shelf holds of it, what is still to be mixed, and where to take it. */
 const coat = coatHere()
@@ -19,7 +20,7 @@ const queries = useQueryClient()
 const router = useRouter()
 const { grinds } = useCatalogue()
 const { show } = usePreferences()
-const id = computed(() => coat.cook.value!.id)
+const id = computed(() => sure(coat.cook.value).id)
 const { data: totals, error } = useQuery({
   queryKey: ['totals', id],
   queryFn: async () => {

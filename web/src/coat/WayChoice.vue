@@ -8,6 +8,7 @@ import { useCatalogue } from '../api/catalogue'
 import Field from '../kit/Field.vue'
 import { say } from '../kit/notice'
 import { coatHere } from './useCoat'
+import { sure } from '../kit/sure'
 
 /** Ways to start from: the shipped ones, the household's own, and the stacks of the other pieces; and this one, to keep. */
 const coat = coatHere()
@@ -27,7 +28,7 @@ async function put(layers: Schemas['LayerDocument'][]) {
   if (await coat.putStack(layers)) emit('done')
 }
 const keepThis = useChange('ways', async () => {
-  const layers = JSON.parse(JSON.stringify(coat.piece.value!.layers)) as Schemas['LayerDocument'][]
+  const layers = JSON.parse(JSON.stringify(sure(coat.piece.value).layers)) as Schemas['LayerDocument'][]
   await call(api.POST('/api/cooks/ways', { body: { name: name.value, layers } }))
   say(`“${name.value}” is kept.`)
   name.value = ''

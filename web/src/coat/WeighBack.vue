@@ -9,13 +9,14 @@ import { say } from '../kit/notice'
 import Why from '../kit/Why.vue'
 import { coatHere } from './useCoat'
 import { useOwnCoat } from './useOwnCoat'
+import { sure } from '../kit/sure'
 
 /** What was taken, what is left and what fell off: the coat that really went on, and the cook's own coat weight. */
 const coat = coatHere()
 const props = defineProps<{ at: number; surface: string }>()
 const emit = defineEmits<{ use: [dose: string] }>()
 const queries = useQueryClient()
-const cut = computed(() => coat.piece.value!.cut)
+const cut = computed(() => sure(coat.piece.value).cut)
 const own = useOwnCoat(
   () => cut.value,
   () => props.surface,
@@ -29,14 +30,14 @@ const keep = useChange(
   async () => {
     errors.value = {}
     await coat.autosave.flush()
-    const letter = coat.piece.value!.letter
+    const letter = sure(coat.piece.value).letter
     const body = { letter, layer: props.at, ...form }
     const sent = { params: { path: coat.path() }, body }
     const found = await call(api.POST('/api/cooks/{cook_id}/weigh-back', sent))
     await refresh(queries, ['own coat'])
     Object.assign(form, { taken: '', left: '', fell: '' })
     say(`Your coat is ${found.figure.value.toFixed(1)} g on 100 cm² now.`, async () => {
-      const path = { row_id: found.noted! }
+      const path = { row_id: sure(found.noted) }
       await call(api.POST('/api/cooks/coat/weigh-back/{row_id}/take-back', { params: { path } }))
       await refresh(queries, ['own coat'])
     })

@@ -2,7 +2,9 @@ import { VueQueryPlugin } from '@tanstack/vue-query'
 import { mount } from '@vue/test-utils'
 import { expect, it, vi } from 'vitest'
 import InjectionMap from './InjectionMap.vue'
+import type { Bone, Place } from './siteKeys'
 import WindowScale from './WindowScale.vue'
+import { sure } from '../kit/sure'
 
 const stubs = { VIcon: true, Why: { template: '<span><slot /></span>' } }
 const global = { stubs, plugins: [VueQueryPlugin] }
@@ -10,7 +12,7 @@ const solid = { shape: 'box', length_cm: 20, width_cm: 10, thickness_cm: 5, piec
 
 function drawn(more: object = {}) {
   const props = {
-    solid, bones: [[0.1, 0.5, 0.9, 0.5, 0.1]], sites: [[0.25, 0.25], [0.5, 0.5], [0.75, 0.75]],
+    solid, bones: [[0.1, 0.5, 0.9, 0.5, 0.1]] as Bone[], sites: [[0.25, 0.25], [0.5, 0.5], [0.75, 0.75]] as Place[],
     misplaced: [{ site: 1, why: 'bone' }], gap: null, salt: [], chosen: 0, ...more,
   } // prettier-ignore
   return mount(InjectionMap, { props, global })
@@ -37,7 +39,7 @@ it('keeps a site and a bone within the drawing', async () => {
   await site.trigger('keydown', { key: 'ArrowLeft' })
   await site.trigger('keydown', { key: 'ArrowDown' })
   expect(map.emitted('sites')).toEqual([[[[0, 0.995]]], [[[0, 1]]]])
-  await map.findAll('.end')[1].trigger('keydown', { key: 'ArrowLeft' })
+  await sure(map.findAll('.end')[1]).trigger('keydown', { key: 'ArrowLeft' })
   expect(map.emitted('bones')).toEqual([[[[0.1, 0.5, 0.89, 0.5, 0.1]]]])
 })
 
@@ -63,9 +65,9 @@ it('shades the meat by the salt of its cells, and leaves it plain where there is
   const url = vi.spyOn(HTMLCanvasElement.prototype, 'toDataURL').mockReturnValue('data:image/png;base64,x')
   const map = drawn({ salt: ['.05', '990'] })
   expect(map.find('image').attributes('href')).toBe('data:image/png;base64,x')
-  const alpha = points[0].filter((_, n) => n % 4 === 3)
+  const alpha = sure(points[0]).filter((_, n) => n % 4 === 3)
   expect(alpha.map((value) => value > 0)).toEqual([false, false, true, true, true, false])
-  expect(alpha[3]).toBeGreaterThan(alpha[2])
+  expect(alpha[3]).toBeGreaterThan(sure(alpha[2]))
   expect(drawn().find('image').exists()).toBe(false)
   context.mockRestore()
   url.mockRestore()
@@ -91,7 +93,7 @@ it('shows where a hold lies, and takes another one from the scale or from a scho
   const left = (selector: string) => parseFloat(long.find<HTMLElement>(selector).element.style.left)
   expect(left('.mine')).toBeGreaterThan(left('i.long'))
   expect(scale(3600, 'inside the cautious school').text()).not.toContain('Or thin it')
-  await long.findAll('.legend button')[1].trigger('click')
+  await sure(long.findAll('.legend button')[1]).trigger('click')
   await long.find('input').setValue(50)
   await long.find('input').trigger('keydown', { key: 'ArrowLeft' })
   await scale(3600, '').find('input').trigger('keydown', { key: 'Tab' })

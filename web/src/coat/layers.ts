@@ -1,6 +1,7 @@
 import type { Schemas } from '../api/client'
 import { meanColour } from '../draw/grains'
 import type { Grind } from '../api/catalogue'
+import { sure } from '../kit/sure'
 
 type Layer = Schemas['LayerDocument']
 
@@ -15,7 +16,7 @@ export function layerColour(layer: Layer, blends: Schemas['BlendRow'][], grinds:
   if (!blend || !['rub', 'paste', 'glaze'].includes(layer.kind)) return COLOURS[layer.kind] ?? '#8e2f1c'
   const mixture = blend.grinds.flatMap((key, n) => {
     const of = grinds.get(key)
-    return of ? [{ of, share: blend.shares[n] }] : []
+    return of ? [{ of, share: sure(blend.shares[n]) }] : []
   })
   return mixture.length ? meanColour(mixture) : '#8e2f1c'
 }

@@ -1,10 +1,10 @@
 import { describe, expect, it } from 'vitest'
-import { stepped, siteTold, within } from './siteKeys'
+import { stepped, siteTold, within, type Place } from './siteKeys'
 import { curve, HIGH, topOf, WIDE } from './sides'
 
 const face = { length_cm: 20, width_cm: 10 }
 const key = (name: string) => new KeyboardEvent('keydown', { key: name, cancelable: true })
-const sites = [
+const sites: Place[] = [
   [0.2, 0.5],
   [0.5, 0.5],
   [0.8, 0.5],

@@ -1,4 +1,5 @@
 import { within, type Schemas } from '../api/client'
+import { sure } from '../kit/sure'
 
 type Out = Schemas['CoatReadingOut']
 type Piece = Schemas['PieceDocument']
@@ -14,8 +15,8 @@ export function inOrder(out: Out): Reading {
   const typed = (place: number | null | undefined) => (typeof place === 'number' ? out.places.indexOf(place) : null)
   return {
     ...out,
-    layers: out.places.map((place) => (place === null ? null : out.layers[place])),
-    marks: out.places.map((place) => (place === null ? null : out.marks[place])),
+    layers: out.places.map((place) => (place === null ? null : sure(out.layers[place]))),
+    marks: out.places.map((place) => (place === null ? null : sure(out.marks[place]))),
     cautions: out.cautions.map((caution) => ({ ...caution, layer: typed(caution.layer) })),
     gives: typed(out.gives),
   }
@@ -24,8 +25,9 @@ export function inOrder(out: Out): Reading {
 /** Return the pieces as they were last read: those of `sent` that were now, or else as the server took them. */
 export function lastRead(before: Map<string, Piece>, sent: Piece[], readings: (Out | null)[]): Map<string, Piece> {
   const found = new Map(before)
-  readings.forEach((reading, at) => {
-    if (reading) found.set(sent[at].letter, reading.before ?? sent[at])
+  sent.forEach((piece, at) => {
+    const reading = readings[at]
+    if (reading) found.set(piece.letter, reading.before ?? piece)
   })
   return found
 }
@@ -71,8 +73,7 @@ const WORDS: Record<string, string> = {
 
 /** Return a field in words. */
 export function fieldWords(field: string): string {
-  const steps = field.split('.')
-  const words = (name: string) => WORDS[name] ?? name.replaceAll('_', ' ')
-  if (steps[0] === 'layers' && steps.length > 2) return words(steps[2] === 'injection' ? steps[3] : steps[2])
-  return words(steps[0])
+  const [first = field, , inLayer, inPlan] = field.split('.')
+  const name = (first === 'layers' && (inLayer === 'injection' ? inPlan : inLayer)) || first
+  return WORDS[name] ?? name.replaceAll('_', ' ')
 }

@@ -1,4 +1,17 @@
+import { sure } from '../kit/sure'
+
 const STEP_CM = 0.2
+
+/** A place on the face entered, and a rod of bone with its width, in shares of its length and width. */
+export type Place = [number, number]
+export type Bone = [number, number, number, number, number]
+export const endsOf = ([x0, y0, x1, y1]: Bone): [Place, Place] => [
+  [x0, y0],
+  [x1, y1],
+]
+/** A bone with one of its ends put elsewhere. */
+export const putEnd = ([x0, y0, x1, y1, wide]: Bone, end: number, [x, y]: Place): Bone =>
+  end ? [x0, y0, x, y, wide] : [x, y, x1, y1, wide]
 
 const WAYS: Record<string, [number, number]> = {
   ArrowLeft: [-1, 0],
@@ -9,9 +22,9 @@ const WAYS: Record<string, [number, number]> = {
 /** Where an arrow key moves a place of a face to, in shares of it; null for any other key. */
 export function stepped(
   event: KeyboardEvent,
-  place: number[],
+  place: Place,
   face: { length_cm: number; width_cm: number },
-): [number, number] | null {
+): Place | null {
   const way = WAYS[event.key]
   if (!way) return null
   event.preventDefault()
@@ -23,7 +36,7 @@ const three = (value: number) => Math.round(value * 1000) / 1000
 export const within = (share: number) => three(Math.min(1, Math.max(0, share)))
 
 interface Told {
-  to?: [number, number]
+  to?: Place
   go?: number
 }
 
@@ -31,10 +44,10 @@ interface Told {
 export function siteTold(
   event: KeyboardEvent,
   at: number,
-  sites: number[][],
+  sites: Place[],
   face: { length_cm: number; width_cm: number },
 ): Told | null {
-  const to = stepped(event, sites[at], face)
+  const to = stepped(event, sure(sites[at]), face)
   if (to) return { to }
   const last = sites.length - 1
   const next = { PageDown: at + 1, PageUp: at - 1, Home: 0, End: last }[event.key]

@@ -12,6 +12,7 @@ import { useUndo } from '../edit/undo'
 import { useCatalogue } from '../api/catalogue'
 import { layerColour, layerName } from './layers'
 import { inOrder, lastRead, wrongFields } from './reading'
+import { sure } from '../kit/sure'
 
 type Piece = Schemas['PieceDocument']
 export type Layer = Schemas['LayerDocument']
@@ -58,7 +59,7 @@ export function useCoat(id?: string) {
   function layBinders(open: boolean) {
     binding.value = open
   }
-  const path = () => ({ cook_id: cook.value!.id })
+  const path = () => ({ cook_id: sure(cook.value).id })
   const autosave = useAutosave<Doc, Out>({
     key: () => `cook:${cook.value?.id}`,
     doc,
@@ -133,7 +134,7 @@ export function useCoat(id?: string) {
 
   /** Whether cards are in, so that the pieces that were tasted do not change any more. */
   const tasted = computed(() => (cook.value?.trial?.cards ?? 0) > 0)
-  const asTasted = () => typed(cook.value!).pieces.filter((one) => one.tasted)
+  const asTasted = () => typed(sure(cook.value)).pieces.filter((one) => one.tasted)
   /** Whether something of the pieces that were tasted was changed. */
   const spoilt = (now: Doc) =>
     tasted.value &&
@@ -164,15 +165,17 @@ export function useCoat(id?: string) {
   /** The errors of one piece, by their field within it. */
   const errorsOf = (at: number) => within(errors.value, `pieces.${at}.`)
 
-  type Put = (now: Doc, at: number) => void
-  const doing = useChange('board', async (letter: string | undefined, ask: (now: Doc, at: number) => Promise<Put>) => {
-    const place = () => doc.value?.pieces.findIndex((other) => other.letter === letter) ?? -1
-    if (!doc.value || place() < 0) return false
+  type Put = (piece: Piece, board: Doc) => void
+  const doing = useChange('board', async (letter: string | undefined, ask: (piece: Piece) => Promise<Put>) => {
+    const meant = () => doc.value?.pieces.find((other) => other.letter === letter)
+    const before = meant()
+    if (!before) return false
     history.mark()
-    const put = await ask(doc.value, place())
+    const put = await ask(plain(before))
     // undone or taken off the board meanwhile
-    if (place() < 0) return false
-    put(doc.value, place())
+    const after = meant()
+    if (!after || !doc.value) return false
+    put(after, doc.value)
     history.mark()
     return true
   })
@@ -180,71 +183,67 @@ export function useCoat(id?: string) {
    * Do one thing to the open piece that the server works out, and put what it found on the board as it is by then. One
    * after the other: each is worked out from what the one before has made.
    */
-  const change = async (ask: (now: Doc, at: number) => Promise<Put>): Promise<boolean> =>
+  const change = async (ask: (piece: Piece) => Promise<Put>): Promise<boolean> =>
     (await doing(piece.value?.letter, ask)) ?? false
-  const taken = () => doc.value!.pieces.map((other) => other.letter)
+  const taken = () => sure(doc.value).pieces.map((other) => other.letter)
   const free = () => [...'ABCDEFGH'].find((letter) => !taken().includes(letter))
 
   const addLayer = (what: { kind?: Layer['kind']; blend_id?: string; grind?: string }) =>
-    change(async (now, at) => {
-      const { layers, ...piece } = plain(now.pieces[at])
+    change(async ({ layers, ...piece }) => {
       const body = { piece, grind: '', layers, ...what }
       const made = await call(api.POST('/api/cooks/coat/layer', { body }))
-      return (board, to) => void board.pieces[to].layers.splice(made.place, 0, made.layer)
+      return ({ layers }) => void layers.splice(made.place, 0, made.layer)
     })
   const takeWay = (way: string) =>
-    change(async (now, at) => {
-      const body = { way, piece: plain(now.pieces[at]), blend_ids: [] }
-      const found = await call(api.POST('/api/cooks/coat/way', { body }))
-      return (board, to) => void (board.pieces[to] = found)
+    change(async (piece) => {
+      const found = await call(api.POST('/api/cooks/coat/way', { body: { way, piece, blend_ids: [] } }))
+      return (of) => void Object.assign(of, found)
     })
   const makePair = (ways: Schemas['PairDocument']['ways'], split: boolean, blend_ids: string[]) =>
-    change(async (now, at) => {
-      const body = { piece: plain(now.pieces[at]), ways, split, taken: taken(), blend_ids }
+    change(async (piece) => {
+      const body = { piece, ways, split, taken: taken(), blend_ids }
       const pair = await call(api.POST('/api/cooks/coat/pair', { body }))
-      return (board, to) => {
-        const others = board.pieces.filter((_, n) => n !== to).map((other) => ({ ...other, tasted: false }))
+      return (of, board) => {
+        const others = board.pieces.filter((other) => other !== of).map((other) => ({ ...other, tasted: false }))
         board.pieces = [...pair, ...others].sort((a, b) => a.letter.localeCompare(b.letter))
-        current.value = board.pieces.findIndex((other) => other.letter === pair[0].letter)
+        current.value = board.pieces.findIndex((other) => other.letter === pair[0]?.letter)
       }
     })
   const takeSkin = () =>
-    change(async (now, at) => {
-      const body = { piece: plain(now.pieces[at]), taken: taken() }
-      const [kept, skin] = await call(api.POST('/api/cooks/coat/skin', { body }))
-      return (board, to) => {
-        board.pieces[to] = kept
-        board.pieces.push(skin)
+    change(async (piece) => {
+      const [kept, skin] = await call(api.POST('/api/cooks/coat/skin', { body: { piece, taken: taken() } }))
+      return (of, board) => {
+        Object.assign(of, kept)
+        board.pieces.push(sure(skin))
       }
     })
   const replaced =
     (layer: number, found: Layer): Put =>
-    (board, to) => {
-      if (board.pieces[to].layers[layer]?.kind === found.kind) board.pieces[to].layers[layer] = found
+    ({ layers }) => {
+      if (layers[layer]?.kind === found.kind) layers[layer] = found
     }
   const giveWay = (layer: number) =>
-    change(async (now, at) => {
-      const found = await call(api.POST('/api/cooks/coat/aim', { body: { piece: plain(now.pieces[at]), layer } }))
+    change(async (piece) => {
+      const found = await call(api.POST('/api/cooks/coat/aim', { body: { piece, layer } }))
       if (found.says) say(found.says)
       return replaced(layer, found.layer)
     })
   /** Move the sites of an injection that lie on bone or beyond the edge to where a needle can go in. */
   const moveOff = (layer: number) =>
-    change(async (now, at) => {
-      const found = await call(api.POST('/api/cooks/coat/sites', { body: { piece: plain(now.pieces[at]), layer } }))
+    change(async (piece) => {
+      const found = await call(api.POST('/api/cooks/coat/sites', { body: { piece, layer } }))
       return replaced(layer, found)
     })
   function aimAt(target: string) {
     if (piece.value) piece.value.target = target
   }
   /** Put a stack of layers on the piece; doses go by surface and weight, so they fit it by themselves. */
-  const putStack = (layers: Layer[]) =>
-    change(async () => (board, to) => void (board.pieces[to].layers = plain(layers)))
+  const putStack = (layers: Layer[]) => change(() => Promise.resolve((of) => void (of.layers = plain(layers))))
   function addPiece() {
     const letter = free()
     if (!doc.value || !letter) return say('A cook has at most eight pieces; remove one first.')
     history.mark()
-    const open = doc.value.pieces[current.value]
+    const open = sure(piece.value)
     const { cut, mass } = before.get(open.letter) ?? open
     doc.value.pieces.push({
       letter,
@@ -262,7 +261,7 @@ export function useCoat(id?: string) {
     history.mark()
     const [gone] = doc.value.pieces.splice(at, 1)
     current.value = 0
-    say(`${gone.name} is off the board.`, () => history.undo())
+    say(`${sure(gone).name} is off the board.`, () => history.undo())
   }
   return {
     doc, cook, reading, mine, blends, nameOf, colourOf, errors, errorsOf, atS, cored, current, binding, piece, loaded, error, autosave, history,
@@ -278,4 +277,14 @@ export function coatHere(): Coat {
   const coat = inject(COAT)
   if (!coat) throw new Error('No coat is provided here.')
   return coat
+}
+/** The open piece, for what is shown only while there is one. */
+export function pieceHere() {
+  const coat = coatHere()
+  return computed(() => sure(coat.piece.value))
+}
+/** One of its layers. */
+export function layerHere(at: () => number) {
+  const piece = pieceHere()
+  return computed(() => sure(piece.value.layers[at()]))
 }

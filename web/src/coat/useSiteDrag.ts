@@ -1,7 +1,6 @@
 import { computed, ref } from 'vue'
+import { putEnd, type Bone, type Place } from './siteKeys'
 
-/** Places are shares of the face, from the thick end and from the top. */
-type Place = [number, number]
 interface Held {
   what: 'site' | 'bone'
   at: number
@@ -12,8 +11,8 @@ interface Held {
 
 /** Drags sites and the ends of bones: where they are shown meanwhile, and that they were put down. */
 export function useSiteDrag(of: {
-  sites: () => number[][]
-  bones: () => number[][]
+  sites: () => Place[]
+  bones: () => Bone[]
   where: (event: PointerEvent) => Place
   put: (at: number, place: Place) => void
   putEnd: (at: number, end: number, place: Place) => void
@@ -38,9 +37,7 @@ export function useSiteDrag(of: {
   const shownBones = computed(() =>
     of.bones().map((bone, n) => {
       if (held.value?.what !== 'bone' || held.value.at !== n) return bone
-      const moved = [...bone]
-      moved.splice(held.value.end * 2, 2, ...held.value.place)
-      return moved
+      return putEnd(bone, held.value.end, held.value.place)
     }),
   )
   const cancel = () => (held.value = null)

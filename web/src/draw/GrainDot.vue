@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { onMounted, useTemplateRef, watch } from 'vue'
-import { drawBand, prepared } from './grains'
-import type { Band } from './GrainStrip.vue'
+import { drawBand, prepared, type Band } from './grains'
 
 /** A blend as a round heap of its own grains, as seen in a bowl from above. */
 const props = withDefaults(defineProps<{ bands: Band[]; size?: number }>(), { size: 52 })

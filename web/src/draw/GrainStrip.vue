@@ -1,15 +1,9 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
 import { computed, onMounted, useTemplateRef, watch } from 'vue'
-import { drawBand, prepared, type Grains } from './grains'
+import { drawBand, prepared, type Band } from './grains'
 
-/** A blend as one band of grains; widths are mass shares. Bands of one line, as of a blend inside, are `joined`. */
-export interface Band {
-  of: Grains
-  name: string
-  share: number
-  joined?: boolean
-}
+/** A blend as one band of grains; widths are mass shares. */
 const props = withDefaults(defineProps<{ bands: Band[]; height?: number; label?: string }>(), {
   height: 112,
   label: 'By mass',

@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { onMounted, useTemplateRef, watch } from 'vue'
-import { meanColour, prepared, scatter } from './grains'
-import type { Band } from './GrainStrip.vue'
+import { meanColour, prepared, scatter, type Band } from './grains'
 import { usePreferences } from '../app/preferences'
 
 /** A jar at its level, with the blend's own grains in it. */

@@ -1,3 +1,5 @@
+import { sure } from '../kit/sure'
+
 /** Draws ingredients as their own grains, in their own colour, at relative size. Plain data in, pixels out. */
 
 export interface Grains {
@@ -5,6 +7,13 @@ export interface Grains {
   colour: string
   grain_mm: number
   family: string
+}
+/** A stretch of a strip by mass; those of one line, as of a blend inside, are `joined`. */
+export interface Band {
+  of: Grains
+  name: string
+  share: number
+  joined?: boolean
 }
 
 const PX_PER_MM = 4.2
@@ -152,16 +161,16 @@ export function drawMixture(
 }
 
 function shadeHex(colour: string, by: number): string {
-  const channels = shade(colour, by).match(/\d+/g)!
+  const channels = sure(shade(colour, by).match(/\d+/g))
   return '#' + channels.map((value) => Number(value).toString(16).padStart(2, '0')).join('')
 }
 
 /** The mean colour of a blend by share; what a powder or a bath tints the meat with. */
 export function meanColour(blend: { of: Grains; share: number }[]): string {
-  const sum = [0, 0, 0]
+  const sum: [number, number, number] = [0, 0, 0]
   let total = 0
   for (const { of, share } of blend) {
-    for (const at of [0, 1, 2]) sum[at] += parseInt(of.colour.slice(1 + at * 2, 3 + at * 2), 16) * share
+    for (const at of [0, 1, 2] as const) sum[at] += parseInt(of.colour.slice(1 + at * 2, 3 + at * 2), 16) * share
     total += share
   }
   if (!total) return '#b9807a'

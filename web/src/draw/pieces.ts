@@ -42,7 +42,7 @@ function single(of: Shaped, halfWide: number, halfHigh: number): Path2D {
   if (of.shape === 'bird') bird(path, a * 0.92, Math.min(halfHigh, a * 0.82))
   else if (of.shape === 'rack') rack(path, a, b * 0.8)
   else if (of.shape === 'cubes') path.roundRect(-b * 0.9, -b * 0.9, b * 1.8, b * 1.8, 3)
-  else if (of.shape === 'strips') path.roundRect(-halfWide, -halfHigh, halfWide * 2, halfHigh * 2, halfWide * 0.6)
+  else if (of.shape === 'strips') strip(path, Math.min(halfWide, halfHigh * 0.3), halfHigh)
   else if (of.shape === 'cylinder') path.roundRect(-a, -b, a * 2, b * 2, b * 0.7)
   else if (of.shape === 'ellipsoid') path.ellipse(0, 0, a, b, 0, 0, 2 * Math.PI)
   else if (of.thickness_cm / of.width_cm > 0.36) path.roundRect(-a, -b, a * 2, b * 2, Math.min(a, b) * 0.28)
@@ -50,6 +50,8 @@ function single(of: Shaped, halfWide: number, halfHigh: number): Path2D {
   else steak(path, a, b)
   return path
 }
+
+const strip = (path: Path2D, wide: number, long: number) => path.roundRect(-wide, -long, wide * 2, long * 2, wide * 0.6)
 
 /** A fillet: thick at its head, drawn out to its tail. */
 function fillet(path: Path2D, a: number, b: number) {

@@ -2,6 +2,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { effectScope, nextTick, ref, watch, type EffectScope } from 'vue'
 import { Refusal, Unreachable } from '../api/client'
 import { useAutosave } from './autosave'
+import { sure } from '../kit/sure'
 
 interface Doc {
   name: string
@@ -18,16 +19,18 @@ let save: ReturnType<typeof vi.fn<(doc: Doc, version: number, key: string) => Pr
 
 function started(stored: Out = { name: 'Rub', version: 1 }) {
   const doc = ref<Doc | null>(null)
-  const autosave = scope.run(() =>
-    useAutosave<Doc, Out>({ key: () => 'rub', doc, save, typed: ({ name }) => ({ name }), saved: () => {} }),
-  )!
+  const autosave = sure(
+    scope.run(() =>
+      useAutosave<Doc, Out>({ key: () => 'rub', doc, save, typed: ({ name }) => ({ name }), saved: () => {} }),
+    ),
+  )
   autosave.begin(stored)
   watch(doc, (now, before) => now && before && autosave.touch(), { deep: true, flush: 'sync' })
-  return { doc, autosave, type: (name: string) => (doc.value!.name = name) }
+  return { doc, autosave, type: (name: string) => (sure(doc.value).name = name) }
 }
 const settle = () => vi.advanceTimersByTimeAsync(400)
 const place = (window = sessionStorage.getItem('ravska:window')) => `ravska:unsaved:rub:${window}`
-const unsaved = (window?: string) => JSON.parse(localStorage.getItem(place(window)) ?? 'null')
+const unsaved = (window?: string) => JSON.parse(localStorage.getItem(place(window)) ?? 'null') as { doc: object } | null
 const calls = () => save.mock.calls.map(([doc, version]) => [doc, version])
 const lastCall = () => calls().at(-1)
 
@@ -90,7 +93,7 @@ describe('a document saved as it is typed', () => {
     type('kept')
     await settle()
     expect(autosave.state.value).toBe('offline')
-    expect(unsaved().doc).toEqual({ name: 'kept' })
+    expect(unsaved()?.doc).toEqual({ name: 'kept' })
     await vi.advanceTimersByTimeAsync(2600)
     expect(autosave.state.value).toBe('offline')
     await vi.advanceTimersByTimeAsync(2600)
@@ -104,7 +107,7 @@ describe('a document saved as it is typed', () => {
     type('?')
     await settle()
     expect([autosave.state.value, autosave.refusal.value]).toEqual(['refused', 'A sentence.'])
-    expect(unsaved().doc).toEqual({ name: '?' })
+    expect(unsaved()?.doc).toEqual({ name: '?' })
     type('Rub 2')
     await settle()
     expect(autosave.state.value).toBe('saved')
@@ -123,7 +126,7 @@ describe('a save whose answer was lost', () => {
         answers.set(key, now)
       }
       if (lost-- > 0) throw new Unreachable()
-      return answers.get(key)!
+      return sure(answers.get(key))
     })
     return () => now
   }
@@ -168,14 +171,15 @@ describe('what another window has not saved', () => {
 
   it('is left to it while it is open', async () => {
     const open = new BroadcastChannel('ravska:windows')
-    open.onmessage = ({ data }) => data.asks === 'open' && open.postMessage({ here: 'open', to: data.from })
+    open.onmessage = ({ data }: MessageEvent<{ asks?: string; from: string }>) =>
+      data.asks === 'open' && open.postMessage({ here: 'open', to: data.from })
     vi.useRealTimers()
     other('open')
     const { doc } = started()
     await new Promise((done) => setTimeout(done, 400))
     open.close()
     expect(doc.value).toEqual({ name: 'Rub' })
-    expect(unsaved('open').doc).toEqual({ name: 'theirs' })
+    expect(unsaved('open')?.doc).toEqual({ name: 'theirs' })
   })
 })
 

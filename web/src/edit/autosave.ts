@@ -114,7 +114,7 @@ export function useAutosave<Doc extends object, Out extends { version: number }>
     if (failure instanceof Unreachable || (failure instanceof Refusal && failure.problem.status >= 500)) {
       state.value = 'offline'
       clearTimeout(retry)
-      retry = setTimeout(flush, RETRY_MS)
+      retry = setTimeout(() => void flush(), RETRY_MS)
       return
     }
     sent = null

@@ -5,7 +5,9 @@ export interface DifferenceRow {
 }
 
 const say = (value: unknown): string =>
-  value === null || value === undefined || value === '' ? 'nothing' : typeof value === 'object' ? '…' : String(value)
+  typeof value === 'object' && value
+    ? '…'
+    : `${(value as string | number | boolean | null | undefined) ?? ''}` || 'nothing'
 
 /** Lists where two documents differ, field by field, for a person who has to choose between them. */
 export function differences(mine: unknown, theirs: unknown, at = ''): DifferenceRow[] {

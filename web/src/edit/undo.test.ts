@@ -1,6 +1,7 @@
 import { afterEach, beforeEach, expect, it, vi } from 'vitest'
 import { effectScope, nextTick, ref, type EffectScope } from 'vue'
 import { useUndo } from './undo'
+import { sure } from '../kit/sure'
 
 let scope: EffectScope
 beforeEach(() => {
@@ -15,10 +16,10 @@ afterEach(() => {
 async function started() {
   const doc = ref<{ parts: string[] } | null>({ parts: ['1', '2'] })
   const changed = vi.fn()
-  const history = scope.run(() => useUndo(doc, changed))!
+  const history = sure(scope.run(() => useUndo(doc, changed)))
   history.beginHistory()
   const type = async (text: string) => {
-    doc.value!.parts[0] = text
+    sure(doc.value).parts[0] = text
     await nextTick()
     await vi.advanceTimersByTimeAsync(300)
   }
@@ -32,13 +33,13 @@ it('goes back and forth through what was typed, and says that it did', async () 
   await type('3')
   await type('4')
   press()
-  expect(doc.value!.parts).toEqual(['3', '2'])
+  expect(sure(doc.value).parts).toEqual(['3', '2'])
   press()
-  expect(doc.value!.parts).toEqual(['1', '2'])
+  expect(sure(doc.value).parts).toEqual(['1', '2'])
   press()
-  expect(doc.value!.parts).toEqual(['1', '2'])
+  expect(sure(doc.value).parts).toEqual(['1', '2'])
   press(true)
-  expect(doc.value!.parts).toEqual(['3', '2'])
+  expect(sure(doc.value).parts).toEqual(['3', '2'])
   expect(changed).toHaveBeenCalledTimes(3)
   expect(history.canRedo.value).toBe(true)
 })
@@ -46,13 +47,13 @@ it('goes back and forth through what was typed, and says that it did', async () 
 it('takes back what was typed a moment ago, and a late snapshot does not bring it back', async () => {
   const { doc, type } = await started()
   await type('3')
-  doc.value!.parts[0] = '99'
+  sure(doc.value).parts[0] = '99'
   await nextTick()
   press()
-  expect(doc.value!.parts[0]).toBe('3')
+  expect(sure(doc.value).parts[0]).toBe('3')
   await vi.advanceTimersByTimeAsync(500)
   press(true)
-  expect(doc.value!.parts[0]).toBe('99')
+  expect(sure(doc.value).parts[0]).toBe('99')
 })
 
 it('leaves Ctrl+Z to a field whose text is none of the document', async () => {
@@ -67,12 +68,12 @@ it('leaves Ctrl+Z to a field whose text is none of the document', async () => {
   await type('3')
   field('search').focus()
   field('search').value = 'pepper'
-  expect([pressIn('search'), doc.value!.parts[0]]).toEqual([false, '3'])
+  expect([pressIn('search'), sure(doc.value).parts[0]]).toEqual([false, '3'])
   field('name').focus()
-  expect([pressIn('name'), doc.value!.parts[0]]).toEqual([false, '3'])
+  expect([pressIn('name'), sure(doc.value).parts[0]]).toEqual([false, '3'])
   // what is typed here is the document's, so the step is too
   field('parts').focus()
   field('parts').value = '4'
   await type('4')
-  expect([pressIn('parts'), doc.value!.parts[0]]).toEqual([true, '3'])
+  expect([pressIn('parts'), sure(doc.value).parts[0]]).toEqual([true, '3'])
 })

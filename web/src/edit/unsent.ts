@@ -47,7 +47,7 @@ const place = (of: string, window = mine) => `${START}${of}:${window}`
 
 function read<Kept>(at: string): Kept | null {
   try {
-    return JSON.parse(localStorage.getItem(at) ?? 'null')
+    return JSON.parse(localStorage.getItem(at) ?? 'null') as Kept | null
   } catch {
     return null
   }

@@ -10,6 +10,7 @@ import { percent } from '../kit/units'
 import Why from '../kit/Why.vue'
 import CrustPlate from './CrustPlate.vue'
 import StepList from './StepList.vue'
+import { sure } from '../kit/sure'
 
 /** A piece of the cook in hand: its crust on a plate, its dose, its salt and its steps. */
 const props = defineProps<{ piece: Schemas['BoardPieceOut']; cookId: string; nextStep?: string; wide?: boolean }>()
@@ -39,7 +40,9 @@ const meat = computed(() => cuts.value.get(props.piece.typed.cut)?.name ?? 'a cu
 const describes = computed(
   () =>
     props.piece.typed.layers
-      .map((layer, n) => props.piece.marks[n].blend_name || (layer.kind === 'pre-salt' ? 'salt ahead' : layer.kind))
+      .map(
+        (layer, n) => sure(props.piece.marks[n]).blend_name || (layer.kind === 'pre-salt' ? 'salt ahead' : layer.kind),
+      )
       .join(', then ') || 'no seasoning yet',
 )
 const bath = computed(() => main.value?.kind === 'marinade')

@@ -11,8 +11,9 @@ import Field from '../kit/Field.vue'
 import PieceBadge from '../draw/PieceBadge.vue'
 import { usePreferences } from '../app/preferences'
 import RankedChoice from '../kit/RankedChoice.vue'
-import { fromTyped, nextSaturday } from '../kit/units'
+import { nextSaturday } from '../kit/when'
 import When from '../kit/When.vue'
+import { sure } from '../kit/sure'
 
 /** Begin a cook: its name and a cut; the rest has a default. A second way of seasoning is one tap. */
 const open = defineModel<boolean>({ required: true })
@@ -30,7 +31,7 @@ const tasting = ref(true)
 watch(open, (now) => now && !form.serve && (form.serve = nextSaturday()), { immediate: true })
 function add() {
   // the same cut on both sides is the fair test
-  const { cut, mass } = form.pieces[0]
+  const { cut, mass } = sure(form.pieces[0])
   form.pieces.push({ ...blank(), cut, mass })
 }
 const errors = ref<Record<string, string>>({})
@@ -46,17 +47,17 @@ const choices = computed(() => [
   })),
 ]) // prettier-ignore
 watch(
-  () => form.pieces[0].cut,
+  () => form.pieces[0]?.cut ?? '',
   (cut, before) => {
     for (const other of form.pieces.slice(1)) if (!other.cut || other.cut === before) other.cut = cut
   },
 )
-const usual = (cut: string) => (cuts.value.get(cut) ? show.value.mass(cuts.value.get(cut)!.usual_g) : '2.3 kg')
+const usual = (cut: string) => (cuts.value.get(cut) ? show.value.mass(sure(cuts.value.get(cut)).usual_g) : '2.3 kg')
 
 /** The blend that is meant, made from its starting ratio where it is one. */
 async function blendOf(piece: { blend: string }): Promise<string | null> {
   if (!piece.blend.startsWith(RATIO)) return piece.blend || null
-  const start = catalogue.value!.starters.find((one) => RATIO + one.name === piece.blend)!
+  const start = sure(sure(catalogue.value).starters.find((one) => RATIO + one.name === piece.blend))
   const { name, kind, lines } = start
   const body = { name, kind, lines, batch: usualBatch(kind) } as Schemas['BlendDocument']
   const made = await call(api.POST('/api/blends', { body }))
@@ -69,7 +70,7 @@ const begin = useChange('cooks', async () => {
   failure.value = ''
   const missing: Record<string, string> = {}
   if (!form.name.trim()) missing.name = 'Give it a name, such as Sunday lunch.'
-  if (!form.serve) missing.serve_at = 'Say when people sit down.'
+  if (!form.serve) missing.serve_at = 'Say on which day and at what time people sit down.'
   form.pieces.forEach((piece, at) => {
     if (!piece.cut) missing[`pieces.${at}.cut`] = 'Choose a cut.'
   })
@@ -82,7 +83,7 @@ const begin = useChange('cooks', async () => {
       const tasted = tasting.value && form.pieces.length > 1 && at < 2
       pieces.push({ name, cut, mass, blend_id: await blendOf(piece), tasted })
     }
-    const body = { name: form.name, serve_at: fromTyped(form.serve) ?? form.serve, pieces }
+    const body = { name: form.name, serve_at: form.serve, pieces }
     await call(api.POST('/api/cooks', { body }))
     await refresh(queries, ['blends'])
     emit('made')
@@ -105,7 +106,7 @@ const begin = useChange('cooks', async () => {
       </div>
       <fieldset v-for="(piece, at) in form.pieces" :key="at">
         <legend>
-          <PieceBadge :letter="letters[at]" />
+          <PieceBadge :letter="letters.charAt(at)" />
           <button v-if="form.pieces.length > 1" type="button" class="link" @click="form.pieces.splice(at, 1)">
             Take it off
           </button>

@@ -5,6 +5,7 @@ import { api, type Schemas } from '../api/client'
 import FairTest from './FairTest.vue'
 import NextBar from './NextBar.vue'
 import StepList from './StepList.vue'
+import { sure } from '../kit/sure'
 
 const stubs = {
   VIcon: true,
@@ -71,10 +72,10 @@ it('ticks steps, and takes a tick back', async () => {
   const list = mount(StepList, { props: { piece, cookId: 'c', nextStep: 'coat' }, global })
   const boxes = list.findAll('[role=checkbox]')
   expect(boxes.map((box) => box.attributes('aria-checked'))).toEqual(['true', 'false', 'false', 'false'])
-  expect(boxes[1].attributes('aria-label')).toBe('Coat, piece A')
+  expect(sure(boxes[1]).attributes('aria-label')).toBe('Coat, piece A')
   expect(list.findAll('li.next')).toHaveLength(1)
-  await boxes[0].trigger('click')
-  await boxes[1].trigger('click')
+  await sure(boxes[0]).trigger('click')
+  await sure(boxes[1]).trigger('click')
   expect(list.emitted('tick')).toEqual([
     ['mix', false],
     ['coat', true],
@@ -85,7 +86,7 @@ it('lets the times on the fire and of the rest be typed, and no others', async (
   const list = mount(StepList, { props: { piece, cookId: 'c' }, global })
   const changes = list.findAll('button').filter((button) => button.text() === 'change')
   expect(changes).toHaveLength(1)
-  await changes[0].trigger('click')
+  await sure(changes[0]).trigger('click')
   await vi.dynamicImportSettled()
   const input = list.find('input')
   expect((input.element as HTMLInputElement).value).toBe('5 h')
@@ -97,10 +98,7 @@ it('lets the times on the fire and of the rest be typed, and no others', async (
 
 it('leaves a time as it was when the typing is called off', async () => {
   const list = mount(StepList, { props: { piece, cookId: 'c' }, global })
-  await list
-    .findAll('button')
-    .find((button) => button.text() === 'change')!
-    .trigger('click')
+  await sure(list.findAll('button').find((button) => button.text() === 'change')).trigger('click')
   await vi.dynamicImportSettled()
   await list.find('input').setValue('9 h')
   await list.find('input').trigger('keydown', { key: 'Escape' })
@@ -111,15 +109,15 @@ it('tells the plate’s number only to who says that they plate', async () => {
   const list = mount(StepList, { props: { piece, cookId: 'c' }, global })
   expect(list.text()).not.toMatch(/under \d{3}/)
   const asked = () => list.findAll('button').find((button) => button.text() === 'its number, for whoever plates')
-  await asked()!.trigger('click')
+  await sure(asked()).trigger('click')
   await vi.dynamicImportSettled()
   expect(list.find('form').text()).toContain('Their card will not be blind.')
   const plates = { plates: [{ letter: 'A', code: '418' }], seen_by: ['Kittiwake'] }
-  const sent = vi.spyOn(api, 'POST').mockResolvedValue({ data: plates, response: new Response() } as never)
+  const sent = vi.spyOn(api, 'POST').mockResolvedValue({ data: plates, response: new Response() })
   await list.find('.who input').setValue('Kittiwake')
   await list.find('form').trigger('submit')
   await vi.waitFor(() => expect(list.text()).toContain('under 418'))
-  expect((sent.mock.calls[0] as unknown[])[1]).toMatchObject({ body: { who: 'Kittiwake' } })
+  expect((sent.mock.calls as unknown[][])[0]?.[1]).toMatchObject({ body: { who: 'Kittiwake' } })
   // a piece that is not tasted has none
   expect(
     mount(StepList, { props: { piece: { ...piece, typed: { ...piece.typed, tasted: false } }, cookId: 'c' }, global })

@@ -3,6 +3,7 @@ import { computed } from 'vue'
 import type { Schemas } from '../api/client'
 import { useCatalogue } from '../api/catalogue'
 import { usePreferences } from '../app/preferences'
+import { sure } from './sure'
 
 /** The working of a figure: its steps with their own numbers, the sources and the error. */
 const props = defineProps<{ figure: Schemas['Figure']; of: string }>()
@@ -13,7 +14,7 @@ const source = (key: string) => catalogue.value?.sources[key]
 /** Whether it may lie anywhere but where it is said to. */
 const ranges = computed(() => {
   const { low, high, unit } = props.figure
-  return low !== null && high !== null && say(low!, unit) !== say(high!, unit)
+  return low !== null && high !== null && say(sure(low), unit) !== say(sure(high), unit)
 })
 const result = () => say(props.figure.value, props.figure.unit)
 </script>

@@ -10,6 +10,7 @@ import ConflictBar from '../edit/ConflictBar.vue'
 import Field from './Field.vue'
 import SaveMark from '../edit/SaveMark.vue'
 import TitleInput from './TitleInput.vue'
+import { sure } from './sure'
 
 const caution = (level: 'stop' | 'caution' | 'note', sentence: string) => ({
   id: sentence,
@@ -53,7 +54,7 @@ it('offers a few choices as radios with one name', async () => {
   const choice = mount(Choice, { props: { modelValue: 'bag', label: 'Vessel', options } })
   const radios = choice.findAll('input')
   expect(new Set(radios.map((radio) => radio.attributes('name'))).size).toBe(1)
-  await radios[1].setValue(true)
+  await sure(radios[1]).setValue(true)
   expect(choice.emitted('update:modelValue')).toEqual([['bowl']])
 })
 
@@ -76,8 +77,8 @@ it('offers both versions of a conflict', async () => {
   const bar = mount(ConflictBar, { props: { what: 'blend', differences: rows }, global: { stubs } })
   expect(bar.find('tbody').text()).toBe('batch80 g60 g')
   const [mine, theirs] = bar.findAll('button')
-  await mine.trigger('click')
-  await theirs.trigger('click')
+  await sure(mine).trigger('click')
+  await sure(theirs).trigger('click')
   expect(Object.keys(bar.emitted())).toEqual(expect.arrayContaining(['mine', 'theirs']))
 })
 
@@ -108,9 +109,13 @@ it('shows who prefers which side, by name', () => {
   }
   const count = mount(PreferenceCount, { props: { verdict: verdict as never } })
   const [first, second] = count.findAll('.side')
-  expect(first.findAll('.pennant').map((one) => one.text())).toEqual(['Kittiwake', 'Marigold, not blind'])
-  expect(second.text()).toContain('nobody yet')
-  expect(second.text()).not.toContain('Marinated')
+  expect(
+    sure(first)
+      .findAll('.pennant')
+      .map((one) => one.text()),
+  ).toEqual(['Kittiwake', 'Marigold, not blind'])
+  expect(sure(second).text()).toContain('nobody yet')
+  expect(sure(second).text()).not.toContain('Marinated')
 })
 
 it('names a title and its error', () => {

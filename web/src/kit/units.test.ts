@@ -1,12 +1,11 @@
 import { describe, expect, it } from 'vitest'
 import {
   area,
-  asTyped,
   depth,
   depthTicks,
   dose,
   duration,
-  fromTyped,
+  dayInFull,
   inUnit,
   length,
   little,
@@ -64,13 +63,10 @@ describe('numbers in the household’s units', () => {
   })
 })
 
-describe('moments', () => {
-  it('goes to the browser’s own field and back', () => {
-    const iso = '2027-06-12T18:30:00Z'
-    expect(fromTyped(asTyped(iso))).toBe(iso)
-    expect(fromTyped('')).toBeNull()
-    expect(fromTyped('2027-06-')).toBeNull()
-  })
+it('says a day with its weekday, and its year where that is far', () => {
+  const now = new Date('2026-11-28T12:00')
+  expect(dayInFull('2026-12-05', now)).toBe('Saturday 5 December')
+  expect(dayInFull('2027-10-02', now)).toBe('Saturday 2 October 2027')
 })
 
 it('breaks no line between a number and its unit', () => {

@@ -153,31 +153,11 @@ export function longDay(iso: string): string {
   return new Intl.DateTimeFormat('en-GB', { weekday: 'long', day: 'numeric', month: 'long' }).format(new Date(iso))
 }
 
-/** A moment as typed in the browser's own field, in words: "Saturday 28 November 18:30"; nothing while half typed. */
-export function dayInFull(typed: string): string {
-  const iso = fromTyped(typed)
-  if (!iso) return ''
-  const year = new Date(iso).getFullYear()
-  const far = Math.abs(new Date(iso).getTime() - Date.now()) > 300 * 86_400_000
-  return `${longDay(iso)}${far ? ` ${year}` : ''} ${time(iso)}`
-}
-
-/** A moment as the browser's date-and-time field types it, in local time. */
-export function asTyped(iso: string): string {
-  const at = new Date(iso)
-  return new Date(at.getTime() - at.getTimezoneOffset() * 60_000).toISOString().slice(0, 16)
-}
-
-/** Half past six on the next Saturday, as such a field types it: when people usually sit down. */
-export function nextSaturday(now = new Date()): string {
-  const at = new Date(now.getFullYear(), now.getMonth(), now.getDate() + ((6 - now.getDay() + 7) % 7 || 7), 18, 30)
-  return asTyped(at.toISOString())
-}
-
-/** A moment out of such a field, or null while it is half typed. */
-export function fromTyped(text: string): string | null {
-  const at = new Date(/^\d{4}-\d\d-\d\dT\d\d:\d\d/.test(text) ? text : NaN)
-  return !Number.isNaN(at.getTime()) ? at.toISOString().replace('.000Z', 'Z') : null
+/** A day as a calendar has it, "2026-11-28", in words: "Saturday 28 November", its year where that is far. */
+export function dayInFull(day: string, now = new Date()): string {
+  const at = `${day}T12:00`
+  const far = Math.abs(new Date(at).getTime() - now.getTime()) > 300 * 86_400_000
+  return `${longDay(at)}${far ? ` ${day.slice(0, 4)}` : ''}`
 }
 
 /** A sentence in which no line ends between a number and its unit. */

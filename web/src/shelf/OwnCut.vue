@@ -11,6 +11,7 @@ import RankedChoice from '../kit/RankedChoice.vue'
 import OwnCutParts from './OwnCutParts.vue'
 import OwnForm from './OwnForm.vue'
 import { useOwnForm } from './useOwnForm'
+import { sure } from '../kit/sure'
 
 /** A cut of one's own: the nearest of the catalogue, three measures, bone, faces and trim; what it comes to below. */
 type Doc = Required<Schemas['OwnCutDocument']>
@@ -42,7 +43,7 @@ function nearest(key: string) {
   const cut = cuts.value.get(key)
   if (!cut) return
   const share = (value: number) => String(Math.round(value * 10) / 10)
-  doc.faces = cut.faces.map((name, at) => ({ name, share: share(cut.face_shares[at]) }))
+  doc.faces = cut.faces.map((name, at) => ({ name, share: share(sure(cut.face_shares[at])) }))
   doc.trims = cut.trims.map((trim) => ({ ...trim, share: share(trim.share) })) as Doc['trims']
 }
 const shapes = computed(() => (catalogue.value?.shapes ?? []).map((value) => ({ value, text: SHAPES[value] ?? value })))

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { api, call, type Schemas } from '../api/client'
 import { useQuestion } from '../api/question'
 
@@ -15,6 +15,7 @@ const {
   says: failed,
   ask,
 } = useQuestion<Panel>({
+  after: 250,
   ask: (signal) => call(api.POST('/api/shelf/packet', { body: { text: text.value.slice(0, 4000) }, signal })),
   came: (found) => {
     emit('read', panelOf(found))
@@ -26,20 +27,14 @@ const says = computed(() => {
   const count = Object.values(panelOf(answer.value)).filter(Boolean).length
   return count ? `${count} of 7 fields are read; check them.` : 'No panel is found in this; write it in below.'
 })
-const read = () => void (text.value.trim() && ask())
+watch(text, (now) => now.trim() && ask())
 </script>
 
 <template>
   <div class="packet">
     <label>
       <span>Paste what the packet prints</span>
-      <textarea
-        v-model="text"
-        rows="3"
-        spellcheck="false"
-        placeholder="Per 100 g: fat 5 g, salt 12 g …"
-        @change="read"
-      />
+      <textarea v-model="text" rows="3" spellcheck="false" placeholder="Per 100 g: fat 5 g, salt 12 g …" />
     </label>
     <p v-if="says" class="muted" role="status">{{ says }}</p>
   </div>

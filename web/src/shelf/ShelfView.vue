@@ -15,6 +15,7 @@ import { longDay, percent } from '../kit/units'
 import Why from '../kit/Why.vue'
 import RowMenu from '../kit/RowMenu.vue'
 import OwnShelf from './OwnShelf.vue'
+import { sure } from '../kit/sure'
 
 /** The shelf: every batch that was mixed, as a jar at its level, and what is still on the scale. */
 type Row = Schemas['BatchRow']
@@ -32,7 +33,7 @@ const wrong = ref<Record<string, string>>({})
 const keepJar = useChange(
   'batches',
   async (row: Row, change: { clean?: boolean; frozen?: boolean }) => {
-    const { clean, frozen } = { ...row.jar!, ...change }
+    const { clean, frozen } = { ...sure(row.jar), ...change }
     const body = { version: row.version, left: left.value[row.id]?.trim() ?? '', clean, frozen }
     wrong.value[row.id] = ''
     await call(api.PUT('/api/batches/{batch_id}/jar', { params: { path: { batch_id: row.id } }, body }))

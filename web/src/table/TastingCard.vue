@@ -39,7 +39,7 @@ const hand = useChange(
       return
     }
     const scores = Object.entries(card.scores).flatMap(([key, value]) => {
-      const [code, scale] = key.split('|')
+      const [code = '', scale = ''] = key.split('|')
       return value === undefined ? [] : [{ code, scale, value }]
     })
     const body = { taster: card.taster ?? '', served, scores, prefers: card.prefers === 'none' ? null : card.prefers }

@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 import type { Schemas } from '../api/client'
 import Why from '../kit/Why.vue'
+import { sure } from '../kit/sure'
 
 /** Mean liking of both sides on every scale, each with its standard error drawn. */
 const props = defineProps<{ verdict: Schemas['VerdictOut'] }>()
@@ -19,7 +20,7 @@ const rows = computed(() =>
     })),
   })),
 )
-const called = (side: number) => props.verdict.sides[side].name ?? props.verdict.sides[side].code
+const called = (side: number) => sure(props.verdict.sides[side]).name ?? sure(props.verdict.sides[side]).code
 </script>
 
 <template>

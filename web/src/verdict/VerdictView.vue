@@ -9,6 +9,7 @@ import LikingPicture from './LikingPicture.vue'
 import NumberedPlate from '../table/NumberedPlate.vue'
 import TastingList from '../table/TastingList.vue'
 import PreferenceCount from './PreferenceCount.vue'
+import { sure } from '../kit/sure'
 
 const props = defineProps<{ id?: string }>()
 type Verdict = Schemas['VerdictOut']
@@ -26,7 +27,7 @@ const trial = computed(() => {
 const { data: verdict, error } = useQuery({
   queryKey: ['verdict', trial],
   queryFn: (): Promise<Verdict> =>
-    call(api.GET('/api/trials/{trial_id}/verdict', { params: { path: { trial_id: trial.value! } } })),
+    call(api.GET('/api/trials/{trial_id}/verdict', { params: { path: { trial_id: sure(trial.value) } } })),
   enabled: computed(() => !!trial.value),
   gcTime: 0,
 })
@@ -36,7 +37,7 @@ const called = (at: number) => {
   return side?.name ?? `plate ${side?.code}`
 }
 const prefer = (at: number) => {
-  const n = verdict.value?.sides[at].preferred ?? 0
+  const n = verdict.value?.sides[at]?.preferred ?? 0
   return `${n} ${n === 1 ? 'prefers' : 'prefer'} ${called(at).toLowerCase()}`
 }
 const heading = computed(() => {
@@ -139,9 +140,9 @@ const aboutSalt = computed(() => verdict.value?.differs.some((difference) => dif
             <tbody>
               <tr v-for="(side, n) in verdict.sides" :key="side.code">
                 <th scope="row">{{ called(n) }}</th>
-                <td>{{ verdict.salt[n].too_little }}</td>
-                <td>{{ verdict.salt[n].just_right }}</td>
-                <td>{{ verdict.salt[n].too_much }}</td>
+                <td>{{ sure(verdict.salt[n]).too_little }}</td>
+                <td>{{ sure(verdict.salt[n]).just_right }}</td>
+                <td>{{ sure(verdict.salt[n]).too_much }}</td>
               </tr>
             </tbody>
           </table>

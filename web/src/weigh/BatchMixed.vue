@@ -10,10 +10,11 @@ import Why from '../kit/Why.vue'
 import Select from '../kit/Select.vue'
 import TastePlate from './TastePlate.vue'
 import type { BatchOnScale } from './useBatch'
+import { sure } from '../kit/sure'
 
 /** All is in the bowl: what it came to, the steps that are left, the jar, and tasting. */
 const props = defineProps<{ bench: BatchOnScale }>()
-const batch = computed(() => props.bench.batch.value!)
+const batch = computed(() => sure(props.bench.batch.value))
 const { show } = usePreferences()
 const { catalogue, grinds } = useCatalogue()
 const bands = computed(() => {

@@ -29,7 +29,7 @@ function choose(id: string) {
         </button>
         <span class="salt muted" :class="{ stays: Math.abs(way.salt_after - way.salt_before) < 0.05 }"
           >salt
-          <Why :figure="way.figure" :of="titles[way.id]"
+          <Why :figure="way.figure" :of="titles[way.id] ?? way.id"
             >{{ percent(way.salt_before) }} → {{ percent(way.salt_after) }}</Why
           ></span
         >

@@ -15,6 +15,7 @@ import { useScale } from './useScale'
 import { useWeighing } from './useWeighing'
 import WeighDial from './WeighDial.vue'
 import WeighList from './WeighList.vue'
+import { sure } from '../kit/sure'
 
 /** Weigh-out: one ingredient at a time in big type, at arm's length, with whatever scale is connected. */
 const props = defineProps<{ id: string }>()
@@ -50,12 +51,14 @@ watch(scale.away, (gone) => gone || void bench.load())
 
 const leave = useChange('batches', async () => {
   const path = { batch_id: props.id }
-  await call(api.POST('/api/batches/{batch_id}/leave', { params: { path }, body: { version: batch.value!.version } }))
+  await call(
+    api.POST('/api/batches/{batch_id}/leave', { params: { path }, body: { version: sure(batch.value).version } }),
+  )
   say('Put aside with all that was weighed.', async () => {
     await call(api.POST('/api/batches/{batch_id}/restore', { params: { path } }))
     await router.push(`/blend/weigh/${props.id}`)
   })
-  await router.push(`/blend/${batch.value!.blend}`)
+  await router.push(`/blend/${sure(batch.value).blend}`)
 })
 </script>
 

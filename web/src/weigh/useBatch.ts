@@ -5,6 +5,7 @@ import { useChange } from '../api/change'
 import { refresh } from '../api/kept'
 import { newKey } from '../api/keys'
 import { say } from '../kit/notice'
+import { sure } from '../kit/sure'
 
 export type Batch = Schemas['BatchOut']
 
@@ -25,7 +26,7 @@ export function useBatch(id: string) {
   }
   void load()
 
-  const current = computed(() => batch.value?.lines.find((line) => line.id === batch.value!.current) ?? null)
+  const current = computed(() => batch.value?.lines.find((line) => line.id === sure(batch.value).current) ?? null)
 
   const doing = useChange(
     `batch ${id}`,

@@ -26,7 +26,7 @@ export function useScale() {
         now.value = null // what it showed before says nothing of what lies on it now
       }
     }
-    if (!over) timer = setTimeout(ask, away.value ? AWAY_MS : EVERY_MS)
+    if (!over) timer = setTimeout(() => void ask(), away.value ? AWAY_MS : EVERY_MS)
   }
   void ask()
   onScopeDispose(() => {

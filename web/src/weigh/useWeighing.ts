@@ -2,6 +2,7 @@ import { onKeyStroke } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import type { BatchOnScale } from './useBatch'
 import type { Scale } from './useScale'
+import { sure } from '../kit/sure'
 
 /** Weighing line by line: what lies on the scale, where the line stands with it, and how it is noted. */
 export function useWeighing(bench: BatchOnScale, scale: Scale) {
@@ -55,7 +56,7 @@ export function useWeighing(bench: BatchOnScale, scale: Scale) {
   async function note() {
     const line = current.value
     if (!line || !canNote.value) return
-    const grams = Number(reading.value!.toFixed(3))
+    const grams = Number(sure(reading.value).toFixed(3))
     const done = await bench.pour(line.id, grams, spooning.value ? 'spooned out' : 'weighed', zero)
     // what is in the bowl now is nothing to the scale: the next weight begins at 0
     if (done) await tare()
@@ -77,7 +78,7 @@ export function useWeighing(bench: BatchOnScale, scale: Scale) {
   }
   async function takeOut() {
     spooning.value = true
-    await bench.rescue(current.value!.id, 'spoon out')
+    await bench.rescue(sure(current.value).id, 'spoon out')
   }
   onKeyStroke(' ', (event) => {
     const typing = event.target instanceof HTMLElement && event.target.closest('input, textarea, select, button, a')

@@ -6,6 +6,7 @@ import RescuePlate from './RescuePlate.vue'
 import WeighDial from './WeighDial.vue'
 import WeighList from './WeighList.vue'
 import { doubt } from '../kit/measures'
+import { sure } from '../kit/sure'
 
 const queryClient = new QueryClient()
 queryClient.setQueryData(['catalogue'], { grinds: [] })
@@ -148,7 +149,7 @@ describe('a pasted line', () => {
   })
   it('offers what is usually in a pack, to take with one tap', async () => {
     const row = shown({ status: 'how much', usual: ['355 ml', '500 ml'], closest: [] })
-    await row.findAll('.closest button')[1].trigger('click')
+    await sure(row.findAll('.closest button')[1]).trigger('click')
     expect(row.emitted('answer')).toEqual([[0, { amount: '500 ml' }]])
   })
   it('shows grams and the spoon of what is ticked, and what it may be swapped for', () => {
@@ -174,7 +175,7 @@ describe('a pasted line', () => {
   })
   it('is only left out when someone says so, and can be taken after all', async () => {
     const row = shown()
-    await row.findAll('.acts button')[1].trigger('click')
+    await sure(row.findAll('.acts button')[1]).trigger('click')
     expect(row.emitted('answer')).toEqual([[0, { leave_out: true }]])
     const out = shown({ status: 'left out' })
     expect(out.text()).toContain('Take it after all')
