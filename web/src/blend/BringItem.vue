@@ -6,6 +6,7 @@ import { useChange } from '../api/change'
 import { api, call, type Schemas } from '../api/client'
 import GrainDot from '../draw/GrainDot.vue'
 import Field from '../kit/Field.vue'
+import Offers from '../kit/Offers.vue'
 import AddLine from './AddLine.vue'
 
 /** One thing that a line of a pasted list names: what was understood of it, and what is asked. */
@@ -58,21 +59,16 @@ const marks = { understood: mdiCheck, 'left out': mdiMinus, what: mdiHelp, 'how 
     </span>
     <div v-if="item.question && item.status !== 'left out'" class="ask">
       <p>{{ item.question }}</p>
-      <div v-if="item.status === 'what' && item.closest.length" class="closest">
-        <button
-          v-for="one in item.closest"
-          :key="one.grind"
-          type="button"
-          @click="emit('answer', { grind: one.grind, blend: null })"
-        >
-          {{ one.name }}
-        </button>
-      </div>
-      <div v-if="item.usual.length" class="closest">
-        <button v-for="size in item.usual" :key="size" type="button" @click="emit('answer', { amount: size })">
-          {{ size }}
-        </button>
-      </div>
+      <Offers
+        v-if="item.status === 'what'"
+        :offers="item.closest.map(({ grind, name }) => ({ key: grind, text: name }))"
+        likely
+        @take="emit('answer', { grind: $event, blend: null })"
+      />
+      <Offers
+        :offers="item.usual.map((size) => ({ key: size, text: size }))"
+        @take="emit('answer', { amount: $event })"
+      />
       <form v-if="item.status === 'how much' || !item.says" class="much" @submit.prevent="emit('answer', { amount })">
         <Field
           :model-value="amount"
@@ -167,24 +163,15 @@ const marks = { understood: mdiCheck, 'left out': mdiMinus, what: mdiHelp, 'how 
   margin: 0;
   font-size: var(--t-m);
 }
-.closest {
-  display: flex;
-  flex-wrap: wrap;
-  gap: var(--s-6);
-}
-.closest button {
-  border: 1.5px solid var(--rim);
-  border-radius: 18px;
-  padding: var(--s-4) var(--s-14);
-  min-height: 36px;
-  background: var(--plate);
-}
 .much {
   display: flex;
   gap: var(--s-8);
   max-width: 260px;
 }
-.much :deep(input) {
+.much .field {
+  flex: 1 1 auto;
+}
+.much :deep(.v-field) {
   background: var(--plate);
 }
 .says {
@@ -204,8 +191,7 @@ const marks = { understood: mdiCheck, 'left out': mdiMinus, what: mdiHelp, 'how 
     grid-column: 2;
   }
   .acts button,
-  .always button,
-  .closest button {
+  .always button {
     min-height: 44px;
   }
 }

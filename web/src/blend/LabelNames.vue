@@ -2,12 +2,14 @@
 import { ref } from 'vue'
 import type { Schemas } from '../api/client'
 import { percent } from '../kit/units'
+import Offers from '../kit/Offers.vue'
 import Why from '../kit/Why.vue'
 import AddLine from './AddLine.vue'
 
 /** The ingredients of a label, each with the range its share may have, and what is asked of those not known. */
 defineProps<{ names: Schemas['LabelOut']['names'] }>()
 const emit = defineEmits<{ choose: [name: string, grind: string] }>()
+const NOBODY = { grind: 'spices-unnamed/ground', name: 'a spice nobody names' }
 const choosing = ref('')
 function choose(name: string, grind: string) {
   emit('choose', name, grind)
@@ -44,18 +46,11 @@ const wide = (figure: Schemas['Figure']) => ({
       </button>
       <div v-if="!one.grind || choosing === one.name" class="ask">
         <p v-if="!one.grind">I do not know “{{ one.name }}” for sure; choose what comes closest.</p>
-        <button
-          v-for="close in one.closest"
-          :key="close.grind"
-          type="button"
-          class="close"
-          @click="choose(one.name, close.grind)"
-        >
-          {{ close.name }}
-        </button>
-        <button type="button" class="close" @click="choose(one.name, 'spices-unnamed/ground')">
-          a spice nobody names
-        </button>
+        <Offers
+          :offers="[...one.closest, NOBODY].map(({ grind, name }) => ({ key: grind, text: name }))"
+          :likely="!one.grind && one.closest.length > 0"
+          @take="choose(one.name, $event)"
+        />
         <AddLine :taken="[]" own="" @grind="choose(one.name, $event)" />
       </div>
     </li>
@@ -129,13 +124,6 @@ small {
   margin: 0;
   flex-basis: 100%;
 }
-.close {
-  border: 1.5px solid var(--rim);
-  border-radius: 18px;
-  padding: var(--s-4) var(--s-14);
-  min-height: 36px;
-  background: var(--plate);
-}
 @media (max-width: 720px) {
   li {
     grid-template-columns: minmax(0, 1fr) auto;
@@ -152,8 +140,7 @@ small {
     grid-column: 2;
     grid-row: 1;
   }
-  .way,
-  .close {
+  .way {
     min-height: 44px;
   }
 }

@@ -8,6 +8,7 @@ import { bandsOfShares } from '../blend/bands'
 import { usualBatch } from '../blend/kinds'
 import { useCatalogue } from '../api/catalogue'
 import GrainStrip from '../draw/GrainStrip.vue'
+import Kinds from '../kit/Kinds.vue'
 import UnitChoices from '../app/UnitChoices.vue'
 
 /** An empty book: what this does, and three steps in. */
@@ -47,11 +48,7 @@ const take = useChange('blends', async (one: Schemas['StarterOut']) => {
         <v-btn to="/blend/label">Copy a label</v-btn>
         <span>or take a ratio to start from:</span>
       </div>
-      <div class="kinds" role="group" aria-label="Kind of blend">
-        <button v-for="one in kinds" :key="one" type="button" :aria-pressed="kind === one" @click="kind = one">
-          {{ one }}
-        </button>
-      </div>
+      <Kinds v-model="kind" :kinds="kinds" label="Kind of blend" class="kinds" />
       <ul>
         <li v-for="one in ratios" :key="one.name">
           <button type="button" class="ratio" @click="take(one)">
@@ -112,29 +109,14 @@ p {
   grid-template-columns: repeat(auto-fit, minmax(220px, 1fr));
   gap: var(--s-14) var(--s-20);
 }
-.ways,
-.kinds {
+.ways {
   display: flex;
   flex-wrap: wrap;
   gap: var(--s-8) var(--s-12);
   align-items: center;
 }
 .kinds {
-  gap: var(--s-4);
   margin-bottom: var(--s-10);
-}
-.kinds button {
-  padding: 0 var(--s-12);
-  min-height: var(--tap);
-  border-radius: 19px;
-  font-size: var(--t-s);
-  color: var(--muted);
-}
-.kinds button[aria-pressed='true'] {
-  background: var(--tint);
-  box-shadow: 0 0 0 1.5px var(--rim);
-  color: var(--ink);
-  font-weight: 600;
 }
 ul {
   list-style: none;

@@ -12,7 +12,7 @@ defineSlots<{ default(given: { one: Own }): unknown }>()
   </header>
   <p v-if="failed" class="muted">{{ failed }}</p>
   <p v-else-if="rows && !rows.length" class="muted">{{ what }}</p>
-  <ul v-if="rows?.length">
+  <ul v-if="rows?.length" class="rows">
     <li v-for="one in rows" :key="one.id" :class="{ retired: one.retired }">
       <span>
         <b>{{ one.name }}</b> <slot :one="one" />
@@ -42,20 +42,6 @@ p + header {
 h2,
 p {
   margin: 0;
-}
-ul {
-  list-style: none;
-  margin: var(--s-10) 0 0;
-  padding: 0;
-}
-li {
-  display: flex;
-  flex-wrap: wrap;
-  justify-content: space-between;
-  align-items: center;
-  gap: var(--s-4) var(--s-12);
-  border-top: 1px solid var(--line);
-  padding: var(--s-6) 0;
 }
 small {
   display: block;

@@ -99,7 +99,7 @@ const removeCut = removing(
     </OwnList>
     <template v-if="names?.length">
       <h3>What you call things</h3>
-      <ul>
+      <ul class="rows">
         <li v-for="one in names" :key="one.name">
           <span
             ><b>{{ one.name }}</b> is {{ meant(one.means ?? '') }}</span
@@ -121,19 +121,5 @@ const removeCut = removing(
 h3 {
   margin: var(--s-14) 0 0;
   font-size: var(--t-l);
-}
-ul {
-  list-style: none;
-  margin: var(--s-10) 0 0;
-  padding: 0;
-}
-li {
-  display: flex;
-  flex-wrap: wrap;
-  justify-content: space-between;
-  align-items: center;
-  gap: var(--s-4) var(--s-12);
-  border-top: 1px solid var(--line);
-  padding: var(--s-6) 0;
 }
 </style>

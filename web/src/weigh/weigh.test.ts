@@ -140,7 +140,8 @@ describe('a pasted line', () => {
     })
   it('asks with what comes closest, and takes the answer', async () => {
     const row = shown()
-    await row.find('.closest button').trigger('click')
+    expect(row.find('.likely').text()).toBe(row.find('.offers button').text())
+    await row.find('.offers button').trigger('click')
     expect(row.emitted('answer')).toEqual([[0, { grind: 'paprika/powder', blend: null }]])
   })
   it('marks the words that were not used', () => {
@@ -149,7 +150,9 @@ describe('a pasted line', () => {
   })
   it('offers what is usually in a pack, to take with one tap', async () => {
     const row = shown({ status: 'how much', usual: ['355 ml', '500 ml'], closest: [] })
-    await sure(row.findAll('.closest button')[1]).trigger('click')
+    // one size is as likely as another
+    expect(row.find('.likely').exists()).toBe(false)
+    await sure(row.findAll('.offers button')[1]).trigger('click')
     expect(row.emitted('answer')).toEqual([[0, { amount: '500 ml' }]])
   })
   it('shows grams and the spoon of what is ticked, and what it may be swapped for', () => {
