@@ -168,6 +168,10 @@ def test_what_goes_on_over_the_fire_lasts_until_the_piece_comes_off():
         "mix": "09:40", "bind": "09:55", "coat": "10:00", "on": "12:00", "spritz": "14:00", "wrap": "16:00",
         "pot": "17:00", "glaze": "17:40", "catch": "18:00", "rest": "18:00", "finish": "18:30", "plate": "18:30",
     }  # fmt: skip
+    # in the order they are done, whatever order the layers came in
+    assert [step.kind for step in usual_steps(layers[::-1], 6 * 3600, 1800)][3:9] == [
+        "on", "spritz", "wrap", "pot", "glaze", "catch",
+    ]  # fmt: skip
     # over a fire of 18 min, by hand: two thirds, a third, a quarter, so that a wrap still goes on before a glaze
     short = {step.kind: step.lasts_s / 60 for step in usual_steps(layers[2:5], 18 * 60, 0)}
     assert (short["spritz"], short["wrap"], short["glaze"]) == (12, 6, 4.5)
