@@ -222,6 +222,21 @@ def test_a_blend_on_two_pieces_is_mixed_once_and_ticking_it_keeps_it_for_both(ap
     assert not any(p["typed"]["layers"][0]["revision"] for p in undone["pieces"])
 
 
+def test_two_blends_of_one_name_are_mixed_by_themselves(api, alone):
+    piece = alone["pieces"][0]
+    (first,) = [layer for layer in piece["layers"] if layer["blend_id"]]
+    name = Blend.objects.get(pk=first["blend_id"]).name
+    lines = [{"grind": "table-salt/fine", "parts": "1"}, {"grind": "paprika/powder", "parts": "2"}]
+    other = api("POST", "blends", {"name": name, "kind": "dry rub", "batch": "100 g", "lines": lines})[1]
+    layers = [*piece["layers"], first | {"blend_id": other["id"], "dose": "2"}]
+    saved(api, alone["id"], alone | {"pieces": [piece | {"layers": layers}]})
+    api("POST", f"cooks/{alone['id']}/take")
+    mixes = step(opened(api), "A", "mix")["mixes"]
+    doses = [layer["dose_g"] for layer in opened(api)["pieces"][0]["reading"]["layers"]]
+    assert len({mix["name"] for mix in mixes}) == 1
+    assert [mix["amount"] for mix in mixes] == pytest.approx(doses)
+
+
 def test_a_step_over_the_fire_is_set_by_itself_and_one_that_is_held_by_its_hold(api, cook):
     board = opened(api)
     glaze = step(board, "A", "glaze")

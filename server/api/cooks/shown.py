@@ -250,7 +250,8 @@ def mixing_of(cook: Cook) -> list[list[tuple[Piece, int]]]:
 
 
 def _mixes(taken: Sequence[tuple[Piece, int]], readings: _Readings) -> list[MixOut]:
-    found: dict[str, MixOut] = {}
+    # two blends may have one name, and one that changed since it was mixed is another
+    found: dict[tuple[UUID | None, UUID | None], MixOut] = {}
     for piece, at in taken:
         layer = piece.layers.all()[at]
         mark = layer_mark(layer.blend, layer.revision, layer.grind)
@@ -264,8 +265,9 @@ def _mixes(taken: Sequence[tuple[Piece, int]], readings: _Readings) -> list[MixO
             bath=layer.kind == "marinade",
             letters=[piece.letter],
         )
-        before = found.get(one.name)
-        found[one.name] = one if before is None else _both(before, one)
+        of = (layer.blend_id, layer.revision_id if mark.changed_since else None)
+        before = found.get(of)
+        found[of] = one if before is None else _both(before, one)
     return list(found.values())
 
 

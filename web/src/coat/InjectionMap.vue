@@ -35,9 +35,9 @@ const high = computed(() => h.value + 2 * EDGE + 24)
 const round = computed(() => /ellipsoid|bird/.test(props.solid.shape))
 const x = (share: number) => left.value + share * w.value
 const y = (share: number) => EDGE + share * h.value
+const rod = ([x0, y0, x1, y1]: Bone) => `M${x(x0)} ${y(y0)}L${x(x1)} ${y(y1)}`
 const wrong = computed(() => new Map(props.misplaced.map((one) => [one.site, one.why])))
 
-/** Its salt by the fire. */
 const shading = computed(() => shadeOf(props.salt))
 const svg = useTemplateRef<SVGSVGElement>('svg')
 
@@ -48,11 +48,9 @@ function where(event: PointerEvent): Place {
 }
 const setSites = (sites: Place[]) => emit('sites', sites)
 const put = (at: number, place: Place) => setSites(props.sites.map((site, n) => (n === at ? place : site)))
-const setEnd = (at: number, end: number, place: Place) =>
-  emit(
-    'bones',
-    props.bones.map((bone, n) => (n === at ? putEnd(bone, end, place) : bone)),
-  )
+const moved = (n: number, end: number, place: Place) =>
+  props.bones.map((bone, at) => (at === n ? putEnd(bone, end, place) : bone))
+const setEnd = (at: number, end: number, place: Place) => emit('bones', moved(at, end, place))
 const lying = { sites: () => props.sites, bones: () => props.bones }
 const { drag, drop, cancel, shownSites, shownBones, ...dragging } = useSiteDrag({
   ...lying,
@@ -106,12 +104,8 @@ const said = (n: number) => {
       <image class="salt" :href="shading" :x="x(0)" :y="y(0)" :width="w" :height="h" preserveAspectRatio="none" />
     </g>
     <g v-for="(bone, n) in shownBones" :key="`bone ${n}`" class="bone">
-      <path
-        class="rim"
-        :d="`M${x(bone[0])} ${y(bone[1])}L${x(bone[2])} ${y(bone[3])}`"
-        :stroke-width="bone[4] * h + 3"
-      />
-      <path :d="`M${x(bone[0])} ${y(bone[1])}L${x(bone[2])} ${y(bone[3])}`" :stroke-width="bone[4] * h" />
+      <path class="rim" :d="rod(bone)" :stroke-width="bone[4] * h + 3" />
+      <path :d="rod(bone)" :stroke-width="bone[4] * h" />
     </g>
     <g v-if="gap?.wide" class="gap" aria-hidden="true">
       <circle :cx="x(gap.x)" :cy="y(gap.y)" r="13" />
