@@ -66,7 +66,7 @@ def _put_evened(piece: Piece, evened: Evened) -> None:
         _insert_salting(piece, rows, place, evened.layers[place].dose or 0.01)
         rows = list(piece.layers.order_by("position"))
     for row, layer in zip(rows, evened.layers, strict=True):
-        if layer.dose is not None and layer.dose != row.dose:
+        if layer.dose is not None and (layer.dose != row.dose or row.dose_unit):
             row.dose, row.dose_typed, row.vessel = layer.dose, say(layer.dose, 3), ""
         if row.hold_s is not None and layer.hold_s != row.hold_s:
             row.hold_s, row.hold_typed = layer.hold_s, say_duration(layer.hold_s)

@@ -23,11 +23,11 @@ def read(api, document: dict, before: list[dict]) -> list[dict]:
     return found
 
 
-def test_a_glaze_of_40_stays_as_typed_and_the_cook_goes_on(api, cook):
+def test_a_glaze_of_70_stays_as_typed_and_the_cook_goes_on(api, cook):
     document = as_sent(opened(api))
     layers = document["pieces"][0]["layers"]
     at = next(n for n, layer in enumerate(layers) if layer["kind"] == "glaze")
-    layers[at]["dose"] = "40"
+    layers[at]["dose"] = "70"
     layers[at - 1]["dose"] = "6"
     after = put(api, cook, document)
     assert [error["field"] for error in after["errors"]] == [f"pieces.0.layers.{at}.dose"]

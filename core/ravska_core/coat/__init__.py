@@ -19,7 +19,9 @@ from ravska_core.coat.layers import (
     plain,
 )
 from ravska_core.coat.marinade import Window, hold_window
+from ravska_core.coat.portions import SHARED, Portion, on_dial, parse_dose
 from ravska_core.coat.reading import CoatReading, check_coat, read_coat
+from ravska_core.coat.sharing import Shared, share_out
 from ravska_core.coat.side_by_side import Side, side
 from ravska_core.coat.sites import MOST_SITES, face_of, lay_sites, off_the_bone
 from ravska_core.coat.spread import Spread
@@ -55,6 +57,7 @@ __all__ = [
     "ON_THE_FIRE",
     "SALT_ZONES",
     "SET_BY_THEMSELVES",
+    "SHARED",
     "SIDE_BY_SIDE",
     "STEP_KINDS",
     "STEP_NAMES",
@@ -68,7 +71,9 @@ __all__ = [
     "InjectionReading",
     "Layer",
     "Planned",
+    "Portion",
     "Seasoned",
+    "Shared",
     "Side",
     "Slot",
     "Spread",
@@ -91,11 +96,14 @@ __all__ = [
     "learned_stays",
     "mixed_once",
     "off_the_bone",
+    "on_dial",
     "own_coat",
+    "parse_dose",
     "place_for",
     "plain",
     "plain_binders",
     "read_coat",
+    "share_out",
     "side",
     "thin_cut_salt",
     "usual_binder_g",

@@ -5,10 +5,11 @@ from dataclasses import dataclass, replace
 
 from ravska_core.blend import Blend, BlendReading, read_blend
 from ravska_core.coat.doses import ADHESION_CEILING, BINDER_DOSES, STICKY_SUGAR, surface_after
-from ravska_core.coat.layers import BATHS, LAYER_KINDS, Layer, check_layer, plain
+from ravska_core.coat.layers import BATHS, LAYER_KINDS, Layer, plain
 from ravska_core.coat.reading import CoatReading, read_coat
-from ravska_core.coat.stack import Seasoned
+from ravska_core.coat.stack import Seasoned, put_layers
 from ravska_core.measure import SPOON_SETS, SpoonSet
+from ravska_core.meat import read_piece
 from ravska_core.working import BadInput, Figure, Step, figure, say
 
 PLAIN_BINDERS = ("vegetable-oil/liquid", "mustard-prepared/paste", "honey/liquid")
@@ -142,11 +143,8 @@ def binders_for(seasoned: Seasoned, binders: Sequence[Binder], spoon_set: SpoonS
     own = next((seasoned.layers[at].blend for at in _binders_at(seasoned.layers)), None)
     chosen = next((at for at, binder in enumerate(tried) if binder.blend == own), -1)
     found = [replace(one, chosen=at == chosen) for at, one in enumerate(found)]
-    settings = [
-        check_layer(seasoned.layers[at]).usual if seasoned.layers[at].dose is None else seasoned.layers[at].dose
-        for at in coats
-    ]
-    needs = sum(dose_setting or 0.0 for dose_setting in settings)
+    puts = put_layers(seasoned, read_piece(seasoned.piece), spoon_set)
+    needs = sum(puts[at].dose_setting for at in coats)
     least = next((at for at, one in enumerate(found) if one.enough), None)
     bare = found[0]
     if least == 0:
@@ -157,7 +155,7 @@ def binders_for(seasoned: Seasoned, binders: Sequence[Binder], spoon_set: SpoonS
         says = f"{say(needs, 2)} g is more than the {bare.ceiling:g} g this surface holds by itself; a binder holds it."
     step = Step(
         "Rub on the surface",
-        " + ".join(say(dose_setting or 0.0, 2) for dose_setting in settings),
+        " + ".join(say(puts[at].dose_setting, 2) for at in coats),
         needs,
         "g/100 cm²",
         "trade",

@@ -1,5 +1,6 @@
 """How heavy coats are, what sticks, how much a vessel takes, and the zones of salt."""
 
+import math
 from types import MappingProxyType
 
 from ravska_core.blend import BlendReading
@@ -30,6 +31,11 @@ VESSELS = MappingProxyType({"bag": 250.0, "snug dish": 400.0, "open bowl": 700.0
 
 SALT_ZONES = ((0.8, "flat"), (1.2, "light"), (1.8, "usual"), (2.2, "salty"), (float("inf"), "too salty"))
 """Total salt, % of raw edible weight, up to which a zone reaches (common practice)."""
+
+
+def coat_word(g_100cm2: float) -> str:
+    """Return what a coat of rub is called: as the weight in `COAT_WEIGHTS` that it comes nearest to."""
+    return min(COAT_WEIGHTS, key=lambda name: abs(math.log(COAT_WEIGHTS[name] / g_100cm2))) if g_100cm2 > 0 else ""
 
 
 def surface_after(binder: "BlendReading") -> str:

@@ -1,11 +1,12 @@
 """What one layer comes to: its dose and how sure that is, where its salt ends, what is said of it."""
 
+import math
 from collections.abc import Hashable, Sequence
 from dataclasses import dataclass, field, replace
 
 from ravska_core.blend import corrections
 from ravska_core.coat.core_sample import reach_of
-from ravska_core.coat.doses import MELTED_ERROR
+from ravska_core.coat.doses import MELTED_ERROR, coat_word
 from ravska_core.coat.fates import CLINGS_G_CM2, DRIPS, Fate
 from ravska_core.coat.injected import InjectionReading, read_injection
 from ravska_core.coat.ledger import Doubts, ends
@@ -26,7 +27,8 @@ class LayerShown:
 
     `volume_ml` is what it fills, levelled. `salt` is what stays, `so_far` that of this layer and all before it [% of
     raw edible weight]; `rest` what is left to the target after it; `fate` says where its salt goes [share of what was
-    put on]. `reserve_g` of a bath is set aside, `standing` says where its hold stands on its window; `injection` is how
+    put on]. `coat` says how heavy a coat of rub it is, `sticks_g` what of it sticks, `batch_g` what its finished batch
+    weighs. `reserve_g` of a bath is set aside, `standing` says where its hold stands on its window; `injection` is how
     one is injected.
     """
 
@@ -46,6 +48,9 @@ class LayerShown:
     window: Window | None = None
     standing: str = ""
     too_long: bool = False
+    coat: str = ""
+    sticks_g: float = 0.0
+    batch_g: float = 0.0
     reserve_g: float = 0.0
     injection: InjectionReading | None = None
     reach: Figure | None = None
@@ -111,8 +116,14 @@ def _dose_figure(put: Put, stack: Stack) -> tuple[Figure, float]:
         steps = [Step("Drippings", f"{lost:.0f} % weight loss × {DRIPS:g}", dose, "g", "estimate")]
         return figure(steps, "±50 %: how much drips depends on the fire", spread=0.5), dose
     liquid = kind.unit == "ml/kg"
-    spread = piece.area_error if kind.by == "area" else {"injection": 0.1}.get(kind.key, 0.2 if liquid else 0.02)
     value = put.dose_g / blend.density_g_ml if liquid else put.dose_g
+    portion = put.layer.portion
+    if portion is not None:
+        spread = math.hypot(portion.error, piece.area_error if portion.per == "100 cm²" else 0.0)
+        steps = [Step(kind.key.capitalize(), put.formula, value, "ml" if liquid else "g")]
+        error = f"±{spread * 100:.0f} %, as it was said" if spread else "as much as there is of it"
+        return figure(steps, error, spread=spread), put.dose_g
+    spread = piece.area_error if kind.by == "area" else {"injection": 0.1}.get(kind.key, 0.2 if liquid else 0.02)
     source = "trade" if kind.by == "area" else kind.source
     steps = [Step(kind.key.capitalize(), put.formula, value, "ml" if liquid else "g", source)]
     error = f"±{spread * 100:.0f} %" + {"area": ", as the area"}.get(kind.by, ": a rule of thumb" if liquid else "")
@@ -130,8 +141,11 @@ def _doubts(put: Put, stack: Stack, at: int, value: float, band: Sequence[float]
         if less > 0 or more > 0:
             below[source], above[source] = less * value, more * value
 
-    if kind.by == "area":
+    by_area = kind.by == "area" if layer.portion is None else layer.portion.per == "100 cm²"
+    if by_area:
         both("area", stack.piece.area_error, stack.piece.area_error)
+    if layer.portion is not None:
+        both(("dose", at), layer.portion.error, layer.portion.error)
     if kind.stays is not None and kind.stays < 1 and layer.stays is None:
         both(("stays", kind.key), STAYS_ERROR, STAYS_ERROR)
     if dosed.sticks > 0:
@@ -141,7 +155,13 @@ def _doubts(put: Put, stack: Stack, at: int, value: float, band: Sequence[float]
     return Doubts(below, above, (band[0] - value, band[1] - value))
 
 
-_DOUBT_SAYS = {"area": "area", "stays": "what stays", "sticks": "what sticks", "melts": "what melts off"}
+_DOUBT_SAYS = {
+    "area": "area",
+    "dose": "the dose as said",
+    "stays": "what stays",
+    "sticks": "what sticks",
+    "melts": "what melts off",
+}
 
 
 def _doubt_words(doubts: Doubts, value: float) -> str:
@@ -198,6 +218,9 @@ def layer_reading(
         window=window,
         standing="" if window is None else says_where(window.limits, layer.hold_s),
         too_long=window is not None and layer.hold_s > window.limits.long_high_min * 60,
+        coat=coat_word(put.dose_setting) if layer.kind == "rub" else "",
+        sticks_g=dose * stack.dosed[at].sticks,
+        batch_g=0.0 if blend is None else blend.finished.value,
         reserve_g=reserve_of(put),
         reach=reach_of([layer]) if kind.hold_s and put.salt_g > 0 else None,
         hold_s=layer.hold_s if kind.hold_s else 0.0,

@@ -7,6 +7,7 @@ from types import MappingProxyType
 
 from ravska_core.blend import Blend, Line
 from ravska_core.coat.injection import Injection
+from ravska_core.coat.portions import Portion
 from ravska_core.measure import Amount
 from ravska_core.meat import RAW_PLACES, check_place, place_of
 from ravska_core.working import BadInput
@@ -48,17 +49,17 @@ _KINDS = (
               "the rest runs out again", "before", 1 * _HOUR, "inject", "estimate"),
     LayerKind("marinade", "A bath", "marinade", "ml/kg", "raw", 250, 50, 3000, None,
               "what diffuses in, and what clings", "before", 2 * _HOUR, "bag", "crank"),
-    LayerKind("binder", "What the rub sticks to", "binder", "g/100 cm²", "area", 1.5, 0.1, 15, 1.0,
+    LayerKind("binder", "What the rub sticks to", "binder", "g/100 cm²", "area", 1.5, 0.1, 60, 1.0,
               "all of it stays", "before", None, "bind", "estimate", ("fat", "paste", "liquid")),
     LayerKind("rub", "A dry coat", "dry rub", "g/100 cm²", "area", 5, 0.2, 40, 0.9,
               "a tenth falls off", "before", 2 * _HOUR, "coat", "estimate"),
-    LayerKind("paste", "Rub in oil, butter or mustard", "paste", "g/100 cm²", "area", 10, 0.5, 40, 0.9,
+    LayerKind("paste", "Rub in oil, butter or mustard", "paste", "g/100 cm²", "area", 10, 0.5, 120, 0.9,
               "a tenth falls off", "before", 2 * _HOUR, "coat", "estimate"),
     LayerKind("second injection", "Injected again while it cooks", "injection", "% pump", "raw", 3, 0.5, 15, 0.7,
               "the rest runs out: hot meat holds less", "during", None, "again", "estimate"),
     LayerKind("spritz", "Sprayed on while it cooks", "spritz", "g/100 cm² each time", "area", 0.5, 0.05, 5, 0.5,
               "half runs off", "during", None, "spritz", "estimate", ("liquid",)),
-    LayerKind("baste", "Brushed on while it cooks", "marinade", "g/100 cm² each time", "area", 1.5, 0.1, 10, 0.5,
+    LayerKind("baste", "Brushed on while it cooks", "marinade", "g/100 cm² each time", "area", 1.5, 0.1, 30, 0.5,
               "half runs off", "during", None, "baste", "estimate", ("fat", "liquid")),
     LayerKind("wrap", "Butter or sauce in the wrap", "glaze", "g/kg", "raw", 40, 1, 500, 0.3,
               "the share of it that is eaten", "during", None, "wrap", "estimate", ("fat", "liquid", "sugar")),
@@ -66,7 +67,7 @@ _KINDS = (
               "what diffuses, and the share that is eaten", "during", 2 * _HOUR, "pot", "crank", ("liquid", "dairy")),
     LayerKind("drippings", "Caught, for a sauce", "", "% of them eaten", "none", 50, 1, 100, None,
               "what drips out, less what is not eaten", "during", None, "catch", "estimate"),
-    LayerKind("glaze", "Brushed on near the end", "glaze", "g/100 cm²", "area", 4, 0.2, 20, 1.0,
+    LayerKind("glaze", "Brushed on near the end", "glaze", "g/100 cm²", "area", 4, 0.2, 60, 1.0,
               "all of it stays", "during", None, "glaze", "estimate", ("sugar", "paste")),
     LayerKind("finishing salt", "At the board", "finishing salt", "g/kg sliced", "sliced", 3, 0.1, 30, 1.0,
               "all of it stays", "after", None, "finish", "trade", ("salt",)),
@@ -113,12 +114,12 @@ def place_for(kind: str, among: Sequence[str]) -> int:
 class Layer:
     """One thing put on or into a piece.
 
-    `dose` is in the unit of its kind; None stands for the rest up to the piece's target. It is held `hold_s` [s] at
-    `hold_c` [C] before the next one. `stays` is the share of its salt that stays where that is known better than
-    usual; `after` what is done after a bath; `eaten` the share of a liquid that is eaten; `times` how often it is
-    put on. `reserve` of a bath is set aside before the meat goes in, and what is left of it may go `into_pot`, the
-    next cooking liquid; `injection` says how one is injected. `place` is where it is held, "" where only the
-    temperature is known.
+    `dose` is in the unit of its kind; None stands for the rest up to the piece's target, unless a `portion` says how
+    much. It is held `hold_s` [s] at `hold_c` [C] before the next one. `stays` is the share of its salt that stays where
+    that is known better than usual; `after` what is done after a bath; `eaten` the share of a liquid that is eaten;
+    `times` how often it is put on. `reserve` of a bath is set aside before the meat goes in, and what is left of it may
+    go `into_pot`, the next cooking liquid; `injection` says how one is injected. `place` is where it is held, "" where
+    only the temperature is known.
     """
 
     kind: str
@@ -134,6 +135,12 @@ class Layer:
     injection: Injection = field(default_factory=Injection)
     place: str = ""
     into_pot: bool = False
+    portion: Portion | None = None
+
+    @property
+    def takes_rest(self) -> bool:
+        """Whether it takes the rest up to the piece's target."""
+        return self.dose is None and self.portion is None
 
     @property
     def held_in(self) -> str:
@@ -148,6 +155,11 @@ def plain(grind: str) -> Blend:
     return Blend("dry rub", (Line(grind, Fraction(1), "scale"),), 100.0)
 
 
+def limits_words(kind: LayerKind) -> str:
+    """Say between which settings a kind of layer is dosed."""
+    return f"between {kind.low:g} and {kind.high:g} {kind.unit}; {kind.usual:g} is usual."
+
+
 def check_layer(layer: Layer) -> LayerKind:
     """Return a layer's kind, or refuse what it cannot be, at its field.
 
@@ -160,8 +172,9 @@ def check_layer(layer: Layer) -> LayerKind:
     if kind is None:
         raise BadInput("kind", f"A layer is one of {', '.join(LAYER_KINDS)}.")
     if layer.dose is not None and not kind.low <= layer.dose <= kind.high:
-        said = f"between {kind.low:g} and {kind.high:g} {kind.unit}; {kind.usual:g} is usual."
-        raise BadInput("dose", f"{kind.key.capitalize()} is dosed {said}")
+        raise BadInput("dose", f"{kind.key.capitalize()} is dosed {limits_words(kind)}")
+    if layer.portion is not None and kind.by == "none":
+        raise BadInput("dose", "Say how much of them is eaten, in %.")
     if layer.blend is None and kind.blend_kind:
         raise BadInput("blend", "Choose what goes on here.")
     if kind.hold_s is not None:

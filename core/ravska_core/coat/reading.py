@@ -131,7 +131,7 @@ def read_stack(
         salt=salt,
         zone=salt_zone(salt.value),
         target=seasoned.target_percent,
-        gives=None if any(layer.dose is None for layer in seasoned.layers) else usually_gives(seasoned.layers),
+        gives=None if any(layer.takes_rest for layer in seasoned.layers) else usually_gives(seasoned.layers),
         thin=thin,
         servings=servings,
         sodium=sodium,

@@ -23,7 +23,9 @@ from ravska_core.coat.layers import (
     Layer,
     LayerKind,
     check_layer,
+    limits_words,
 )
+from ravska_core.coat.portions import Portion
 from ravska_core.diffusion import Array, Column, at_depths, column_of, diffusivity_m2_s
 from ravska_core.measure import SPOON_SETS, SpoonSet
 from ravska_core.meat import PORTION_G, Piece, PieceReading
@@ -90,23 +92,50 @@ def as_weighed(layer: Layer, mass_g: float, spoon_set: SpoonSet = SPOON_SETS["us
     if kind.when != "before" and layer.injection.before_g is None:
         raise BadInput("injection.before", "Weigh it before too: on the fire it has lost weight since it was raw.")
     dose_setting = kind.usual if layer.dose is None else layer.dose
-    density = _blend_reading(layer.blend, spoon_set).density_g_ml
-    found = settle(
-        layer.injection, mass_g, liquid_g(mass_g, dose_setting, _injected_stays(layer)), density, kind.low, kind.high
-    )
-    return layer if found is None else replace(layer, dose=found[0], stays=found[1])
+    blend = _blend_reading(layer.blend, spoon_set)
+    liquid = liquid_g(mass_g, dose_setting, _injected_stays(layer))
+    if layer.portion is not None:
+        liquid = _portion_g(layer.portion, blend, 0.0, mass_g)
+    found = settle(layer.injection, mass_g, liquid, blend.density_g_ml, kind.low, kind.high)
+    return layer if found is None else replace(layer, dose=found[0], stays=found[1], portion=None)
+
+
+def _portion_g(portion: Portion, blend: BlendReading, area_cm2: float, weight_g: float) -> float:
+    """Return what a portion of a blend weighs [g] on so much surface, or so much meat."""
+    grams = portion.grams(blend.density_g_ml, blend.finished.value)
+    return grams * {"": 1.0, "kg": weight_g / 1000, "100 cm²": area_cm2 / 100}[portion.per]
 
 
 def _put(layer: Layer, piece: PieceReading, mass_g: float, spoon_set: SpoonSet) -> Put:
-    """Determine what 1 of the dose setting of a layer weighs on this piece."""
+    """Determine what 1 of the dose setting of a layer weighs on this piece, and how it is set."""
     kind = check_layer(layer)
     blend = None if layer.blend is None else _blend_reading(layer.blend, spoon_set)
     dose_setting = kind.usual if layer.dose is None else layer.dose
-    times = layer.times if layer.kind in EACH_TIME else 1
-    area, edible = piece.coatable.value, piece.edible.value
-    often = f" × {times}" if times > 1 else ""
     if layer.kind == "drippings" or blend is None:
         return Put(layer, kind, None, 0.0, dose_setting, "what drips out of the meat")
+    times = layer.times if layer.kind in EACH_TIME else 1
+    often = f" × {times}" if times > 1 else ""
+    per_setting_g, formula = _per_setting(layer, kind, blend, piece, mass_g)
+    if layer.portion is None:
+        return Put(layer, kind, blend, per_setting_g * times, dose_setting, f"{say(dose_setting, 3)} {formula}{often}")
+    weight = {"edible": piece.edible.value, "sliced": piece.edible.value * piece.cook_yield}.get(kind.by, mass_g)
+    grams = _portion_g(layer.portion, blend, piece.coatable.value, weight)
+    if per_setting_g <= 0:
+        raise BadInput("dose", "No surface is open for this to go on; say which faces are coated.")
+    dose_setting = grams / per_setting_g
+    if not kind.low * (1 - 1e-9) <= dose_setting <= kind.high * (1 + 1e-9):
+        said = f"{say(grams, 3)} g of it would be {say(dose_setting, 2)} {kind.unit} here"
+        raise BadInput("dose", f"{said}; {kind.key} is dosed {limits_words(kind)}")
+    return Put(
+        layer, kind, blend, per_setting_g * times, dose_setting, f"{_portion_words(layer.portion, blend)}{often}"
+    )
+
+
+def _per_setting(
+    layer: Layer, kind: LayerKind, blend: BlendReading, piece: PieceReading, mass_g: float
+) -> tuple[float, str]:
+    """Return what 1 of a dial weighs on this piece each time [g], and what it is counted on, in words."""
+    edible = piece.edible.value
     if layer.kind == "pre-salt":
         share = blend.salt.value / 100
         if share < 0.3:
@@ -114,43 +143,32 @@ def _put(layer: Layer, piece: PieceReading, mass_g: float, spoon_set: SpoonSet) 
             raise BadInput("blend", sentence)
         if "cure" in blend.flags:
             raise BadInput("blend", "Curing salt is not dosed here; use a tested cure recipe with its own weights.")
-        return Put(
-            layer,
-            kind,
-            blend,
-            edible / 100 / share,
-            dose_setting,
-            f"{say(dose_setting, 3)} % × {edible:.0f} g, / {say(share, 4)} salt",
-        )
+        return edible / 100 / share, f"% × {edible:.0f} g, / {say(share, 4)} salt"
     if kind.by == "area":
-        return Put(
-            layer,
-            kind,
-            blend,
-            area / 100 * times,
-            dose_setting,
-            f"{say(dose_setting, 3)} g/100 cm² × {area:.0f} cm²{often}",
-        )
+        return piece.coatable.value / 100, f"g/100 cm² × {piece.coatable.value:.0f} cm²"
     if kind.by == "sliced":
         sliced = edible * piece.cook_yield
-        return Put(
-            layer,
-            kind,
-            blend,
-            sliced / 1000,
-            dose_setting,
-            f"{say(dose_setting, 3)} g/kg × {sliced / 1000:.3f} kg sliced",
-        )
+        return sliced / 1000, f"g/kg × {sliced / 1000:.3f} kg sliced"
     if layer.kind in INJECTIONS:
         stays = _injected_stays(layer)
-        formula = f"{say(dose_setting, 3)} % × {mass_g:.0f} g / {stays:g} that stays"
-        return Put(layer, kind, blend, liquid_g(mass_g, 1.0, stays), dose_setting, formula)
+        return liquid_g(mass_g, 1.0, stays), f"% × {mass_g:.0f} g / {stays:g} that stays"
     if layer.kind in BATHS:
         if blend.water_share < 0.05:
             raise BadInput("blend", "This bath holds hardly any water, so no salt moves; add a juice, stock or dairy.")
-        formula = f"{say(dose_setting, 3)} ml/kg × {mass_g / 1000:.3f} kg"
-        return Put(layer, kind, blend, mass_g / 1000 * blend.density_g_ml, dose_setting, formula)
-    return Put(layer, kind, blend, mass_g / 1000, dose_setting, f"{say(dose_setting, 3)} g/kg × {mass_g / 1000:.3f} kg")
+        return mass_g / 1000 * blend.density_g_ml, f"ml/kg × {mass_g / 1000:.3f} kg"
+    return mass_g / 1000, f"g/kg × {mass_g / 1000:.3f} kg"
+
+
+def _portion_words(portion: Portion, blend: BlendReading) -> str:
+    """Say how a portion comes to its weight."""
+    per = f" on each {portion.per}" if portion.per else ""
+    if portion.unit == "ml":
+        return f"{say(portion.value, 3)} ml × {blend.density_g_ml:.2f} g/ml{per}"
+    if portion.unit == "g":
+        return f"{say(portion.value, 3)} g{per}"
+    of = blend.finished.value if portion.unit == "batch" else portion.holds_g or 0.0
+    less = f" less {say(portion.taken_g, 3)} g that others take" if portion.taken_g else ""
+    return f"{say(portion.value * 100, 3)} % of {say(of, 4)} g{less}"
 
 
 def _dosed(

@@ -124,7 +124,7 @@ def dose_stack(seasoned: Seasoned, spoon_set: SpoonSet) -> tuple[Stack, dict[int
     if seasoned.target_percent is not None and not 0.1 <= seasoned.target_percent <= 5:
         raise BadInput("target", "A salt target lies between 0.1 and 5 % of raw edible weight; 1.5 is usual.")
     puts = put_layers(seasoned, piece, spoon_set)
-    rests = [at for at, put in enumerate(puts) if put.layer.dose is None]
+    rests = [at for at, put in enumerate(puts) if put.layer.takes_rest]
     notes: dict[int, str] = {}
     if rests:
         at = rests[0]
@@ -158,7 +158,7 @@ def give_way(seasoned: Seasoned, at: int, spoon_set: SpoonSet = SPOON_SETS["us"]
         raise BadInput("layer", "That layer is not in the stack any more.")
     layer = seasoned.layers[at]
     target = seasoned.target_percent
-    if any(other.dose is None for other in seasoned.layers):
+    if any(other.takes_rest for other in seasoned.layers):
         raise BadInput("target", "A layer takes the rest already, so the total is met; give it a dose first.")
     kind = check_layer(layer)
     if layer.injection.after_g is not None:
@@ -176,7 +176,7 @@ def give_way(seasoned: Seasoned, at: int, spoon_set: SpoonSet = SPOON_SETS["us"]
         least = met.reached
         said = f"At its least this layer and the others already hold {least:.2f} %, more than {target:g}"
         raise BadInput("target", f"{said}; {WAY_ON}")
-    return replace(layer, dose=float(say(met.dose_setting, 3))), met.says
+    return replace(layer, dose=float(say(met.dose_setting, 3)), portion=None), met.says
 
 
 def _hold_for(seasoned: Seasoned, piece: PieceReading, at: int, target: float, spoon_set: SpoonSet) -> Layer:
@@ -225,7 +225,7 @@ def usual_coat(seasoned: Seasoned, at: int, spoon_set: SpoonSet = SPOON_SETS["us
     """
     piece = read_piece(seasoned.piece)
     puts = [
-        replace(put, dose_setting=0.0) if put.layer.dose is None and n != at else put
+        replace(put, dose_setting=0.0) if put.layer.takes_rest and n != at else put
         for n, put in enumerate(put_layers(seasoned, piece, spoon_set))
     ]
     dose_setting = puts[at].dose_setting
@@ -274,7 +274,7 @@ def brought_to(seasoned: Seasoned, salt: float, salting: Layer, place: int) -> E
     stack, _ = dose_stack(seasoned, SPOON_SETS["us"])
     # a layer that took the rest is dosed from here on, so that the other piece's salt holds
     layers = tuple(
-        replace(layer, dose=max(put.dose_setting, put.kind.low)) if layer.dose is None else layer
+        replace(layer, dose=max(put.dose_setting, put.kind.low)) if layer.takes_rest else layer
         for layer, put in zip(seasoned.layers, stack.puts, strict=True)
     )
     now = stack.total()

@@ -1,6 +1,7 @@
 """Coat: pieces, their stacks of layers, what they take and what salt that puts on the meat."""
 
-from dataclasses import dataclass
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
 from typing import Annotated, Literal, cast
 from uuid import UUID
 
@@ -73,7 +74,10 @@ def read_pieces_of_coat(request: HttpRequest, document: CoatDocument) -> list[Co
     """Say what a coat comes to on every piece, without saving anything; None for one that could never be read."""
     before = {piece.letter: piece for piece in document.before or []}
     blends = Blends(layers_of([*document.pieces, *before.values()]))
-    gather, spoons, answers = Gather(), spoon_set(), []
+    blends.share(document.pieces, document.appetite)
+    gather, spoons = Gather(), spoon_set()
+    answers: list[CoatReadingOut | None] = []
+    read: list[PieceDocument] = []
 
     def judge(core: Seasoned) -> CoatReading:
         return read_coat(core, spoons, document.at_s)
@@ -87,8 +91,29 @@ def read_pieces_of_coat(request: HttpRequest, document: CoatDocument) -> list[Co
         if found is not None and piece.is_old:
             found = with_the_worst(found, piece, blends, document.appetite)
         answers.append(None if found is None else _reading_out(found, piece, blends))
+        read.append(piece.good)
     gather.finish()
+    _say_what_is_left(answers, read, blends)
     return answers
+
+
+def _say_what_is_left(answers: Sequence[CoatReadingOut | None], read: Sequence[PieceDocument], blends: Blends) -> None:
+    """Say of every layer of a blend what all pieces together leave of its batch, and what the jars hold of it."""
+    layers = [
+        (reading, at, typed, shown)
+        for reading, piece in zip(answers, read, strict=True)
+        if reading is not None
+        for at, (typed, shown) in enumerate(zip(piece.layers, reading.layers, strict=True))
+        if typed.blend_id is not None
+    ]
+    takes: dict[UUID, float] = {}
+    for _, _, typed, shown in layers:
+        assert typed.blend_id is not None
+        takes[typed.blend_id] = takes.get(typed.blend_id, 0.0) + shown.dose_g + shown.reserve_g
+    for reading, at, typed, shown in layers:
+        assert typed.blend_id is not None
+        left = shown.batch_g - takes[typed.blend_id]
+        reading.marks[at] = replace(reading.marks[at], left_g=left, jars_g=blends.jars_g(typed.blend_id))
 
 
 def _reading_out(found: CoatReading, piece: ReadOn, blends: Blends) -> CoatReadingOut:

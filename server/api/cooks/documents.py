@@ -1,12 +1,14 @@
 """A coat as typed: pieces, their layers, and how they are read for the core and written back."""
 
 from collections.abc import Iterable, Sequence
+from dataclasses import replace
+from functools import cached_property
 from typing import Annotated, Literal, cast
 from uuid import UUID
 
 from book.board import matched
 from book.mixtures import load_mixtures
-from book.models import LETTERS, Blend, LayerRow, Piece, Revision
+from book.models import LETTERS, Blend, LayerRow, Piece, Revision, in_jars_g
 from book.models.values import stored_injection, typed_of
 from book.unchanged import kept_while_unchanged
 from ninja import Schema
@@ -20,19 +22,26 @@ from ravska_core.coat import (
     MOST_LAYERS,
     Injection,
     Layer,
+    Portion,
     Seasoned,
+    Shared,
     injection_of,
+    on_dial,
     plain,
+    share_out,
 )
+from ravska_core.measure import SPOON_SETS, SpoonSet
 from ravska_core.meat import MOST_BONES, PLACES, PORTION_G, STAGES, Measures, Stage, place_of
 from ravska_core.meat import Piece as CorePiece
 from ravska_core.working import BadInput
 
 from api.cooks.injection import InjectionDocument
 from api.cooks.readings import LayerMarkOut, layer_mark
-from api.plumbing.problems import Gather
+from api.plumbing.household import spoon_set
+from api.plumbing.problems import Gather, Refused
 from api.plumbing.quantities import (
     CentreTemperature,
+    Dose,
     Duration,
     HeldTemperature,
     Hold,
@@ -105,14 +114,16 @@ class LayerDocument(BaseModel):
 
     `revision` pins what was mixed; `stays` and `eaten` are in %, empty for what is usual. `reserve` of a bath is set
     aside before the meat goes in, and what is left of it may go `into_pot`. It is held at `place` at `hold_c` [C], none
-    for what is usual there; `hold_at` is that temperature as typed, which goes first.
+    for what is usual there; `hold_at` is that temperature as typed, which goes first. `mixed_g` is what a share of a
+    batch or of the jars came to when it was mixed [g].
     """
 
     kind: LayerKindKey
     blend_id: UUID | None = None
     revision: Annotated[int, Field(ge=1, le=2**31)] | None = None
     grind: Key = ""
-    dose: Numeral = Numeral("")
+    dose: Dose = Dose("")
+    mixed_g: Annotated[float, Field(gt=0, le=1e6)] | None = None
     vessel: Key = ""
     hold: Hold = Hold("")
     hold_c: Number | None = None
@@ -190,6 +201,47 @@ class Blends:
         keys = frozenset(layer.blend_id for layer in layers if layer.blend_id)
         pinned = frozenset(layer.revision for layer in layers if layer.revision is not None)
         self.by_key, self._kept, self._met = _loaded(keys, pinned)
+        self._jars: dict[UUID, float] | None = None
+        self._shared: Shared | None = None
+        self._share_faults: dict[tuple[str, int], BadInput] = {}
+
+    @cached_property
+    def _spoons(self) -> SpoonSet:
+        return spoon_set()
+
+    def dose(self, layer: LayerDocument) -> float | Portion:
+        """Return the dose of a layer as it was said, in the household's spoons where it was said in spoons.
+
+        Raises
+        ------
+        BadInput
+            At ``dose``.
+        """
+        owned = SPOON_SETS["us"] if on_dial(layer.dose) else self._spoons
+        return layer.dose.on(LAYER_KINDS[layer.kind].unit, owned)
+
+    def jars_g(self, key: UUID) -> float:
+        """Return what clean jars hold of a blend [g]."""
+        if self._jars is None:
+            self._jars = in_jars_g(self.by_key)
+        return self._jars.get(key, 0.0)
+
+    def share(self, pieces: Sequence["PieceDocument"], appetite: str) -> None:
+        """Find out what the layers of all pieces of a cook take of a batch or of the jars, where any takes a share."""
+        if not any(_shared(layer, self) for layer in layers_of(pieces)):
+            return
+        cores = [read_as_far(piece, self, appetite) for piece in pieces]
+        self._shared = share_out(cores, self._spoons)
+        for at, fault in self._shared.faults:
+            self._share_faults[pieces[at].letter, int(fault.argument.split(".")[1])] = fault
+
+    def told(self, piece: Seasoned) -> Seasoned:
+        """Return a piece whose layers that take the rest of something know what the other pieces take."""
+        return piece if self._shared is None else self._shared.told(piece)
+
+    def share_fault(self, letter: str, layer: int) -> BadInput | None:
+        """Return what is wrong with the share that a layer takes, None where nothing is."""
+        return self._share_faults.get((letter, layer))
 
     def row(self, layer: LayerDocument) -> tuple[Blend, Revision | None]:
         """Return the blend a layer is of and the revision it pins.
@@ -285,10 +337,15 @@ def read_layer(document: LayerDocument, blends: Blends, gather: Gather, at: str)
         gather.refuse(f"{at}.blend", "Choose what goes on here: a blend, or a plain ingredient.")
         ok = False
     dose: float | None = None
+    portion: Portion | None = None
     if document.dose:
-        noun = f"a dose in {kind.unit}"
-        dose = gather.attempt(at, document.dose.between, "dose", kind.low, kind.high, noun)
-        ok = ok and dose is not None
+        said = gather.attempt(at, _dose, document, blends)
+        ok = ok and said is not None
+        dose, portion = (None, said) if isinstance(said, Portion) else (said, None)
+        if portion is not None and portion.unit == "jar" and document.blend_id:
+            portion = replace(portion, holds_g=blends.jars_g(document.blend_id))
+        if portion is not None and portion.shared and document.mixed_g is not None:
+            portion = Portion(document.mixed_g, "g")
     hold = 0.0
     if kind.hold_s is not None:
         read = gather.value(f"{at}.hold", document.hold)
@@ -312,8 +369,18 @@ def read_layer(document: LayerDocument, blends: Blends, gather: Gather, at: str)
         document.kind, blend, dose, hold, hold_c, None if stays is None else stays / 100,
         document.after if document.kind in BATHS else "wiped", None if eaten is None else eaten / 100,
         document.times, reserve, injection, "" if document.kind == "cooking liquid" else document.place,
-        document.into_pot and document.kind == "marinade",
+        document.into_pot and document.kind == "marinade", portion,
     )  # fmt: skip
+
+
+def _dose(document: LayerDocument, blends: Blends) -> float | Portion:
+    """Return the dose of a layer as it was said, within the limits of its dial where it is set there."""
+    kind = LAYER_KINDS[document.kind]
+    said = blends.dose(document)
+    if not isinstance(said, Portion) and not kind.low <= said <= kind.high:
+        noun = f"a dose in {kind.unit} lies between {kind.low:g} and {kind.high:g}"
+        raise BadInput("dose", f"That is out of range: {noun}.")
+    return said
 
 
 def read_pieces(pieces: Sequence[PieceDocument], blends: Blends, appetite: str, at: str = "pieces.") -> list[Seasoned]:
@@ -343,6 +410,23 @@ def read_pieces(pieces: Sequence[PieceDocument], blends: Blends, appetite: str, 
     return found
 
 
+def _shared(layer: LayerDocument, blends: Blends) -> bool:
+    """Tell whether a layer takes a share of a batch or of the jars."""
+    try:
+        said = blends.dose(layer) if layer.dose else None
+    except BadInput:
+        return False
+    return isinstance(said, Portion) and said.shared
+
+
+def read_as_far(piece: PieceDocument, blends: Blends, appetite: str) -> Seasoned | None:
+    """Return a piece as it is typed, None where any of it cannot be read."""
+    try:
+        return read_pieces([piece], blends, appetite)[0]
+    except Refused:
+        return None
+
+
 def layers_of(pieces: Iterable[PieceDocument]) -> Iterable[LayerDocument]:
     """Return the layers of all pieces."""
     return (layer for piece in pieces for layer in piece.layers)
@@ -358,6 +442,7 @@ def layer_document(layer: LayerRow) -> LayerDocument:
         revision=revision.number if revision else None,
         grind=layer.grind,
         dose=layer.dose_typed,
+        mixed_g=layer.mixed_g,
         vessel=layer.vessel,
         hold=layer.hold_typed,
         hold_c=layer.hold_c,
@@ -373,11 +458,18 @@ def layer_document(layer: LayerRow) -> LayerDocument:
     )
 
 
-def write_layer(row: LayerRow, document: LayerDocument, core: Layer, blend: Blend | None) -> None:
+def write_layer(row: LayerRow, document: LayerDocument, core: Layer, blends: Blends) -> None:
     """Put a layer as typed and as read into a row, without saving it."""
+    blend = blends.row(document)[0] if document.blend_id else None
     held = LAYER_KINDS[document.kind].hold_s is not None
     row.kind, row.blend, row.grind = document.kind, blend, "" if blend else document.grind
-    row.dose, row.dose_typed, row.vessel = core.dose, document.dose, document.vessel
+    said = _dose(document, blends) if document.dose else None
+    portion = said if isinstance(said, Portion) else Portion(0.0, "")
+    row.dose, row.dose_typed, row.vessel = portion.value or core.dose, document.dose, document.vessel
+    row.dose_unit, row.dose_per, row.dose_error, row.dose_rest = (
+        portion.unit, portion.per, portion.error, portion.rest
+    )  # fmt: skip
+    row.mixed_g = document.mixed_g if portion.shared else None
     row.hold_s, row.hold_typed = (core.hold_s if held else None), document.hold
     row.hold_c, row.hold_c_typed, row.place = core.hold_c, document.hold_at, core.place
     row.into_pot = core.into_pot

@@ -14,7 +14,8 @@ from ravska_core.working import BadInput
 class LayerMarkOut:
     """What a layer is of, as the book has it, and what it is drawn with.
 
-    `changed_since` says that its blend moved on since it was mixed; `shares` are those of the grinds.
+    `changed_since` says that its blend moved on since it was mixed; `shares` are those of the grinds. `left_g` is what
+    all pieces together leave of its batch, `jars_g` what clean jars hold of it; none where nobody asked.
     """
 
     blend_name: str
@@ -22,6 +23,8 @@ class LayerMarkOut:
     changed_since: bool
     grinds: list[str]
     shares: list[float]
+    left_g: float | None = None
+    jars_g: float | None = None
 
 
 @while_it_stands(256)

@@ -10,7 +10,7 @@ from book.models.values import stored
 from book.tasting import FROZEN, check_no_card, taste, trial_of
 from django.db.models import Count, Prefetch, Q, QuerySet
 from django.http import Http404
-from ravska_core.coat import CoatReading, Seasoned, read_coat
+from ravska_core.coat import CoatReading, Seasoned, read_coat, share_out
 from ravska_core.measure import SpoonSet
 from ravska_core.working import BadInput
 
@@ -112,15 +112,27 @@ def read_stored(cook: Cook, spoon_set: SpoonSet) -> dict[str, CoatReading | BadI
     Core samples are left out: only Coat shows them, and asks for the hour it shows.
     """
     found: dict[str, CoatReading | BadInput] = {}
+    shared = share_out(seasoned_pieces(cook), spoon_set)
     for piece in cook.pieces.all():
         if piece.unread and was_never_read(piece):
             field, sentence = next(iter(piece.unread["fields"].items()))
             found[piece.letter] = BadInput(field, sentence)
             continue
         try:
-            found[piece.letter] = read_coat(piece.seasoned(cook.appetite), spoon_set, cored=False)
+            found[piece.letter] = read_coat(shared.told(piece.seasoned(cook.appetite)), spoon_set, cored=False)
         except BadInput as refusal:
             found[piece.letter] = refusal
+    return found
+
+
+def seasoned_pieces(cook: Cook) -> list[Seasoned | None]:
+    """Return the pieces of a cook with their stacks, None for those whose blends cannot be read any more."""
+    found: list[Seasoned | None] = []
+    for piece in cook.pieces.all():
+        try:
+            found.append(None if piece.unread and was_never_read(piece) else piece.seasoned(cook.appetite))
+        except BadInput:
+            found.append(None)
     return found
 
 
@@ -131,10 +143,12 @@ NEVER_READ = PieceDocument(letter="A", name="A piece", cut="lamb-shoulder", mass
 def read_board(cook_id: UUID, document: CookSave) -> tuple[list[ReadOn], Blends]:
     """Read all pieces of a cook as typed; what cannot be read is taken as the book last read it."""
     blends = Blends(layers_of(document.pieces))
+    blends.share(document.pieces, document.appetite)
     found = [read_on(piece, None, blends, document.appetite) for piece in document.pieces]
     if any(one.is_old for one in found):
         before = _last_read(cook_id)
         blends = Blends(layers_of([*document.pieces, *before.values()]))
+        blends.share(document.pieces, document.appetite)
         found = [
             read_on(one.typed, before.get(one.typed.letter), blends, document.appetite) if one.is_old else one
             for one in found
@@ -216,8 +230,8 @@ def _layers(before: Sequence[Layer], typed: PieceDocument, core: Seasoned, blend
     found = []
     for row, document, layer in zip(rows, typed.layers, core.layers, strict=True):
         found.append(row if row is not None else Layer())
-        blend, found[-1].revision = blends.row(document) if document.blend_id else (None, None)
-        write_layer(found[-1], document, layer, blend)
+        found[-1].revision = blends.row(document)[1] if document.blend_id else None
+        write_layer(found[-1], document, layer, blends)
     return found
 
 

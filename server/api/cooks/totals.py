@@ -6,9 +6,8 @@ from typing import Annotated
 from uuid import UUID
 
 from book.layers import own_coats
-from book.models import Blend, Cook, Jar, WeighBack, claim_version
+from book.models import Blend, Cook, WeighBack, claim_version, in_jars_g
 from django.db import transaction
-from django.db.models import Sum
 from django.http import Http404, HttpRequest
 from django.utils import timezone
 from ninja import Schema
@@ -110,12 +109,7 @@ def _totals(cook: Cook) -> TotalsOut:
             if found.reserve_g > 0:
                 takes[key].append(TakesOut(piece.letter, "set aside", found.reserve_g))
                 volumes[key] += found.volume_ml / found.dose_g * found.reserve_g
-    jars = (
-        Jar.objects.filter(batch__blend_id__in=blends, clean=True, batch__deleted_at__isnull=True)
-        .values_list("batch__blend_id")
-        .annotate(left=Sum("left_g"))
-    )
-    on_shelf = dict(jars)
+    on_shelf = in_jars_g(blends)
     found_blends, found_plain = [], []
     for key, uses in takes.items():
         doses = [use.grams for use in uses]
@@ -130,7 +124,7 @@ def _totals(cook: Cook) -> TotalsOut:
             said = f"“{blend.name}” cannot be mixed as it stands: {refusal.sentence}"
             problems.append(field_error(BadInput("blends", said)))
             continue
-        shelf = float(on_shelf.get(key) or 0.0)
+        shelf = float(on_shelf.get(key, 0.0))
         mix = to_mix(doses, shelf, read.batch.value / read.finished.value)
         ml = mix.mix.value / read.density_g_ml
         found_blends.append(
@@ -168,7 +162,12 @@ class SizedBatchOut:
 def size_batch(request: HttpRequest, cook_id: UUID, document: BatchDocument) -> SizedBatchOut:
     """Set a blend's batch to what the cook still needs mixed of it; to what it takes when the shelf has enough."""
     with transaction.atomic():
-        totals = _totals(one_cook(cook_id))
+        cook = one_cook(cook_id)
+        layers = [layer for piece in cook.pieces.all() for layer in piece.layers.all()]
+        if any(layer.blend_id == document.blend_id and layer.dose_unit == "batch" for layer in layers):
+            said = "A piece takes a share of this batch, so the batch says what goes on; change its size in Blend."
+            raise BadInput("blend_id", said)
+        totals = _totals(cook)
         total = next((row for row in totals.blends if row.blend_id == document.blend_id), None)
         blend = Blend.objects.filter(pk=document.blend_id, household=household(), deleted_at__isnull=True).first()
         if blend is None or total is None or total.takes.value <= 0:

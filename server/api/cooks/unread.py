@@ -147,6 +147,14 @@ def _faults(found: ReadOn, blends: Blends, appetite: str, judge: Judge) -> list[
         (core,) = read_pieces([found.good], blends, appetite, "piece")
     except Refused as refused:
         return refused.errors
+    for at, layer in enumerate(found.good.layers):
+        place = _typed_at(found, at)
+        fault = None if place is None else blends.share_fault(found.typed.letter, place)
+        if fault is not None and place is not None and layer.dose == found.typed.layers[place].dose:
+            gather.errors.append(BadInput(f"piece.layers.{at}.dose", fault.sentence))
+    if gather.errors:
+        return gather.errors
+    core = blends.told(core)
     found.judged = gather.attempt("piece", judge, core)
     if not gather.errors:
         found.core = core

@@ -153,7 +153,7 @@ def keep_way(request: HttpRequest, document: KeptWayDocument) -> Created[WayOut]
         for at, (layer, core) in enumerate(zip(document.layers, cores, strict=True)):
             assert core is not None
             row = WayLayer(way=way, position=at)
-            write_layer(row, layer, core, blends.row(layer)[0] if layer.blend_id else None)
+            write_layer(row, layer, core, blends)
             row.save()
     return Created(_way_out(Way.objects.prefetch_related("layers__blend").get(pk=way.pk)))
 

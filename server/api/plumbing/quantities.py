@@ -10,8 +10,10 @@ from typing import Any, ClassVar, Generic, TypeVar
 from pydantic import GetCoreSchemaHandler
 from pydantic_core import CoreSchema, core_schema
 from ravska_core.blend import HIGHEST_BATCH_G, HIGHEST_ERROR, LOWEST_BATCH_G
+from ravska_core.coat import Portion, parse_dose
 from ravska_core.measure import (
     Amount,
+    SpoonSet,
     parse_amount,
     parse_duration_s,
     parse_held_c,
@@ -156,6 +158,14 @@ class Liquid(Quantity[Amount]):
 
     def read(self, field: str) -> Amount:
         return parse_amount(self, field)
+
+
+class Dose(Quantity[float]):
+    """How much goes on, on the dial of a layer or as people have it; `on` says what the dial counts in."""
+
+    def on(self, unit: str, owned: SpoonSet) -> float | Portion:
+        """Return the dose as the core reads it, at ``dose``."""
+        return parse_dose(str(self), unit, owned)
 
 
 class Parts(Quantity[Fraction]):

@@ -5,7 +5,7 @@ beside them stands what the cook typed, to be shown back as typed.
 """
 
 from book.models.answered import Answered
-from book.models.batches import Batch, BatchLine, Jar, Pour
+from book.models.batches import Batch, BatchLine, Jar, Pour, in_jars_g
 from book.models.blends import Blend, Line, Revision, Target, Use, line_key
 from book.models.cooks import Cook
 from book.models.household import Household, Preferences, Price
@@ -23,5 +23,5 @@ __all__ = [
     "LETTERS", "Answered", "Batch", "BatchLine", "Blend", "Card", "Cook", "Event", "Household", "Jar", "Layer",
     "LayerRow", "Line", "Look", "OwnCut", "OwnIngredient", "OwnName", "Piece", "Pour", "Preferences", "Price",
     "Reading", "Revision", "Row", "Sample", "Score", "Stale", "Step", "Target", "Taster", "Trial", "Use", "Way",
-    "WayLayer", "WeighBack", "claim_version", "line_key",
+    "WayLayer", "WeighBack", "claim_version", "in_jars_g", "line_key",
 ]  # fmt: skip

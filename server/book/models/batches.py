@@ -3,7 +3,9 @@
 A pour is only added, or taken back; what lies in the bowl is their sum, so that nothing weighed is lost.
 """
 
+from collections.abc import Iterable
 from typing import ClassVar
+from uuid import UUID
 
 from django.db import models
 from django.db.models import Q
@@ -113,3 +115,10 @@ class Jar(Row):
             models.CheckConstraint(condition=above_zero("size_ml"), name="jar_size"),
             between("left_g", 0, 60_000, "jar_left"),
         ]
+
+
+def in_jars_g(blends: Iterable[UUID]) -> dict[UUID, float]:
+    """Return what clean jars hold of blends [g], by blend."""
+    rows = Jar.objects.filter(batch__blend_id__in=list(blends), clean=True, batch__deleted_at__isnull=True)
+    found: dict[UUID, float] = dict(rows.values_list("batch__blend_id").annotate(left=models.Sum("left_g")))
+    return found

@@ -4210,7 +4210,8 @@ export interface components {
          *
          *     `revision` pins what was mixed; `stays` and `eaten` are in %, empty for what is usual. `reserve` of a bath is set
          *     aside before the meat goes in, and what is left of it may go `into_pot`. It is held at `place` at `hold_c` [C], none
-         *     for what is usual there; `hold_at` is that temperature as typed, which goes first.
+         *     for what is usual there; `hold_at` is that temperature as typed, which goes first. `mixed_g` is what a share of a
+         *     batch or of the jars came to when it was mixed [g].
          */
         LayerDocument: {
             /**
@@ -4232,6 +4233,8 @@ export interface components {
              * @default
              */
             dose: string;
+            /** Mixed G */
+            mixed_g?: number | null;
             /**
              * Vessel
              * @default
@@ -4306,7 +4309,8 @@ export interface components {
          * LayerMarkOut
          * @description What a layer is of, as the book has it, and what it is drawn with.
          *
-         *     `changed_since` says that its blend moved on since it was mixed; `shares` are those of the grinds.
+         *     `changed_since` says that its blend moved on since it was mixed; `shares` are those of the grinds. `left_g` is what
+         *     all pieces together leave of its batch, `jars_g` what clean jars hold of it; none where nobody asked.
          */
         LayerMarkOut: {
             /** Blend Name */
@@ -4319,6 +4323,10 @@ export interface components {
             grinds: string[];
             /** Shares */
             shares: number[];
+            /** Left G */
+            left_g?: number | null;
+            /** Jars G */
+            jars_g?: number | null;
         };
         /**
          * LayerShown
@@ -4326,7 +4334,8 @@ export interface components {
          *
          *     `volume_ml` is what it fills, levelled. `salt` is what stays, `so_far` that of this layer and all before it [% of
          *     raw edible weight]; `rest` what is left to the target after it; `fate` says where its salt goes [share of what was
-         *     put on]. `reserve_g` of a bath is set aside, `standing` says where its hold stands on its window; `injection` is how
+         *     put on]. `coat` says how heavy a coat of rub it is, `sticks_g` what of it sticks, `batch_g` what its finished batch
+         *     weighs. `reserve_g` of a bath is set aside, `standing` says where its hold stands on its window; `injection` is how
          *     one is injected.
          */
         LayerShown: {
@@ -4369,6 +4378,21 @@ export interface components {
              * @default false
              */
             too_long: boolean;
+            /**
+             * Coat
+             * @default
+             */
+            coat: string;
+            /**
+             * Sticks G
+             * @default 0
+             */
+            sticks_g: number;
+            /**
+             * Batch G
+             * @default 0
+             */
+            batch_g: number;
             /**
              * Reserve G
              * @default 0

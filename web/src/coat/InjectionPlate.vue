@@ -40,7 +40,10 @@ const bones = computed(() =>
 )
 const chosen = ref(0)
 const wants = computed({ get: () => plan.value.wants, set: (typed: string) => (plan.value.wants = typed) })
-const dose = computed({ get: () => layer.value.dose, set: (typed: string) => (layer.value.dose = typed) })
+const dose = computed({
+  get: () => layer.value.dose,
+  set: (typed: string) => Object.assign(layer.value, { dose: typed, mixed_g: null }),
+})
 const says = (key: string) => props.errors[`injection.${key}`]
 function setSites(moved: Place[]) {
   coat.history.mark()
@@ -146,7 +149,7 @@ const makeStrength = useChange('blends', async () => {
         </span>
       </p>
       <div class="fields">
-        <Field v-model="dose" label="Pump, % of the raw weight" placeholder="10" :error="errors.dose" />
+        <Field v-model="dose" label="Pump, % of the raw weight, or 200 ml" placeholder="10" :error="errors.dose" />
         <Field
           v-model="wants"
           label="Salt it is to bring, %"

@@ -8,6 +8,7 @@ import OldMark from '../kit/OldMark.vue'
 import { usePreferences } from '../app/preferences'
 import { percent } from '../kit/units'
 import { sure } from '../kit/sure'
+import { isDial } from './layers'
 
 /** One layer as a band of its own grains: what, how much, what it adds; moved by its grip or keys, opened by a tap. */
 const props = defineProps<{
@@ -36,8 +37,9 @@ const spoons = computed(() => (props.reading?.dose.unit === 'ml' ? '' : (props.r
 const about = computed(() => {
   const { reading, layer } = props
   const unit = kind.value?.unit ?? ''
-  const asTyped = layer.dose && !show.value.spoonsFirst ? `${layer.dose} ${unit}` : ''
-  const dial = asTyped || (reading ? show.value.setting(reading.dose_setting, unit) : '')
+  const asTyped = layer.dose && isDial(layer.dose) && !show.value.spoonsFirst ? `${layer.dose} ${unit}` : ''
+  const set = asTyped || (reading ? show.value.setting(reading.dose_setting, unit) : '')
+  const dial = layer.dose && !isDial(layer.dose) ? [layer.dose, set].filter(Boolean).join(', ') : set
   const rest = props.layer.dose || props.layer.kind === 'drippings' ? '' : 'the rest: '
   const often = kind.value?.each_time && (props.layer.times ?? 1) > 1 ? ` × ${props.layer.times}` : ''
   const hold = kind.value?.held ? `, ${props.layer.hold}` : ''

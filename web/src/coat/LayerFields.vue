@@ -10,6 +10,7 @@ import { say } from '../kit/notice'
 import { usePreferences } from '../app/preferences'
 import { percent } from '../kit/units'
 import Why from '../kit/Why.vue'
+import LayerDose from './LayerDose.vue'
 import LayerHold from './LayerHold.vue'
 import LayerOf from './LayerOf.vue'
 import { coatHere, layerHere } from './useCoat'
@@ -59,10 +60,13 @@ const keepDrippings = useChange('blends', async () => {
   say(`“${made.name}” is a blend now; put it into a sauce or an injection.`)
   await router.push(`/blend/${made.blend_id}`)
 })
-type Text = 'dose' | 'stays' | 'eaten'
+type Text = 'stays' | 'eaten'
 const text = (key: Text) =>
   computed({ get: () => layer.value[key] ?? '', set: (typed: string) => (layer.value[key] = typed) })
-const dose = text('dose')
+const dose = computed({
+  get: () => layer.value.dose,
+  set: (typed: string) => Object.assign(layer.value, { dose: typed, mixed_g: null }),
+})
 const stays = text('stays')
 const eaten = text('eaten')
 const times = computed({
@@ -74,7 +78,7 @@ const vessel = computed({
   set: (name) => {
     layer.value.vessel = name
     const found = catalogue.value?.vessels.find((one) => one.name === name)
-    if (found) layer.value.dose = String(found.ml_kg)
+    if (found) dose.value = String(found.ml_kg)
   },
 })
 const gone = computed(
@@ -114,13 +118,7 @@ const dosed = computed(() => layer.value.kind !== 'drippings')
       :options="(catalogue?.vessels ?? []).map((one) => ({ value: one.name, text: one.name }))"
     />
     <div class="two">
-      <Field
-        v-model="dose"
-        :label="`Dose, ${kind?.unit ?? ''}`"
-        :placeholder="dosed && !kind?.bath ? 'the rest' : ''"
-        :error="errors.dose"
-        :hint="!dose && target !== null && dosed ? `takes the rest to ${percent(target)}` : undefined"
-      />
+      <LayerDose :at="at" :reading="reading" :mark="mark" :error="errors.dose" :target="target" />
       <Field v-if="kind?.each_time" v-model="times" label="How often" :error="errors.times" />
       <Field
         v-else-if="layer.kind !== 'drippings' && kind?.stays !== null"

@@ -27,3 +27,6 @@ export function layerName(layer: Layer, blends: Schemas['BlendRow'][], grinds: M
   const grind = grinds.get(layer.grind ?? '')
   return blend?.name ?? grind?.name ?? (layer.kind === 'drippings' ? 'Drippings' : `${layer.kind}, nothing chosen yet`)
 }
+
+/** Whether a dose is a bare number, which counts on the dial of its layer. */
+export const isDial = (dose: string) => /^[\d\s.,/½¼¾⅓⅔⅛]+%?$/.test(dose.trim())

@@ -1,0 +1,134 @@
+"""Doses as people have them, over the API: read, kept, shared over pieces, held once they are mixed."""
+
+import pytest
+from book.models import Batch, Blend, Jar, Layer
+from test_cook_api import as_sent, opened, saved, step
+
+
+@pytest.fixture
+def rub(book) -> Blend:
+    return Blend.objects.get(name="Towpath duck rub")
+
+
+@pytest.fixture
+def two(api, rub) -> dict:
+    """A cook of two trout, each under the same rub."""
+    piece = {"cut": "trout-whole", "mass": "400 g", "blend_id": str(rub.pk), "tasted": False}
+    pieces = [piece | {"name": f"Trout {letter}"} for letter in "AB"]
+    status, begun = api(
+        "POST", "cooks", {"name": "Two trout", "serve_at": "2027-06-12T18:30:00+02:00", "pieces": pieces}
+    )
+    assert status == 201
+    return begun
+
+
+def dosed(cook: dict, *doses: str) -> dict:
+    sent = as_sent(cook)
+    for piece, dose in zip(sent["pieces"], doses, strict=True):
+        piece["layers"] = [piece["layers"][0] | {"dose": dose}]
+    return sent
+
+
+def read(api, sent: dict, **more) -> list[dict]:
+    status, found = api("POST", "cooks/coat/read", {"pieces": sent["pieces"], **more})
+    assert status == 200, found
+    return found
+
+
+def jar_of(rub: Blend, grams: float) -> Jar:
+    revision = rub.keep("weighed out")
+    batch = Batch.objects.create(
+        household=rub.household, blend=rub, revision=revision, name=rub.name, wanted_g=grams, state="mixed",
+        mixed_at="2027-06-01T10:00:00Z",
+    )  # fmt: skip
+    return Jar.objects.create(batch=batch, size_ml=250, left_g=grams)
+
+
+def test_a_dose_is_read_as_it_is_said_and_kept_so(api, two, rub):
+    thirty, spooned = read(api, dosed(two, "10 g", "2 tsp"))
+    layer = thirty["layers"][0]
+    assert layer["dose_g"] == pytest.approx(10)
+    assert layer["dose_setting"] == pytest.approx(1000 / thirty["piece"]["coatable"]["value"])
+    assert layer["coat"] in ("light", "standard", "heavy", "bark")
+    # 2 US tsp are 9.857843 ml
+    assert spooned["layers"][0]["dose_g"] == pytest.approx(9.857843 * rub_density(spooned), rel=1e-4)
+    left = rub.batch_g - sum(one["layers"][0]["dose_g"] for one in (thirty, spooned))
+    assert thirty["marks"][0]["left_g"] == pytest.approx(left)
+    kept = saved(api, two["id"], dosed(two, "10 g", "2 tsp"))
+    assert [piece["typed"]["layers"][0]["dose"] for piece in kept["pieces"]] == ["10 g", "2 tsp"]
+    assert kept["pieces"][0]["reading"]["layers"][0]["dose_g"] == pytest.approx(10)
+    assert kept["pieces"][0]["reading"]["salt"]["value"] == pytest.approx(thirty["salt"]["value"], rel=1e-9)
+
+
+def rub_density(reading: dict) -> float:
+    return reading["layers"][0]["dose_g"] / reading["layers"][0]["volume_ml"]
+
+
+def test_what_is_no_dose_is_said_at_its_field_and_the_other_piece_stands(api, two):
+    before = as_sent(two)["pieces"]
+    for dose, words in (("3 spoons", "Which spoon"), ("half the jar", "No clean jar"), ("2 kg", "is dosed between")):
+        wrong, right = read(api, dosed(two, dose, "10 g"), before=before)
+        ((field, sentence),) = [(error["field"], error["sentence"]) for error in wrong["errors"]]
+        assert field == "layers.0.dose"
+        assert words in sentence
+        assert (right["errors"], right["layers"][0]["dose_g"]) == ([], pytest.approx(10))
+        sent = dosed(two, dose, "10 g") | {"version": opened_version(api, two)}
+        status, kept = api("PUT", f"cooks/{two['id']}", sent)
+        assert (status, kept["pieces"][0]["layers"][0]["dose"]) == (200, dose)
+        assert [error["field"] for error in kept["errors"]] == ["pieces.0.layers.0.dose"]
+
+
+def opened_version(api, cook: dict) -> int:
+    return api("GET", f"cooks/{cook['id']}")[1]["version"]
+
+
+def test_more_than_all_of_a_batch_is_said_where_it_becomes_too_much(api, two):
+    first, second = read(api, dosed(two, "a fifth of it", "90 % of the batch"), before=as_sent(two)["pieces"])
+    assert first["errors"] == []
+    ((field, sentence),) = [(error["field"], error["sentence"]) for error in second["errors"]]
+    assert field == "layers.0.dose"
+    assert "110 % of the batch" in sentence
+
+
+def test_the_rest_of_the_jar_is_what_the_other_pieces_leave(api, two, rub):
+    jar_of(rub, 20.0)
+    first, second = read(api, dosed(two, "12 g", "the rest of the jar"))
+    assert second["layers"][0]["dose_g"] == pytest.approx(8)
+    assert second["marks"][0]["jars_g"] == pytest.approx(20)
+    assert first["layers"][0]["dose_g"] + second["layers"][0]["dose_g"] == pytest.approx(20)
+    kept = saved(api, two["id"], dosed(two, "12 g", "the rest of the jar"))
+    assert kept["pieces"][1]["reading"]["layers"][0]["dose_g"] == pytest.approx(8)
+    totals = api("GET", f"cooks/{two['id']}/totals")[1]["blends"][0]
+    assert (totals["takes"]["value"], totals["mix"]["value"]) == (pytest.approx(20), 0)
+
+
+def test_all_of_a_batch_follows_the_batch_until_it_is_mixed(api, two, rub):
+    saved(api, two["id"], dosed(two, "a tenth of it", "5 g"))
+
+    def grams() -> float:
+        return opened(api)["pieces"][0]["reading"]["layers"][0]["dose_g"]
+
+    api("POST", f"cooks/{two['id']}/take")
+    first = grams()
+    assert first == pytest.approx(rub.batch_g / 10, rel=0.01)
+    Blend.objects.filter(pk=rub.pk).update(batch_g=rub.batch_g * 1.5)
+    assert grams() == pytest.approx(first * 1.5)
+    mix = step(opened(api), "A", "mix")
+    api("POST", f"cooks/{two['id']}/steps/{mix['id']}", {"version": opened(api)["version"], "done": True})
+    assert Layer.objects.get(piece__cook=two["id"], piece__letter="A").mixed_g == pytest.approx(first * 1.5)
+    Blend.objects.filter(pk=rub.pk).update(batch_g=rub.batch_g)
+    assert grams() == pytest.approx(first * 1.5)
+    # the document has it too, and keeps it when it is saved again
+    document = as_sent(opened(api))
+    assert read(api, document)[0]["layers"][0]["dose_g"] == pytest.approx(first * 1.5)
+    saved(api, two["id"], document | {"version": opened(api)["version"]})
+    assert grams() == pytest.approx(first * 1.5)
+    api("POST", f"cooks/{two['id']}/steps/{mix['id']}", {"version": opened(api)["version"], "done": False})
+    assert grams() == pytest.approx(first)
+
+
+def test_a_batch_that_says_what_goes_on_is_not_sized_to_that(api, two, rub):
+    saved(api, two["id"], dosed(two, "a tenth of it", "5 g"))
+    status, problem = api("POST", f"cooks/{two['id']}/batch", {"blend_id": str(rub.pk)})
+    assert (status, problem["errors"][0]["field"]) == (422, "blend_id")
+    assert "share of this batch" in problem["errors"][0]["sentence"]
