@@ -8,6 +8,7 @@ from ravska_core.coat.injection import Injection, injection_of, learned_stays
 from ravska_core.coat.layers import (
     AFTER_BATH,
     BATHS,
+    BESIDE,
     EACH_TIME,
     INJECTIONS,
     LAYER_KINDS,
@@ -45,6 +46,7 @@ __all__ = [
     "ADHESION_CEILING",
     "AFTER_BATH",
     "BATHS",
+    "BESIDE",
     "COAT_WEIGHTS",
     "EACH_TIME",
     "ERROR",

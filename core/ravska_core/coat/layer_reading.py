@@ -95,7 +95,9 @@ def aside_words(put: Put, stack: Stack, fate: Fate, servings: float) -> str:
             f"Of {put.salt_g:.1f} g of salt in it {put.salt_g * (fate.meat + fate.surface):.1f} g go into the "
             f"meat{sauce}; about {clings:.0f} g of the bath cling to it, {said[put.layer.after]}."
         )
-    if put.kind.when == "after" and put.blend is not None:
+    if put.kind.by == "serving":
+        return f"{say(put.dose_g / servings, 2)} g with each of {servings:.1f} servings."
+    if put.kind.key == "finishing salt" and put.blend is not None:
         pinches = put.dose_g / put.blend.density_g_ml / (US_TEASPOON_ML / 16) / servings
         return f"{say(pinches, 2)} pinches of 1/16 tsp on each serving."
     return ""
@@ -123,10 +125,16 @@ def _dose_figure(put: Put, stack: Stack) -> tuple[Figure, float]:
         steps = [Step(kind.key.capitalize(), put.formula, value, "ml" if liquid else "g")]
         error = f"±{spread * 100:.0f} %, as it was said" if spread else "as much as there is of it"
         return figure(steps, error, spread=spread), put.dose_g
-    spread = piece.area_error if kind.by == "area" else {"injection": 0.1}.get(kind.key, 0.2 if liquid else 0.02)
+    spread = (
+        piece.area_error
+        if kind.by == "area"
+        else {"injection": 0.1}.get(kind.key, 0.2 if liquid else 0.15 if kind.by == "serving" else 0.02)
+    )
     source = "trade" if kind.by == "area" else kind.source
     steps = [Step(kind.key.capitalize(), put.formula, value, "ml" if liquid else "g", source)]
-    error = f"±{spread * 100:.0f} %" + {"area": ", as the area"}.get(kind.by, ": a rule of thumb" if liquid else "")
+    error = f"±{spread * 100:.0f} %" + {"area": ", as the area", "serving": ", as the servings"}.get(
+        kind.by, ": a rule of thumb" if liquid else ""
+    )
     return figure(steps, error, spread=spread), put.dose_g
 
 

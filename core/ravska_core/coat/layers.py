@@ -17,7 +17,8 @@ from ravska_core.working import BadInput
 class LayerKind:
     """A kind of layer: the blend it takes, its dose setting with unit, usual value and limits, and what of it stays.
 
-    `by` says what the dose is counted on: ``area``, ``edible`` raw weight, ``raw`` weight or ``sliced`` weight.
+    `by` says what the dose is counted on: ``area``, ``edible`` raw weight, ``raw`` weight, ``sliced`` weight or each
+    ``serving``.
     `stays` is the share of its salt that is eaten in the end [0 to 1], None where diffusion decides. `when` it goes
     on: before the fire, during the cook, or at the board. `hold_s` is its usual hold [s], None where it has none;
     `plain` the families of ingredients that do for it without anything mixed.
@@ -42,19 +43,22 @@ class LayerKind:
 
 _HOUR = 3600.0
 
+_WET = ("liquid", "paste", "fat", "dairy", "savoury", "fresh")
+_DRY = ("spice", "herb", "savoury", "salt", "sugar")
+
 _KINDS = (
     LayerKind("pre-salt", "Salt ahead, by weight", "dry rub", "% of edible weight", "edible", 0.7, 0.01, 5, 1.0,
               "all of it stays", "before", 16 * _HOUR, "salt", "trade", ("salt",)),
     LayerKind("injection", "Injected into the meat", "injection", "% pump", "raw", 10, 0.5, 30, 0.85,
-              "the rest runs out again", "before", 1 * _HOUR, "inject", "estimate"),
+              "the rest runs out again", "before", 1 * _HOUR, "inject", "estimate", ("liquid",)),
     LayerKind("marinade", "A bath", "marinade", "ml/kg", "raw", 250, 50, 3000, None,
-              "what diffuses in, and what clings", "before", 2 * _HOUR, "bag", "crank"),
+              "what diffuses in, and what clings", "before", 2 * _HOUR, "bag", "crank", ("dairy", "liquid")),
     LayerKind("binder", "What the rub sticks to", "binder", "g/100 cm²", "area", 1.5, 0.1, 60, 1.0,
               "all of it stays", "before", None, "bind", "estimate", ("fat", "paste", "liquid")),
     LayerKind("rub", "A dry coat", "dry rub", "g/100 cm²", "area", 5, 0.2, 40, 0.9,
-              "a tenth falls off", "before", 2 * _HOUR, "coat", "estimate"),
+              "a tenth falls off", "before", 2 * _HOUR, "coat", "estimate", _DRY),
     LayerKind("paste", "Rub in oil, butter or mustard", "paste", "g/100 cm²", "area", 10, 0.5, 120, 0.9,
-              "a tenth falls off", "before", 2 * _HOUR, "coat", "estimate"),
+              "a tenth falls off", "before", 2 * _HOUR, "coat", "estimate", ("paste", "fat")),
     LayerKind("second injection", "Injected again while it cooks", "injection", "% pump", "raw", 3, 0.5, 15, 0.7,
               "the rest runs out: hot meat holds less", "during", None, "again", "estimate"),
     LayerKind("spritz", "Sprayed on while it cooks", "spritz", "g/100 cm² each time", "area", 0.5, 0.05, 5, 0.5,
@@ -71,16 +75,25 @@ _KINDS = (
               "all of it stays", "during", None, "glaze", "estimate", ("sugar", "paste")),
     LayerKind("finishing salt", "At the board", "finishing salt", "g/kg sliced", "sliced", 3, 0.1, 30, 1.0,
               "all of it stays", "after", None, "finish", "trade", ("salt",)),
+    LayerKind("stirred in", "A sauce or juices through pulled or sliced meat", "glaze", "g/kg sliced", "sliced",
+              80, 1, 600, 1.0, "all of it is eaten", "after", None, "stir", "estimate", _WET),
+    LayerKind("at the board", "A glaze, sauce, butter or relish on what is carved", "glaze", "g a serving", "serving",
+              25, 1, 300, 1.0, "all of it is eaten", "after", None, "dress", "estimate", _WET),
+    LayerKind("at the table", "A sauce or relish that is passed", "glaze", "g a serving", "serving", 30, 1, 300, 1.0,
+              "all that is taken is eaten", "after", None, "pass", "estimate", _WET),
 )  # fmt: skip
 
 LAYER_KINDS = MappingProxyType({kind.key: kind for kind in _KINDS})
 """Kinds of layer, in the order they usually go on (doses and shares: common practice or estimates)."""
 
+BESIDE = ("stirred in", "at the board", "at the table")
+"""What is eaten with the meat and never on the fire: counted in salt and sodium."""
+
 LAYER_OF_BLEND = MappingProxyType(
     {
         kind.blend_kind: kind.key
         for kind in reversed(_KINDS)
-        if kind.blend_kind and kind.key not in ("pre-salt", "baste", "wrap")
+        if kind.blend_kind and kind.key not in ("pre-salt", "baste", "wrap", *BESIDE)
     }
 )
 """What a blend of a kind usually becomes on a piece."""

@@ -106,7 +106,7 @@ def _portion_g(portion: Portion, blend: BlendReading, area_cm2: float, weight_g:
     return grams * {"": 1.0, "kg": weight_g / 1000, "100 cm²": area_cm2 / 100}[portion.per]
 
 
-def _put(layer: Layer, piece: PieceReading, mass_g: float, spoon_set: SpoonSet) -> Put:
+def _put(layer: Layer, piece: PieceReading, mass_g: float, servings: float, spoon_set: SpoonSet) -> Put:
     """Determine what 1 of the dose setting of a layer weighs on this piece, and how it is set."""
     kind = check_layer(layer)
     blend = None if layer.blend is None else _blend_reading(layer.blend, spoon_set)
@@ -115,7 +115,7 @@ def _put(layer: Layer, piece: PieceReading, mass_g: float, spoon_set: SpoonSet) 
         return Put(layer, kind, None, 0.0, dose_setting, "what drips out of the meat")
     times = layer.times if layer.kind in EACH_TIME else 1
     often = f" × {times}" if times > 1 else ""
-    per_setting_g, formula = _per_setting(layer, kind, blend, piece, mass_g)
+    per_setting_g, formula = _per_setting(layer, kind, blend, piece, mass_g, servings)
     if layer.portion is None:
         return Put(layer, kind, blend, per_setting_g * times, dose_setting, f"{say(dose_setting, 3)} {formula}{often}")
     weight = {"edible": piece.edible.value, "sliced": piece.edible.value * piece.cook_yield}.get(kind.by, mass_g)
@@ -132,7 +132,7 @@ def _put(layer: Layer, piece: PieceReading, mass_g: float, spoon_set: SpoonSet) 
 
 
 def _per_setting(
-    layer: Layer, kind: LayerKind, blend: BlendReading, piece: PieceReading, mass_g: float
+    layer: Layer, kind: LayerKind, blend: BlendReading, piece: PieceReading, mass_g: float, servings: float
 ) -> tuple[float, str]:
     """Return what 1 of a dial weighs on this piece each time [g], and what it is counted on, in words."""
     edible = piece.edible.value
@@ -146,6 +146,8 @@ def _per_setting(
         return edible / 100 / share, f"% × {edible:.0f} g, / {say(share, 4)} salt"
     if kind.by == "area":
         return piece.coatable.value / 100, f"g/100 cm² × {piece.coatable.value:.0f} cm²"
+    if kind.by == "serving":
+        return servings, f"g × {servings:.1f} servings"
     if kind.by == "sliced":
         sliced = edible * piece.cook_yield
         return sliced / 1000, f"g/kg × {sliced / 1000:.3f} kg sliced"
@@ -337,6 +339,7 @@ def put_layers(seasoned: Seasoned, piece: PieceReading, spoon_set: SpoonSet) -> 
                     as_weighed(layer, seasoned.piece.mass_g, spoon_set),
                     piece,
                     seasoned.piece.mass_g,
+                    piece.edible.value * piece.cook_yield / seasoned.portion_g,
                     spoon_set,
                 )
             )

@@ -30,8 +30,11 @@ STEP_NAMES = MappingProxyType(
         "glaze": "Glaze",
         "catch": "Take the drippings",
         "rest": "Rest",
+        "stir": "Stir it in",
         "finish": "Finish at the board",
+        "dress": "Dress it at the board",
         "plate": "Plate",
+        "pass": "Pass it at the table",
     }
 )
 

@@ -14,7 +14,10 @@ TIME_S = 10 * 60.0
 
 @dataclass(frozen=True)
 class ArmRecord:
-    """What is recorded of one arm so far. Weight [g], salt [% of raw edible weight], times [s]; None when not known."""
+    """What is recorded of one arm so far. Weight [g], salt [% of raw edible weight], times [s]; None when not known.
+
+    `beside` is what is eaten with it, stirred in, at the board or at the table, with how much a serving gets [g].
+    """
 
     letter: str
     cut: str
@@ -24,6 +27,7 @@ class ArmRecord:
     fire_s: float | None
     rest_s: float | None
     surface_coated: bool
+    beside: tuple[tuple[str, float], ...] = ()
 
 
 @dataclass(frozen=True)
@@ -110,6 +114,7 @@ def compare_arms(a: ArmRecord, b: ArmRecord, cards: int, cards_not_blind: int) -
     else:
         differs.append(Difference("bare face", "Only one arm has its skin or fat cap seasoned.", True))
 
+    _beside(a, b, same, differs)
     same.append("order shuffled")
     if cards_not_blind:
         sentence = f"{cards_not_blind} of {cards} cards are from tasters who knew: after the reveal, or from plating."
@@ -118,3 +123,20 @@ def compare_arms(a: ArmRecord, b: ArmRecord, cards: int, cards_not_blind: int) -
         same.append("all cards blind")
     unknown += ["fire and wood", "end temperature"]
     return FairTest(tuple(same), tuple(differs), tuple(unknown))
+
+
+def _beside(a: ArmRecord, b: ArmRecord, same: list[str], differs: list[Difference]) -> None:
+    """Compare what is eaten with two arms: the same sauces, a serving within a tenth, or a difference of its own."""
+    first, second = dict(a.beside), dict(b.beside)
+    for arm, mine, other, theirs in ((a, first, b, second), (b, second, a, first)):
+        for name in [name for name in mine if name not in theirs]:
+            said = f"Only {arm.letter} is eaten with {name}, {other.letter} is not: tasters may be voting for that."
+            differs.append(Difference("beside", said, False))
+    for name in [name for name in first if name in second]:
+        more, less = max(first[name], second[name]), min(first[name], second[name])
+        if more > less * (1 + WEIGHT_SHARE):
+            most = a if first[name] == more else b
+            said = f"{most.letter} gets {more:.0f} g of {name} a serving, the other {less:.0f} g: serve both alike."
+            differs.append(Difference("beside", said, False))
+        else:
+            same.append(f"{name} with it")

@@ -55,7 +55,7 @@ from api.plumbing.typed import Key, MaybeName, Number, Typed, Version
 
 LayerKindKey = Literal[
     "pre-salt", "injection", "marinade", "binder", "rub", "paste", "spritz", "baste", "wrap", "cooking liquid",
-    "drippings", "glaze", "finishing salt", "second injection",
+    "drippings", "glaze", "finishing salt", "second injection", "stirred in", "at the board", "at the table",
 ]  # fmt: skip
 FaceState = Literal["bare", "coated", "off", "tied back", "under"]
 Place = Literal["", "fridge", "cool box", "bench", "outside", "warm water", "pot"]

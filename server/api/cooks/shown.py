@@ -7,7 +7,8 @@ from uuid import UUID
 
 from book.models import Cook, Piece
 from book.tasting import trial_of
-from ravska_core.coat import ON_THE_FIRE, SET_BY_THEMSELVES, CoatReading, Planned, Wanted, mixed_once
+from ravska_core.catalogue import said_name
+from ravska_core.coat import BESIDE, ON_THE_FIRE, SET_BY_THEMSELVES, CoatReading, Planned, Wanted, mixed_once
 from ravska_core.day import count_back
 from ravska_core.meat import MOST_EATERS
 from ravska_core.trial import ArmRecord, FairTest, compare_arms
@@ -200,6 +201,18 @@ def _record(piece: Piece, reading: CoatReading | BadInput) -> ArmRecord:
         fire_s=lasts.get("on"),
         rest_s=lasts.get("rest"),
         surface_coated="coated" in states,
+        beside=_beside(piece, reading),
+    )
+
+
+def _beside(piece: Piece, reading: CoatReading | BadInput) -> tuple[tuple[str, float], ...]:
+    """Return what is eaten with a piece, by name, and how much of it a serving gets [g]."""
+    if isinstance(reading, BadInput):
+        return ()
+    return tuple(
+        (layer.blend.name if layer.blend else said_name(layer.grind), found.dose_g / reading.servings.value)
+        for layer, found in zip(piece.layers.all(), reading.layers, strict=True)
+        if layer.kind in BESIDE
     )
 
 

@@ -211,3 +211,37 @@ def test_more_than_all_of_it_is_said_where_it_becomes_too_much():
     taken = share_out([on(rub("all of it")), last]).told(last)
     with pytest.raises(BadInput, match="take all 120 g of it"):
         read_coat(taken, cored=False)
+
+
+SAUCE = blend(("ketchup/paste", 4, "spoon"), ("cider-vinegar/liquid", 1, "spoon"), kind="glaze")
+
+
+def test_what_is_eaten_beside_the_meat_counts_in_salt_and_sodium_by_the_serving():
+    salt, sodium = read_blend(SAUCE).salt.value / 100, read_blend(SAUCE).sodium_share
+    for kind in ("at the board", "at the table"):
+        found = read_coat(on(Layer(kind, SAUCE, 30.0)), cored=False)
+        servings, edible = found.servings.value, found.piece.edible.value
+        (layer,) = found.layers
+        assert layer.dose_g == pytest.approx(30 * servings)
+        # a serving of 30 g brings the sodium of 30 g, and all of its salt is eaten
+        assert found.sodium.value == pytest.approx(30 * sodium * 1000)
+        assert found.salt.value == pytest.approx(30 * servings * salt / edible * 100)
+        assert (layer.fate.plate, layer.fate.meat, layer.fate.surface) == (pytest.approx(1), 0, 0)
+        assert "30 g with each of" in layer.says
+        # how many servings there are is not sure, nor how much goes with them in all
+        assert layer.dose.high / layer.dose.value == pytest.approx(1.15)
+    pulled = read_coat(on(Layer("stirred in", SAUCE, 100.0)), cored=False)
+    sliced_kg = pulled.piece.edible.value * pulled.piece.cook_yield / 1000
+    assert pulled.layers[0].dose_g == pytest.approx(100 * sliced_kg)
+    # the same sauce in grams, whichever way it is passed
+    grams = pulled.layers[0].dose_g
+    for kind in ("at the board", "at the table"):
+        said = read_coat(on(Layer(kind, SAUCE, None, portion=Portion(grams, "g"))), cored=False)
+        assert said.salt.value == pytest.approx(pulled.salt.value, rel=1e-9)
+
+
+def test_what_is_eaten_beside_it_is_no_depth_and_no_coat():
+    alone, with_sauce = on(rub("5")), on(rub("5"), Layer("at the table", SAUCE, 40.0))
+    one, two = read_coat(alone, at_s=3600.0), read_coat(with_sauce, at_s=3600.0)
+    assert list(one.sample.percent) == pytest.approx(list(two.sample.percent))
+    assert two.salt.value > one.salt.value

@@ -149,6 +149,18 @@ def test_steps_are_counted_back_from_serving_by_their_holds():
     assert before.value == (serve - begins).total_seconds() == 3600
 
 
+def test_what_is_eaten_beside_two_arms_is_the_same_or_a_difference_of_its_own():
+    record = ArmRecord("A", "lamb-shoulder", 1, 2000, 1.5, 3600, 600, True, (("Quay sauce", 30.0),))
+    said = lambda beside: compare_arms(record, replace(record, letter="B", beside=beside), 0, 0)  # noqa: E731
+    assert "Quay sauce with it" in said((("Quay sauce", 32.0),)).same
+    assert [one.what for one in said(()).differs] == ["beside"]
+    assert said(()).differs[0].sentence.startswith("Only A is eaten with Quay sauce, B is not")
+    assert "A gets 30 g of Quay sauce a serving, the other 20 g" in said((("Quay sauce", 20.0),)).differs[0].sentence
+    both = said((("Quay sauce", 30.0), ("Lock relish", 10.0)))
+    assert [one.sentence.split(" is not")[0] for one in both.differs] == ["Only B is eaten with Lock relish, A"]
+    assert compare_arms(replace(record, beside=()), replace(record, letter="B", beside=()), 0, 0).differs == ()
+
+
 def test_what_goes_on_over_the_fire_lasts_until_the_piece_comes_off():
     serve = datetime(2027, 6, 12, 18, 30, tzinfo=UTC)
     sauce = blend(("honey/liquid", 1, "spoon"), ("table-salt/fine", 1, "spoon"))
@@ -161,12 +173,15 @@ def test_what_goes_on_over_the_fire_lasts_until_the_piece_comes_off():
         Layer("cooking liquid", sauce, 300, 3600),
         Layer("drippings", None, 50),
         Layer("finishing salt", plain("table-salt/fine"), 3),
+        Layer("stirred in", sauce, 80),
+        Layer("at the table", sauce, 30),
     ]
     steps = usual_steps(layers, 6 * 3600, 1800)
     # serving 18:30, so off the fire 18:00 and on at 12:00; by hand from there
     assert {step.kind: at.strftime("%H:%M") for step, (at, _) in zip(steps, count_back(serve, steps), strict=True)} == {
         "mix": "09:40", "bind": "09:55", "coat": "10:00", "on": "12:00", "spritz": "14:00", "wrap": "16:00",
-        "pot": "17:00", "glaze": "17:40", "catch": "18:00", "rest": "18:00", "finish": "18:30", "plate": "18:30",
+        "pot": "17:00", "glaze": "17:40", "catch": "18:00", "rest": "18:00", "finish": "18:30", "stir": "18:30",
+        "pass": "18:30", "plate": "18:30",
     }  # fmt: skip
     # in the order they are done, whatever order the layers came in
     assert [step.kind for step in usual_steps(layers[::-1], 6 * 3600, 1800)][3:9] == [

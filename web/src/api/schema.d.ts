@@ -4218,7 +4218,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "pre-salt" | "injection" | "marinade" | "binder" | "rub" | "paste" | "spritz" | "baste" | "wrap" | "cooking liquid" | "drippings" | "glaze" | "finishing salt" | "second injection";
+            kind: "pre-salt" | "injection" | "marinade" | "binder" | "rub" | "paste" | "spritz" | "baste" | "wrap" | "cooking liquid" | "drippings" | "glaze" | "finishing salt" | "second injection" | "stirred in" | "at the board" | "at the table";
             /** Blend Id */
             blend_id?: string | null;
             /** Revision */
@@ -5131,7 +5131,7 @@ export interface components {
         NewLayer: {
             piece: components["schemas"]["MeatDocument"];
             /** Kind */
-            kind?: ("pre-salt" | "injection" | "marinade" | "binder" | "rub" | "paste" | "spritz" | "baste" | "wrap" | "cooking liquid" | "drippings" | "glaze" | "finishing salt" | "second injection") | null;
+            kind?: ("pre-salt" | "injection" | "marinade" | "binder" | "rub" | "paste" | "spritz" | "baste" | "wrap" | "cooking liquid" | "drippings" | "glaze" | "finishing salt" | "second injection" | "stirred in" | "at the board" | "at the table") | null;
             /** Blend Id */
             blend_id?: string | null;
             /**

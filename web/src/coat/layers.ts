@@ -7,7 +7,8 @@ type Layer = Schemas['LayerDocument']
 
 const COLOURS: Record<string, string> = {
   'pre-salt': '#b9c6d2', injection: '#6f9fc0', 'second injection': '#4f7fa4', marinade: '#d9a441', binder: '#c79a2a', spritz: '#a9b56a',
-  baste: '#c98a4b', wrap: '#e3c25f', 'cooking liquid': '#a47148', drippings: '#8a5a3c', 'finishing salt': '#93a5b5',
+  baste: '#c98a4b', wrap: '#e3c25f', 'cooking liquid': '#a47148', drippings: '#8a5a3c', 'finishing salt': '#93a5b5', 'stirred in': '#b4563a',
+  'at the board': '#a8442c', 'at the table': '#7d6a3a',
 } // prettier-ignore
 
 /** A layer's own colour: its blend's where it has one of spices, else its kind's. */

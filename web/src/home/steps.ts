@@ -27,8 +27,11 @@ const names: Record<string, string> = {
   glaze: 'Glaze',
   catch: 'Take the drippings',
   rest: 'Rest',
+  stir: 'Stir in',
   finish: 'Finish',
+  dress: 'At the board',
   plate: 'Plate',
+  pass: 'At the table',
 }
 
 /** Where a step's layer is held, as it ends a line. */
@@ -66,7 +69,10 @@ export function stepDetail(step: Step, piece: Piece, show: Show): string {
     case 'salt':
       return layer ? join(show.mass(layer.dose.value), layer.spoons.text, held) : ''
     case 'bind':
+    case 'stir':
     case 'finish':
+    case 'dress':
+    case 'pass':
       return join(amount)
     case 'spritz':
     case 'baste':
