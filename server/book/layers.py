@@ -3,6 +3,7 @@
 from collections.abc import Mapping, Sequence
 from dataclasses import replace
 
+from django.db.models import F
 from ravska_core.blend import read_blend
 from ravska_core.coat import (
     COAT_WEIGHTS,
@@ -25,7 +26,9 @@ from ravska_core.meat import find_cut, read_piece
 from ravska_core.units import say_duration
 from ravska_core.working import BadInput, say
 
-from book.models import Blend, Household, Layer, Piece, WeighBack
+from book.models import Blend, Cook, Household, Layer, Piece, WeighBack
+from book.steps import lay_out_steps
+from book.tasting import trial_of
 
 
 def usual_hold_s(kind: str, blend: Blend | None, piece: Piece) -> float | None:
@@ -127,6 +130,36 @@ def usual_layer(piece: Piece, position: int, blend: Blend, kind: str = "", other
     if not own:
         begin_usual(layer, piece, others[:position], others[position:])
     return layer
+
+
+def become(layer: Layer, fresh: Layer) -> None:
+    """Make a layer of the kind of a fresh one, at its dose and hold; a dose that was said otherwise stays as it was."""
+    layer.kind, layer.vessel, layer.hold_s, layer.hold_typed = fresh.kind, fresh.vessel, fresh.hold_s, fresh.hold_typed
+    layer.stays, layer.stays_typed = fresh.stays, fresh.stays_typed
+    layer.place = layer.place if fresh.hold_s is not None else ""
+    if not layer.dose_unit:
+        layer.dose, layer.dose_typed = fresh.dose, fresh.dose_typed
+
+
+def follow_kind(blend: Blend, before: str) -> None:
+    """Let the layers of a blend whose kind was changed become what such a blend usually is on a piece.
+
+    One that was given another kind by hand stays so, and one that was mixed or tasted stays as it was.
+    """
+    was, now = LAYER_OF_BLEND[before], LAYER_OF_BLEND[blend.kind]
+    if was == now:
+        return
+    rows = Layer.objects.filter(
+        blend=blend, kind=was, revision__isnull=True, piece__cook__deleted_at__isnull=True
+    ).select_related("piece__cook")
+    for row in rows:
+        trial = trial_of(row.piece.cook)
+        if trial is not None and trial.is_tasted():
+            continue
+        become(row, usual_layer(row.piece, row.position, blend, now))
+        row.save()
+        lay_out_steps(row.piece)
+        Cook.objects.filter(pk=row.piece.cook_id).update(version=F("version") + 1)
 
 
 def layer_of_slot(slot: Slot, position: int, blends: Mapping[str, Blend]) -> Layer:

@@ -269,3 +269,12 @@ def test_what_is_in_hand_goes_on_and_is_said_to_be_so_heavy_a_coat(page: Page):
     layers.get_by_role("radio", name="standard 5").check()
     expect(dose).to_have_value("5")
     expect(rub).to_contain_text("5 g/100 cm²")
+    # the glaze is passed at the table instead: a serving of it counts, and the other sample gets none
+    layers.get_by_role("button", name=re.compile("^Lamb rub and honey glaze glaze")).click()
+    take(layers.get_by_label("It goes on as"), "at the table")
+    expect(layers.get_by_role("button", name=re.compile("^Lamb rub and honey glaze at the table"))).to_be_visible()
+    expect(layers).to_contain_text("30 g with each of 6.9 servings.")
+    saved(page)
+    page.get_by_role("link", name="Ravska, home").first.click()
+    expect(page.get_by_role("region", name="Piece A, Rubbed")).to_contain_text("At the table")
+    expect(page.get_by_text("Only A is eaten with Lamb rub and honey glaze")).to_be_visible()

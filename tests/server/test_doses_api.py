@@ -132,3 +132,25 @@ def test_a_batch_that_says_what_goes_on_is_not_sized_to_that(api, two, rub):
     status, problem = api("POST", f"cooks/{two['id']}/batch", {"blend_id": str(rub.pk)})
     assert (status, problem["errors"][0]["field"]) == (422, "blend_id")
     assert "share of this batch" in problem["errors"][0]["sentence"]
+
+
+def test_a_layer_follows_its_blend_s_kind_until_it_is_given_another(api, two, rub):
+    sent = dosed(two, "6", "a tenth of it")
+    sent["pieces"][0]["layers"].append(sent["pieces"][0]["layers"][0] | {"kind": "glaze", "dose": "3", "hold": ""})
+    saved(api, two["id"], sent)
+    version = opened(api)["version"]
+    blend = api("GET", f"blends/{rub.pk}")[1]
+    body = {
+        key: blend[key] for key in ("name", "fire", "batch", "written", "base", "total", "uses", "targets", "method")
+    }
+    body |= {"kind": "paste", "version": blend["version"], "lines": blend["lines"], "label": None}
+    assert api("PUT", f"blends/{rub.pk}", body)[0] == 200
+    board = opened(api)
+    kinds = [[layer["kind"] for layer in piece["typed"]["layers"]] for piece in board["pieces"]]
+    assert kinds == [["paste", "glaze"], ["paste"]]
+    # on the dial it begins as a paste does; what was said otherwise is as much as before
+    assert board["pieces"][0]["typed"]["layers"][0]["dose"] != "6"
+    assert board["pieces"][1]["typed"]["layers"][0]["dose"] == "a tenth of it"
+    # a screen that is open sees that the cook changed meanwhile
+    assert board["version"] > version
+    assert step(board, "A", "coat")["layer"] == 0

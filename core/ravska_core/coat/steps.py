@@ -93,7 +93,10 @@ def usual_steps(layers: Sequence[Layer], fire_s: float, rest_s: float) -> tuple[
             if layer.kind == "marinade" and layer.after != "as it is":
                 steps.append(Planned("wipe", WIPE_S))
     during.sort(key=lambda step: -step.lasts_s)
-    return (*steps, Planned("on", fire_s), *during, Planned("rest", rest_s), *after, Planned("plate", 0.0))
+    carved = [step for step in after if step.kind != "pass"]
+    passed = [step for step in after if step.kind == "pass"]
+    served = (*carved, Planned("plate", 0.0), *passed)
+    return (*steps, Planned("on", fire_s), *during, Planned("rest", rest_s), *served)
 
 
 @dataclass(frozen=True)

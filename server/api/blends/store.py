@@ -6,6 +6,7 @@ from dataclasses import dataclass, fields
 from typing import cast
 from uuid import UUID
 
+from book.layers import follow_kind
 from book.mixtures import load_mixtures
 from book.models import Blend, Line, Revision, Stale, Target, Use, claim_version
 from book.models.values import stored_label, stored_method, typed_of
@@ -198,7 +199,7 @@ def write_blend(row: Blend, draft: Revision, typed: BlendAsTyped) -> TypedBlendO
     parts = check_blend(typed.blend)
     if typed.blend.method and parts:
         mix(typed.blend, shares(typed.blend.lines, parts), parts)
-    document = typed.document
+    document, kind_before = typed.document, row.kind
     row.name, row.kind, row.fire = document.name, document.kind, document.fire
     row.batch_g, row.batch_typed = typed.batch_g, document.batch
     row.save(update_fields=["name", "kind", "fire", "batch_g", "batch_typed"])
@@ -218,6 +219,8 @@ def write_blend(row: Blend, draft: Revision, typed: BlendAsTyped) -> TypedBlendO
     Target.objects.bulk_create(targets)
     row.uses.all().delete()
     Use.objects.bulk_create(uses)
+    if row.kind != kind_before:
+        follow_kind(Blend.objects.get(pk=row.pk), kind_before)
     return typed_out(row, draft, lines, targets, uses)
 
 

@@ -183,6 +183,7 @@ def test_what_goes_on_over_the_fire_lasts_until_the_piece_comes_off():
         "pot": "17:00", "glaze": "17:40", "catch": "18:00", "rest": "18:00", "finish": "18:30", "stir": "18:30",
         "pass": "18:30", "plate": "18:30",
     }  # fmt: skip
+    assert [step.kind for step in steps[-4:]] == ["finish", "stir", "plate", "pass"]
     # in the order they are done, whatever order the layers came in
     assert [step.kind for step in usual_steps(layers[::-1], 6 * 3600, 1800)][3:9] == [
         "on", "spritz", "wrap", "pot", "glaze", "catch",

@@ -8,12 +8,13 @@ import Choice from '../kit/Choice.vue'
 import Field from '../kit/Field.vue'
 import { say } from '../kit/notice'
 import { usePreferences } from '../app/preferences'
+import Select from '../kit/Select.vue'
 import { percent } from '../kit/units'
 import Why from '../kit/Why.vue'
 import LayerDose from './LayerDose.vue'
 import LayerHold from './LayerHold.vue'
 import LayerOf from './LayerOf.vue'
-import { coatHere, layerHere } from './useCoat'
+import { coatHere, layerHere, type Layer } from './useCoat'
 import { useOwnCoat } from './useOwnCoat'
 import WeighBack from './WeighBack.vue'
 import { sure } from '../kit/sure'
@@ -28,10 +29,16 @@ const props = defineProps<{
   target: number | null
   gives: boolean
 }>()
-defineEmits<{ remove: [] }>()
+defineEmits<{ remove: []; moved: [to: number] }>()
 const layer = layerHere(() => props.at)
 const { catalogue } = useCatalogue()
 const { show } = usePreferences()
+/** What it may become: all but what drips out, which is of nothing. */
+const kinds = computed(() =>
+  (catalogue.value?.layer_kinds ?? [])
+    .filter((one) => one.key !== 'drippings')
+    .map((one) => ({ value: one.key as Layer['kind'], title: one.key })),
+)
 const kind = computed(() => catalogue.value?.layer_kinds.find((found) => found.key === layer.value.kind))
 const own = useOwnCoat(
   () => sure(coat.piece.value).cut,
@@ -101,7 +108,15 @@ const dosed = computed(() => layer.value.kind !== 'drippings')
 
 <template>
   <div class="fields">
-    <LayerOf v-if="dosed" :at="at" :mark="mark" :errors="errors" />
+    <div v-if="dosed" class="two">
+      <LayerOf :at="at" :mark="mark" :errors="errors" />
+      <Select
+        :model-value="layer.kind"
+        label="It goes on as"
+        :options="kinds"
+        @update:model-value="$event && coat.changeKind(at, $event, (to) => $emit('moved', to))"
+      />
+    </div>
     <p v-if="reading" class="dose">
       <b class="big">
         <Why :figure="reading.dose" :of="`Dose of the ${layer.kind}`">{{

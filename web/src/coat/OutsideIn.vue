@@ -88,6 +88,7 @@ const name = (layer: Layer, at: number) =>
           :target="coat.mine.value?.target ?? null"
           :gives="(coat.mine.value?.gives ?? null) !== null"
           @remove="remove(at)"
+          @moved="open = $event"
         />
       </li>
     </ol>

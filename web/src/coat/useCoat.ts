@@ -10,7 +10,7 @@ import { usePreferences } from '../app/preferences'
 import { PATIENCE_MS, useQuestion } from '../api/question'
 import { useUndo } from '../edit/undo'
 import { useCatalogue } from '../api/catalogue'
-import { layerColour, layerName } from './layers'
+import { isDial, layerColour, layerName } from './layers'
 import { inOrder, lastRead, wrongFields } from './reading'
 import { sure } from '../kit/sure'
 
@@ -194,6 +194,21 @@ export function useCoat(id?: string) {
       const made = await call(api.POST('/api/cooks/coat/layer', { body }))
       return ({ layers }) => void layers.splice(made.place, 0, made.layer)
     })
+  /** Let a layer be of another kind: at the dose and hold that are usual then, but as much as was said. `moved` is told
+   * where it then lies. */
+  const changeKind = (at: number, kind: Layer['kind'], moved: (to: number) => void) =>
+    change(async ({ layers, ...piece }) => {
+      const { blend_id, grind, dose, revision, mixed_g } = sure(layers[at])
+      const others = layers.filter((_, n) => n !== at)
+      const body = { piece, kind, blend_id, grind: grind ?? '', layers: others }
+      const made = await call(api.POST('/api/cooks/coat/layer', { body }))
+      const said = dose && !isDial(dose) ? { dose, mixed_g } : {}
+      return ({ layers }) => {
+        layers.splice(at, 1)
+        layers.splice(made.place, 0, { ...made.layer, ...said, revision })
+        moved(made.place)
+      }
+    })
   const takeWay = (way: string) =>
     change(async (piece) => {
       const found = await call(api.POST('/api/cooks/coat/way', { body: { way, piece, blend_ids: [] } }))
@@ -265,7 +280,7 @@ export function useCoat(id?: string) {
   }
   return {
     doc, cook, reading, mine, blends, nameOf, colourOf, errors, errorsOf, atS, cored, current, binding, piece, loaded, error, autosave, history,
-    tasted, addLayer, takeWay, makePair, takeSkin, giveWay, moveOff, layBinders, aimAt, putStack, addPiece, removePiece, path,
+    tasted, addLayer, changeKind, takeWay, makePair, takeSkin, giveWay, moveOff, layBinders, aimAt, putStack, addPiece, removePiece, path,
   } // prettier-ignore
 }
 
