@@ -154,3 +154,17 @@ def test_a_layer_follows_its_blend_s_kind_until_it_is_given_another(api, two, ru
     # a screen that is open sees that the cook changed meanwhile
     assert board["version"] > version
     assert step(board, "A", "coat")["layer"] == 0
+
+
+def test_eleven_sites_are_asked_for_and_the_liquid_follows(api, two):
+    brine = {"kind": "injection", "grind": "stock/liquid", "dose": "200 ml", "hold": "1 h"}
+    piece = as_sent(two)["pieces"][0] | {"cut": "lamb-shoulder", "mass": "2.3 kg", "layers": [brine]}
+    status, laid = api("POST", "cooks/coat/sites", {"piece": piece, "layer": 0, "count": 11})
+    assert (status, len(laid["injection"]["sites"])) == (200, 11)
+    (found,) = read(api, {"pieces": [piece | {"layers": [laid]}]})
+    injection = found["layers"][0]["injection"]
+    assert injection["sites_in_all"] == 11
+    assert injection["site_ml"]["value"] == pytest.approx(200 / 11)
+    assert injection["misplaced"] == []
+    status, problem = api("POST", "cooks/coat/sites", {"piece": piece, "layer": 0, "count": 601})
+    assert (status, problem["errors"][0]["field"]) == (422, "count")

@@ -3,6 +3,7 @@
 from ravska_core.coat.binder import Binder, Bound, bind_at, binders_for, plain_binders, usual_binder_g
 from ravska_core.coat.doses import ADHESION_CEILING, COAT_WEIGHTS, SALT_ZONES, VESSELS
 from ravska_core.coat.drippings import ERROR, drippings_of
+from ravska_core.coat.even_sites import spread_sites
 from ravska_core.coat.injected import InjectionReading
 from ravska_core.coat.injection import Injection, injection_of, learned_stays
 from ravska_core.coat.layers import (
@@ -107,6 +108,7 @@ __all__ = [
     "read_coat",
     "share_out",
     "side",
+    "spread_sites",
     "thin_cut_salt",
     "usual_binder_g",
     "usual_coat",

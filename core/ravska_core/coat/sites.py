@@ -33,7 +33,7 @@ CLEAR_CM = 0.3
 WIDE_CM = 3.0
 """A gap wider than this is pointed out [cm] (estimate)."""
 
-_CLOSEST_CM, _FARTHEST_CM = 0.8, 10.0
+CLOSEST_CM, _FARTHEST_CM = 0.8, 10.0
 
 _NEAR_EDGE = 0.25
 """A site keeps this share of the spacing from the edge, where it would squirt out again (estimate)."""
@@ -106,6 +106,14 @@ def _held(face: Face, x_cm: Array, y_cm: Array, inside_cm: float) -> NDArray[np.
     return found
 
 
+def places_clear(face: Face, step_cm: float) -> Array:
+    """Return the places of a face a step apart [cm] that a needle can go in at, as rows of x and y [cm]."""
+    inside = min(step_cm / 2, face.width_cm / 4)
+    x, y = np.meshgrid(np.arange(step_cm / 2, face.length_cm, step_cm), np.arange(step_cm / 2, face.width_cm, step_cm))
+    held = _held(face, x, y, inside) & ~_boned(face, x, y, CLEAR_CM)
+    return np.column_stack([x[held], y[held]])
+
+
 def _boned(face: Face, x_cm: Array, y_cm: Array, beside_cm: float = 0.0) -> NDArray[np.bool_]:
     """Tell of many places at once whether they lie on bone, or nearer to it than `beside_cm`."""
     found = np.zeros(np.shape(x_cm), dtype=bool)
@@ -150,7 +158,7 @@ def check_grid(face: Face, spacing_cm: float, grid: str) -> None:
     """
     if grid not in GRIDS:
         raise BadInput("grid", f"A grid is {' or '.join(GRIDS)}.")
-    if not _CLOSEST_CM <= spacing_cm <= _FARTHEST_CM:
+    if not CLOSEST_CM <= spacing_cm <= _FARTHEST_CM:
         raise BadInput("spacing", "Sites lie between 8 and 100 mm apart; about 25 mm is usual.")
     area = face.length_cm * face.width_cm * (2 / math.sqrt(3) if grid == "hexagonal" else 1)
     if area / spacing_cm**2 > MOST_SITES:

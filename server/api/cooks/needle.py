@@ -13,6 +13,7 @@ from pydantic import Field
 from ravska_core.coat import (
     INJECTIONS,
     LAYER_KINDS,
+    MOST_SITES,
     Binder,
     Bound,
     Seasoned,
@@ -23,6 +24,7 @@ from ravska_core.coat import (
     off_the_bone,
     plain_binders,
     read_coat,
+    spread_sites,
 )
 from ravska_core.meat import read_piece
 from ravska_core.working import BadInput, Figure, say
@@ -55,14 +57,23 @@ def _injection(document: LayerOfPiece) -> tuple[Seasoned, LayerDocument]:
     return read_pieces([document.piece], Blends(layers), "usual", "piece")[0], layers[document.layer]
 
 
+class SitesAsked(LayerOfPiece):
+    """How many sites each piece is to have, spread evenly; none moves those off the bone that there are."""
+
+    count: Annotated[int, Field(ge=1, le=MOST_SITES)] | None = None
+
+
 @router.asks("/coat/sites")
-def move_off(request: HttpRequest, document: LayerOfPiece) -> LayerDocument:
-    """Return an injection whose sites on bone or beyond the edge are moved to where a needle can go in."""
+def lay_out(request: HttpRequest, document: SitesAsked) -> LayerDocument:
+    """Return an injection with so many sites as asked; or with those moved that no needle can go in at."""
     seasoned, typed = _injection(document)
     piece = read_piece(seasoned.piece)
     face = face_of(piece.solid, piece.bones)
     plan = seasoned.layers[document.layer].injection
-    sites = off_the_bone(face, plan.sites or lay_sites(face, plan.spacing_cm, plan.grid))
+    if document.count is None:
+        sites = off_the_bone(face, plan.sites or lay_sites(face, plan.spacing_cm, plan.grid))
+    else:
+        sites = spread_sites(face, document.count)
     injection = typed.injection.model_copy(update={"sites": [[x, y] for x, y in sites]})
     return typed.model_copy(update={"injection": injection})
 

@@ -912,10 +912,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Move Off
-         * @description Return an injection whose sites on bone or beyond the edge are moved to where a needle can go in.
+         * Lay Out
+         * @description Return an injection with so many sites as asked; or with those moved that no needle can go in at.
          */
-        post: operations["api_cooks_needle_move_off"];
+        post: operations["api_cooks_needle_lay_out"];
         delete?: never;
         options?: never;
         head?: never;
@@ -5328,13 +5328,15 @@ export interface components {
             blend_ids: string[];
         };
         /**
-         * LayerOfPiece
-         * @description A piece, and the place of one of its layers.
+         * SitesAsked
+         * @description How many sites each piece is to have, spread evenly; none moves those off the bone that there are.
          */
-        LayerOfPiece: {
+        SitesAsked: {
             piece: components["schemas"]["PieceDocument"];
             /** Layer */
             layer: number;
+            /** Count */
+            count?: number | null;
         };
         /** MadeOut */
         MadeOut: {
@@ -9941,7 +9943,7 @@ export interface operations {
             };
         };
     };
-    api_cooks_needle_move_off: {
+    api_cooks_needle_lay_out: {
         parameters: {
             query?: never;
             header?: never;
@@ -9950,7 +9952,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["LayerOfPiece"];
+                "application/json": components["schemas"]["SitesAsked"];
             };
         };
         responses: {

@@ -53,7 +53,7 @@ function setBones(moved: Bone[]) {
   coat.history.mark()
   sure(coat.piece.value).bones = moved
 }
-function layOut() {
+function layAgain() {
   coat.history.mark()
   plan.value.sites = []
 }
@@ -104,8 +104,8 @@ const makeStrength = useChange('blends', async () => {
       />
       <p v-if="says('sites')" class="wrong" role="alert">{{ says('sites') }}</p>
       <p class="ways">
-        <v-btn v-if="found.misplaced.length" class="solid" @click="coat.moveOff(at)">Move them off</v-btn>
-        <v-btn v-if="plan.sites.length" @click="layOut">Lay them out again</v-btn>
+        <v-btn v-if="found.misplaced.length" class="solid" @click="coat.layOut(at)">Move them off</v-btn>
+        <v-btn v-if="plan.sites.length" @click="layAgain">Lay them out again</v-btn>
         <v-btn v-if="found.gap" @click="fillGap">A site in the widest gap</v-btn>
         <v-btn v-if="sites.length > 1" @click="takeOut"
           >Take site {{ Math.min(chosen, sites.length - 1) + 1 }} out</v-btn

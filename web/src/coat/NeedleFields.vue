@@ -5,7 +5,7 @@ import type { Schemas } from '../api/client'
 import { usePreferences } from '../app/preferences'
 import Choice from '../kit/Choice.vue'
 import Field from '../kit/Field.vue'
-import { layerHere, pieceHere } from './useCoat'
+import { coatHere, layerHere, pieceHere } from './useCoat'
 
 /** The needle: its grid, its bore, its syringe, what would clog it, and what was weighed after. */
 const props = defineProps<{
@@ -13,6 +13,7 @@ const props = defineProps<{
   found: NonNullable<Schemas['LayerShown']['injection']>
   errors: Record<string, string>
 }>()
+const coat = coatHere()
 const piece = pieceHere()
 const { grinds } = useCatalogue()
 const { show } = usePreferences()
@@ -42,6 +43,16 @@ const grid = computed({
     plan.value.sites = []
   },
 })
+/** How many sites are asked for: laid out at Enter, or when the field is left. */
+const sites = ref('')
+const sitesSay = ref('')
+async function ask() {
+  const count = sites.value.trim()
+  sitesSay.value = ''
+  if (!count) return
+  if (!/^\d{1,3}$/.test(count)) sitesSay.value = 'A whole number, such as 11.'
+  else if (await coat.layOut(props.at, Number(count))) sites.value = ''
+}
 const says = (key: string) => props.errors[`injection.${key}`]
 const mm = (value: number) => `${Number(value.toFixed(1))} mm`
 const weighing = ref(!!plan.value.after)
@@ -57,6 +68,14 @@ const again = computed(() => layer.value.kind === 'second injection')
         { value: 'hexagonal', text: 'triangles' },
         { value: 'square', text: 'squares' },
       ]"
+    />
+    <Field
+      v-model="sites"
+      label="Sites a piece"
+      :placeholder="String(found.sites.length)"
+      :error="sitesSay"
+      @keydown.enter="ask"
+      @focusout="ask"
     />
     <Field
       v-model="spacing"

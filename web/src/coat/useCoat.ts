@@ -243,10 +243,10 @@ export function useCoat(id?: string) {
       if (found.says) say(found.says)
       return replaced(layer, found.layer)
     })
-  /** Move the sites of an injection that lie on bone or beyond the edge to where a needle can go in. */
-  const moveOff = (layer: number) =>
+  /** Spread so many sites; or move those that lie on bone or beyond the edge to where a needle can go in. */
+  const layOut = (layer: number, count?: number) =>
     change(async (piece) => {
-      const found = await call(api.POST('/api/cooks/coat/sites', { body: { piece, layer } }))
+      const found = await call(api.POST('/api/cooks/coat/sites', { body: { piece, layer, count } }))
       return replaced(layer, found)
     })
   function aimAt(target: string) {
@@ -280,7 +280,7 @@ export function useCoat(id?: string) {
   }
   return {
     doc, cook, reading, mine, blends, nameOf, colourOf, errors, errorsOf, atS, cored, current, binding, piece, loaded, error, autosave, history,
-    tasted, addLayer, changeKind, takeWay, makePair, takeSkin, giveWay, moveOff, layBinders, aimAt, putStack, addPiece, removePiece, path,
+    tasted, addLayer, changeKind, takeWay, makePair, takeSkin, giveWay, layOut, layBinders, aimAt, putStack, addPiece, removePiece, path,
   } // prettier-ignore
 }
 
