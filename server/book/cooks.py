@@ -69,21 +69,21 @@ def pin_cook(cook: Cook) -> None:
         pin_layer(layer, cook)
 
 
-def copy_cook(cook: Cook, serve_at: datetime) -> Cook:
+def copy_cook(cook: Cook, serve_at: datetime, name: str = "") -> Cook:
     """Begin another cook like this one: its pieces with their layers, nothing ticked, no card, codes of its own.
 
-    Layers follow their blends again, as they are now.
+    Layers follow their blends again, as they are now; what was noted for next time goes with it.
     """
     with transaction.atomic():
         copy = Cook.objects.create(
-            household=cook.household, name=f"{cook.name}, again"[:80], serve_at=serve_at, eaters=cook.eaters,
-            appetite=cook.appetite,
+            household=cook.household, name=name or f"{cook.name}, again"[:80], serve_at=serve_at, eaters=cook.eaters,
+            appetite=cook.appetite, noted=cook.note or cook.noted,
         )  # fmt: skip
         take_in_hand(copy)
         tasted = []
         for old in cook.pieces.all():
             piece = _copied(old, cook=copy)
-            layers = {layer.pk: _copied(layer, piece=piece, revision=None) for layer in old.layers.all()}
+            layers = {layer.pk: _copied(layer, piece=piece, revision=None, mixed_g=None) for layer in old.layers.all()}
             for step in old.steps.all():
                 _copied(step, piece=piece, layer=layers.get(step.layer_id) if step.layer_id else None, done_at=None)
             if hasattr(old, "sample"):

@@ -168,3 +168,45 @@ def test_eleven_sites_are_asked_for_and_the_liquid_follows(api, two):
     assert injection["misplaced"] == []
     status, problem = api("POST", "cooks/coat/sites", {"piece": piece, "layer": 0, "count": 601})
     assert (status, problem["errors"][0]["field"]) == (422, "count")
+
+
+def test_a_cook_is_cooked_again_with_other_meat_and_its_note(api, two, rub):
+    sent = dosed(two, "10 g", "a tenth of it") | {"note": "Salt it the night before."}
+    saved(api, two["id"], sent)
+    first = opened(api)["pieces"]
+    mix = step(opened(api), "A", "mix")
+    api("POST", f"cooks/{two['id']}/steps/{mix['id']}", {"version": opened(api)["version"], "done": True})
+    body = {
+        "name": "Trout for the whole lock", "serve_at": "2027-07-10T18:30:00+02:00",
+        "pieces": [{"letter": "A", "mass": "1.6 kg"}, {"letter": "B", "cut": "duck-whole", "mass": "2 kg"}],
+    }  # fmt: skip
+    status, made = api("POST", f"cooks/{two['id']}/copy", body)
+    assert (status, made["name"], made["noted"], made["note"]) == (
+        201, "Trout for the whole lock", "Salt it the night before.", "",
+    )  # fmt: skip
+    board = opened(api)
+    assert (board["name"], board["noted"]) == ("Trout for the whole lock", "Salt it the night before.")
+    heavy, duck = board["pieces"]
+    # as heavy a coat as before on the surface there is now; one of a fish four times as heavy is 4^(2/3) as large
+    was, now = first[0]["reading"], heavy["reading"]
+    assert now["layers"][0]["dose_setting"] == pytest.approx(was["layers"][0]["dose_setting"], rel=0.01)
+    assert now["layers"][0]["dose_g"] == pytest.approx(10 * 4 ** (2 / 3), rel=0.02)
+    assert heavy["typed"]["layers"][0]["dose"].endswith(" g")
+    # a share goes on following its batch, and is not what was mixed then
+    assert (duck["typed"]["cut"], duck["typed"]["layers"][0]["dose"]) == ("duck-whole", "a tenth of it")
+    assert duck["typed"]["layers"][0]["mixed_g"] is None
+    assert not any(done["done_at"] for piece in board["pieces"] for done in piece["steps"])
+    # the one before stays as it was
+    before = api("GET", f"cooks/{two['id']}")[1]
+    assert [piece["mass"] for piece in before["pieces"]] == ["400 g", "400 g"]
+    assert before["pieces"][0]["layers"][0]["dose"] == "10 g"
+
+
+def test_what_cannot_be_cooked_again_so_is_said_at_its_field(api, two):
+    body = {"serve_at": "1999-07-10T18:30:00+02:00", "pieces": [{"letter": "A", "cut": "unicorn", "mass": "lots"}]}
+    status, problem = api("POST", f"cooks/{two['id']}/copy", body)
+    assert status == 422
+    assert {error["field"] for error in problem["errors"]} == {"serve_at", "pieces.0.cut", "pieces.0.mass"}
+    assert len(api("GET", "cooks")[1]) == len({row["id"] for row in api("GET", "cooks")[1]})
+    status, again = api("POST", f"cooks/{two['id']}/copy")
+    assert (status, again["name"]) == (201, "Two trout, again")

@@ -6,6 +6,7 @@ from ravska_core.coat.drippings import ERROR, drippings_of
 from ravska_core.coat.even_sites import spread_sites
 from ravska_core.coat.injected import InjectionReading
 from ravska_core.coat.injection import Injection, injection_of, learned_stays
+from ravska_core.coat.layer_reading import LayerShown
 from ravska_core.coat.layers import (
     AFTER_BATH,
     BATHS,
@@ -73,6 +74,7 @@ __all__ = [
     "Injection",
     "InjectionReading",
     "Layer",
+    "LayerShown",
     "Planned",
     "Portion",
     "Seasoned",

@@ -51,7 +51,7 @@ from api.plumbing.quantities import (
     Numeral,
     Share,
 )
-from api.plumbing.typed import Key, MaybeName, Number, Typed, Version
+from api.plumbing.typed import Key, LongNote, MaybeName, Number, Typed, Version
 
 LayerKindKey = Literal[
     "pre-salt", "injection", "marinade", "binder", "rub", "paste", "spritz", "baste", "wrap", "cooking liquid",
@@ -171,7 +171,10 @@ class CoatDocument(Schema):
 
 
 class CookSave(Schema):
-    """A cook as typed. Pieces that are not sent are taken off the board; new ones come onto it."""
+    """A cook as typed. Pieces that are not sent are taken off the board; new ones come onto it.
+
+    `note` says what is to be done otherwise next time.
+    """
 
     name: MaybeName
     serve_at: AwareDatetime
@@ -179,6 +182,7 @@ class CookSave(Schema):
     pieces: Pieces
     eaters: Counted | None = None
     appetite: Appetite = "usual"
+    note: LongNote = ""
 
 
 Loaded = tuple[dict[UUID, Blend], dict[tuple[UUID, int | None], Revision], dict[UUID, CoreBlend]]

@@ -2,11 +2,11 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from datetime import datetime, timedelta
+from datetime import datetime
 from typing import Annotated, Literal
 from uuid import UUID
 
-from book.cooks import Beginning, begin_cook, copy_cook, pin_layer, take_in_hand
+from book.cooks import Beginning, begin_cook, pin_layer, take_in_hand
 from book.evening import even_faces, even_salt, even_times
 from book.models import LETTERS, Blend, Cook, Layer, Look, Piece, Stale, Step, Taster, claim_version
 from book.tasting import check_untasted, trial_of
@@ -213,8 +213,8 @@ def _write_own(cook: Cook, document: CookSave) -> None:
         cook.serve_at = document.serve_at
     if "eaters" not in cook.unread:
         cook.eaters = document.eaters
-    cook.appetite = document.appetite
-    cook.save(update_fields=["name", "serve_at", "eaters", "appetite", "unread"])
+    cook.appetite, cook.note = document.appetite, document.note
+    cook.save(update_fields=["name", "serve_at", "eaters", "appetite", "note", "unread"])
 
 
 @router.posts("/{uuid:cook_id}/take")
@@ -347,18 +347,6 @@ def check_read(cook: Cook) -> None:
     unread = cook.pieces.filter(sample__isnull=False, unread__isnull=False).first()
     if unread is not None:
         raise BadInput("what", f"Something of {unread.name} could not be read; put it right in Coat first.")
-
-
-WEEK = timedelta(days=7)
-
-
-@router.posts("/{uuid:cook_id}/copy")
-def copy(request: HttpRequest, cook_id: UUID) -> Created[CookOut]:
-    """Begin a cook like this one and take it in hand, a week or more later; what was tasted stays as it was."""
-    cook = one_cook(cook_id)
-    weeks = max(1, -((cook.serve_at - timezone.now()) // WEEK))
-    made = copy_cook(cook, cook.serve_at + weeks * WEEK)
-    return Created(cook_out(one_typed(made.pk)))
 
 
 class LookDocument(Schema):

@@ -34,7 +34,8 @@ class TrialMarkOut:
 class CookOut:
     """A cook as typed. `trial` is there when something of it is to be tasted.
 
-    `errors` says what could not be read, by field; `before` holds those pieces as they were last read, if ever.
+    `errors` says what could not be read, by field; `before` holds those pieces as they were last read, if ever. `note`
+    is for the next time, `noted` what was noted so on the cook that this one was begun from.
     """
 
     id: UUID
@@ -48,6 +49,8 @@ class CookOut:
     pieces: list[PieceDocument]
     errors: list[FieldError]
     before: list[PieceDocument]
+    note: str
+    noted: str
 
 
 @dataclass(frozen=True, slots=True)
@@ -111,7 +114,8 @@ class NextOut:
 class BoardOut:
     """A cook as it stands: its pieces with their steps and readings, what comes next, and whether a test is fair.
 
-    `fair` is there when two pieces are tasted against each other.
+    `fair` is there when two pieces are tasted against each other; `noted` is what was noted for next time on the cook
+    that this one was begun from.
     """
 
     id: UUID
@@ -120,6 +124,7 @@ class BoardOut:
     serve_at: datetime
     in_hand: bool
     eaters: int | None
+    noted: str
     appetite: str
     trial: TrialMarkOut | None
     pieces: list[BoardPieceOut]
@@ -169,6 +174,7 @@ def cook_out(cook: Cook) -> CookOut:
         cook.pk, cook.version, own["name"], serve_at, cook.in_hand, own["eaters"], cook.appetite, trial_mark(cook),
         [piece_document(piece, is_tasted(piece)) for piece in pieces], errors,
         [good_document(piece, is_tasted(piece)) for piece in pieces if piece.unread and not was_never_read(piece)],
+        cook.note, cook.noted,
     )  # fmt: skip
 
 
@@ -336,6 +342,7 @@ def board_out(cook: Cook) -> BoardOut:
         serve_at=cook.serve_at,
         in_hand=cook.in_hand,
         eaters=cook.eaters,
+        noted=cook.noted,
         appetite=cook.appetite,
         trial=trial_mark(cook),
         pieces=pieces,

@@ -29,6 +29,7 @@ Key = Annotated[str, Field(max_length=80), AfterValidator(printable)]
 """A catalogue key."""
 
 Note = Annotated[str, Field(max_length=400), AfterValidator(printable)]
+LongNote = Annotated[str, Field(max_length=2000), AfterValidator(printable)]
 Name = Annotated[str, Field(max_length=80), AfterValidator(printable), AfterValidator(_written)]
 MaybeName = Annotated[str, Field(max_length=80), AfterValidator(printable)]
 """A name that may be empty while it is typed; that is said at its field."""

@@ -19,6 +19,9 @@ class Cook(Row):
     in_hand = models.BooleanField(default=False)
     eaters = models.PositiveSmallIntegerField(null=True)
     appetite = models.CharField(max_length=8, default="usual")
+    # what to do otherwise next time, and what was noted so on the cook this one was begun from
+    note = models.TextField(default="", blank=True)
+    noted = models.TextField(default="", blank=True)
     # what of it could not be read, by field, as typed; the columns hold what it was last read as
     unread = models.JSONField(default=dict, blank=True)
     version = models.PositiveIntegerField(default=1)

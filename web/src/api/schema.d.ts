@@ -702,26 +702,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/cooks/{cook_id}/copy": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Copy
-         * @description Begin a cook like this one and take it in hand, a week or more later; what was tasted stays as it was.
-         */
-        post: operations["api_cooks_router_copy"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/cooks/{cook_id}/plating": {
         parameters: {
             query?: never;
@@ -736,6 +716,26 @@ export interface paths {
          * @description Tell the plate numbers by piece, and write down who looked: no other answer tells them before the reveal.
          */
         post: operations["api_cooks_router_look_at_plating"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cooks/{cook_id}/copy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Cook Again
+         * @description Begin a cook like this one and take it in hand; what was said in grams or spoons is scaled to the other meat.
+         */
+        post: operations["api_cooks_again_cook_again"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3801,7 +3801,8 @@ export interface components {
          * BoardOut
          * @description A cook as it stands: its pieces with their steps and readings, what comes next, and whether a test is fair.
          *
-         *     `fair` is there when two pieces are tasted against each other.
+         *     `fair` is there when two pieces are tasted against each other; `noted` is what was noted for next time on the cook
+         *     that this one was begun from.
          */
         BoardOut: {
             /**
@@ -3822,6 +3823,8 @@ export interface components {
             in_hand: boolean;
             /** Eaters */
             eaters: number | null;
+            /** Noted */
+            noted: string;
             /** Appetite */
             appetite: string;
             trial: components["schemas"]["TrialMarkOut"] | null;
@@ -4812,7 +4815,8 @@ export interface components {
          * CookOut
          * @description A cook as typed. `trial` is there when something of it is to be tasted.
          *
-         *     `errors` says what could not be read, by field; `before` holds those pieces as they were last read, if ever.
+         *     `errors` says what could not be read, by field; `before` holds those pieces as they were last read, if ever. `note`
+         *     is for the next time, `noted` what was noted so on the cook that this one was begun from.
          */
         CookOut: {
             /**
@@ -4842,6 +4846,10 @@ export interface components {
             errors: components["schemas"]["FieldError"][];
             /** Before */
             before: components["schemas"]["PieceDocument"][];
+            /** Note */
+            note: string;
+            /** Noted */
+            noted: string;
         };
         /**
          * BeginningDocument
@@ -4888,6 +4896,8 @@ export interface components {
         /**
          * CookSave
          * @description A cook as typed. Pieces that are not sent are taken off the board; new ones come onto it.
+         *
+         *     `note` says what is to be done otherwise next time.
          */
         CookSave: {
             /** Name */
@@ -4909,6 +4919,11 @@ export interface components {
              * @enum {string}
              */
             appetite: "light" | "usual" | "hearty";
+            /**
+             * Note
+             * @default
+             */
+            note: string;
         };
         /**
          * TickDocument
@@ -4962,6 +4977,44 @@ export interface components {
         LookDocument: {
             /** Who */
             who: string;
+        };
+        /**
+         * AgainDocument
+         * @description How a cook is begun again: its name, when it is served, its meat; what is not said is as it was.
+         *
+         *     Without a day it is served a week or more later, on the same day of the week.
+         */
+        AgainDocument: {
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /** Serve At */
+            serve_at?: string | null;
+            /**
+             * Pieces
+             * @default []
+             */
+            pieces: components["schemas"]["AgainPiece"][];
+        };
+        /**
+         * AgainPiece
+         * @description What a piece is of this time, and how heavy; empty as it was.
+         */
+        AgainPiece: {
+            /** Letter */
+            letter: string;
+            /**
+             * Cut
+             * @default
+             */
+            cut: string;
+            /**
+             * Mass
+             * @default
+             */
+            mass: string;
         };
         /**
          * CoatReadingOut
@@ -9343,7 +9396,7 @@ export interface operations {
             };
         };
     };
-    api_cooks_router_copy: {
+    api_cooks_router_look_at_plating: {
         parameters: {
             query?: never;
             header?: never;
@@ -9352,15 +9405,19 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LookDocument"];
+            };
+        };
         responses: {
-            /** @description Created */
-            201: {
+            /** @description OK */
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["CookOut"];
+                    "application/json": components["schemas"]["PlatesOut"];
                 };
             };
             /** @description Not Found */
@@ -9401,7 +9458,7 @@ export interface operations {
             };
         };
     };
-    api_cooks_router_look_at_plating: {
+    api_cooks_again_cook_again: {
         parameters: {
             query?: never;
             header?: never;
@@ -9410,19 +9467,19 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody: {
+        requestBody?: {
             content: {
-                "application/json": components["schemas"]["LookDocument"];
+                "application/json": components["schemas"]["AgainDocument"];
             };
         };
         responses: {
-            /** @description OK */
-            200: {
+            /** @description Created */
+            201: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PlatesOut"];
+                    "application/json": components["schemas"]["CookOut"];
                 };
             };
             /** @description Not Found */

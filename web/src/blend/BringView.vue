@@ -143,16 +143,8 @@ const make = useChange('blends', async () => {
   color: var(--muted);
 }
 textarea {
-  font: inherit;
   line-height: 1.6;
-  color: var(--ink);
-  background: var(--tint);
-  border: 1.5px solid transparent;
-  border-radius: 10px;
-  padding: var(--s-10) var(--s-12);
   min-height: 380px;
-  width: 100%;
-  resize: vertical;
 }
 .read {
   padding: var(--s-12) var(--s-20);

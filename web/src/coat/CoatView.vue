@@ -16,6 +16,7 @@ import JumpBar from './JumpBar.vue'
 import OutsideIn from './OutsideIn.vue'
 import PiecePlate from './PiecePlate.vue'
 import PieceTabs from './PieceTabs.vue'
+import NextTime from './NextTime.vue'
 import TotalsPlate from './TotalsPlate.vue'
 import { COAT, typed, useCoat } from './useCoat'
 import When from '../kit/When.vue'
@@ -158,6 +159,7 @@ const ticked = computed(() => (doc.value?.pieces ?? []).filter((other) => other.
     </section>
     <div class="under">
       <TotalsPlate />
+      <NextTime />
     </div>
   </main>
   <main v-else>

@@ -18,7 +18,7 @@ type Piece = Schemas['PieceDocument']
 export type Layer = Schemas['LayerDocument']
 type Out = Schemas['CookOut']
 type Answer = (Schemas['CoatReadingOut'] | null)[]
-type Doc = Pick<Schemas['CookSave'], 'name' | 'serve_at' | 'eaters' | 'appetite'> & { pieces: Piece[] }
+type Doc = Pick<Schemas['CookSave'], 'name' | 'serve_at' | 'eaters' | 'appetite' | 'note'> & { pieces: Piece[] }
 
 const plain = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T
 
@@ -29,6 +29,7 @@ export const typed = (out: Out): Doc =>
     serve_at: out.serve_at,
     eaters: out.eaters,
     appetite: out.appetite as Doc['appetite'],
+    note: out.note,
     pieces: out.pieces,
   })
 

@@ -22,8 +22,12 @@ const listed = computed(() =>
 )
 const doings = (row: Row) => [
   ...(row.in_hand ? [] : [{ text: 'Take in hand', label: `Take in hand: ${row.name}`, does: () => take(row) }]),
+  { text: 'Cook it again', label: `Cook ${row.name} again`, does: () => (begun.value = row) },
   { text: 'Delete', label: `Delete ${row.name}`, does: () => remove(row) },
 ]
+/** The cook that is to be cooked again. */
+const begun = ref<Row | null>(null)
+const CookAgain = defineAsyncComponent(() => import('./CookAgain.vue'))
 const again = () => refresh(queries, ['cooks'], ['home'])
 
 const take = useChange(
@@ -74,6 +78,14 @@ const remove = useChange(
         <RowMenu :of="row.name" :doings="doings(row)" />
       </li>
     </ul>
+    <CookAgain
+      v-if="begun"
+      :id="begun.id"
+      :key="begun.id"
+      :name="begun.name"
+      :model-value="true"
+      @update:model-value="begun = null"
+    />
   </section>
 </template>
 

@@ -14,6 +14,8 @@ import NextBar from './NextBar.vue'
 /** Comes when a cook is begun: the page shows its plates without it. */
 const EmptyBook = defineAsyncComponent(() => import('./EmptyBook.vue'))
 const NewCook = defineAsyncComponent(() => import('./NewCook.vue'))
+const CookCard = defineAsyncComponent(() => import('./CookCard.vue'))
+const carded = ref(false)
 
 type Cook = Schemas['BoardOut']
 
@@ -87,8 +89,12 @@ const nextReading = computed(
         <h1 v-if="cook">{{ cook.name }}, {{ longDay(cook.serve_at) }} {{ time(cook.serve_at) }}</h1>
         <h1 v-else-if="home">{{ empty ? 'An empty book' : 'No cook in hand' }}</h1>
       </div>
-      <v-btn @click="beginning = true">New cook</v-btn>
+      <span class="doings">
+        <v-btn v-if="cook" class="quiet" @click="carded = true">Card</v-btn>
+        <v-btn @click="beginning = true">New cook</v-btn>
+      </span>
     </header>
+    <p v-if="cook?.noted" class="noted"><b>Last time you noted:</b> {{ cook.noted }}</p>
 
     <p v-if="error" class="muted" role="status">{{ sentenceOf(error) }} Trying again …</p>
     <template v-if="cook">
@@ -123,13 +129,27 @@ const nextReading = computed(
       <v-btn class="solid" @click="beginning = true">Begin a cook</v-btn>
     </div>
     <CookList />
+    <CookCard v-if="cook && carded" v-model="carded" :cook="cook" />
     <NewCook v-if="begins" v-model="beginning" @made="begun" />
   </main>
 </template>
 
 <style scoped>
+.doings {
+  display: flex;
+  gap: var(--s-8);
+}
+.noted {
+  margin: calc(-1 * var(--s-8)) 0 var(--s-16);
+  max-width: 80ch;
+  white-space: pre-line;
+}
+header > div {
+  flex: 1 1 300px;
+}
 header {
   display: flex;
+  flex-wrap: wrap;
   justify-content: space-between;
   align-items: end;
   gap: var(--s-12);

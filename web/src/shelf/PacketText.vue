@@ -49,16 +49,6 @@ span {
   font-size: var(--t-xs);
   color: var(--muted);
 }
-textarea {
-  font: inherit;
-  color: var(--ink);
-  background: var(--tint);
-  border: 1.5px solid transparent;
-  border-radius: 10px;
-  padding: var(--s-8) var(--s-12);
-  width: 100%;
-  resize: vertical;
-}
 p {
   margin: var(--s-4) 0 0;
   font-size: var(--t-s);
