@@ -218,7 +218,14 @@ def test_the_batch_follows_the_dose(api, cook):
     status, sized = api("POST", f"cooks/{cook.id}/batch", {"blend_id": rub["blend_id"]})
     dose = document["pieces"][0]["reading"]["layers"][1]["dose"]["value"]
     assert status == 200
-    assert dose <= sized["batch_g"] < dose + 1
+    # what goes on the meat, and what the glaze holds of it
+    totals = api("GET", f"cooks/{cook.id}/totals")[1]["blends"]
+    (own,) = [total for total in totals if total["blend_id"] == rub["blend_id"]]
+    (glaze,) = [total for total in totals if total["name"] == "Lamb rub and honey glaze"]
+    assert [use["kind"] for use in own["by"]] == ["rub", "in Lamb rub and honey glaze"]
+    inside = own["by"][1]["grams"]
+    assert 0 < inside < glaze["mix"]["value"] / 4
+    assert dose + inside <= sized["batch_g"] < dose + inside + 1
     assert api("GET", f"blends/{rub['blend_id']}")[1]["batch"] == sized["batch"]
     other = Blend.objects.get(name="Towpath duck rub")
     assert api("POST", f"cooks/{cook.id}/batch", {"blend_id": str(other.id)})[0] == 422

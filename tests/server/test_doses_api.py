@@ -129,9 +129,32 @@ def test_all_of_a_batch_follows_the_batch_until_it_is_mixed(api, two, rub):
 
 def test_a_batch_that_says_what_goes_on_is_not_sized_to_that(api, two, rub):
     saved(api, two["id"], dosed(two, "a tenth of it", "5 g"))
-    status, problem = api("POST", f"cooks/{two['id']}/batch", {"blend_id": str(rub.pk)})
-    assert (status, problem["errors"][0]["field"]) == (422, "blend_id")
-    assert "share of this batch" in problem["errors"][0]["sentence"]
+    status, sized = api("POST", f"cooks/{two['id']}/batch", {"blend_id": str(rub.pk)})
+    assert (status, sized["batch_g"], sized["version"]) == (200, rub.batch_g, rub.version)
+
+
+def test_a_blend_inside_another_is_mixed_once_for_both(api, two, rub):
+    line = {"blend": str(rub.pk), "grind": "", "parts": "1", "basis": "scale"}
+    honey = {"grind": "honey/liquid", "parts": "3", "basis": "scale"}
+    glaze = api("POST", "blends", {"name": "Quay glaze", "kind": "glaze", "batch": "100 g", "lines": [line, honey]})[1]
+    outer = [{"blend": glaze["id"], "grind": "", "parts": "1", "basis": "scale"}, honey | {"parts": "1"}]
+    sauce = api("POST", "blends", {"name": "Quay sauce", "kind": "glaze", "batch": "100 g", "lines": outer})[1]
+    sent = dosed(two, "10 g", "6 g")
+    sent["pieces"][0]["layers"].append({"kind": "glaze", "blend_id": glaze["id"], "dose": "8 g"})
+    sent["pieces"][1]["layers"].append({"kind": "at the table", "blend_id": sauce["id"], "dose": "40 g"})
+    saved(api, two["id"], sent)
+    totals = {one["name"]: one for one in api("GET", f"cooks/{two['id']}/totals")[1]["blends"]}
+    # by hand: 40 g of sauce are half glaze; 8 g and 20 g of glaze a quarter rub; each a little more, for what sticks
+    mixed = {name: one["mix"]["value"] for name, one in totals.items()}
+    assert totals["Quay sauce"]["takes"]["value"] == pytest.approx(40)
+    assert totals["Quay glaze"]["takes"]["value"] == pytest.approx(8 + mixed["Quay sauce"] / 2)
+    assert totals[rub.name]["takes"]["value"] == pytest.approx(10 + 6 + mixed["Quay glaze"] / 4)
+    assert [use["kind"] for use in totals[rub.name]["by"]] == ["rub", "rub", "in Quay glaze"]
+    # what the jars hold of it is not mixed again, and nothing is mixed for it
+    jar_of(Blend.objects.get(pk=glaze["id"]), 60.0)
+    totals = {one["name"]: one for one in api("GET", f"cooks/{two['id']}/totals")[1]["blends"]}
+    assert totals["Quay glaze"]["mix"]["value"] == 0
+    assert totals[rub.name]["takes"]["value"] == pytest.approx(16)
 
 
 def test_a_layer_follows_its_blend_s_kind_until_it_is_given_another(api, two, rub):

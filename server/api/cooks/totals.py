@@ -12,11 +12,11 @@ from django.http import Http404, HttpRequest
 from django.utils import timezone
 from ninja import Schema
 from pydantic import Field
-from ravska_core.blend import Band, bands_of, read_blend
+from ravska_core.blend import Band, bands_of, check_blend, read_blend, shares
 from ravska_core.bowl import batch_for_dose_g, to_mix
 from ravska_core.coat import COAT_WEIGHTS, ERROR, drippings_of, learned_coat, own_coat, read_coat
 from ravska_core.coat import WeighBack as CoreWeighBack
-from ravska_core.measure import Spoonfuls, measure_out
+from ravska_core.measure import Spoonfuls, SpoonSet, measure_out
 from ravska_core.working import BadInput, Figure, say
 
 from api.blends.documents import BlendDocument, LineDocument
@@ -35,7 +35,7 @@ router = Router()
 
 @dataclass(frozen=True, slots=True)
 class TakesOut:
-    """What one piece takes of a blend [g], and as which layer."""
+    """What one piece takes of a blend [g], and as which layer; without a letter, the blend that holds it."""
 
     letter: str
     kind: str
@@ -109,33 +109,81 @@ def _totals(cook: Cook) -> TotalsOut:
             if found.reserve_g > 0:
                 takes[key].append(TakesOut(piece.letter, "set aside", found.reserve_g))
                 volumes[key] += found.volume_ml / found.dose_g * found.reserve_g
-    on_shelf = in_jars_g(blends)
-    found_blends, found_plain = [], []
-    for key, uses in takes.items():
-        doses = [use.grams for use in uses]
-        if isinstance(key, str):
-            mix = to_mix(doses, 0.0)
-            found_plain.append(PlainOut(key, mix.takes, uses, measure_out(round(volumes[key], 3), spoons)))
-            continue
-        blend = blends[key]
+    mixing = _Mixing(blends, takes, spoons)
+    found_plain = [
+        PlainOut(key, to_mix([use.grams for use in uses], 0.0).takes, uses, measure_out(round(volumes[key], 3), spoons))
+        for key, uses in takes.items()
+        if isinstance(key, str)
+    ]
+    return TotalsOut(mixing.all(), found_plain, [*problems, *mixing.problems])
+
+
+class _Mixing:
+    """Works out what to mix of every blend; one that others hold is counted once, for pieces and blends together."""
+
+    def __init__(self, blends: dict[UUID, Blend], takes: dict[UUID | str, list[TakesOut]], spoons: SpoonSet) -> None:
+        self.blends, self.takes, self.spoons = blends, takes, spoons
+        self.problems: list[FieldError] = []
+        self.waiting: dict[UUID, int] = {}
+        self.inside: dict[UUID, list[tuple[Blend, float]]] = {}
+        for blend in list(blends.values()):
+            self._meet(blend)
+        self.on_shelf = in_jars_g(self.blends)
+
+    def _meet(self, blend: Blend) -> None:
+        """Gather the blends inside one and inside those, with how much of each is in 1 g that goes into the bowl."""
+        if blend.pk in self.inside:
+            return
+        self.blends.setdefault(blend.pk, blend)
+        self.inside[blend.pk] = []
+        self.waiting.setdefault(blend.pk, 0)
         try:
-            read = read_blend(blend.as_core(), spoons)
+            mixture = blend.as_core()
+            parts = shares(mixture.lines, check_blend(mixture))
+        except BadInput:
+            return  # it is said where it is to be mixed
+        for share, line in zip(parts, blend.draft().lines.all(), strict=True):
+            if line.inside is None or line.held:
+                continue
+            self.inside[blend.pk].append((line.inside, share))
+            self._meet(line.inside)
+            self.waiting[line.inside.pk] += 1
+
+    def all(self) -> list[TotalOut]:
+        """Return what to mix of each blend, those first that pieces take, each after all that hold it are known."""
+        found: dict[UUID, TotalOut] = {}
+        ready = [key for key, count in self.waiting.items() if not count]
+        while ready:
+            key = ready.pop(0)
+            total = self._total(key) if self.takes.get(key) else None
+            if total is not None:
+                found[key] = total
+            for inside, share in self.inside[key]:
+                if total is not None and total.mix.value > 0:
+                    use = TakesOut("", f"in {self.blends[key].name}", share * total.mix.value)
+                    self.takes.setdefault(inside.pk, []).append(use)
+                self.waiting[inside.pk] -= 1
+                if not self.waiting[inside.pk]:
+                    ready.append(inside.pk)
+        order = [key for key in self.takes if isinstance(key, UUID)]
+        return [found[key] for key in order if key in found]
+
+    def _total(self, key: UUID) -> TotalOut | None:
+        blend, uses = self.blends[key], self.takes[key]
+        try:
+            read = read_blend(blend.as_core(), self.spoons)
         except BadInput as refusal:
             said = f"“{blend.name}” cannot be mixed as it stands: {refusal.sentence}"
-            problems.append(field_error(BadInput("blends", said)))
-            continue
-        shelf = float(on_shelf.get(key, 0.0))
-        mix = to_mix(doses, shelf, read.batch.value / read.finished.value)
+            self.problems.append(field_error(BadInput("blends", said)))
+            return None
+        shelf = self.on_shelf.get(key, 0.0)
+        mix = to_mix([use.grams for use in uses], shelf, read.batch.value / read.finished.value)
         ml = mix.mix.value / read.density_g_ml
-        found_blends.append(
-            TotalOut(
-                blend_id=key, name=blend.name, kind=blend.kind, version=blend.version,
-                bands=bands_of(read.leaves),
-                takes=mix.takes, by=uses, shelf_g=shelf, mix=mix.mix, left_g=mix.left_g,
-                spoons=measure_out(round(ml, 3), spoons), batch_g=blend.batch_g,
-            )
+        return TotalOut(
+            blend_id=key, name=blend.name, kind=blend.kind, version=blend.version, bands=bands_of(read.leaves),
+            takes=mix.takes, by=uses, shelf_g=shelf, mix=mix.mix, left_g=mix.left_g,
+            spoons=measure_out(round(ml, 3), self.spoons), batch_g=blend.batch_g,
         )  # fmt: skip
-    return TotalsOut(found_blends, found_plain, problems)
 
 
 @router.reads("/{uuid:cook_id}/totals")
@@ -160,18 +208,21 @@ class SizedBatchOut:
 
 @router.posts("/{uuid:cook_id}/batch")
 def size_batch(request: HttpRequest, cook_id: UUID, document: BatchDocument) -> SizedBatchOut:
-    """Set a blend's batch to what the cook still needs mixed of it; to what it takes when the shelf has enough."""
+    """Set a blend's batch to what the cook still needs mixed of it; to what it takes when the shelf has enough.
+
+    A batch that a piece takes a share of stays as it is.
+    """
     with transaction.atomic():
         cook = one_cook(cook_id)
         layers = [layer for piece in cook.pieces.all() for layer in piece.layers.all()]
-        if any(layer.blend_id == document.blend_id and layer.dose_unit == "batch" for layer in layers):
-            said = "A piece takes a share of this batch, so the batch says what goes on; change its size in Blend."
-            raise BadInput("blend_id", said)
+        follows = any(layer.blend_id == document.blend_id and layer.dose_unit == "batch" for layer in layers)
         totals = _totals(cook)
         total = next((row for row in totals.blends if row.blend_id == document.blend_id), None)
         blend = Blend.objects.filter(pk=document.blend_id, household=household(), deleted_at__isnull=True).first()
         if blend is None or total is None or total.takes.value <= 0:
             raise BadInput("blend_id", "No piece of this cook is seasoned with that blend; choose one that is.")
+        if follows:  # what goes on is a share of the batch: its size says how much, and not the other way round
+            return SizedBatchOut(blend.pk, blend.version, blend.batch_typed, blend.batch_g)
         claim_version(blend, blend.version)
         blend.batch_g = total.mix.value or batch_for_dose_g(total.takes.value)
         blend.batch_typed = f"{blend.batch_g:g} g"

@@ -190,7 +190,7 @@ def test_steps_follow_each_other_without_a_gap_and_end_at_serving(steps):
 def test_any_stack_of_layers_ends_on_the_plate(kinds):
     rub = Blend("dry rub", (Line(KEYS[0], Fraction(1), "spoon"), Line(KEYS[1], Fraction(1), "spoon")), 10.0)
     steps = usual_steps([Layer(kind, rub, 1.0, HOUR) for kind in kinds], HOUR, HOUR)
-    assert steps[-1].kind == "plate"
+    assert [step.kind for step in steps if step.kind != "pass"][-1] == "plate"
     assert [step.kind for step in steps if step.kind in ("on", "rest", "plate")] == ["on", "rest", "plate"]
     assert sum(step.kind == "mix" for step in steps) == bool(kinds)
     assert sorted(step.layer for step in steps if step.layer is not None) == list(range(len(kinds)))

@@ -994,6 +994,8 @@ export interface paths {
         /**
          * Size Batch
          * @description Set a blend's batch to what the cook still needs mixed of it; to what it takes when the shelf has enough.
+         *
+         *     A batch that a piece takes a share of stays as it is.
          */
         post: operations["api_cooks_totals_size_batch"];
         delete?: never;
@@ -5485,7 +5487,7 @@ export interface components {
         };
         /**
          * TakesOut
-         * @description What one piece takes of a blend [g], and as which layer.
+         * @description What one piece takes of a blend [g], and as which layer; without a letter, the blend that holds it.
          */
         TakesOut: {
             /** Letter */

@@ -30,7 +30,7 @@ const { data: totals, error } = useQuery({
   staleTime: 0,
 })
 const by = (uses: Schemas['TakesOut'][]) =>
-  uses.map((use) => `${use.letter} ${show.value.mass(use.grams)} ${use.kind}`).join(', ')
+  uses.map((use) => `${use.letter} ${show.value.mass(use.grams)} ${use.kind}`.trim()).join(', ')
 
 async function size(total: Schemas['TotalOut']) {
   const body = { blend_id: total.blend_id }
