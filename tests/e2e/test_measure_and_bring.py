@@ -369,6 +369,7 @@ def test_what_is_not_in_the_catalogue_is_made_ones_own_and_salts_a_piece(page: P
     page.get_by_text("Make it an ingredient of your own").click()
     own = page.get_by_role("dialog", name="An ingredient of your own")
     expect(own.get_by_label("Its name")).to_have_value("chandlery dust")
+    expect(own.get_by_label("Its name")).to_be_focused()  # until then what is typed elsewhere would go there
     own.get_by_label("Paste what the packet prints").fill(PACKET)
     own.get_by_label("It weighs").fill("9 g")
     expect(own.get_by_label("or salt")).to_have_value("12.0 g")
