@@ -65,7 +65,6 @@ function takeOut() {
   setSites(sites.value.filter((_, n) => n !== chosen.value))
 }
 const again = computed(() => layer.value.kind === 'second injection')
-
 const makeStrength = useChange('blends', async () => {
   await coat.autosave.flush()
   const body = { letter: sure(coat.piece.value).letter, layer: props.at }
