@@ -25,15 +25,12 @@ const queries = useQueryClient()
 const { grinds } = useCatalogue()
 const { data: blends, error } = useQuery({ queryKey: ['blends'], queryFn: () => call(api.GET('/api/blends')) })
 
-const rows = computed(() =>
-  (blends.value ?? []).map((blend) => ({
-    ...blend,
-    bands: bandsOfShares(
-      blend.grinds.map((grind, at) => ({ grind, share: sure(blend.shares[at]) })),
-      grinds.value,
-    ),
-  })),
-)
+const bandsOf = ({ grinds: keys, shares }: Row) =>
+  bandsOfShares(
+    keys.map((grind, at) => ({ grind, share: sure(shares[at]) })),
+    grinds.value,
+  )
+const rows = computed(() => (blends.value ?? []).map((blend) => ({ ...blend, bands: bandsOf(blend) })))
 const archived = ref(false)
 const away = computed(() => rows.value.filter((row) => row.archived).length)
 watch(away, (count) => count || (archived.value = false))
