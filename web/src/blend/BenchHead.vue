@@ -12,14 +12,15 @@ import TitleInput from '../kit/TitleInput.vue'
 import Select from '../kit/Select.vue'
 import KeepDialog from './KeepDialog.vue'
 import { kinds } from './kinds'
-import type { BlendOnBench, Doc } from './useBlend'
+import { benchHere, type Doc } from './useBlend'
 import { sure } from '../kit/sure'
 
 /** A blend's name and kind, the fire it is for, and what can be done with it as a whole. */
-const props = defineProps<{ bench: BlendOnBench; id: string }>()
-const doc = computed(() => sure(props.bench.doc.value))
-const stored = props.bench.stored
-const { autosave, history, errors } = props.bench
+const bench = benchHere()
+const props = defineProps<{ id: string }>()
+const doc = computed(() => sure(bench.doc.value))
+const stored = bench.stored
+const { autosave, history, errors } = bench
 const router = useRouter()
 const queries = useQueryClient()
 
@@ -57,7 +58,7 @@ const branch = doing(async (version, name: string) => {
   await router.push(`/blend/${made.id}`)
 })
 const duplicate = doing(async () => {
-  const body = { ...props.bench.body(), name: `${doc.value.name}, copy`.slice(0, 80) }
+  const body = { ...bench.body(), name: `${doc.value.name}, copy`.slice(0, 80) }
   const made = await call(api.POST('/api/blends', { body }))
   await router.push(`/blend/${made.id}`)
 })

@@ -7,15 +7,16 @@ import AddLine from './AddLine.vue'
 import LineMore from './LineMore.vue'
 import LineRow from './LineRow.vue'
 import RatioBar from './RatioBar.vue'
-import { lineKey, newLine, type BlendOnBench, type Doc, type LineDoc } from './useBlend'
+import { benchHere, type Doc, type LineDoc, lineKey, newLine } from './useBlend'
 import { useRowDrag } from '../edit/useRowDrag'
 import { sure } from '../kit/sure'
 
 /** The lines of a blend, typed, nudged, locked, reordered; blends inside them. */
-const props = defineProps<{ bench: BlendOnBench; id: string }>()
+const bench = benchHere()
+defineProps<{ id: string }>()
 const { grinds } = useCatalogue()
-const doc = computed(() => sure(props.bench.doc.value))
-const { reading, errors, pending, seen, rework, typeParts, move } = props.bench
+const doc = computed(() => sure(bench.doc.value))
+const { reading, errors, pending, seen, rework, typeParts, move } = bench
 useRowDrag('.who', move)
 const open = ref(-1)
 /** The rows by what they hold, as rows change places. */
@@ -67,7 +68,7 @@ function noticeOf(line: LineDoc, at: number): string {
 
 async function add(grind: string, inside: string | null, amount: string) {
   refused.value = ''
-  if (!inside && !amount && props.bench.alone.value) doc.value.lines.push(newLine(grind))
+  if (!inside && !amount && bench.alone.value) doc.value.lines.push(newLine(grind))
   else if (!(await rework({ do: 'add', grind, inside, amount }))) {
     const at = doc.value.lines.length
     const about = [`lines.${at}.blend`, `lines.${at}.parts`, 'amount'].map((key) => errors.value[key]).find(Boolean)
@@ -80,7 +81,7 @@ async function add(grind: string, inside: string | null, amount: string) {
 }
 async function remove(at: number) {
   open.value = -1
-  if (props.bench.alone.value) doc.value.lines.splice(at, 1)
+  if (bench.alone.value) doc.value.lines.splice(at, 1)
   else await rework({ do: 'remove', line: at })
 }
 /** By itself a basis only says how a number is meant; asked for here, it keeps the blend and changes the number. */
@@ -95,7 +96,7 @@ async function shift(at: number, by: number) {
 const restore = useChange('blends', async (id: string) => {
   await call(api.POST('/api/blends/{blend_id}/restore', { params: { path: { blend_id: id } } }))
   delete seen[id]
-  await props.bench.read()
+  await bench.read()
 })
 </script>
 
@@ -153,14 +154,7 @@ const restore = useChange('blends', async (id: string) => {
           </button>
           <button type="button" class="way" @click="rework({ do: 'unfold', line: at })">Unfold its lines here</button>
         </template>
-        <LineMore
-          v-if="open === at"
-          :bench="bench"
-          :at="at"
-          :name="nameOf(line, at)"
-          :errors="errors"
-          @close="open = -1"
-        />
+        <LineMore v-if="open === at" :at="at" :name="nameOf(line, at)" :errors="errors" @close="open = -1" />
       </LineRow>
     </div>
     <AddLine

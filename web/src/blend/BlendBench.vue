@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref, shallowRef, watch } from 'vue'
+import { computed, provide, ref, shallowRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, call } from '../api/client'
 import { useChange } from '../api/change'
@@ -28,13 +28,14 @@ import RevisionPlate from './RevisionPlate.vue'
 import SharePanel from './SharePanel.vue'
 import StartWith from './StartWith.vue'
 import type { Node } from './tree'
-import { lineKey, typed, useBlend, type LineDoc } from './useBlend'
+import { BENCH, lineKey, typed, useBlend, type LineDoc } from './useBlend'
 import { useReworked } from './useReworked'
 import { sure } from '../kit/sure'
 
 const props = defineProps<{ id: string }>()
 const router = useRouter()
 const bench = useBlend(props.id)
+provide(BENCH, bench)
 const { doc, stored, loadError, reading, errors, autosave } = bench
 const { proposed, refusals, failed, leave, aiming, skip, adapt, askAdapt, take, branch } = useReworked(bench, props.id)
 const { grinds } = useCatalogue()
@@ -115,7 +116,7 @@ const named = computed(() => own.value.map((grind) => ({ grind, name: grinds.val
 
 <template>
   <main v-if="doc">
-    <BenchHead :id="id" :bench="bench" />
+    <BenchHead :id="id" />
     <ConflictBar
       v-if="autosave.theirs.value"
       what="blend"
@@ -148,10 +149,10 @@ const named = computed(() => own.value.map((grind) => ({ grind, name: grinds.val
     <p v-if="failed" class="failed" role="alert">{{ failed }}</p>
     <div class="bench">
       <div class="left">
-        <NudgeRow v-if="!empty && !doc.label" :bench="bench" class="nudge" />
-        <LabelPlate v-if="doc.label" v-model="doc.label" :bench="bench" />
-        <BenchLines v-else :id="id" :bench="bench" />
-        <MethodPlate v-if="!empty && !doc.label" v-model="doc.method" :bench="bench" :names="lineNames" />
+        <NudgeRow v-if="!empty && !doc.label" class="nudge" />
+        <LabelPlate v-if="doc.label" v-model="doc.label" />
+        <BenchLines v-else :id="id" />
+        <MethodPlate v-if="!empty && !doc.label" v-model="doc.method" :names="lineNames" />
         <StartWith v-if="empty" :kind="doc.kind" @start="start" />
         <BlendFindings v-if="shown" :reading="shown" :before="stored?.before ?? null" class="last" />
         <BranchTree v-if="!empty" :id="id" class="last" :chosen="chosen?.id ?? ''" @choose="choose" />
@@ -159,7 +160,6 @@ const named = computed(() => own.value.map((grind) => ({ grind, name: grinds.val
           v-if="chosen"
           :id="id"
           class="last"
-          :bench="bench"
           :node="chosen"
           :now="now"
           @back="goBack"
@@ -182,8 +182,8 @@ const named = computed(() => own.value.map((grind) => ({ grind, name: grinds.val
           <template #cost><PricesPanel :keys="own" @changed="bench.read()" /></template>
         </BlendReads>
         <AdaptPanel v-else-if="side === 'adapt'" :lines="named" :allergens="shown?.allergens ?? []" @adapt="adapt" />
-        <SharePanel v-else-if="side === 'share'" v-model="doc.uses" :bench="bench" />
-        <MeasurePanel v-else :id="id" :bench="bench" />
+        <SharePanel v-else-if="side === 'share'" v-model="doc.uses" />
+        <MeasurePanel v-else :id="id" />
       </div>
     </div>
   </main>

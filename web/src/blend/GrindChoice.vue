@@ -2,11 +2,12 @@
 import { api, call, type Schemas } from '../api/client'
 import { useQuestion } from '../api/question'
 import { percent } from '../kit/units'
-import type { BlendOnBench } from './useBlend'
+import { benchHere } from './useBlend'
 import { sure } from '../kit/sure'
 
 /** Another grind or crystal: the same spoons or the same grams? Each way with what it does to the salt. */
-const props = defineProps<{ bench: BlendOnBench; at: number; swap: Schemas['SwapOut'] }>()
+const bench = benchHere()
+const props = defineProps<{ at: number; swap: Schemas['SwapOut'] }>()
 const emit = defineEmits<{ hold: [as: 'spoons' | 'grams']; put: []; leave: [] }>()
 
 type Way = { hold: 'spoons' | 'grams'; parts: string; salt: number }
@@ -15,7 +16,7 @@ void ask((signal) =>
   Promise.all(
     (['spoons', 'grams'] as const).map(async (hold) => {
       const change = { do: 'grind', line: props.at, grind: props.swap.line.grind, hold } as const
-      const body = { ...props.bench.body(), ...change } as Schemas['Rework']
+      const body = { ...bench.body(), ...change } as Schemas['Rework']
       const answer = await call(api.POST('/api/blends/rework', { body, signal }))
       const line = sure(answer.lines[props.at])
       return { hold, parts: `${line.parts} by ${line.basis}`, salt: answer.reading?.salt.value ?? 0 }

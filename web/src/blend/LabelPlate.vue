@@ -2,13 +2,13 @@
 import { ref } from 'vue'
 import type { Schemas } from '../api/client'
 import LabelForm from './LabelForm.vue'
-import type { BlendOnBench } from './useBlend'
+import { benchHere } from './useBlend'
 import { sure } from '../kit/sure'
 
 /** A bought blend on the bench: its label in place of a ratio. Its lines follow the label. */
 const label = defineModel<Schemas['LabelDocument'] | null>({ required: true })
-const props = defineProps<{ bench: BlendOnBench }>()
-const doc = sure(props.bench.doc.value)
+const bench = benchHere()
+const doc = sure(bench.doc.value)
 
 /** The list of ingredients as it was read, put together again from the lines. */
 function listed(): string {
@@ -24,7 +24,7 @@ const ingredients = ref(listed())
 const chosen = Object.fromEntries(doc.lines.map((line) => [line.said ?? '', line.grind ?? '']))
 
 function take(found: Schemas['LabelOut'] | null) {
-  const now = props.bench.doc.value
+  const now = bench.doc.value
   if (!now || !found?.label) return
   const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b)
   if (!same(now.lines, found.lines)) now.lines = found.lines

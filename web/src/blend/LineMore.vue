@@ -5,13 +5,14 @@ import { useQuestion } from '../api/question'
 import Field from '../kit/Field.vue'
 import { percent } from '../kit/units'
 import GrindChoice from './GrindChoice.vue'
-import type { BlendOnBench, LineDoc } from './useBlend'
+import { benchHere, type LineDoc } from './useBlend'
 import { sure } from '../kit/sure'
 
 /** What else can be done with a line: bounds for the aim, its place, what can stand in for it, unfolding a blend. */
-const props = defineProps<{ bench: BlendOnBench; at: number; name: string; errors: Record<string, string> }>()
+const bench = benchHere()
+const props = defineProps<{ at: number; name: string; errors: Record<string, string> }>()
 const emit = defineEmits<{ close: [] }>()
-const line = computed(() => sure(props.bench.doc.value?.lines[props.at]))
+const line = computed(() => sure(bench.doc.value?.lines[props.at]))
 
 const choosing = ref<Schemas['SwapOut'] | null>(null)
 const { answer: swaps, says: failed, ask, clear } = useQuestion<Schemas['SwapOut'][]>()
@@ -20,7 +21,7 @@ watch(
   ([at, grind]) => {
     clear()
     choosing.value = null
-    const body = { ...props.bench.body(), line: at }
+    const body = { ...bench.body(), line: at }
     if (grind) void ask((signal) => call(api.POST('/api/blends/swaps', { body, signal })))
   },
   { immediate: true },
@@ -42,14 +43,14 @@ function choose(swap: Schemas['SwapOut']) {
 /** Put the swapped line in place, with the lock and the bounds of the one before it. */
 function put(swapped: LineDoc) {
   const { lock, least, most } = line.value
-  sure(props.bench.doc.value).lines[props.at] = { ...swapped, lock, least, most }
+  sure(bench.doc.value).lines[props.at] = { ...swapped, lock, least, most }
   emit('close')
 }
 async function hold(grind: string, as: 'spoons' | 'grams') {
-  if (await props.bench.rework({ do: 'grind', line: props.at, grind, hold: as })) emit('close')
+  if (await bench.rework({ do: 'grind', line: props.at, grind, hold: as })) emit('close')
 }
 async function unfold() {
-  if (await props.bench.rework({ do: 'unfold', line: props.at })) emit('close')
+  if (await bench.rework({ do: 'unfold', line: props.at })) emit('close')
 }
 </script>
 
@@ -86,7 +87,6 @@ async function unfold() {
   </div>
   <GrindChoice
     v-if="choosing"
-    :bench="bench"
     :at="at"
     :swap="choosing"
     @hold="(as) => hold(choosing!.line.grind, as)"

@@ -11,19 +11,20 @@ import { say } from '../kit/notice'
 import { usePreferences } from '../app/preferences'
 import { percent } from '../kit/units'
 import Why from '../kit/Why.vue'
-import type { BlendOnBench } from './useBlend'
+import { benchHere } from './useBlend'
 import { sure } from '../kit/sure'
 
 /** From the ratio to the bowl: what spoons make of it, the batch they suit best, the jar, and the weigh-out. */
-const props = defineProps<{ bench: BlendOnBench; id: string }>()
+const bench = benchHere()
+const props = defineProps<{ id: string }>()
 const { show, spoons: drawer } = usePreferences()
 const router = useRouter()
-const { reading, doc } = props.bench
+const { reading, doc } = bench
 
 const low = ref('')
 const high = ref('')
 const spoons = (range: { low: string; high: string }, signal: AbortSignal) =>
-  call(api.POST('/api/blends/spoons', { body: { ...props.bench.body(), ...range }, signal }))
+  call(api.POST('/api/blends/spoons', { body: { ...bench.body(), ...range }, signal }))
 const asIs = useQuestion({ after: 120, ask: (signal) => spoons({ low: '', high: '' }, signal) })
 // what is wrong stands at the field it is wrong in
 const found = computed(() => (asIs.failure.value ? null : asIs.answer.value))
@@ -49,11 +50,11 @@ const { data: batches } = useQuery({ queryKey: ['batches'], queryFn: () => call(
 const open = computed(() => batches.value?.find((batch) => batch.blend === props.id && batch.state === 'weighing'))
 const resolution = ref<'0.1' | '1'>('0.1')
 const weigh = useChange('batches', async () => {
-  await props.bench.autosave.flush()
-  if (props.bench.autosave.state.value !== 'saved') return say('Mend what is not saved yet first; nothing is lost.')
+  await bench.autosave.flush()
+  if (bench.autosave.state.value !== 'saved') return say('Mend what is not saved yet first; nothing is lost.')
   const body = {
     blend: props.id,
-    version: sure(props.bench.stored.value).version,
+    version: sure(bench.stored.value).version,
     wanted: sure(doc.value).batch,
     resolution_g: Number(resolution.value),
   }

@@ -7,15 +7,16 @@ import { say } from '../kit/notice'
 import { usePreferences } from '../app/preferences'
 import Why from '../kit/Why.vue'
 import MethodStep from './MethodStep.vue'
-import type { BlendOnBench } from './useBlend'
+import { benchHere } from './useBlend'
 import { sure } from '../kit/sure'
 
 /** How a blend is made, in steps; what is strained off or simmered down changes what it comes to. */
 type StepDoc = Schemas['MethodStepDocument']
 const steps = defineModel<StepDoc[]>({ required: true })
-const props = defineProps<{ bench: BlendOnBench; names: { key: string; name: string }[] }>()
+const bench = benchHere()
+defineProps<{ names: { key: string; name: string }[] }>()
 const { show } = usePreferences()
-const { reading, errors } = props.bench
+const { reading, errors } = bench
 
 const does: Record<StepDoc['do'], string> = {
   mix: 'Mix in', grind: 'Grind', strain: 'Strain out', simmer: 'Simmer down', rest: 'Rest', note: 'Note',
@@ -41,14 +42,14 @@ function shift(at: number, by: number) {
 const router = useRouter()
 /** Make a blend of what the sieve holds back, as it is in the book. */
 const keepSieve = useChange('blends', async () => {
-  await props.bench.autosave.flush()
-  const path = { blend_id: sure(props.bench.stored.value).id }
+  await bench.autosave.flush()
+  const path = { blend_id: sure(bench.stored.value).id }
   const made = await call(api.POST('/api/blends/{blend_id}/sieve', { params: { path } }))
   say(`“${made.name}” is a blend now; put it into the pot or into another.`)
   await router.push(`/blend/${made.id}`)
 })
 const usual = useChange('blends', async () => {
-  steps.value = await call(api.POST('/api/blends/usual-method', { body: props.bench.body() }))
+  steps.value = await call(api.POST('/api/blends/usual-method', { body: bench.body() }))
 })
 </script>
 

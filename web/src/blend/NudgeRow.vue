@@ -2,10 +2,10 @@
 import { api, call, type Schemas } from '../api/client'
 import { useChange } from '../api/change'
 import { say } from '../kit/notice'
-import type { BlendOnBench } from './useBlend'
+import { benchHere } from './useBlend'
 
 /** One tap towards a wish; what it did is said, and can be undone. */
-const props = defineProps<{ bench: BlendOnBench }>()
+const bench = benchHere()
 const wishes: { towards: Schemas['NudgeWhatIf']['towards']; text: string }[] = [
   { towards: 'sweeter', text: 'Sweeter' },
   { towards: 'less-salt', text: 'Less salt' },
@@ -14,13 +14,13 @@ const wishes: { towards: Schemas['NudgeWhatIf']['towards']; text: string }[] = [
   { towards: 'herbal', text: 'More herbal' },
 ]
 const nudge = useChange('bench', async (towards: (typeof wishes)[number]['towards']) => {
-  const answer = await call(api.POST('/api/blends/nudge', { body: { ...props.bench.body(), towards } }))
+  const answer = await call(api.POST('/api/blends/nudge', { body: { ...bench.body(), towards } }))
   if (answer.unchanged) say(answer.notes.join(' '))
   else {
-    props.bench.take(answer, answer.reading ?? null)
+    bench.take(answer, answer.reading ?? null)
     const words = answer.difference.words
     const more = words.length > 4 ? ' and more' : ''
-    say(`${words.slice(0, 4).join(', ')}${more}`, () => props.bench.history.undo())
+    say(`${words.slice(0, 4).join(', ')}${more}`, () => bench.history.undo())
   }
 })
 const { busy } = nudge

@@ -8,18 +8,19 @@ import { longDay } from '../kit/units'
 import { bandsOfShares } from './bands'
 import type { Node } from './tree'
 import TwoStrips from './TwoStrips.vue'
-import type { BlendOnBench } from './useBlend'
+import { benchHere } from './useBlend'
 
 /** An earlier revision, or one of a branch, against the blend at hand: two strips, the difference in words. */
-const props = defineProps<{ bench: BlendOnBench; id: string; node: Node; now: Band[] }>()
+const bench = benchHere()
+const props = defineProps<{ id: string; node: Node; now: Band[] }>()
 const emit = defineEmits<{ back: []; leave: [] }>()
 const { grinds } = useCatalogue()
 
 const { answer: found, says: failed, ask } = useQuestion<Schemas['CompareOut']>()
 watch(
-  () => [props.node.id, props.bench.reading.value] as const,
+  () => [props.node.id, bench.reading.value] as const,
   ([against]) => {
-    const body = { ...props.bench.body(), against }
+    const body = { ...bench.body(), against }
     void ask((signal) => call(api.POST('/api/blends/compare', { body, signal })))
   },
   { immediate: true },

@@ -5,11 +5,11 @@ import Field from '../kit/Field.vue'
 import { useQuestion } from '../api/question'
 import { usePreferences } from '../app/preferences'
 import Why from '../kit/Why.vue'
-import type { BlendOnBench, Doc } from './useBlend'
+import { benchHere, type Doc } from './useBlend'
 
 /** One batch shared out over its uses, and what is left for the jar. */
 const uses = defineModel<NonNullable<Doc['uses']>>({ required: true })
-const props = defineProps<{ bench: BlendOnBench }>()
+const bench = benchHere()
 const { show } = usePreferences()
 
 const {
@@ -18,9 +18,9 @@ const {
   ask,
 } = useQuestion({
   after: 120,
-  ask: (signal) => call(api.POST('/api/blends/share-out', { body: props.bench.body(), signal })),
+  ask: (signal) => call(api.POST('/api/blends/share-out', { body: bench.body(), signal })),
 })
-const { doc, reading, stored } = props.bench
+const { doc, reading, stored } = bench
 // what takes of this blend is reckoned with it as it is saved
 watch([uses, () => doc.value?.batch, reading, () => stored.value?.version], () => ask(), {
   deep: true,

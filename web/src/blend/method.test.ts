@@ -5,6 +5,7 @@ import { ref } from 'vue'
 import MethodPlate from './MethodPlate.vue'
 import { choiceOf } from '../tested'
 import { sure } from '../kit/sure'
+import { BENCH } from './useBlend'
 
 type Step = { do: 'mix' | 'simmer'; of: string[]; to: string; by: string; lasts: string; note: string }
 const step = (over: Partial<Step>): Step => ({ do: 'mix', of: [], to: '', by: '', lasts: '', note: '', ...over })
@@ -17,8 +18,8 @@ function plate(steps: Step[], errors: Record<string, string> = {}) {
   const reading = ref({ batch: figure(240), finished: figure(195), after_g: [240, 195] })
   const bench = { reading, errors: ref(errors), body: () => ({}) } as never
   return mount(MethodPlate, {
-    global: { plugins: [VueQueryPlugin] },
-    props: { modelValue: steps, bench, names },
+    global: { plugins: [VueQueryPlugin], provide: { [BENCH as symbol]: bench } },
+    props: { modelValue: steps, names },
   })
 }
 const last = (shown: ReturnType<typeof plate>) => (shown.emitted('update:modelValue')?.at(-1)?.[0] ?? []) as Step[]

@@ -1,6 +1,6 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { useEventListener } from '@vueuse/core'
-import { computed, nextTick, onScopeDispose, reactive, ref, shallowRef, watch } from 'vue'
+import { computed, inject, type InjectionKey, nextTick, onScopeDispose, reactive, ref, shallowRef, watch } from 'vue'
 import { api, byField, call, Refusal, sentenceOf, type Schemas } from '../api/client'
 import { useChange } from '../api/change'
 import { keep, refresh } from '../api/kept'
@@ -236,3 +236,11 @@ export function useBlend(id: string) {
 }
 
 export type BlendOnBench = ReturnType<typeof useBlend>
+
+/** The blend on the bench, for all that is drawn within the station. */
+export const BENCH: InjectionKey<BlendOnBench> = Symbol('bench')
+export function benchHere(): BlendOnBench {
+  const bench = inject(BENCH)
+  if (!bench) throw new Error('No blend is provided here.')
+  return bench
+}

@@ -9,12 +9,12 @@ import { percent } from '../kit/units'
 import Why from '../kit/Why.vue'
 import Select from '../kit/Select.vue'
 import TastePlate from './TastePlate.vue'
-import type { BatchOnScale } from './useBatch'
+import { scaleHere } from './useBatch'
 import { sure } from '../kit/sure'
 
 /** All is in the bowl: what it came to, the steps that are left, the jar, and tasting. */
-const props = defineProps<{ bench: BatchOnScale }>()
-const batch = computed(() => sure(props.bench.batch.value))
+const bench = scaleHere()
+const batch = computed(() => sure(bench.batch.value))
 const { show } = usePreferences()
 const { catalogue, grinds } = useCatalogue()
 const bands = computed(() => {
@@ -66,7 +66,7 @@ const mixed = computed(() => batch.value.state === 'mixed')
       On the shelf, {{ show.mass(batch.jar?.left_g ?? 0) }} in {{ show.volume(batch.jar?.size_ml ?? 0) }}.
       <router-link to="/shelf">To the shelf</router-link>
     </p>
-    <TastePlate v-if="mixed" :bench="bench" />
+    <TastePlate v-if="mixed" />
   </div>
 </template>
 

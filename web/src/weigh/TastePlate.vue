@@ -7,15 +7,15 @@ import { useQuestion } from '../api/question'
 import Choice from '../kit/Choice.vue'
 import { percent } from '../kit/units'
 import Why from '../kit/Why.vue'
-import type { BatchOnScale } from './useBatch'
+import { scaleHere } from './useBatch'
 
 /** Taste and correct: what is off, by how much, and what can be added. What is in the bowl stays in the bowl. */
-const props = defineProps<{ bench: BatchOnScale }>()
+const bench = scaleHere()
 const { data: tastes } = useQuery({ queryKey: ['tastes'], queryFn: () => call(api.GET('/api/batches/tastes')) })
 const taste = ref('')
 const strength = ref<Schemas['TasteDocument']['strength']>('clearly')
-const path = props.bench.path
-const version = computed(() => props.bench.batch.value?.version)
+const path = bench.path
+const version = computed(() => bench.batch.value?.version)
 const question = useQuestion<Schemas['CorrectionOut'][]>()
 const { says: failed } = question
 const found = computed(() => (failed.value ? [] : (question.answer.value ?? [])))
@@ -33,7 +33,7 @@ let key = ''
 async function add(way: Schemas['CorrectionOut']) {
   key ||= newKey()
   const sent = key
-  const done = await props.bench.act((at) =>
+  const done = await bench.act((at) =>
     call(
       api.POST('/api/batches/{batch_id}/correct', {
         params: { path },

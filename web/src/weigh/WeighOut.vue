@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useEventListener } from '@vueuse/core'
-import { watch } from 'vue'
+import { provide, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, call } from '../api/client'
 import { useChange } from '../api/change'
@@ -10,7 +10,7 @@ import Why from '../kit/Why.vue'
 import BatchMixed from './BatchMixed.vue'
 import RescuePlate from './RescuePlate.vue'
 import ScaleHands from './ScaleHands.vue'
-import { useBatch } from './useBatch'
+import { SCALE, useBatch } from './useBatch'
 import { useScale } from './useScale'
 import { useWeighing } from './useWeighing'
 import WeighDial from './WeighDial.vue'
@@ -21,6 +21,7 @@ import { sure } from '../kit/sure'
 const props = defineProps<{ id: string }>()
 const router = useRouter()
 const bench = useBatch(props.id)
+provide(SCALE, bench)
 const { batch, current, loadError } = bench
 const scale = useScale()
 
@@ -144,7 +145,7 @@ const leave = useChange('batches', async () => {
         </form>
         <ScaleHands :scale="scale" :resolution="batch.resolution_g" />
       </div>
-      <BatchMixed v-else :bench="bench" />
+      <BatchMixed v-else />
       <WeighList :batch="batch" :digits="digits" />
     </div>
   </main>

@@ -1,5 +1,5 @@
 import { useQueryClient } from '@tanstack/vue-query'
-import { computed, shallowRef } from 'vue'
+import { computed, inject, type InjectionKey, shallowRef } from 'vue'
 import { api, call, Refusal, sentenceOf, type Schemas } from '../api/client'
 import { useChange } from '../api/change'
 import { refresh } from '../api/kept'
@@ -92,3 +92,11 @@ export function useBatch(id: string) {
 }
 
 export type BatchOnScale = ReturnType<typeof useBatch>
+
+/** The batch on the scale, for all that is drawn within the station. */
+export const SCALE: InjectionKey<BatchOnScale> = Symbol('scale')
+export function scaleHere(): BatchOnScale {
+  const bench = inject(SCALE)
+  if (!bench) throw new Error('No batch is provided here.')
+  return bench
+}
