@@ -15,7 +15,7 @@ from scipy.spatial import cKDTree
 LEG = Face(26.0, 14.0, True, 12.0, (Bone(0.2, 0.5, 0.6, 0.45, 0.15),))
 
 
-@settings(deadline=None, max_examples=40)
+@settings(deadline=None, max_examples=15)
 @given(st.integers(1, 90), st.floats(12, 40), st.floats(6, 20), st.booleans())
 def test_as_many_as_asked_on_the_meat_and_apart(count, long, wide, rounded):
     face = Face(long, wide, rounded, 8.0, (Bone(0.3, 0.5, 0.7, 0.5, 0.12),))
