@@ -45,7 +45,7 @@ const choices = computed(() => {
 
 <template>
   <div class="of">
-    <Select v-model="of" label="Of" :options="choices" class="of" />
+    <Select v-model="of" label="Of" :options="choices" />
     <p v-if="errors.blend || errors['blend.lines'] || errors.kind" class="says" role="alert">
       {{ errors.blend ?? errors['blend.lines'] ?? errors.kind }}
     </p>

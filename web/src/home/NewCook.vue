@@ -11,6 +11,7 @@ import Field from '../kit/Field.vue'
 import PieceBadge from '../draw/PieceBadge.vue'
 import { usePreferences } from '../app/preferences'
 import RankedChoice from '../kit/RankedChoice.vue'
+import Tick from '../kit/Tick.vue'
 import { nextSaturday } from '../kit/when'
 import When from '../kit/When.vue'
 import { sure } from '../kit/sure'
@@ -142,10 +143,9 @@ const begin = useChange('cooks', async () => {
       <div class="more">
         <v-btn v-if="form.pieces.length === 1" @click="add">A second way, to taste against it</v-btn>
         <v-btn v-else-if="form.pieces.length < letters.length" @click="add">Add a piece</v-btn>
-        <label v-if="form.pieces.length > 1">
-          <input v-model="tasting" type="checkbox" />
+        <Tick v-if="form.pieces.length > 1" v-model="tasting">
           taste {{ form.pieces.length > 2 ? 'the first two' : 'them' }} against each other, blind
-        </label>
+        </Tick>
       </div>
       <p v-if="failure" role="alert">{{ failure }}</p>
       <div class="ways">
@@ -186,17 +186,6 @@ legend {
   flex-wrap: wrap;
   gap: var(--s-8) var(--s-16);
   align-items: center;
-}
-.more label {
-  display: flex;
-  gap: var(--s-8);
-  align-items: center;
-  font-size: var(--t-s);
-}
-.more input {
-  width: 18px;
-  height: 18px;
-  accent-color: var(--cobalt);
 }
 label span,
 .label {
