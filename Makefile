@@ -66,6 +66,7 @@ shots: .venv/.checks build chromium
 
 # kills, full disks, hostile imports, crowds: the figures of docs/reliability.md, in a quarter of an hour
 reliability: .venv/.checks build chromium
+	RAVSKA_EVERY_BOOK=1 $(PY) -m pytest tests/server/test_carry.py
 	$(PY) tools/reliability.py
 
 # a simulated kitchen scale beside a running Ravska; SCALE holds its options

@@ -9,13 +9,17 @@ from django.db import transaction
 
 from book.layers import usual_layer
 from book.models import LETTERS, Blend, Cook, Household, Layer, Piece, Step, Trial
+from book.models.values import stored_injection, stored_weighed, typed_of
 from book.steps import lay_out_steps
 from book.tasting import taste, trial_of
 
 
 @dataclass(frozen=True)
 class Beginning:
-    """How one piece begins: its name, its meat, the blend it is seasoned with if any, whether it is to be tasted."""
+    """How one piece begins: its name, its meat, the blend it is seasoned with if any, whether it is to be tasted.
+
+    `masses_g` is what each of `count` weighs where they are unlike [g].
+    """
 
     name: str
     cut: str
@@ -23,6 +27,8 @@ class Beginning:
     mass_typed: str
     blend: Blend | None
     tasted: bool = True
+    count: int = 1
+    masses_g: tuple[float, ...] = ()
 
 
 def take_in_hand(cook: Cook) -> None:
@@ -43,7 +49,8 @@ def begin_cook(
         for position, (letter, beginning) in enumerate(zip(LETTERS, pieces, strict=False)):
             piece = Piece.objects.create(
                 cook=cook, letter=letter, name=beginning.name, position=position, cut=beginning.cut,
-                mass_g=beginning.mass_g, mass_typed=beginning.mass_typed,
+                mass_g=beginning.mass_g, mass_typed=beginning.mass_typed, count=beginning.count,
+                masses_g=list(beginning.masses_g),
             )  # fmt: skip
             if beginning.blend is not None:
                 usual_layer(piece, 0, beginning.blend).save()
@@ -82,10 +89,7 @@ def copy_cook(cook: Cook, serve_at: datetime, name: str = "") -> Cook:
         take_in_hand(copy)
         tasted = []
         for old in cook.pieces.all():
-            piece = _copied(old, cook=copy)
-            layers = {layer.pk: _copied(layer, piece=piece, revision=None, mixed_g=None) for layer in old.layers.all()}
-            for step in old.steps.all():
-                _copied(step, piece=piece, layer=layers.get(step.layer_id) if step.layer_id else None, done_at=None)
+            piece = copy_piece(old, cook=copy)
             if hasattr(old, "sample"):
                 tasted.append(piece)
         trial, made = trial_of(cook), taste(copy, tasted)
@@ -94,6 +98,25 @@ def copy_cook(cook: Cook, serve_at: datetime, name: str = "") -> Cook:
                 question=trial.question, factor=trial.factor, planned_cards=trial.planned_cards
             )
     return copy
+
+
+WEIGHED = ("before", "after", "used")
+
+
+def copy_piece(old: Piece, **changed: object) -> Piece:
+    """Save a copy of a piece with its layers and steps, nothing ticked, nothing of it mixed or weighed yet."""
+    piece = _copied(old, **changed)
+    layers = {}
+    for layer in old.layers.all():
+        injected = {key: text for key, text in typed_of(layer.injection).items() if key not in WEIGHED}
+        taken_up = {key: text for key, text in typed_of(layer.weighed).items() if key == "times"}
+        layers[layer.pk] = _copied(
+            layer, piece=piece, revision=None, mixed_g=None, injection=stored_injection(injected),
+            weighed=stored_weighed(taken_up),
+        )  # fmt: skip
+    for step in old.steps.all():
+        _copied(step, piece=piece, layer=layers.get(step.layer_id) if step.layer_id else None, done_at=None)
+    return piece
 
 
 Copied = TypeVar("Copied", Piece, Layer, Step)

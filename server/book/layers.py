@@ -10,6 +10,7 @@ from ravska_core.coat import (
     INJECTIONS,
     LAYER_KINDS,
     LAYER_OF_BLEND,
+    TAKEN_FROM,
     VESSELS,
     Seasoned,
     Slot,
@@ -17,6 +18,8 @@ from ravska_core.coat import (
     hold_window,
     learned_coat,
     learned_stays,
+    learned_times,
+    read_coat,
     usual_binder_g,
     usual_coat,
 )
@@ -27,6 +30,7 @@ from ravska_core.units import say_duration
 from ravska_core.working import BadInput, say
 
 from book.models import Blend, Cook, Household, Layer, Piece, WeighBack
+from book.models.values import stored_weighed
 from book.steps import lay_out_steps
 from book.tasting import trial_of
 
@@ -48,6 +52,42 @@ def own_coats(household: Household, cut: str, surface: str) -> list[float]:
     """Return what this household's coats on a cut with such a surface weighed back to [g/100 cm2], the first first."""
     rows = WeighBack.objects.filter(household=household, cut=cut, surface=surface, deleted_at__isnull=True)
     return list(rows.values_list("coat_g_100cm2", flat=True))
+
+
+def own_coat_stays(household: Household, cut: str, surface: str) -> list[float]:
+    """Return what stayed of this household's coats on a cut with such a surface [0 to 1], the first first."""
+    rows = WeighBack.objects.filter(
+        household=household, cut=cut, surface=surface, deleted_at__isnull=True, stays__isnull=False
+    )
+    return [stays for stays in rows.values_list("stays", flat=True) if stays is not None]
+
+
+MOST_BATHS = 12
+"""So many of the last baths that were weighed count."""
+
+
+def own_times(household: Household, cut: str) -> list[float]:
+    """Return how many times as much salt as is reckoned went into a cut out of this household's baths, the last first.
+
+    Only baths count whose salt was measured afterwards.
+    """
+    rows = (
+        Layer.objects.filter(
+            piece__cook__household=household, piece__cook__deleted_at__isnull=True, piece__cut=cut,
+            weighed__typed__left_salt__isnull=False,
+        )
+        .select_related("piece__cook")
+        .order_by("-piece__cook__serve_at")[:MOST_BATHS]
+    )  # fmt: skip
+    found = []
+    for row in rows:
+        stack = list(row.piece.layers.select_related("blend", "revision"))
+        try:
+            reading = read_coat(row.piece.seasoned(row.piece.cook.appetite), cored=False)
+        except BadInput:
+            continue  # something of it cannot be read any more
+        found.append(reading.layers[[layer.pk for layer in stack].index(row.pk)].times)
+    return found
 
 
 def own_trims(household: Household, cut: str) -> list[float]:
@@ -97,21 +137,30 @@ def begin_usual(layer: Layer, piece: Piece, before: Sequence[CoreLayer], after: 
     layer.dose_typed = f"{layer.dose:g}"
 
 
+def own_shares(household: Household, kind: str, piece: Piece) -> list[float]:
+    """Return what stayed of what this household put on or into such a piece, as a layer of a kind [0 to 1]."""
+    if kind in INJECTIONS:
+        return own_stays(household, kind)
+    return own_coat_stays(household, piece.cut, piece.surface) if kind in ("rub", "paste") else []
+
+
 def usual_layer(piece: Piece, position: int, blend: Blend, kind: str = "", others: Sequence[CoreLayer] = ()) -> Layer:
     """Return the layer a blend usually becomes on a piece; a coat as heavy, an injection staying, as it was weighed.
 
-    A coat that nobody weighed back on such a cut begins no saltier than is usual, with the `others` on the piece.
+    One's own weighings count by themselves once there are `TAKEN_FROM` of such a cut and surface; before, a coat
+    begins no saltier than is usual, with the `others` on the piece.
     """
     found = LAYER_KINDS[kind or LAYER_OF_BLEND[blend.kind]]
     hold_s = usual_hold_s(found.key, blend, piece)
     dose = f"{found.usual:g}"
-    own = own_coats(blend.household, piece.cut, "moist") if found.key == "rub" else []
-    if own:
+    own = own_coats(blend.household, piece.cut, piece.surface) if found.key == "rub" else []
+    if len(own) >= TAKEN_FROM:
         dose = say(learned_coat(COAT_WEIGHTS["standard"], own).value, 2)
     elif found.key == "binder":
         dose = f"{usual_binder_g(blend.as_core()):g}"
-    stayed = own_stays(blend.household, found.key) if found.key in INJECTIONS else []
-    stays = f"{learned_stays(found.stays or 1.0, stayed) * 100:.0f}" if stayed else ""
+    stayed = own_shares(blend.household, found.key, piece)
+    stays = f"{learned_stays(found.stays or 1.0, stayed) * 100:.0f}" if len(stayed) >= TAKEN_FROM else ""
+    times = own_times(blend.household, piece.cut) if found.key == "marinade" else []
     layer = Layer(
         piece=piece,
         position=position,
@@ -126,8 +175,9 @@ def usual_layer(piece: Piece, position: int, blend: Blend, kind: str = "", other
         else "",
         hold_s=hold_s,
         hold_typed="" if hold_s is None else say_duration(hold_s),
+        weighed=stored_weighed({"times": say(learned_times(times), 3)}) if len(times) >= TAKEN_FROM else {},
     )
-    if not own:
+    if len(own) < TAKEN_FROM:
         begin_usual(layer, piece, others[:position], others[position:])
     return layer
 

@@ -136,7 +136,7 @@ def test_after_any_writes_every_list_and_document_opens(api, book):
 
     @given(st.lists(st.tuples(st.sampled_from(DOINGS), st.integers(0, 2**12)), min_size=5, max_size=8))
     @settings(
-        max_examples=3, deadline=None, derandomize=True, database=None, suppress_health_check=list(HealthCheck),
+        max_examples=2, deadline=None, derandomize=True, database=None, suppress_health_check=list(HealthCheck),
         phases=[Phase.generate],  # each step opens the whole book: what fails is read off the last doing
     )  # fmt: skip
     def write(doings):

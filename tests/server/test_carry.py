@@ -25,6 +25,8 @@ from django.db import connections
 BOOKS = Path(__file__).parent / "books"
 FIRST_CARD = "rowid = (SELECT MIN(rowid) FROM book_card)"
 RELEASED = sorted(BOOKS.glob("*.sql"))
+# the oldest passes every migration and the last two hold the most; `make reliability` carries all of them over
+CARRIED = RELEASED if os.environ.get("RAVSKA_EVERY_BOOK") else sorted({*RELEASED[:-2:4], *RELEASED[-2:]})
 ROOT = Path(__file__).resolve().parents[2]
 
 
@@ -53,8 +55,8 @@ def copies(folder: Path) -> list[Path]:
     return sorted((folder / "backups").glob("ravska-before-*.sqlite3"))
 
 
-@pytest.mark.parametrize("dump", RELEASED, ids=lambda dump: dump.stem)
-def test_a_book_of_every_released_schema_is_carried_over_and_opens(dump, tmp_path):
+@pytest.mark.parametrize("dump", CARRIED, ids=lambda dump: dump.stem)
+def test_a_book_of_a_released_schema_is_carried_over_and_opens(dump, tmp_path):
     book = make_book(dump, tmp_path)
     with closing(sqlite3.connect(book)) as opened:
         columns = recorded_columns(opened)

@@ -247,7 +247,7 @@ def test_another_blend_changes_the_layer_and_its_steps_and_ticks_stay(api, cook)
     assert board["pieces"][1]["reading"]["layers"][1]["surface"] == "mustard"
 
 
-def test_a_chosen_blend_becomes_its_usual_layer_with_a_hold_for_its_acid(api, book):
+def test_a_chosen_blend_becomes_its_usual_layer_with_a_hold_for_its_acid(api, cook):
     vinegar = {
         "name": "Vinegar",
         "kind": "marinade",
@@ -270,9 +270,13 @@ def test_a_chosen_blend_becomes_its_usual_layer_with_a_hold_for_its_acid(api, bo
     made = placed["layer"]
     assert placed["place"] == 1
     assert (made["kind"], made["dose"], made["hold"], made["revision"]) == ("rub", "5", "2 h", None)
-    # a cut whose coat was weighed back begins with the cook's own: (2 x 5 + 4.76 + 4.76) / 4
-    own = api("POST", "cooks/coat/layer", {"blend_id": rub, "piece": shoulder})[1]["layer"]
-    assert own["dose"] == "4.9"
+    # a cut whose coat was weighed back three times begins with the cook's own: (2 x 5 + 4.76 + 4.76 + 2.72) / 5
+    again = {"blend_id": rub, "piece": shoulder}
+    assert api("POST", "cooks/coat/layer", again)[1]["layer"]["dose"] == "5"
+    body = {"letter": "A", "layer": 1, "taken": "60 g", "left": "38", "fell": "2"}
+    assert api("POST", f"cooks/{cook.id}/weigh-back", body)[1]["taken"]
+    own = api("POST", "cooks/coat/layer", again)[1]["layer"]
+    assert (own["dose"], own["stays"]) == ("4.4", "")  # what stayed was weighed once only
     plain = api("POST", "cooks/coat/layer", {"kind": "spritz", "grind": "water/liquid", "piece": leg})[1]["layer"]
     assert (plain["dose"], plain["times"], plain["hold"]) == ("0.5", 4, "")
     gone = {"blend_id": "00000000-0000-0000-0000-000000000000", "piece": leg}

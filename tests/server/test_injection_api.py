@@ -196,9 +196,12 @@ def test_side_by_side_reads_every_way_and_two_of_them_become_pieces(api, cook):
 
 
 def test_a_new_injection_begins_with_what_stayed_when_this_cook_weighed(api, cook):
-    put_on(api, cook, injected(after="2.57 kg", used="250 g"))
-    made = api("POST", "cooks/coat/layer", {"blend_id": stock(), "piece": JOINT})[1]["layer"]
-    # by hand: 170 of 250 g is 68 %, drawn to 85 % that counts twice: (170 + 68) / 3
-    assert made["stays"] == "79"
+    new = {"blend_id": stock(), "piece": JOINT}
+    for times, begins in enumerate(("", "", "75"), 1):
+        sent = as_sent(opened(api))
+        sent["pieces"] = [injected(after="2.57 kg", used="250 g") | {"letter": letter} for letter in "ABC"[:times]]
+        saved(api, cook.id, sent)
+        # by hand: 170 of 250 g is 68 %, three times, drawn to 85 % that counts twice: (2 x 85 + 3 x 68) / 5
+        assert api("POST", "cooks/coat/layer", new)[1]["layer"]["stays"] == begins
     again = {"blend_id": stock(), "piece": JOINT, "kind": "second injection"}
     assert api("POST", "cooks/coat/layer", again)[1]["layer"]["stays"] == ""

@@ -1,8 +1,9 @@
 """What is put on a piece: layers dosed, followed, weighed back, and what that comes to."""
 
+from ravska_core.coat.bath_weighed import BathWeighed, bath_weighed_of, learned_times
 from ravska_core.coat.binder import Binder, Bound, bind_at, binders_for, plain_binders, usual_binder_g
 from ravska_core.coat.doses import ADHESION_CEILING, COAT_WEIGHTS, SALT_ZONES, VESSELS
-from ravska_core.coat.drippings import ERROR, drippings_of
+from ravska_core.coat.drippings import ERROR, drippings_of, rendered_g
 from ravska_core.coat.even_sites import spread_sites
 from ravska_core.coat.injected import InjectionReading
 from ravska_core.coat.injection import Injection, injection_of, learned_stays
@@ -13,6 +14,7 @@ from ravska_core.coat.layers import (
     BESIDE,
     EACH_TIME,
     INJECTIONS,
+    LATER,
     LAYER_KINDS,
     LAYER_OF_BLEND,
     LIQUID_FATES,
@@ -42,7 +44,7 @@ from ravska_core.coat.steps import (
 from ravska_core.coat.target import Evened, brought_to, common_salt, give_way, usual_coat
 from ravska_core.coat.thin_cut import thin_cut_salt
 from ravska_core.coat.ways import SIDE_BY_SIDE, WAYS, Slot
-from ravska_core.coat.weigh_back import WeighBack, learned_coat, own_coat
+from ravska_core.coat.weigh_back import TAKEN_FROM, WeighBack, learned_coat, own_coat
 
 __all__ = [
     "ADHESION_CEILING",
@@ -53,6 +55,7 @@ __all__ = [
     "EACH_TIME",
     "ERROR",
     "INJECTIONS",
+    "LATER",
     "LAYER_KINDS",
     "LAYER_OF_BLEND",
     "LIQUID_FATES",
@@ -65,8 +68,10 @@ __all__ = [
     "SIDE_BY_SIDE",
     "STEP_KINDS",
     "STEP_NAMES",
+    "TAKEN_FROM",
     "VESSELS",
     "WAYS",
+    "BathWeighed",
     "Binder",
     "Bound",
     "CoatReading",
@@ -86,6 +91,7 @@ __all__ = [
     "WeighBack",
     "Window",
     "as_weighed",
+    "bath_weighed_of",
     "bind_at",
     "binders_for",
     "brought_to",
@@ -99,6 +105,7 @@ __all__ = [
     "lay_sites",
     "learned_coat",
     "learned_stays",
+    "learned_times",
     "mixed_once",
     "off_the_bone",
     "on_dial",
@@ -108,6 +115,7 @@ __all__ = [
     "plain",
     "plain_binders",
     "read_coat",
+    "rendered_g",
     "share_out",
     "side",
     "spread_sites",

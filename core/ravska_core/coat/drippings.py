@@ -3,11 +3,11 @@
 from dataclasses import replace
 from types import MappingProxyType
 
-from ravska_core.coat.fates import DRIPS, drip_share
+from ravska_core.coat.fates import DRIPS, MELTED_OFF, drip_share
 from ravska_core.coat.stack import Seasoned
 from ravska_core.coat.target import dose_stack
 from ravska_core.measure import SPOON_SETS, SpoonSet
-from ravska_core.meat import find_cut
+from ravska_core.meat import find_cut, read_piece
 from ravska_core.working import BadInput
 
 ERROR = 0.5
@@ -21,10 +21,19 @@ FAT = MappingProxyType({"pork": "lard/soft", "chicken": "duck-fat/melted", "turk
 """Which fat that is, by animal; tallow of all others, none of fish."""
 
 
+def rendered_g(seasoned: Seasoned) -> float:
+    """Determine the fat that renders out of the meat itself and drips [g], whatever lies on it; none of fish."""
+    if find_cut(seasoned.piece.cut).animal == "fish":
+        return 0.0
+    piece = read_piece(seasoned.piece)
+    return piece.edible.value * (1 - piece.cook_yield) * DRIPS * FAT_SHARE[seasoned.piece.grade]
+
+
 def drippings_of(seasoned: Seasoned, spoon_set: SpoonSet = SPOON_SETS["us"]) -> tuple[tuple[str, float], ...]:
     """Determine the drippings of a piece as grinds with their masses [g]: water, rendered fat, and salt of its layers.
 
-    Half the weight lost drips (estimate); salt leaves at the mean saltiness of the meat's water.
+    Half the weight lost drips (estimate); salt leaves at the mean saltiness of the meat's water. What melts off a coat
+    of fat runs into them too, with all that is in it.
 
     Raises
     ------
@@ -37,13 +46,18 @@ def drippings_of(seasoned: Seasoned, spoon_set: SpoonSet = SPOON_SETS["us"]) -> 
     mass = piece.edible.value * (1 - piece.cook_yield) * DRIPS
     if mass < 5:
         raise BadInput("letter", "Hardly anything drips out of this piece; leave the drippings.")
-    in_meat = sum(
-        (fate.meat + fate.surface) * salt for fate, salt in zip(stack.follow().fates, stack.salt_g, strict=True)
-    )
+    fates = stack.follow().fates
+    in_meat = sum((fate.meat + fate.surface) * salt for fate, salt in zip(fates, stack.salt_g, strict=True))
     salt = float(in_meat) * drip_share(piece.cook_yield, piece.water_share)
     fat = mass * FAT_SHARE[seasoned.piece.grade]
     animal = find_cut(seasoned.piece.cut).animal
-    lines = [("water/liquid", mass - fat), ("table-salt/fine", salt / 0.985)]
+    lines = {"water/liquid": mass - fat}
     if animal != "fish":
-        lines.insert(1, (FAT.get(animal, "tallow/melted"), fat))
-    return tuple((grind, grams) for grind, grams in lines if grams >= 0.01)
+        lines[FAT.get(animal, "tallow/melted")] = fat
+    lines["table-salt/fine"] = salt / 0.985
+    for put, fate in zip(stack.puts, fates, strict=True):
+        off = put.dose_g * fate.lost.get(MELTED_OFF, 0.0)
+        for grind, share in put.blend.leaves if put.blend is not None and off > 0 else ():
+            lines[grind.key] = lines.get(grind.key, 0.0) + off * share
+    whole = sum(lines.values())
+    return tuple((grind, grams) for grind, grams in lines.items() if grams >= max(0.01, 1e-4 * whole))

@@ -23,6 +23,9 @@ CLINGS_G_CM2 = 0.05
 DRIPS = 0.5
 """Share of a cook's weight loss that drips, the rest evaporates (estimate)."""
 
+MELTED_OFF = "melted off"
+"""Where the part of a coat of fat goes that runs into the pan."""
+
 
 def drip_share(cook_yield: float, water_share: float) -> float:
     """Return drippings over the water of the raw meat, at most 0.9: (1 - yield) x share that drips / water."""
@@ -35,7 +38,8 @@ class Dosed:
 
     `salt_g_cm2` is its salt over the open surface; `sticks` the share of a coat that the surface can hold, `clings`
     that of a coat of fat which does not melt off; `covered` the share of it that lies on skin, fat or membrane that
-    keeps it off the meat; `bath_g_cm2` the bath over the open surface, `bath_water` the water in it [mass fraction].
+    keeps it off the meat; `bath_g_cm2` the bath over the open surface, `bath_water` the water in it [mass fraction],
+    `times` how many times as much of its salt goes in as is reckoned.
     """
 
     layer: Layer
@@ -45,6 +49,7 @@ class Dosed:
     covered: float = 0.0
     bath_g_cm2: float = 0.0
     bath_water: float = 1.0
+    times: float = 1.0
 
 
 @dataclass
@@ -194,7 +199,7 @@ def _put_on(board: _Board, dosed: Dosed, at: int, drips: float) -> None:
     share = dosed.sticks * stays
     board.lose_of(at, "did not stick", 1 - dosed.sticks)
     board.lose_of(at, "ran out again" if layer.kind in INJECTIONS else "fell or ran off", dosed.sticks - share)
-    board.lose_of(at, "melted off", share * (1 - dosed.clings))
+    board.lose_of(at, MELTED_OFF, share * (1 - dosed.clings))
     share *= dosed.clings
     if layer.kind in INJECTIONS and board.column is not None:
         board.cells[:, at] += share * even(board.column)
@@ -212,6 +217,11 @@ def _bathe(board: _Board, dosed: Dosed, at: int, dt_cm2: float, lifted: bool) ->
     bath = np.zeros(len(board.fates))
     bath[at] = 1.0
     mass, water = dosed.bath_g_cm2, dosed.bath_g_cm2 * dosed.bath_water
+    if layer.kind == "cooking liquid" and layer.into_pot:
+        # it only goes into the pot with the next one: no meat lies in it by itself
+        board.left = board.left + bath
+        board.left_g, board.left_water_g = board.left_g + mass, board.left_water_g + water
+        return
     if layer.kind == "cooking liquid":
         bath += board.left
         mass, water = mass + board.left_g, water + board.left_water_g
@@ -238,6 +248,8 @@ def _bathe(board: _Board, dosed: Dosed, at: int, dt_cm2: float, lifted: bool) ->
         board.cover += bath * clings * kept
     board.lose("wiped or rinsed off", bath * clings * (1 - kept))
     rest = bath * (1 - clings)
+    if dosed.times != 1.0:
+        rest[at] -= _as_weighed(board, at, dosed.times, float(rest[at]))
     if layer.kind == "marinade" and layer.into_pot:
         board.left = board.left + rest
         board.left_g, board.left_water_g = mass * (1 - clings), water * (1 - clings)
@@ -245,3 +257,14 @@ def _bathe(board: _Board, dosed: Dosed, at: int, dt_cm2: float, lifted: bool) ->
     eaten = layer.eaten or 0.0
     board.plate += rest * eaten
     board.lose("left in the bath" if layer.kind == "marinade" else "left in the liquid", rest * (1 - eaten))
+
+
+def _as_weighed(board: _Board, at: int, times: float, left: float) -> float:
+    """Let so many times as much of a bath's salt be in and on the meat; return what of it the bath then lacks."""
+    on = float(board.cells[:, at].sum() + board.cover[at])
+    if on <= 0:
+        return 0.0
+    more = min(on * (times - 1), left)
+    board.cells[:, at] *= 1 + more / on
+    board.cover[at] *= 1 + more / on
+    return more

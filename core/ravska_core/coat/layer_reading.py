@@ -5,10 +5,12 @@ from collections.abc import Hashable, Sequence
 from dataclasses import dataclass, field, replace
 
 from ravska_core.blend import corrections
+from ravska_core.coat.bath_weighed import METER_ERROR
 from ravska_core.coat.core_sample import reach_of
 from ravska_core.coat.doses import MELTED_ERROR, coat_word
 from ravska_core.coat.fates import CLINGS_G_CM2, DRIPS, Fate
 from ravska_core.coat.injected import InjectionReading, read_injection
+from ravska_core.coat.layers import BATHS
 from ravska_core.coat.ledger import Doubts, ends
 from ravska_core.coat.marinade import Window, hold_window, says_where
 from ravska_core.coat.sites import face_of
@@ -28,8 +30,9 @@ class LayerShown:
     `volume_ml` is what it fills, levelled. `salt` is what stays, `so_far` that of this layer and all before it [% of
     raw edible weight]; `rest` what is left to the target after it; `fate` says where its salt goes [share of what was
     put on]. `coat` says how heavy a coat of rub it is, `sticks_g` what of it sticks, `batch_g` what its finished batch
-    weighs. `reserve_g` of a bath is set aside, `standing` says where its hold stands on its window; `injection` is how
-    one is injected.
+    weighs. `each_g` is what of it goes on each of several pieces of unlike weight. `reserve_g` of a bath is set aside,
+    `standing` says where its hold stands on its window, `times` how many times as much of it went in as is reckoned;
+    `injection` is how one is injected.
     """
 
     kind: str
@@ -47,10 +50,12 @@ class LayerShown:
     says: str = ""
     window: Window | None = None
     standing: str = ""
+    times: float = 1.0
     too_long: bool = False
     coat: str = ""
     sticks_g: float = 0.0
     batch_g: float = 0.0
+    each_g: tuple[float, ...] = ()
     reserve_g: float = 0.0
     injection: InjectionReading | None = None
     reach: Figure | None = None
@@ -112,6 +117,14 @@ def corrected_words(put: Put) -> str:
 def _dose_figure(put: Put, stack: Stack) -> tuple[Figure, float]:
     """Return what a layer takes [g, or ml of a bath], and that in g."""
     kind, piece, blend = put.kind, stack.piece, put.blend
+    if put.layer.of_the_bath:
+        baths = [one for one in stack.puts if one.layer.into_pot and one.blend is not None]
+        ml = sum(one.dose_g / one.blend.density_g_ml for one in baths if one.blend is not None)
+        film = CLINGS_G_CM2 * piece.open_cm2 * sum(one.layer.kind == "marinade" for one in baths)
+        steps = [
+            Step("What is left of the bath", f"{ml:.0f} ml less a film of {film:.0f} g", max(0.0, ml - film), "ml")
+        ]
+        return figure(steps, "±20 %: a rule of thumb", spread=0.2), 0.0
     if blend is None:
         lost = (1 - piece.cook_yield) * 100
         dose = piece.edible.value * (1 - piece.cook_yield) * DRIPS
@@ -160,6 +173,9 @@ def _doubts(put: Put, stack: Stack, at: int, value: float, band: Sequence[float]
         both("sticks", 1 - stuck[0] / dosed.sticks, stuck[1] / dosed.sticks - 1)
     if dosed.clings < 1:
         both("melts", MELTED_ERROR, MELTED_ERROR)
+    if layer.weighed is not None and layer.weighed.whole and value > 0:
+        goes_in = value / (put.salt_g / stack.piece.edible.value * 100)
+        both(("meter", at), METER_ERROR * (1 - goes_in) / goes_in, METER_ERROR * (1 - goes_in) / goes_in)
     return Doubts(below, above, (band[0] - value, band[1] - value))
 
 
@@ -169,6 +185,7 @@ _DOUBT_SAYS = {
     "stays": "what stays",
     "sticks": "what sticks",
     "melts": "what melts off",
+    "meter": "the salt meter",
 }
 
 
@@ -224,16 +241,28 @@ def layer_reading(
         rest=None,
         surface=stack.surfaces[at],
         window=window,
+        times=stack.times(at),
         standing="" if window is None else says_where(window.limits, layer.hold_s),
         too_long=window is not None and layer.hold_s > window.limits.long_high_min * 60,
         coat=coat_word(put.dose_setting) if layer.kind == "rub" else "",
         sticks_g=dose * stack.dosed[at].sticks,
         batch_g=0.0 if blend is None else blend.finished.value,
+        each_g=_on_each(put, stack, dose),
         reserve_g=reserve_of(put),
         reach=reach_of([layer]) if kind.hold_s and put.salt_g > 0 else None,
         hold_s=layer.hold_s if kind.hold_s else 0.0,
         doubts=doubts,
     )
+
+
+def _on_each(put: Put, stack: Stack, dose_g: float) -> tuple[float, ...]:
+    """Return what of a layer goes on each of several pieces [g]: by surface or by weight; in a bath they lie together.
+
+    What is eaten beside the meat goes by the serving, and not by the piece.
+    """
+    if put.layer.kind in (*BATHS, "drippings", "wrap") or put.kind.by in ("serving", "sliced"):
+        return ()
+    return tuple(dose_g * (one.area_share if put.kind.by == "area" else one.mass_share) for one in stack.piece.each)
 
 
 def reserve_of(put: Put) -> float:

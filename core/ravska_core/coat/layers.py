@@ -6,6 +6,7 @@ from fractions import Fraction
 from types import MappingProxyType
 
 from ravska_core.blend import Blend, Line
+from ravska_core.coat.bath_weighed import BathWeighed
 from ravska_core.coat.injection import Injection
 from ravska_core.coat.portions import Portion
 from ravska_core.measure import Amount
@@ -89,6 +90,9 @@ LAYER_KINDS = MappingProxyType({kind.key: kind for kind in _KINDS})
 BESIDE = ("stirred in", "at the board", "at the table")
 """What is eaten with the meat and never on the fire: counted in salt and sodium."""
 
+LATER = ("glaze", "wrap", "finishing salt", *BESIDE)
+"""What goes on cooked meat, or is eaten beside it: kept away from what touches raw meat."""
+
 LAYER_OF_BLEND = MappingProxyType(
     {
         kind.blend_kind: kind.key
@@ -131,8 +135,9 @@ class Layer:
     much. It is held `hold_s` [s] at `hold_c` [C] before the next one. `stays` is the share of its salt that stays where
     that is known better than usual; `after` what is done after a bath; `eaten` the share of a liquid that is eaten;
     `times` how often it is put on. `reserve` of a bath is set aside before the meat goes in, and what is left of it may
-    go `into_pot`, the next cooking liquid; `injection` says how one is injected. `place` is where it is held, "" where
-    only the temperature is known.
+    go `into_pot`, the next cooking liquid; a cooking liquid of nothing but that has no blend, and one that goes
+    `into_pot` itself is poured or stirred into the next. `injection` says how one is injected, `weighed` what was
+    weighed of a bath. `place` is where it is held, "" where only the temperature is known.
     """
 
     kind: str
@@ -149,11 +154,17 @@ class Layer:
     place: str = ""
     into_pot: bool = False
     portion: Portion | None = None
+    weighed: BathWeighed | None = None
 
     @property
     def takes_rest(self) -> bool:
         """Whether it takes the rest up to the piece's target."""
-        return self.dose is None and self.portion is None
+        return self.dose is None and self.portion is None and not self.of_the_bath
+
+    @property
+    def of_the_bath(self) -> bool:
+        """Whether it is a cooking liquid of nothing but what is left of a bath."""
+        return self.kind == "cooking liquid" and self.blend is None
 
     @property
     def held_in(self) -> str:
@@ -188,7 +199,7 @@ def check_layer(layer: Layer) -> LayerKind:
         raise BadInput("dose", f"{kind.key.capitalize()} is dosed {limits_words(kind)}")
     if layer.portion is not None and kind.by == "none":
         raise BadInput("dose", "Say how much of them is eaten, in %.")
-    if layer.blend is None and kind.blend_kind:
+    if layer.blend is None and kind.blend_kind and not layer.of_the_bath:
         raise BadInput("blend", "Choose what goes on here.")
     if kind.hold_s is not None:
         straight_on = layer.hold_s == 0 and kind.when == "before" and layer.kind not in BATHS

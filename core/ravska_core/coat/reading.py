@@ -29,6 +29,7 @@ from ravska_core.working import Figure
 class CoatReading:
     """What a piece comes to: its piece, its layers, the ledger of its salt, a serving, the core sample, cautions.
 
+    `each` is the salt of each of several pieces of unlike weight [% of its own raw edible weight].
     `gives` is the place of the layer that usually gives way to a target, None where one takes the rest already.
     """
 
@@ -41,6 +42,7 @@ class CoatReading:
     target: float | None
     gives: int | None
     thin: Figure
+    each: tuple[float, ...]
     servings: Figure
     sodium: Figure
     sugar: Figure
@@ -133,6 +135,7 @@ def read_stack(
         target=seasoned.target_percent,
         gives=None if any(layer.takes_rest for layer in seasoned.layers) else usually_gives(seasoned.layers),
         thin=thin,
+        each=stack.each_percent(),
         servings=servings,
         sodium=sodium,
         sugar=sugar,

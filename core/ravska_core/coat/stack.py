@@ -10,8 +10,9 @@ import numpy as np
 
 from ravska_core.blend import Blend, BlendReading, read_blend
 from ravska_core.catalogue import while_it_stands
+from ravska_core.coat.bath_weighed import BathWas, BathWeighed, uptake
 from ravska_core.coat.doses import ADHESION_CEILING, MELTED_CLINGS, melts, surface_after
-from ravska_core.coat.fates import Dosed, Moment, drip_share, follow
+from ravska_core.coat.fates import CLINGS_G_CM2, RINSED, WIPED, Dosed, Moment, drip_share, follow
 from ravska_core.coat.injection import liquid_g, settle
 from ravska_core.coat.layers import (
     BATHS,
@@ -85,7 +86,10 @@ def _injected_stays(layer: Layer) -> float:
 
 
 def as_weighed(layer: Layer, mass_g: float, spoon_set: SpoonSet = SPOON_SETS["us"]) -> Layer:
-    """Return an injection with the pump that was weighed and what of it stayed, where the cook weighed them."""
+    """Return a layer as it was weighed: an injection with its pump and what of it stayed, a bath with what was used."""
+    if layer.weighed is not None and layer.weighed.used is not None and layer.blend is not None:
+        used = layer.weighed.used.grams(_blend_reading(layer.blend, spoon_set).density_g_ml)
+        return replace(layer, dose=None, portion=Portion(used, "g"))
     if layer.kind not in INJECTIONS or layer.injection.after_g is None or layer.blend is None:
         return layer
     kind = check_layer(layer)
@@ -112,7 +116,8 @@ def _put(layer: Layer, piece: PieceReading, mass_g: float, servings: float, spoo
     blend = None if layer.blend is None else _blend_reading(layer.blend, spoon_set)
     dose_setting = kind.usual if layer.dose is None else layer.dose
     if layer.kind == "drippings" or blend is None:
-        return Put(layer, kind, None, 0.0, dose_setting, "what drips out of the meat")
+        said = "what is left of the bath" if layer.of_the_bath else "what drips out of the meat"
+        return Put(layer, kind, None, 0.0, dose_setting, said)
     times = layer.times if layer.kind in EACH_TIME else 1
     often = f" × {times}" if times > 1 else ""
     per_setting_g, formula = _per_setting(layer, kind, blend, piece, mass_g, servings)
@@ -237,6 +242,10 @@ def moved_cm2(layers: Sequence[Layer]) -> float:
     return sum(diffusivity_m2_s(layer.hold_c) * layer.hold_s for layer in layers) * 1e4
 
 
+_BY_WEIGHT = (*INJECTIONS, "wrap", "finishing salt", "drippings")
+"""Layers of which every part of a piece has its share by weight, not by surface."""
+
+
 class Stack:
     """A piece with its stack, dosed: follows it with one diffusivity or another, on the middle or the thin end."""
 
@@ -246,11 +255,56 @@ class Stack:
         self.surface = seasoned.piece.surface
         self.middle, self.thin_end = _columns(piece)
         self.salt_g = np.array([put.salt_g for put in puts])
+        self.mass_g = seasoned.piece.mass_g
+        self._settled: dict[float, list[Dosed]] = {}
         self._ends: dict[float, Moment] = {}
         self._holds: dict[float, Moment] = {}
 
+    def _weighed(self, diffusivity_factor: float) -> list[Dosed]:
+        """Return the layers with as much of each bath's salt in the meat as its weights say."""
+        if diffusivity_factor not in self._settled:
+            dosed = self.dosed
+            for at, put in enumerate(self.puts):
+                if put.layer.weighed is None or put.layer.kind not in BATHS or put.blend is None:
+                    continue
+                try:
+                    times = self._times(dosed, at, put, put.layer.weighed, diffusivity_factor)
+                except BadInput as refusal:
+                    raise refusal.under(f"layers.{at}.weighed") from refusal
+                dosed = [replace(one, times=times) if n == at else one for n, one in enumerate(dosed)]
+            self._settled[diffusivity_factor] = dosed
+        return self._settled[diffusivity_factor]
+
+    def _times(self, dosed: Sequence[Dosed], at: int, put: Put, weighed: BathWeighed, factor: float) -> float:
+        """Return how many times as much of a bath's salt went in as is reckoned, by what was weighed of it."""
+        if put.salt_g <= 0:
+            return 1.0
+        if weighed.whole and any(before.salt_g > 0 for before in self.puts[:at]):
+            said = "Salt that was on the meat before is in this bath too, so its salt tells nothing; clear this."
+            raise BadInput("left_salt", said)
+        out: list[Moment] = []
+
+        def told(n: int, moment: Callable[[], Moment]) -> None:
+            if n == at:
+                out.append(moment())
+
+        drip = drip_share(self.piece.cook_yield, self.piece.water_share)
+        follow(dosed[: at + 1], self.middle, self.piece.water_share, drip, factor, told=told)
+        fate = out[0].fates[at]
+        on = fate.meat + fate.surface
+        assert put.blend is not None
+        wiped = fate.lost.get("wiped or rinsed off", 0.0)
+        kept = 1 - {"as it is": 0.0, "wiped": WIPED, "rinsed": RINSED}[put.layer.after]
+        film = CLINGS_G_CM2 * self.piece.open_cm2 * (kept if put.layer.kind == "marinade" else 0.0)
+        was = BathWas(put.dose_g, put.salt_g / put.dose_g, on, wiped, film)
+        return uptake(weighed, was, self.mass_g, put.blend.density_g_ml) / on if on > 0 else 1.0
+
+    def times(self, at: int) -> float:
+        """Return how many times as much of a bath's salt went in as is reckoned."""
+        return self._weighed(1.0)[at].times
+
     def follow(self, diffusivity_factor: float = 1.0, until_s: float | None = None, times: float = 1.0) -> Moment:
-        dosed = self.dosed
+        dosed = self._weighed(diffusivity_factor)
         drip = drip_share(self.piece.cook_yield, self.piece.water_share)
         if until_s is not None or times != 1.0:
             return follow(dosed, self.middle, self.piece.water_share, drip, diffusivity_factor, until_s, times)
@@ -292,19 +346,34 @@ class Stack:
         """Return the salt of the thin end by itself, and how much more surface it has for its weight than the whole."""
         if self.thin_end is None or self.middle is None:
             return 0.0, 1.0
+        more = self.piece.edible.value / self.piece.open_cm2 / self.thin_end.mass_g_cm2
+        return self._part_percent(self.thin_end, more), more
+
+    def each_percent(self) -> tuple[float, ...]:
+        """Return the salt of each of several pieces of unlike weight [% of its own raw edible weight].
+
+        What goes on by surface goes on each by its surface; it is followed into meat as thick as the piece is.
+        """
+        found = []
+        for one in self.piece.each:
+            more = one.area_share / one.mass_share
+            column = self.middle and replace(self.middle, half_cm=round(self.middle.half_cm / more, 4))
+            # salt ahead is weighed for each piece; on a thin end it lies as it does on the rest
+            found.append(self._part_percent(column, more, (*_BY_WEIGHT, "pre-salt")))
+        return tuple(found)
+
+    def _part_percent(self, column: Column | None, more: float, by_weight: Sequence[str] = _BY_WEIGHT) -> float:
+        """Return the salt of a part with so many times the surface for its weight [% of its raw edible weight]."""
         edible = self.piece.edible.value
-        # what goes on by surface goes on the thin end too; what goes by weight gives it its share of the weight
-        more = edible / self.piece.open_cm2 / self.thin_end.mass_g_cm2
-        moment = follow(
-            self.dosed, self.thin_end, self.piece.water_share, drip_share(self.piece.cook_yield, self.piece.water_share)
-        )
+        # what goes on by surface goes on the part too; what goes by weight gives it its share of the weight
+        drip = drip_share(self.piece.cook_yield, self.piece.water_share)
+        moment = follow(self._weighed(1.0), column, self.piece.water_share, drip)
         total = 0.0
         for put, fate, salt in zip(self.puts, moment.fates, self.salt_g, strict=True):
-            by_weight = put.layer.kind in (*INJECTIONS, "wrap", "finishing salt", "drippings")
             beside = fate.plate * salt / edible * 100
             on = (fate.meat + fate.surface) * salt / edible * 100
-            total += float(beside + on * (1.0 if by_weight else more))
-        return total, more
+            total += float(beside + on * (1.0 if put.layer.kind in by_weight else more))
+        return total
 
     def curve(self, moment: Moment, depths: Array, of_each: Array | float = 1.0) -> Array:
         """Return the salt at depths [% of raw edible meat there], with so much of each layer's [0 to 1]."""
@@ -330,10 +399,12 @@ def put_layers(seasoned: Seasoned, piece: PieceReading, spoon_set: SpoonSet) -> 
             if layer.kind in INJECTIONS and piece.solid.shape in ("cubes", "strips") and piece.solid.thickness_cm < 2:
                 raise BadInput("kind", "These pieces are too small for a needle; use a bath or a coat.")
             later = [after.kind for after in seasoned.layers[at + 1 :]]
-            if layer.into_pot and layer.kind == "marinade" and "cooking liquid" not in later:
-                raise BadInput(
-                    "after", "No pot comes after this bath; put a cooking liquid on, or throw the bath away."
-                )
+            if layer.into_pot and layer.kind in BATHS and "cooking liquid" not in later:
+                raise BadInput("after", "No pot comes after this; put a cooking liquid on, or throw this away.")
+            if layer.of_the_bath and not any(
+                before.into_pot and before.kind in BATHS for before in seasoned.layers[:at]
+            ):
+                raise BadInput("blend", "No bath before goes into the pot; choose a liquid, or keep the bath for it.")
             puts.append(
                 _put(
                     as_weighed(layer, seasoned.piece.mass_g, spoon_set),

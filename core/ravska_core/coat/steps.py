@@ -4,7 +4,7 @@ from collections.abc import Hashable, Sequence
 from dataclasses import dataclass
 from types import MappingProxyType
 
-from ravska_core.coat.layers import LAYER_KINDS, Layer
+from ravska_core.coat.layers import LATER, LAYER_KINDS, Layer
 
 MIX_S, WIPE_S, BIND_S = 15 * 60.0, 10 * 60.0, 5 * 60.0
 """Default lengths of the short steps [s] (common practice)."""
@@ -15,6 +15,7 @@ GLAZE_S = 20 * 60.0
 STEP_NAMES = MappingProxyType(
     {
         "mix": "Mix",
+        "aside": "Set some aside for later",
         "inject": "Inject and hold",
         "bind": "Brush the binder on",
         "coat": "Coat and hold",
@@ -71,6 +72,13 @@ def _on_the_fire(kind: str, layer: Layer, fire_s: float) -> float:
     return fire_s * _FIRE_LEFT.get(kind, 0.0)
 
 
+def set_aside(layers: Sequence[Layer]) -> bool:
+    """Tell whether something of what touches this raw meat is planned for later, and is set aside before it does."""
+    raw = {layer.blend for layer in layers if layer.blend is not None and LAYER_KINDS[layer.kind].when == "before"}
+    later = any(layer.kind in LATER and layer.blend in raw for layer in layers)
+    return later or any(layer.reserve is not None for layer in layers if layer.kind == "marinade")
+
+
 def usual_steps(layers: Sequence[Layer], fire_s: float, rest_s: float) -> tuple[Planned, ...]:
     """Return the steps a piece usually goes through, in order: mix, every layer where it belongs, the fire, the rest.
 
@@ -81,9 +89,13 @@ def usual_steps(layers: Sequence[Layer], fire_s: float, rest_s: float) -> tuple[
     """
     mixed = any(layer.blend is not None and len(layer.blend.lines) > 1 for layer in layers)
     steps = [Planned("mix", MIX_S)] if mixed else []
+    if set_aside(layers):
+        steps.append(Planned("aside", 0.0))
     during, after = [], []
     for at, layer in enumerate(layers):
         kind = LAYER_KINDS[layer.kind]
+        if layer.kind == "cooking liquid" and layer.into_pot:
+            continue  # it is poured or stirred into the next one, which has its step
         if kind.when == "during":
             during.append(Planned(kind.step, _on_the_fire(kind.step, layer, fire_s), at))
         elif kind.when == "after":

@@ -1,4 +1,4 @@
-"""The cook's own coat weight, learned from weighing back what was not used."""
+"""The cook's own coat weight, and what of it stays, learned from weighing back what was not used."""
 
 import math
 from collections.abc import Sequence
@@ -12,15 +12,38 @@ WEIGHT_OF_USUAL = 2
 SPREAD_OF_COOKS = 0.3
 """Relative spread of coat weights between cooks (estimate)."""
 
+TAKEN_FROM = 3
+"""From so many weighings on one's own are taken by themselves, and that is said (a convention of ours)."""
+
 
 @dataclass(frozen=True)
 class WeighBack:
-    """What was taken to a piece, what is left over, what fell off [g], and the surface it went on [cm2]."""
+    """What was taken to a piece, what is left over, what fell off [g], and the surface it went on [cm2].
+
+    `pan_g` is the fat found in the pan afterwards, `rendered_g` what of that the meat gives by itself [g].
+    """
 
     taken_g: float
     left_g: float
     fell_g: float
     area_cm2: float
+    pan_g: float = 0.0
+    rendered_g: float = 0.0
+
+    @property
+    def put_on_g(self) -> float:
+        """What went from hand or shaker to the meat [g]."""
+        return self.taken_g - self.left_g
+
+    @property
+    def melted_g(self) -> float:
+        """What melted off into the pan: the fat there, less what the meat gives by itself [g]."""
+        return max(0.0, self.pan_g - self.rendered_g)
+
+    @property
+    def stays(self) -> float:
+        """Share of what was put on that stays [0 to 1]: (taken - left - fell - melted off) / (taken - left)."""
+        return (self.put_on_g - self.fell_g - self.melted_g) / self.put_on_g
 
 
 def own_coat(back: WeighBack) -> Figure:
@@ -29,7 +52,7 @@ def own_coat(back: WeighBack) -> Figure:
     Raises
     ------
     BadInput
-        At ``taken``, ``left`` or ``fell`` when they cannot all be right.
+        At ``taken``, ``left``, ``fell`` or ``pan`` when they cannot all be right.
     """
     if not 0 < back.taken_g <= 20_000:
         raise BadInput("taken", "What was taken weighs more than nothing and at most 20 kg.")
@@ -37,6 +60,11 @@ def own_coat(back: WeighBack) -> Figure:
         raise BadInput("left", "What is left over weighs less than what was taken; weigh both again.")
     if back.fell_g < 0 or back.left_g + back.fell_g >= back.taken_g:
         raise BadInput("fell", "What fell off and what is left together weigh less than what was taken.")
+    if back.pan_g < 0 or back.stays < 0:
+        said = (
+            f"{back.melted_g:.0f} g of fat in the pan is more than was on the meat; what dripped out of it counts too."
+        )
+        raise BadInput("pan", said)
     on = back.taken_g - back.left_g - back.fell_g
     steps = [
         Step("On the meat", f"{back.taken_g:g} − {back.left_g:g} − {back.fell_g:g} g", on, "g"),

@@ -19,6 +19,7 @@ from ravska_core.measure.amounts import (
 from ravska_core.measure.measures import BY_EYE_ERROR, PACKS, SCALE_ERROR, SIZES, SPOON_ERROR, Measure, measures
 from ravska_core.measure.numbers import ARTICLES, number_at
 from ravska_core.measure.quantities import Quantity, phrase_at, quantity_at
+from ravska_core.measure.several import MOST_WEIGHTS, parse_masses_g
 from ravska_core.measure.spoons import SPOON_SETS, Spoonfuls, SpoonSet, measure_out, own_spoons, spoon_name
 from ravska_core.measure.tokens import Token, tokens_of
 
@@ -27,6 +28,7 @@ __all__ = [
     "BY_EYE_ERROR",
     "HIGHEST_PARTS",
     "LOWEST_PARTS",
+    "MOST_WEIGHTS",
     "PACKS",
     "SCALE_ERROR",
     "SIZES",
@@ -49,6 +51,7 @@ __all__ = [
     "parse_keeping_days",
     "parse_length_cm",
     "parse_mass_g",
+    "parse_masses_g",
     "parse_number",
     "parse_parts",
     "parse_temperature_c",

@@ -4,17 +4,30 @@ from ravska_core.meat.cuts import CUT_INTO, FACE_STATES, GRADES, MOST_BONES, cut
 from ravska_core.meat.cutting import CutUp, cutting
 from ravska_core.meat.own_cuts import MOST_TRIMS, OwnCut, cut_of_own, solid_of_own
 from ravska_core.meat.pieces import Measures, Piece, PieceReading, PieceShown, read_piece
-from ravska_core.meat.portions import MOST_EATERS, PORTION_G, RawWeight, raw_weight, trim_share
+from ravska_core.meat.portions import (
+    LEAST_SERVING_G,
+    MOST_EATERS,
+    MOST_SERVING_G,
+    PORTION_G,
+    RawWeight,
+    bought,
+    for_so_many,
+    raw_weight,
+    serving_of,
+    trim_share,
+)
 from ravska_core.meat.shapes import Solid, ellipsoid_area_cm2
-from ravska_core.meat.skin import skin_piece
+from ravska_core.meat.skin import is_skin, skin_piece
 from ravska_core.meat.stages import PLACES, RAW_PLACES, STAGES, Stage, check_place, clocks_of, place_of
 
 __all__ = [
     "CUT_INTO",
     "FACE_STATES",
     "GRADES",
+    "LEAST_SERVING_G",
     "MOST_BONES",
     "MOST_EATERS",
+    "MOST_SERVING_G",
     "MOST_TRIMS",
     "PLACES",
     "PORTION_G",
@@ -29,6 +42,7 @@ __all__ = [
     "RawWeight",
     "Solid",
     "Stage",
+    "bought",
     "check_place",
     "clocks_of",
     "cut_named",
@@ -36,9 +50,12 @@ __all__ = [
     "cutting",
     "ellipsoid_area_cm2",
     "find_cut",
+    "for_so_many",
+    "is_skin",
     "place_of",
     "raw_weight",
     "read_piece",
+    "serving_of",
     "skin_piece",
     "solid_of_own",
     "trim_share",

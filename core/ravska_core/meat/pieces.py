@@ -1,7 +1,8 @@
 """A piece of meat: its shape by weight or measure, the surface a coat lies on, what of it is eaten."""
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
+from types import MappingProxyType
 
 from ravska_core.catalogue import FACES, THICKNESSES, Bone, Cut
 from ravska_core.meat.cuts import CUT_INTO, FACE_STATES, GRADES, MOST_BONES, find_cut
@@ -37,6 +38,7 @@ class Measures:
 class Piece:
     """Meat on the board: cut by key, trimmed raw weight of all pieces [g], how many, and what is known of it.
 
+    `masses_g` is what each of them weighs, where they were weighed one by one [g], none where they are alike.
     `untrimmed_g` is the weight before trimming [g]; `faces` says what is done with each face (usually left bare);
     `surface` is moist, or dry when patted; `cut_into` cubes, strips or steaks of `cut_cm` [cm]; `thin_cm` is the
     thickness of its thin end [cm]. `endpoint_c` is the centre temperature it is to reach [C]; `pierced` says that it
@@ -59,6 +61,17 @@ class Piece:
     pierced: bool = False
     bones: tuple[Bone, ...] = ()
     stages: tuple[Stage, ...] = ()
+    masses_g: tuple[float, ...] = ()
+
+
+@dataclass(frozen=True)
+class OnePiece:
+    """One of several pieces of unlike weight: its weight [g], its shares of weight and surface, its thickness [cm]."""
+
+    mass_g: float
+    mass_share: float
+    area_share: float
+    thickness_cm: float
 
 
 @dataclass(frozen=True)
@@ -76,7 +89,8 @@ class PieceShown:
 
     `coatable` is all that takes a coat, `open_cm2` the part of it where seasoning reaches the meat; `thin_cm` and
     `thick_cm` are the thickness of its ends [cm], `meat_cm` that of its meat: of a hollow bird its breast, from the
-    skin to the bone. `bones` lie as the cook says, or as usual for the cut.
+    skin to the bone. `bones` lie as the cook says, or as usual for the cut. `each` is every piece of several that were
+    weighed one by one; `covers` says what the raw weight covers.
     """
 
     solid: Solid
@@ -90,6 +104,8 @@ class PieceShown:
     meat_cm: float
     question: str
     bones: tuple[Bone, ...]
+    each: tuple[OnePiece, ...] = field(kw_only=True, default=())
+    covers: str = field(kw_only=True, default="")
 
 
 @dataclass(frozen=True)
@@ -162,6 +178,46 @@ def _solid(cut: Cut, piece: Piece, density: float) -> tuple[Solid, float, str, s
     return solid, max(AREA_ERROR_BY_WEIGHT, cut.area_error), f"{cut.shape} {proportions}", question
 
 
+_BY_SHAPE = MappingProxyType({"bird": 0.705})
+"""The power of its weight that the surface of a shape grows with; 2/3 of those that only grow larger."""
+
+
+def _one_by_one(cut: Cut, piece: Piece, solid: Solid) -> tuple[Solid, tuple[OnePiece, ...]]:
+    """Return a solid with the surface that pieces of unlike weight really have, and each of them.
+
+    A = A_alike mean(m_i^p) / mean(m_i)^p, with p = 2/3, of birds 0.705: unlike pieces have less than alike ones.
+    """
+    masses = piece.masses_g
+    if len(masses) < 2:
+        return solid, ()
+    mean = piece.mass_g / len(masses)
+    # pieces of fixed size are of that size whatever they weigh together
+    power = 1.0 if cut.unit_cm is not None else _BY_SHAPE.get(cut.shape, 2 / 3)
+    areas = [(mass / mean) ** power for mass in masses]
+    thick = [1.0 if cut.unit_cm is not None else (mass / mean) ** (1 / 3) for mass in masses]
+    each = tuple(
+        OnePiece(mass, mass / piece.mass_g, area / sum(areas), solid.thickness_cm * times)
+        for mass, area, times in zip(masses, areas, thick, strict=True)
+    )
+    return replace(solid, area_cm2=solid.area_cm2 * sum(areas) / len(areas)), each
+
+
+def _covers(cut: Cut, piece: Piece, faces: Sequence[FaceReading]) -> str:
+    """Say what the raw weight covers: all pieces together, after trimming, with bone, skin and fat, or without."""
+    on = [f"its bone ({cut.bone_share * 100:.0f} %)"] if cut.bone_share else []
+    on += [f"its {face.name}" for face in faces if face.state != "off"]
+    off = [f"its {face.name}" for face in faces if face.state == "off"]
+    said = ["what goes on the board, after trimming"]
+    said += [f"with {_listed(on)}"] if on else []
+    said += [f"without {_listed(off)}"] if off else []
+    several = f"; all {piece.count} together" if piece.count > 1 else ""
+    return f"{', '.join(said)}{several}."
+
+
+def _listed(names: Sequence[str]) -> str:
+    return " and ".join([", ".join(names[:-1]), names[-1]] if len(names) > 1 else names)
+
+
 def _faces(cut: Cut, piece: Piece, solid: Solid, whole_cm2: float) -> tuple[FaceReading, ...]:
     """Return the faces of a piece; a membrane of a rack covers one large face of its box."""
     found = []
@@ -178,6 +234,11 @@ def _checked(cut: Cut, piece: Piece) -> None:
     in_range("piece.mass_g", piece.mass_g, 1, 100_000, "A weight here lies between 1 g and 100 kg; check the unit.")
     if not 1 <= piece.count <= 200:
         raise BadInput("piece.count", "Count the pieces: a whole number from 1 to 200.")
+    if piece.masses_g and len(piece.masses_g) != piece.count:
+        said = f"These are {len(piece.masses_g)} weights of {piece.count} pieces; write one for each, or one for all."
+        raise BadInput("piece.mass_g", said)
+    if min(piece.masses_g, default=1.0) * 20 < max(piece.masses_g, default=1.0):
+        raise BadInput("piece.mass_g", "One of these is over twenty times as heavy as another; check the units.")
     if piece.untrimmed_g is not None:
         sentence = "Before trimming it weighs at least as much as after, and at most four times that; check both."
         in_range("piece.untrimmed_g", piece.untrimmed_g, piece.mass_g, 4 * piece.mass_g, sentence)
@@ -252,6 +313,7 @@ def read_piece(piece: Piece, of: Cut | None = None) -> PieceReading:
     grade = GRADES[piece.grade]
     density = cut.density * grade.density_factor
     joint, spread, how, question = _solid(cut, piece, density)
+    joint, each = _one_by_one(cut, piece, joint)
     solid = joint
     if piece.cut_into:
         smallest = min(joint.width_cm, joint.thickness_cm) if piece.cut_into != "steaks" else joint.length_cm
@@ -331,4 +393,6 @@ def read_piece(piece: Piece, of: Cut | None = None) -> PieceReading:
         how=how,
         question=question,
         bones=(piece.bones or cut.bones) if not piece.cut_into else (),
+        each=each if not piece.cut_into else (),
+        covers=_covers(cut, piece, faces),
     )

@@ -6,10 +6,17 @@ from types import MappingProxyType
 
 from ravska_core.catalogue import Cut
 from ravska_core.meat.cuts import GRADES, find_cut
+from ravska_core.meat.skin import is_skin
 from ravska_core.working import BadInput, Figure, Step, figure
 
 PORTION_G = MappingProxyType({"light": 120.0, "usual": 170.0, "hearty": 230.0})
 """Cooked meat on a plate by appetite [g] (common practice; 1.5 kg of boneless shoulder feeds four to six)."""
+
+SKIN_PORTION_G = 15.0
+"""Crisped skin on a plate [g] (estimate); it is a dish beside the meat, not the meat."""
+
+LEAST_SERVING_G, MOST_SERVING_G = 1.0, 1000.0
+"""What a serving of anything weighs [g]."""
 
 MOST_EATERS = 500
 """A cook feeds so many at most."""
@@ -28,6 +35,13 @@ class RawWeight:
     trim: Figure
 
 
+def serving_of(cut: str, said_g: float | None, appetite: str) -> float:
+    """Return what a serving of a piece weighs, cooked [g]: as it was said, that of a skin, or by the appetite."""
+    if said_g is not None:
+        return said_g
+    return SKIN_PORTION_G if is_skin(cut) else PORTION_G[appetite]
+
+
 def trim_share(cut: Cut, own: Sequence[float] = ()) -> Figure:
     """Determine the share of a cut that comes off: the cook's own trimmings, shrunk towards the usual share.
 
@@ -42,6 +56,27 @@ def trim_share(cut: Cut, own: Sequence[float] = ()) -> Figure:
         steps.append(Step("Trimmed by you", said, float(n), "times"))
         steps.append(Step("Yours", f"mean of all, the usual one counts as {TRIM_WEIGHT_OF_USUAL}", share * 100, "%"))
     return figure(steps, "±40 % of it: butchers and knives differ", spread=0.4 / (1 + n) ** 0.5)
+
+
+def bought(cut: str, raw: Figure, own_trims: Sequence[float] = ()) -> tuple[Figure, Figure]:
+    """Determine what to buy for a raw weight on the board [g], raw / (1 - trim share), and that share [%]."""
+    trim = trim_share(find_cut(cut), own_trims)
+    off = trim.value / 100
+    whole = raw.value / (1 - off)
+    step = Step("As bought", f"{raw.value:.0f} g / (1 − {off:.3g} trimmed off)", whole, "g", find_cut(cut).source)
+    return figure([*raw.steps, step], raw.error, spread=0.15), trim
+
+
+def for_so_many(mass_g: float, servings: float, eaters: int) -> Figure:
+    """Determine how much of a piece so many need on the board [g], of a cook that serves so many as it is."""
+    if servings <= 0:
+        raise BadInput("eaters", "Nothing on this board is served yet.")
+    needed = mass_g * eaters / servings
+    steps = [
+        Step("On the board now", f"serves {servings:.1f} in all", mass_g, "g"),
+        Step("For all who eat", f"{mass_g:.0f} g × {eaters} / {servings:.1f}", needed, "g"),
+    ]
+    return figure(steps, "±15 %: yield differs with the cook", spread=0.15)
 
 
 def raw_weight(
@@ -70,9 +105,5 @@ def raw_weight(
         Step("Edible, raw", f"{cooked:.0f} g / {kept:.2f} cooking yield", edible, "g", found.source),
         Step("With its bone", f"{edible:.0f} g / (1 − {found.bone_share:g})", raw, "g", found.source),
     ]
-    trim = trim_share(found, own_trims)
-    off = trim.value / 100
-    bought = raw / (1 - off)
-    buying = [*steps, Step("As bought", f"{raw:.0f} g / (1 − {off:.3g} trimmed off)", bought, "g", found.source)]
-    said = "±15 %: yield differs with the cook"
-    return RawWeight(figure(steps, said, spread=0.15), figure(buying, said, spread=0.15), trim)
+    trimmed = figure(steps, "±15 %: yield differs with the cook", spread=0.15)
+    return RawWeight(trimmed, *bought(cut, trimmed, own_trims))

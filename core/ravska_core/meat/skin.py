@@ -8,6 +8,14 @@ from ravska_core.working import BadInput
 
 SKIN_CUTS = MappingProxyType({"pork": "pork-skin"})
 
+POULTRY_SKIN = "poultry-skin"
+
+
+def is_skin(cut: str) -> bool:
+    """Tell whether a piece is skin by itself, a dish beside the meat."""
+    return cut == POULTRY_SKIN or cut in SKIN_CUTS.values()
+
+
 SKIN_CM = MappingProxyType({"pork": 0.3})
 
 POULTRY_SKIN_CM, SKIN_DENSITY = 0.15, 1.03
@@ -28,4 +36,4 @@ def skin_piece(piece: Piece) -> Piece:
         raise BadInput("piece.faces", "This cut has no skin that could be a piece of its own.")
     animal = find_cut(piece.cut).animal
     mass = skin.area_cm2 * SKIN_CM.get(animal, POULTRY_SKIN_CM) * SKIN_DENSITY
-    return Piece(SKIN_CUTS.get(animal, "poultry-skin"), round(mass), 1, surface="dry", faces={"fat side": "bare"})
+    return Piece(SKIN_CUTS.get(animal, POULTRY_SKIN), round(mass), 1, surface="dry", faces={"fat side": "bare"})

@@ -24,7 +24,7 @@ from api.cooks.store import one_cook, one_typed, read_stored
 from api.plumbing.answers import Created, Router
 from api.plumbing.household import spoon_set
 from api.plumbing.problems import Gather
-from api.plumbing.quantities import Mass
+from api.plumbing.quantities import Masses, Weighed
 from api.plumbing.typed import Key, MaybeName
 
 router = Router()
@@ -37,7 +37,7 @@ class AgainPiece(Schema):
 
     letter: Letter
     cut: Key = ""
-    mass: Mass = Mass("")
+    mass: Masses = Masses("")
 
 
 class AgainDocument(Schema):
@@ -63,7 +63,10 @@ def cook_again(request: HttpRequest, cook_id: UUID, document: AgainDocument = AS
         serve_at = document.serve_at or cook.serve_at + weeks * WEEK
         gather = Gather()
         gather.errors += own_faults(document.name or cook.name, serve_at, None)
-        masses = [gather.value_if(f"pieces.{at}.mass", one.mass) for at, one in enumerate(document.pieces)]
+        masses = [
+            gather.attempt(f"pieces.{at}", one.mass.of, 1, "mass") if one.mass else None
+            for at, one in enumerate(document.pieces)
+        ]
         for at, one in enumerate(document.pieces):
             if one.cut:
                 gather.attempt(f"pieces.{at}", find_cut, one.cut)
@@ -71,24 +74,23 @@ def cook_again(request: HttpRequest, cook_id: UUID, document: AgainDocument = AS
         readings = read_stored(cook, spoon_set())
         made = copy_cook(cook, serve_at, document.name)
         pieces = {piece.letter: piece for piece in one_cook(made.pk).pieces.all()}
-        for one, mass_g in zip(document.pieces, masses, strict=True):
+        for one, mass in zip(document.pieces, masses, strict=True):
             piece, before = pieces.get(one.letter), readings.get(one.letter)
             if piece is None:
                 raise BadInput("pieces", "That piece is not on the board of this cook.")
-            if (one.cut and one.cut != piece.cut) or (mass_g is not None and mass_g != piece.mass_g):
-                _put(piece, one, mass_g)
+            if (one.cut and one.cut != piece.cut) or (mass is not None and mass.mass_g != piece.mass_g):
+                _put(piece, one, mass)
                 if isinstance(before, CoatReading):
-                    _scale(piece, before, made.appetite)
+                    scale_doses(piece, before, made.appetite)
     return Created(cook_out(one_typed(made.pk)))
 
 
-def _put(piece: Piece, one: AgainPiece, mass_g: float | None) -> None:
+def _put(piece: Piece, one: AgainPiece, mass: Weighed | None) -> None:
     """Put other meat in the place of a piece; what was measured of the one before does not hold for it."""
-    if mass_g is not None:
-        piece.mass_g, piece.mass_typed = mass_g, one.mass
-    piece.untrimmed_g, piece.untrimmed_typed = None, ""
-    piece.length_typed = piece.width_typed = piece.thickness_typed = piece.thin_typed = ""
-    piece.length_cm = piece.width_cm = piece.thickness_cm = piece.thin_cm = None
+    if mass is not None:
+        piece.mass_g, piece.mass_typed, piece.masses_g = mass.mass_g, one.mass, list(mass.masses_g)
+        piece.count = mass.count if mass.count > 1 else piece.count
+    unmeasured(piece)
     other = bool(one.cut) and one.cut != piece.cut
     if other:
         piece.cut, piece.faces, piece.bones, piece.unread = one.cut, {}, [], None
@@ -98,7 +100,14 @@ def _put(piece: Piece, one: AgainPiece, mass_g: float | None) -> None:
         lay_out_steps(piece)
 
 
-def _scale(piece: Piece, before: CoatReading, appetite: str) -> None:
+def unmeasured(piece: Piece) -> None:
+    """Take back what was measured of a piece, of which that does not hold any more."""
+    piece.untrimmed_g, piece.untrimmed_typed = None, ""
+    piece.length_typed = piece.width_typed = piece.thickness_typed = piece.thin_typed = ""
+    piece.length_cm = piece.width_cm = piece.thickness_cm = piece.thin_cm = None
+
+
+def scale_doses(piece: Piece, before: CoatReading, appetite: str) -> None:
     """Dose what was said in g or ml so that it lies on the dial where it lay, on the meat as it is now."""
     rows = [row for row in piece.layers.all() if row.dose_unit in ("g", "ml") and not row.dose_per]
     if not rows:

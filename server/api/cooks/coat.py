@@ -167,10 +167,13 @@ def new_layer(request: HttpRequest, document: NewLayer) -> PlacedLayerOut:
     if document.kind is None:
         raise BadInput("kind", "Say which kind of layer this is, or choose a blend.")
     kind = LAYER_KINDS[document.kind]
+    of_the_bath = document.kind == "cooking liquid" and not document.grind
     layer = LayerDocument(
         kind=document.kind,
         grind=document.grind,
-        dose=f"{usual_binder_g(plain(document.grind)):g}"
+        dose=""
+        if of_the_bath
+        else f"{usual_binder_g(plain(document.grind)):g}"
         if document.kind == "binder" and document.grind in catalogue().grinds
         else f"{kind.usual:g}",
         hold="" if kind.hold_s is None else say_duration(kind.hold_s),

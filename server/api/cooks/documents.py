@@ -9,7 +9,7 @@ from uuid import UUID
 from book.board import matched
 from book.mixtures import load_mixtures
 from book.models import LETTERS, Blend, LayerRow, Piece, Revision, in_jars_g
-from book.models.values import stored_injection, typed_of
+from book.models.values import stored_injection, stored_weighed, typed_of
 from book.unchanged import kept_while_unchanged
 from ninja import Schema
 from pydantic import AwareDatetime, BaseModel, Field
@@ -20,22 +20,24 @@ from ravska_core.coat import (
     INJECTIONS,
     LAYER_KINDS,
     MOST_LAYERS,
+    BathWeighed,
     Injection,
     Layer,
     Portion,
     Seasoned,
     Shared,
+    bath_weighed_of,
     injection_of,
     on_dial,
     plain,
     share_out,
 )
 from ravska_core.measure import SPOON_SETS, SpoonSet
-from ravska_core.meat import MOST_BONES, PLACES, PORTION_G, STAGES, Measures, Stage, place_of
+from ravska_core.meat import MOST_BONES, PLACES, STAGES, Measures, Stage, place_of, serving_of
 from ravska_core.meat import Piece as CorePiece
 from ravska_core.working import BadInput
 
-from api.cooks.injection import InjectionDocument
+from api.cooks.injection import BathWeighedDocument, InjectionDocument
 from api.cooks.readings import LayerMarkOut, layer_mark
 from api.plumbing.household import spoon_set
 from api.plumbing.problems import Gather, Refused
@@ -48,7 +50,9 @@ from api.plumbing.quantities import (
     Length,
     Liquid,
     Mass,
+    Masses,
     Numeral,
+    ServingMass,
     Share,
 )
 from api.plumbing.typed import Key, LongNote, MaybeName, Number, Typed, Version
@@ -84,12 +88,13 @@ class StageDocument(BaseModel):
 class MeatDocument(BaseModel):
     """The meat of a piece as typed. Measures are given all three or not at all; `faces` says what is done with each.
 
-    `endpoint` is the temperature its centre is done at; `bones` are rods x0, y0, x1, y1 and width as shares of length
-    and width, none where they lie as usual.
+    `mass` is what all weigh together, or each one after another. `serving` is how much a plate takes of it [g], empty
+    for the usual. `endpoint` is the temperature its centre is done at; `bones` are rods x0, y0, x1, y1 and width as
+    shares of length and width, none where they lie as usual.
     """
 
     cut: Key
-    mass: Mass
+    mass: Masses
     untrimmed: Mass = Mass("")
     count: Counted | Typed = 1
     grade: Grade = "ordinary"
@@ -101,6 +106,7 @@ class MeatDocument(BaseModel):
     cut_into: CutInto = ""
     cut_size: Length = Length("")
     thin: Length = Length("")
+    serving: ServingMass = ServingMass("")
     endpoint: CentreTemperature = CentreTemperature("")
     pierced: bool = False
     bones: Annotated[list[Annotated[list[Number], Field(min_length=5, max_length=5)]], Field(max_length=MOST_BONES)] = (
@@ -136,6 +142,7 @@ class LayerDocument(BaseModel):
     times: Counted = 1
     reserve: Liquid = Liquid("")
     injection: InjectionDocument = Field(default=InjectionDocument())
+    weighed: BathWeighedDocument = Field(default=BathWeighedDocument())
 
 
 Letter = Annotated[str, Field(pattern="^[A-H]$")]
@@ -286,7 +293,6 @@ class Blends:
 
 def read_piece(document: MeatDocument, gather: Gather, at: str) -> CorePiece | None:
     """Read the meat of a piece as typed; all that cannot be read is gathered under `at`."""
-    mass = gather.value(f"{at}.mass", document.mass)
     endpoint = gather.value_if(f"{at}.endpoint", document.endpoint)
     untrimmed = gather.value_if(f"{at}.untrimmed", document.untrimmed)
     thin = gather.value_if(f"{at}.thin", document.thin)
@@ -296,6 +302,7 @@ def read_piece(document: MeatDocument, gather: Gather, at: str) -> CorePiece | N
     if isinstance(count, str):
         gather.refuse(f"{at}.count", "Count the pieces: a whole number from 1 to 200.")
         count = 1
+    mass = gather.attempt(at, document.mass.of, count, "mass")
     measures = None
     given = {name: text for name, text in sizes.items() if text}
     if given and len(given) < 3:
@@ -310,9 +317,10 @@ def read_piece(document: MeatDocument, gather: Gather, at: str) -> CorePiece | N
     if mass is None or any(stage is None for stage in stages):
         return None
     return CorePiece(
-        document.cut, mass, count, untrimmed, document.grade, dict(document.faces), document.surface, measures,
+        document.cut, mass.mass_g, mass.count, untrimmed, document.grade, dict(document.faces), document.surface,
+        measures,
         document.cut_into if size is not None else "", size, thin, endpoint, document.pierced,
-        tuple(Bone(*rod) for rod in document.bones), tuple(stages),  # type: ignore[arg-type]
+        tuple(Bone(*rod) for rod in document.bones), tuple(stages), mass.masses_g,  # type: ignore[arg-type]
     )  # fmt: skip
 
 
@@ -337,7 +345,8 @@ def read_layer(document: LayerDocument, blends: Blends, gather: Gather, at: str)
         ok = blend is not None
     elif document.grind:
         blend = plain(document.grind)
-    elif kind.blend_kind:
+    elif kind.blend_kind and document.kind != "cooking liquid":
+        # a cooking liquid of nothing is what is left of a bath
         gather.refuse(f"{at}.blend", "Choose what goes on here: a blend, or a plain ingredient.")
         ok = False
     dose: float | None = None
@@ -367,14 +376,21 @@ def read_layer(document: LayerDocument, blends: Blends, gather: Gather, at: str)
         read_injection = gather.attempt(f"{at}.injection", injection_of, document.injection.model_dump())
         ok = ok and read_injection is not None
         injection = read_injection or injection
+    weighed: BathWeighed | None = None
+    if document.kind in BATHS and document.weighed != _NOT_WEIGHED:
+        weighed = gather.attempt(f"{at}.weighed", bath_weighed_of, document.weighed.model_dump())
+        ok = ok and weighed is not None
     if not ok:
         return None
     return Layer(
         document.kind, blend, dose, hold, hold_c, None if stays is None else stays / 100,
         document.after if document.kind in BATHS else "wiped", None if eaten is None else eaten / 100,
         document.times, reserve, injection, "" if document.kind == "cooking liquid" else document.place,
-        document.into_pot and document.kind == "marinade", portion,
+        document.into_pot and document.kind in BATHS, portion, weighed,
     )  # fmt: skip
+
+
+_NOT_WEIGHED = BathWeighedDocument()
 
 
 def _dose(document: LayerDocument, blends: Blends) -> float | Portion:
@@ -408,8 +424,10 @@ def read_pieces(pieces: Sequence[PieceDocument], blends: Blends, appetite: str, 
         target = None
         if document.target:
             target = gather.attempt(place, document.target.between, "target", 0.1, 5, "a salt target in %")
+        serving_g = gather.value_if(f"{place}.serving", document.serving)
         if piece is not None and all(layer is not None for layer in layers):
-            found.append(Seasoned(document.letter, piece, tuple(layers), target, PORTION_G[appetite]))  # type: ignore[arg-type]
+            portion_g = serving_of(document.cut, serving_g, appetite)
+            found.append(Seasoned(document.letter, piece, tuple(layers), target, portion_g))  # type: ignore[arg-type]
     gather.finish()
     return found
 
@@ -459,6 +477,7 @@ def layer_document(layer: LayerRow) -> LayerDocument:
         times=layer.times,
         reserve=layer.reserve_typed,
         injection=InjectionDocument(**typed_of(layer.injection)),
+        weighed=BathWeighedDocument(**typed_of(layer.weighed)),
     )
 
 
@@ -483,6 +502,8 @@ def write_layer(row: LayerRow, document: LayerDocument, core: Layer, blends: Ble
     reserve = core.reserve if document.kind in BATHS else None
     row.reserve, row.reserve_unit = (reserve.value, reserve.unit) if reserve else (None, "")
     injected = document.kind in INJECTIONS
+    weighed = document.weighed.model_dump(exclude_defaults=True) if document.kind in BATHS else {}
+    row.weighed = stored_weighed(weighed)
     row.injection = stored_injection(document.injection.model_dump(exclude_defaults=True) if injected else {})
 
 
@@ -490,7 +511,8 @@ def good_document(piece: Piece, tasted: bool) -> PieceDocument:
     """Write a piece of the book, with its layers, as what was last read of it is typed."""
     return PieceDocument(
         letter=piece.letter, name=piece.name, tasted=tasted, target=piece.target_typed,
-        cut=piece.cut, mass=piece.mass_typed, untrimmed=piece.untrimmed_typed, count=piece.count,
+        cut=piece.cut, mass=piece.mass_typed, serving=piece.serving_typed, untrimmed=piece.untrimmed_typed,
+        count=piece.count,
         grade=cast(Grade, piece.grade), faces=piece.faces, surface=cast(Surface, piece.surface),
         length=piece.length_typed, width=piece.width_typed, thickness=piece.thickness_typed,
         cut_into=cast(CutInto, piece.cut_into), cut_size=piece.cut_typed, thin=piece.thin_typed,
@@ -516,7 +538,9 @@ def piece_document(piece: Piece, tasted: bool) -> PieceDocument:
 
 def write_piece(row: Piece, document: MeatDocument, core: CorePiece) -> None:
     """Put a piece as typed and as read into a row, without saving it; its cut is taken apart from that."""
-    row.mass_g, row.mass_typed = core.mass_g, document.mass
+    row.mass_g, row.mass_typed, row.masses_g = core.mass_g, document.mass, list(core.masses_g)
+    row.serving_typed = document.serving
+    row.serving_g = document.serving.value if document.serving else None
     row.untrimmed_g, row.untrimmed_typed = core.untrimmed_g, document.untrimmed
     row.count, row.grade, row.faces, row.surface = core.count, core.grade, dict(core.faces), core.surface
     row.length_typed, row.width_typed, row.thickness_typed = document.length, document.width, document.thickness

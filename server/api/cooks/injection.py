@@ -1,4 +1,4 @@
-"""How a piece is injected, as typed."""
+"""How a piece is injected, and what was weighed of its baths, as typed."""
 
 from typing import Annotated, Literal
 
@@ -27,3 +27,17 @@ class InjectionDocument(BaseModel):
     before: Typed = ""
     after: Typed = ""
     used: Typed = ""
+
+
+class BathWeighedDocument(BaseModel):
+    """What was weighed of a bath, as typed; what is empty was not.
+
+    `left_salt` is the salt of what is left [%]; `times` how many times as much goes in as is reckoned, of one's own.
+    """
+
+    used: Typed = ""
+    left: Typed = ""
+    before: Typed = ""
+    after: Typed = ""
+    left_salt: Typed = ""
+    times: Typed = ""

@@ -36,7 +36,7 @@ from api.plumbing.answers import Created, Router
 from api.plumbing.household import household, spoon_set
 from api.plumbing.lists import NEVER, SPOILED, each_shown, rows_of
 from api.plumbing.problems import Conflict, Gather
-from api.plumbing.quantities import Duration, Mass
+from api.plumbing.quantities import Duration, Masses
 from api.plumbing.typed import Key, Name, Version, printable
 from api.plumbing.versions import VersionDocument
 
@@ -73,7 +73,7 @@ class BeginningDocument(Schema):
 
     name: Annotated[str, Field(max_length=40), AfterValidator(printable)] = ""
     cut: Key
-    mass: Mass = Mass("")
+    mass: Masses = Masses("")
     blend_id: UUID | None = None
     tasted: bool = True
 
@@ -147,13 +147,15 @@ def begin(request: HttpRequest, document: NewCook) -> Created[CookOut]:
     for at, piece in enumerate(document.pieces):
         place = f"pieces.{at}"
         cut = gather.attempt(place, find_cut, piece.cut)
-        usual = Mass(f"{usual_mass_g(cut):g} g") if cut else Mass("")
+        usual = Masses(f"{usual_mass_g(cut):g} g") if cut else Masses("")
         typed = piece.mass if piece.mass.strip() or not cut else usual
-        mass = gather.value(f"{place}.mass", typed)
+        mass = gather.attempt(place, typed.of, 1, "mass")
         blend = _blend(piece.blend_id, f"{place}.blend_id", gather)
         if mass is not None and cut is not None:
             name = piece.name.strip() or (WAY_NAMES.get(blend.kind, "") if blend else "") or cut.name[:40]
-            beginnings.append(Beginning(name, piece.cut, mass, typed, blend, piece.tasted))
+            beginnings.append(
+                Beginning(name, piece.cut, mass.mass_g, typed, blend, piece.tasted, mass.count, mass.masses_g)
+            )
     gather.finish()
     cook = begin_cook(household(), document.name, document.serve_at, beginnings)
     return Created(cook_out(one_typed(cook.pk)))

@@ -28,7 +28,7 @@ from api.cooks.documents import (
 )
 from api.cooks.unread import ReadOn, read_on, sentences
 from api.plumbing.household import household, spoons_of
-from api.plumbing.quantities import Mass
+from api.plumbing.quantities import Masses
 
 
 def typed_cooks(of: Household | None = None) -> QuerySet[Cook]:
@@ -136,7 +136,7 @@ def seasoned_pieces(cook: Cook) -> list[Seasoned | None]:
     return found
 
 
-NEVER_READ = PieceDocument(letter="A", name="A piece", cut="lamb-shoulder", mass=Mass("1 kg"))
+NEVER_READ = PieceDocument(letter="A", name="A piece", cut="lamb-shoulder", mass=Masses("1 kg"))
 """What stands in the book for a piece that could never be read; nothing is shown of it but what was typed."""
 
 

@@ -1,11 +1,11 @@
 """What a coat needs beside the pieces: stacks to copy from, what to mix in all, and the cook's own coat weight."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
-from typing import Annotated
+from typing import Annotated, Literal
 from uuid import UUID
 
-from book.layers import own_coats
+from book.layers import own_coat_stays, own_coats, own_trims
 from book.models import Blend, Cook, WeighBack, claim_version, in_jars_g
 from django.db import transaction
 from django.http import Http404, HttpRequest
@@ -14,10 +14,24 @@ from ninja import Schema
 from pydantic import Field
 from ravska_core.blend import Band, bands_of, check_blend, read_blend, shares
 from ravska_core.bowl import batch_for_dose_g, to_mix
-from ravska_core.coat import COAT_WEIGHTS, ERROR, drippings_of, learned_coat, own_coat, read_coat
+from ravska_core.coat import (
+    COAT_WEIGHTS,
+    ERROR,
+    LATER,
+    LAYER_KINDS,
+    TAKEN_FROM,
+    CoatReading,
+    drippings_of,
+    learned_coat,
+    learned_stays,
+    own_coat,
+    read_coat,
+    rendered_g,
+)
 from ravska_core.coat import WeighBack as CoreWeighBack
 from ravska_core.measure import Spoonfuls, SpoonSet, measure_out
-from ravska_core.working import BadInput, Figure, say
+from ravska_core.meat import bought, find_cut, for_so_many, is_skin
+from ravska_core.working import BadInput, Figure, Step, figure, say
 
 from api.blends.documents import BlendDocument, LineDocument
 from api.blends.reading import read_document
@@ -35,16 +49,23 @@ router = Router()
 
 @dataclass(frozen=True, slots=True)
 class TakesOut:
-    """What one piece takes of a blend [g], and as which layer; without a letter, the blend that holds it."""
+    """What one piece takes of a blend [g], and as which layer; without a letter, the blend that holds it.
+
+    `aside` says that it is set aside before any of it touches raw meat.
+    """
 
     letter: str
     kind: str
     grams: float
+    aside: bool = False
 
 
 @dataclass(frozen=True, slots=True)
 class TotalOut:
-    """What all pieces take of one blend, what clean jars hold, what is to be mixed and what is left over then [g]."""
+    """What all pieces take of one blend, what clean jars hold, what is to be mixed and what is left over then [g].
+
+    `aside_g` of it are for later, and set aside before any touches raw meat.
+    """
 
     blend_id: UUID
     name: str
@@ -58,6 +79,7 @@ class TotalOut:
     left_g: float
     spoons: Spoonfuls
     batch_g: float
+    aside_g: float
 
 
 @dataclass(frozen=True, slots=True)
@@ -71,11 +93,33 @@ class PlainOut:
 
 
 @dataclass(frozen=True, slots=True)
+class BuyOut:
+    """What to buy of one piece's cut: for all who eat, else for what is on the board, with what comes off [%].
+
+    `serves` is how many servings of it are on the board as it is.
+    """
+
+    letter: str
+    name: str
+    cut: str
+    raw: Figure
+    buy: Figure
+    trim: Figure
+    serves: Figure
+
+
+@dataclass(frozen=True, slots=True)
 class TotalsOut:
-    """All that a cook's pieces take; `problems` names what cannot be read and is missing."""
+    """All that a cook's pieces take and what meat to buy; `problems` names what cannot be read and is missing.
+
+    `serves` is how many servings the board comes to, `eaters` for how many it is meant, none where nobody said.
+    """
 
     blends: list[TotalOut]
     plain: list[PlainOut]
+    buy: list[BuyOut]
+    serves: float
+    eaters: int | None
     problems: list[FieldError]
 
 
@@ -107,15 +151,40 @@ def _totals(cook: Cook) -> TotalsOut:
             takes.setdefault(key, []).append(TakesOut(piece.letter, found.kind, found.dose_g))
             volumes[key] = volumes.get(key, 0.0) + found.volume_ml
             if found.reserve_g > 0:
-                takes[key].append(TakesOut(piece.letter, "set aside", found.reserve_g))
+                takes[key].append(TakesOut(piece.letter, "set aside", found.reserve_g, aside=True))
                 volumes[key] += found.volume_ml / found.dose_g * found.reserve_g
+    _set_aside(takes)
     mixing = _Mixing(blends, takes, spoons)
     found_plain = [
         PlainOut(key, to_mix([use.grams for use in uses], 0.0).takes, uses, measure_out(round(volumes[key], 3), spoons))
         for key, uses in takes.items()
         if isinstance(key, str)
     ]
-    return TotalsOut(mixing.all(), found_plain, [*problems, *mixing.problems])
+    buy, serves = _to_buy(cook, readings)
+    return TotalsOut(mixing.all(), found_plain, buy, serves, cook.eaters, [*problems, *mixing.problems])
+
+
+def _set_aside(takes: dict[UUID | str, list[TakesOut]]) -> None:
+    """Mark what is planned for later of all that touches raw meat before."""
+    for uses in takes.values():
+        if any(LAYER_KINDS[use.kind].when == "before" for use in uses if use.kind in LAYER_KINDS):
+            uses[:] = [replace(use, aside=use.aside or use.kind in LATER) for use in uses]
+
+
+def _to_buy(cook: Cook, readings: Mapping[str, CoatReading | BadInput]) -> tuple[list[BuyOut], float]:
+    """Return what meat to buy, and how many the board serves; a skin is a dish beside the meat and feeds nobody."""
+    read = [(piece, readings[piece.letter]) for piece in cook.pieces.all()]
+    meat = [(piece, found) for piece, found in read if isinstance(found, CoatReading) and not is_skin(piece.cut)]
+    serves = sum(found.servings.value for _, found in meat)
+    rows = []
+    for piece, found in meat:
+        if cook.eaters is not None and serves > 0:
+            raw = for_so_many(piece.mass_g, serves, cook.eaters)
+        else:
+            raw = figure([Step("On the board", "as it is weighed", piece.mass_g, "g")], "as exact as the scale")
+        buy, trim = bought(piece.cut, raw, own_trims(cook.household, piece.cut))
+        rows.append(BuyOut(piece.letter, piece.name, find_cut(piece.cut).name, raw, buy, trim, found.servings))
+    return rows, serves
 
 
 class _Mixing:
@@ -183,6 +252,7 @@ class _Mixing:
             blend_id=key, name=blend.name, kind=blend.kind, version=blend.version, bands=bands_of(read.leaves),
             takes=mix.takes, by=uses, shelf_g=shelf, mix=mix.mix, left_g=mix.left_g,
             spoons=measure_out(round(ml, 3), self.spoons), batch_g=blend.batch_g,
+            aside_g=sum(use.grams for use in uses if use.aside),
         )  # fmt: skip
 
 
@@ -231,9 +301,10 @@ def size_batch(request: HttpRequest, cook_id: UUID, document: BatchDocument) -> 
 
 
 class DrippingsDocument(Schema):
-    """Whose drippings become a blend, by the piece's letter."""
+    """Whose drippings become a blend, by the piece's letter, and what of: a liquid for the pot, or for the needle."""
 
     letter: Letter
+    kind: Literal["cooking liquid", "injection"] = "cooking liquid"
 
 
 @dataclass(frozen=True, slots=True)
@@ -251,7 +322,7 @@ def keep_drippings(request: HttpRequest, cook_id: UUID, document: DrippingsDocum
     typed = read_document(
         BlendDocument(
             name=f"Drippings of {piece.name}, {cook.name}"[:80],
-            kind="cooking liquid",
+            kind=document.kind,
             batch=f"{sum(grams for _, grams in found):.0f} g",
             lines=[
                 LineDocument(grind=grind, parts=say(grams, 3), basis="scale", error=f"{ERROR * 100:.0f}")
@@ -268,17 +339,25 @@ def keep_drippings(request: HttpRequest, cook_id: UUID, document: DrippingsDocum
 class OwnCoatOut:
     """The cook's own coat on this cut and surface: how often it was weighed back, and what it comes to.
 
-    `noted` is the weigh-back just kept, to be taken back by.
+    `stays` is what usually stays of it for this cook [0 to 1], None where nobody looked; `taken` says that both are
+    taken by themselves. `noted` is the weigh-back just kept, to be taken back by; `dose` and `put_stays` are what the
+    layer that was weighed back really took, as typed.
     """
 
     times: int
     figure: Figure
+    stays: float | None
+    taken: bool
     noted: UUID | None = None
+    dose: str = ""
+    put_stays: str = ""
 
 
 def _coat_weight(cut: str, surface: str) -> OwnCoatOut:
     own = own_coats(household(), cut, surface)
-    return OwnCoatOut(len(own), learned_coat(COAT_WEIGHTS["standard"], own))
+    stayed = own_coat_stays(household(), cut, surface)
+    stays = learned_stays(LAYER_KINDS["rub"].stays or 1.0, stayed) if stayed else None
+    return OwnCoatOut(len(own), learned_coat(COAT_WEIGHTS["standard"], own), stays, len(own) >= TAKEN_FROM)
 
 
 @router.reads("/coat/own-weight")
@@ -288,13 +367,17 @@ def own_weight(request: HttpRequest, cut: Key, surface: Key) -> OwnCoatOut:
 
 
 class WeighBackDocument(Schema):
-    """What was taken to a piece, what is left of it, and what fell off, as typed, for the layer at a place."""
+    """What was taken to a piece, what is left of it, what fell off, and the fat found in the pan afterwards, as typed,
+
+    for the layer at a place.
+    """
 
     letter: Letter
     layer: Annotated[int, Field(ge=0, le=11)]
     taken: TakenMass
     left: LeftMass
     fell: LeftMass = LeftMass("")
+    pan: LeftMass = LeftMass("")
 
 
 @router.posts("/{uuid:cook_id}/weigh-back")
@@ -303,6 +386,7 @@ def weigh_back(request: HttpRequest, cook_id: UUID, document: WeighBackDocument)
     gather = Gather()
     taken, left = gather.value("taken", document.taken), gather.value("left", document.left)
     fell = gather.value_if("fell", document.fell) or 0.0
+    pan = gather.value_if("pan", document.pan) or 0.0
     gather.finish()
     assert taken is not None
     assert left is not None
@@ -312,18 +396,24 @@ def weigh_back(request: HttpRequest, cook_id: UUID, document: WeighBackDocument)
         layers = list(piece.layers.all())
         if document.layer >= len(layers) or layers[document.layer].kind not in ("rub", "paste"):
             raise BadInput("layer", "Only a rub or a paste on a piece of this cook is weighed back.")
-        reading = read_coat(piece.seasoned(cook.appetite))
+        seasoned = piece.seasoned(cook.appetite)
+        reading = read_coat(seasoned)
         area = reading.piece.coatable.value
         surface = reading.layers[document.layer].surface
-        figure = own_coat(CoreWeighBack(taken, left, fell, area))
-        if not 0.1 <= figure.value <= 60:
+        back = CoreWeighBack(taken, left, fell, area, pan, rendered_g(seasoned) if pan else 0.0)
+        figure = own_coat(back)
+        kind = LAYER_KINDS[layers[document.layer].kind]
+        if not 0.1 <= figure.value <= kind.high:
             sentence = f"That would be {say(figure.value, 2)} g on 100 cm², which no coat is; check the weights."
             raise BadInput("taken", sentence)
         row = WeighBack.objects.create(
             household=household(), layer=layers[document.layer], cut=piece.cut, surface=surface, taken_g=taken,
-            left_g=left, fell_g=fell, coat_g_100cm2=figure.value,
+            left_g=left, fell_g=fell, pan_g=pan, coat_g_100cm2=figure.value,
+            stays=back.stays if document.fell or document.pan else None,
         )  # fmt: skip
-    return replace(_coat_weight(piece.cut, surface), noted=row.pk)
+    stays = f"{back.stays * 100:.3g}" if document.fell or document.pan else ""
+    own = _coat_weight(piece.cut, surface)
+    return replace(own, noted=row.pk, dose=f"{say(back.put_on_g, 4)} g", put_stays=stays)
 
 
 @router.posts("/coat/weigh-back/{uuid:row_id}/take-back")

@@ -4,6 +4,7 @@ A quantity is a string to JSON and to the book's columns of typed text; its `val
 be read is refused when the value is asked for, so that a document says all that is wrong with it at once (`Gather`).
 """
 
+from dataclasses import dataclass
 from fractions import Fraction
 from typing import Any, ClassVar, Generic, TypeVar
 
@@ -21,18 +22,22 @@ from ravska_core.measure import (
     parse_keeping_days,
     parse_length_cm,
     parse_mass_g,
+    parse_masses_g,
     parse_number,
     parse_parts,
     parse_temperature_c,
 )
+from ravska_core.meat import LEAST_SERVING_G, MOST_SERVING_G
 
-from api.plumbing.typed import Typed
+from api.plumbing.typed import Typed, TypedList
 
 Value = TypeVar("Value")
 
 
 class Quantity(str, Generic[Value]):
     """An amount as typed."""
+
+    as_text: ClassVar[object] = Typed
 
     def read(self, field: str) -> Value:
         """Return the amount as the core reads it.
@@ -56,7 +61,7 @@ class Quantity(str, Generic[Value]):
 
     @classmethod
     def __get_pydantic_core_schema__(cls, source: Any, handler: GetCoreSchemaHandler) -> CoreSchema:
-        return core_schema.no_info_after_validator_function(cls, handler.generate_schema(Typed))
+        return core_schema.no_info_after_validator_function(cls, handler.generate_schema(cls.as_text))
 
 
 class Mass(Quantity[float]):
@@ -64,6 +69,38 @@ class Mass(Quantity[float]):
 
     def read(self, field: str) -> float:
         return parse_mass_g(self, field)
+
+
+class Masses(Quantity[tuple[float, ...]]):
+    """What one or several pieces of meat weigh [g]: all together, or each."""
+
+    as_text = TypedList
+
+    def read(self, field: str) -> tuple[float, ...]:
+        return parse_masses_g(self, 1, field)
+
+    def of(self, count: int, field: str) -> "Weighed":
+        """Return what so many pieces weigh; as many as weights are written, where that is several.
+
+        Raises
+        ------
+        BadInput
+            At `field`.
+        """
+        masses = parse_masses_g(self, count, field)
+        if len(masses) < 2:
+            return Weighed(masses[0], count, ())
+        # alike ones need no weights of their own
+        return Weighed(sum(masses), len(masses), masses if min(masses) < max(masses) else ())
+
+
+@dataclass(frozen=True, slots=True)
+class Weighed:
+    """What pieces weigh together [g], how many they are, and what each weighs where they are unlike [g]."""
+
+    mass_g: float
+    count: int
+    masses_g: tuple[float, ...]
 
 
 class Grams(Quantity[float]):
@@ -85,6 +122,12 @@ class UseMass(Grams):
     """What some of a batch is planned for [g]."""
 
     low, high = 0.1, 50_000.0
+
+
+class ServingMass(Grams):
+    """What a serving of a piece weighs [g]."""
+
+    low, high = LEAST_SERVING_G, MOST_SERVING_G
 
 
 class WantedMass(Grams):

@@ -25,6 +25,9 @@ def _written(text: str) -> str:
 Typed = Annotated[str, Field(max_length=40), AfterValidator(printable)]
 """An amount as people type it, read by the core."""
 
+TypedList = Annotated[str, Field(max_length=160), AfterValidator(printable)]
+"""Several amounts one after another, as people type them."""
+
 Key = Annotated[str, Field(max_length=80), AfterValidator(printable)]
 """A catalogue key."""
 

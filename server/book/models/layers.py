@@ -13,7 +13,7 @@ from book.models.batches import in_jars_g
 from book.models.blends import Blend, Revision
 from book.models.pieces import Piece
 from book.models.rows import Row, above_zero, between, one_of
-from book.models.values import injection_from
+from book.models.values import injection_from, weighed_from
 
 
 def layer_constraints(of: str) -> list[models.CheckConstraint]:
@@ -24,7 +24,7 @@ def layer_constraints(of: str) -> list[models.CheckConstraint]:
         models.CheckConstraint(
             condition=Q(blend__isnull=False, grind="")
             | (Q(blend__isnull=True) & ~Q(grind=""))
-            | Q(kind="drippings", blend__isnull=True, grind=""),
+            | Q(kind__in=("drippings", "cooking liquid"), blend__isnull=True, grind=""),
             name=f"{of}_of_blend_or_grind",
         ),
         models.CheckConstraint(condition=Q(dose__isnull=True) | Q(dose__gt=0), name=f"{of}_dose"),
@@ -85,6 +85,8 @@ class LayerRow(Row):
     reserve_unit = models.CharField(max_length=2, default="", blank=True)
     reserve_typed = models.CharField(max_length=40, default="", blank=True)
     injection = models.JSONField(default=dict, blank=True)
+    # what was weighed of a bath
+    weighed = models.JSONField(default=dict, blank=True)
 
     class Meta:
         abstract = True
@@ -110,7 +112,7 @@ class LayerRow(Row):
             self.kind, blend, None if self.dose_unit else self.dose, self.hold_s or 0.0, self.hold_c, self.stays,
             self.after, self.eaten, self.times,
             Amount(self.reserve, self.reserve_unit) if self.reserve is not None else None,
-            injection_from(self.injection), self.place, self.into_pot, self.portion(),
+            injection_from(self.injection), self.place, self.into_pot, self.portion(), weighed_from(self.weighed),
         )  # fmt: skip
 
 

@@ -6,7 +6,7 @@ from django.db import models
 from django.db.models import Q
 from ravska_core.catalogue import Bone
 from ravska_core.coat import Seasoned
-from ravska_core.meat import CUT_INTO, GRADES, PORTION_G, Measures, Stage
+from ravska_core.meat import CUT_INTO, GRADES, Measures, Stage, serving_of
 from ravska_core.meat import Piece as CorePiece
 
 from book.models.cooks import Cook
@@ -25,9 +25,14 @@ class Piece(Row):
     position = models.PositiveSmallIntegerField()
     cut = models.CharField(max_length=60)
     mass_g = models.FloatField()
-    mass_typed = models.CharField(max_length=40)
+    mass_typed = models.CharField(max_length=160)
+    # what each weighs, where several of unlike weight are one piece here
+    masses_g = models.JSONField(default=list, blank=True)
     untrimmed_g = models.FloatField(null=True)
     untrimmed_typed = models.CharField(max_length=40, default="", blank=True)
+    # how much of it a plate takes, where that is not by the appetite
+    serving_g = models.FloatField(null=True)
+    serving_typed = models.CharField(max_length=40, default="", blank=True)
     count = models.PositiveSmallIntegerField(default=1)
     grade = models.CharField(max_length=10, default="ordinary")
     faces = models.JSONField(default=dict, blank=True)
@@ -62,6 +67,9 @@ class Piece(Row):
             named("cut", "piece_cut"),
             between("mass_g", 1, 100_000, "piece_mass"),
             between("count", 1, 200, "piece_count"),
+            models.CheckConstraint(
+                condition=Q(serving_g__isnull=True) | Q(serving_g__gte=1, serving_g__lte=1000), name="piece_serving"
+            ),
             one_of("grade", tuple(GRADES), "piece_grade"),
             one_of("surface", ("moist", "dry"), "piece_surface"),
             models.CheckConstraint(
@@ -87,9 +95,11 @@ class Piece(Row):
             self.cut_into, self.cut_cm, self.thin_cm, self.endpoint_c, self.pierced,
             tuple(Bone(*rod) for rod in self.bones),
             tuple(Stage(one["what"], one["place"], one["hold_c"], one["hold_s"]) for one in self.stages),
+            tuple(self.masses_g),
         )  # fmt: skip
 
     def seasoned(self, appetite: str) -> Seasoned:
         """Return the piece with its stack as the core reads it, for eaters of an appetite."""
         layers = tuple(layer.as_core() for layer in self.layers.all())
-        return Seasoned(self.letter, self.as_core(), layers, self.target_percent, PORTION_G[appetite])
+        portion_g = serving_of(self.cut, self.serving_g, appetite)
+        return Seasoned(self.letter, self.as_core(), layers, self.target_percent, portion_g)

@@ -10,7 +10,7 @@ from typing import Any
 
 from ravska_core.blend import AsRead, Label, MethodStep, parse_label, parse_lasts_s, parse_reduction
 from ravska_core.catalogue import Known
-from ravska_core.coat import Injection, injection_of
+from ravska_core.coat import BathWeighed, Injection, bath_weighed_of, injection_of
 from ravska_core.measure import Amount
 from ravska_core.working import BadInput
 
@@ -147,6 +147,27 @@ def injection_from(book: Stored) -> Injection:
     value["sites"] = tuple((x, y) for x, y in value["sites"])
     value["used"] = Amount(**value["used"]) if value["used"] else None
     return Injection(**value)
+
+
+def stored_weighed(typed: Mapping[str, Any]) -> dict[str, Any]:
+    """Return what was weighed of a bath as the book holds it: nothing where nobody did.
+
+    Raises
+    ------
+    BadInput
+        At the key of what cannot be read.
+    """
+    return stored(dict(typed), asdict(bath_weighed_of(typed))) if typed else {}
+
+
+def weighed_from(book: Stored) -> BathWeighed | None:
+    """Return what was weighed of a bath as the core takes it."""
+    if not book:
+        return None
+    value = dict(_value(book, "weighed"))
+    for key in ("used", "left"):
+        value[key] = Amount(**value[key]) if value[key] else None
+    return BathWeighed(**value)
 
 
 def typed_of(book: Stored) -> Any:

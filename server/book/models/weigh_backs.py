@@ -21,6 +21,9 @@ class WeighBack(Row):
     taken_g = models.FloatField()
     left_g = models.FloatField()
     fell_g = models.FloatField()
+    pan_g = models.FloatField(default=0.0)
+    # share of what was put on that stays; none where what fell and melted off was not looked for
+    stays = models.FloatField(null=True)
     coat_g_100cm2 = models.FloatField()
     at = models.DateTimeField(default=timezone.now)
     deleted_at = models.DateTimeField(null=True)
@@ -29,7 +32,10 @@ class WeighBack(Row):
         ordering: ClassVar = ["at"]
         constraints: ClassVar = [
             models.CheckConstraint(
-                condition=above_zero("taken_g") & Q(left_g__gte=0, fell_g__gte=0) & above_zero("coat_g_100cm2"),
+                condition=above_zero("taken_g")
+                & Q(left_g__gte=0, fell_g__gte=0, pan_g__gte=0)
+                & above_zero("coat_g_100cm2")
+                & (Q(stays__isnull=True) | Q(stays__gte=0, stays__lte=1)),
                 name="weigh_back_whole",
             )
         ]

@@ -229,7 +229,7 @@ def test_what_is_left_of_a_bath_becomes_the_pots_liquid_counted_once():
     # a sauce of it, boiled: the same salt, as it is eaten beside the meat
     sauce = read(salted, dataclasses.replace(bath, into_pot=False, eaten=1.0))
     assert sauce.salt.value == pytest.approx(poured.salt.value - poured.layers[2].salt.value, rel=0.02)
-    with pytest.raises(BadInput, match="No pot comes after this bath") as refusal:
+    with pytest.raises(BadInput, match="No pot comes after this") as refusal:
         read(bath, salted)
     assert refusal.value.argument == "layers.0.after"
 

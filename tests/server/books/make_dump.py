@@ -35,6 +35,31 @@ def fill(checkout: Path) -> None:
     demo.load_demo(NOW)
     more_cooks()
     things_of_ones_own()
+    doses_as_said()
+
+
+def doses_as_said() -> None:
+    """Dose layers in grams, in a rate, as a share of the batch and of the jar, where the schema has that."""
+    from book import models
+
+    rows = models.Layer.objects.filter(blend__isnull=False).order_by(
+        "piece__cook__serve_at", "piece__letter", "position"
+    )
+    if not hasattr(models.Layer(), "dose_unit"):
+        return
+    said = (("30 g", "g", "", 30.0), ("3 tbsp", "ml", "", 44.4), ("20 g/kg", "g", "kg", 20.0),
+            ("half of it", "batch", "", 0.5), ("a third of the jar", "jar", "", 1 / 3))  # fmt: skip
+    for row, (typed, unit, per, value) in zip(rows, said, strict=False):
+        models.Layer.objects.filter(pk=row.pk).update(
+            dose_typed=typed, dose_unit=unit, dose_per=per, dose=value, dose_error=0.01
+        )
+    models.Layer.objects.filter(pk=rows[3].pk).update(mixed_g=45.0)
+    models.Cook.objects.filter(name="Wharf lunch, duck legs").update(note="Salt it the night before.")
+    if not hasattr(models.Piece(), "masses_g"):
+        return
+    models.Piece.objects.filter(cook__name="Wharf lunch, duck legs", letter="A").update(
+        mass_g=620.0, mass_typed="300 and 320 g", masses_g=[300.0, 320.0], count=2, serving_g=90.0, serving_typed="90 g"
+    )
 
 
 def things_of_ones_own() -> None:

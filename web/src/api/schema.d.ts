@@ -742,6 +742,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cooks/{cook_id}/divide": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Divide
+         * @description Take part of a piece off it; what was said in grams or spoons goes on each part as heavy as it was.
+         */
+        post: operations["api_cooks_divide_divide"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/cooks/coat/read": {
         parameters: {
             query?: never;
@@ -3800,6 +3820,44 @@ export interface components {
             unit: string;
         };
         /**
+         * BathWeighedDocument
+         * @description What was weighed of a bath, as typed; what is empty was not.
+         *
+         *     `left_salt` is the salt of what is left [%]; `times` how many times as much goes in as is reckoned, of one's own.
+         */
+        BathWeighedDocument: {
+            /**
+             * Used
+             * @default
+             */
+            used: string;
+            /**
+             * Left
+             * @default
+             */
+            left: string;
+            /**
+             * Before
+             * @default
+             */
+            before: string;
+            /**
+             * After
+             * @default
+             */
+            after: string;
+            /**
+             * Left Salt
+             * @default
+             */
+            left_salt: string;
+            /**
+             * Times
+             * @default
+             */
+            times: string;
+        };
+        /**
          * BoardOut
          * @description A cook as it stands: its pieces with their steps and readings, what comes next, and whether a test is fair.
          *
@@ -3899,6 +3957,7 @@ export interface components {
          * CoatReading
          * @description What a piece comes to: its piece, its layers, the ledger of its salt, a serving, the core sample, cautions.
          *
+         *     `each` is the salt of each of several pieces of unlike weight [% of its own raw edible weight].
          *     `gives` is the place of the layer that usually gives way to a target, None where one takes the rest already.
          */
         CoatReading: {
@@ -3916,6 +3975,8 @@ export interface components {
             /** Gives */
             gives: number | null;
             thin: components["schemas"]["Figure"];
+            /** Each */
+            each: number[];
             servings: components["schemas"]["Figure"];
             sodium: components["schemas"]["Figure"];
             sugar: components["schemas"]["Figure"];
@@ -4309,6 +4370,17 @@ export interface components {
              *     }
              */
             injection: components["schemas"]["InjectionDocument"];
+            /**
+             * @default {
+             *       "used": "",
+             *       "left": "",
+             *       "before": "",
+             *       "after": "",
+             *       "left_salt": "",
+             *       "times": ""
+             *     }
+             */
+            weighed: components["schemas"]["BathWeighedDocument"];
         };
         /**
          * LayerMarkOut
@@ -4340,8 +4412,9 @@ export interface components {
          *     `volume_ml` is what it fills, levelled. `salt` is what stays, `so_far` that of this layer and all before it [% of
          *     raw edible weight]; `rest` what is left to the target after it; `fate` says where its salt goes [share of what was
          *     put on]. `coat` says how heavy a coat of rub it is, `sticks_g` what of it sticks, `batch_g` what its finished batch
-         *     weighs. `reserve_g` of a bath is set aside, `standing` says where its hold stands on its window; `injection` is how
-         *     one is injected.
+         *     weighs. `each_g` is what of it goes on each of several pieces of unlike weight. `reserve_g` of a bath is set aside,
+         *     `standing` says where its hold stands on its window, `times` how many times as much of it went in as is reckoned;
+         *     `injection` is how one is injected.
          */
         LayerShown: {
             /** Kind */
@@ -4379,6 +4452,11 @@ export interface components {
              */
             standing: string;
             /**
+             * Times
+             * @default 1
+             */
+            times: number;
+            /**
              * Too Long
              * @default false
              */
@@ -4398,6 +4476,11 @@ export interface components {
              * @default 0
              */
             batch_g: number;
+            /**
+             * Each G
+             * @default []
+             */
+            each_g: number[];
             /**
              * Reserve G
              * @default 0
@@ -4491,6 +4574,20 @@ export interface components {
             begins_at: string;
         };
         /**
+         * OnePiece
+         * @description One of several pieces of unlike weight: its weight [g], its shares of weight and surface, its thickness [cm].
+         */
+        OnePiece: {
+            /** Mass G */
+            mass_g: number;
+            /** Mass Share */
+            mass_share: number;
+            /** Area Share */
+            area_share: number;
+            /** Thickness Cm */
+            thickness_cm: number;
+        };
+        /**
          * PieceDocument
          * @description A piece as typed: its letter and name, its meat, its layers in order, its salt target [% of raw edible weight].
          *
@@ -4562,6 +4659,11 @@ export interface components {
              */
             thin: string;
             /**
+             * Serving
+             * @default
+             */
+            serving: string;
+            /**
              * Endpoint
              * @default
              */
@@ -4607,7 +4709,8 @@ export interface components {
          *
          *     `coatable` is all that takes a coat, `open_cm2` the part of it where seasoning reaches the meat; `thin_cm` and
          *     `thick_cm` are the thickness of its ends [cm], `meat_cm` that of its meat: of a hollow bird its breast, from the
-         *     skin to the bone. `bones` lie as the cook says, or as usual for the cut.
+         *     skin to the bone. `bones` lie as the cook says, or as usual for the cut. `each` is every piece of several that were
+         *     weighed one by one; `covers` says what the raw weight covers.
          */
         PieceShown: {
             solid: components["schemas"]["Solid"];
@@ -4629,6 +4732,16 @@ export interface components {
             question: string;
             /** Bones */
             bones: components["schemas"]["Bone"][];
+            /**
+             * Each
+             * @default []
+             */
+            each: components["schemas"]["OnePiece"][];
+            /**
+             * Covers
+             * @default
+             */
+            covers: string;
         };
         /**
          * Solid
@@ -5019,6 +5132,44 @@ export interface components {
             mass: string;
         };
         /**
+         * DividedOut
+         * @description This cook with what is left on its board, and the other cook where the part has one.
+         */
+        DividedOut: {
+            cook: components["schemas"]["CookOut"];
+            /** Other */
+            other: string | null;
+            /** Other Name */
+            other_name: string;
+        };
+        /**
+         * DivideDocument
+         * @description Which piece is divided, and what the part weighs that is taken off it.
+         *
+         *     With `serve_at` it becomes a cook of its own, else another piece of this one; `frozen` says that it is frozen
+         *     meanwhile, and thawed before.
+         */
+        DivideDocument: {
+            /** Version */
+            version: number;
+            /** Letter */
+            letter: string;
+            /** Mass */
+            mass: string;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /** Serve At */
+            serve_at?: string | null;
+            /**
+             * Frozen
+             * @default false
+             */
+            frozen: boolean;
+        };
+        /**
          * CoatReadingOut
          * @description What a coat comes to on a piece, with what its layers are of as the book has it.
          *
@@ -5040,6 +5191,8 @@ export interface components {
             /** Gives */
             gives: number | null;
             thin: components["schemas"]["Figure"];
+            /** Each */
+            each: number[];
             servings: components["schemas"]["Figure"];
             sodium: components["schemas"]["Figure"];
             sugar: components["schemas"]["Figure"];
@@ -5088,8 +5241,9 @@ export interface components {
          * MeatDocument
          * @description The meat of a piece as typed. Measures are given all three or not at all; `faces` says what is done with each.
          *
-         *     `endpoint` is the temperature its centre is done at; `bones` are rods x0, y0, x1, y1 and width as shares of length
-         *     and width, none where they lie as usual.
+         *     `mass` is what all weigh together, or each one after another. `serving` is how much a plate takes of it [g], empty
+         *     for the usual. `endpoint` is the temperature its centre is done at; `bones` are rods x0, y0, x1, y1 and width as
+         *     shares of length and width, none where they lie as usual.
          */
         MeatDocument: {
             /** Cut */
@@ -5156,6 +5310,11 @@ export interface components {
              * @default
              */
             thin: string;
+            /**
+             * Serving
+             * @default
+             */
+            serving: string;
             /**
              * Endpoint
              * @default
@@ -5474,6 +5633,24 @@ export interface components {
             appetite: "light" | "usual" | "hearty";
         };
         /**
+         * BuyOut
+         * @description What to buy of one piece's cut: for all who eat, else for what is on the board, with what comes off [%].
+         *
+         *     `serves` is how many servings of it are on the board as it is.
+         */
+        BuyOut: {
+            /** Letter */
+            letter: string;
+            /** Name */
+            name: string;
+            /** Cut */
+            cut: string;
+            raw: components["schemas"]["Figure"];
+            buy: components["schemas"]["Figure"];
+            trim: components["schemas"]["Figure"];
+            serves: components["schemas"]["Figure"];
+        };
+        /**
          * PlainOut
          * @description What all pieces take of a plain ingredient [g].
          */
@@ -5488,6 +5665,8 @@ export interface components {
         /**
          * TakesOut
          * @description What one piece takes of a blend [g], and as which layer; without a letter, the blend that holds it.
+         *
+         *     `aside` says that it is set aside before any of it touches raw meat.
          */
         TakesOut: {
             /** Letter */
@@ -5496,10 +5675,17 @@ export interface components {
             kind: string;
             /** Grams */
             grams: number;
+            /**
+             * Aside
+             * @default false
+             */
+            aside: boolean;
         };
         /**
          * TotalOut
          * @description What all pieces take of one blend, what clean jars hold, what is to be mixed and what is left over then [g].
+         *
+         *     `aside_g` of it are for later, and set aside before any touches raw meat.
          */
         TotalOut: {
             /**
@@ -5526,16 +5712,26 @@ export interface components {
             spoons: components["schemas"]["Spoonfuls"];
             /** Batch G */
             batch_g: number;
+            /** Aside G */
+            aside_g: number;
         };
         /**
          * TotalsOut
-         * @description All that a cook's pieces take; `problems` names what cannot be read and is missing.
+         * @description All that a cook's pieces take and what meat to buy; `problems` names what cannot be read and is missing.
+         *
+         *     `serves` is how many servings the board comes to, `eaters` for how many it is meant, none where nobody said.
          */
         TotalsOut: {
             /** Blends */
             blends: components["schemas"]["TotalOut"][];
             /** Plain */
             plain: components["schemas"]["PlainOut"][];
+            /** Buy */
+            buy: components["schemas"]["BuyOut"][];
+            /** Serves */
+            serves: number;
+            /** Eaters */
+            eaters: number | null;
             /** Problems */
             problems: components["schemas"]["FieldError"][];
         };
@@ -5576,28 +5772,52 @@ export interface components {
         };
         /**
          * DrippingsDocument
-         * @description Whose drippings become a blend, by the piece's letter.
+         * @description Whose drippings become a blend, by the piece's letter, and what of: a liquid for the pot, or for the needle.
          */
         DrippingsDocument: {
             /** Letter */
             letter: string;
+            /**
+             * Kind
+             * @default cooking liquid
+             * @enum {string}
+             */
+            kind: "cooking liquid" | "injection";
         };
         /**
          * OwnCoatOut
          * @description The cook's own coat on this cut and surface: how often it was weighed back, and what it comes to.
          *
-         *     `noted` is the weigh-back just kept, to be taken back by.
+         *     `stays` is what usually stays of it for this cook [0 to 1], None where nobody looked; `taken` says that both are
+         *     taken by themselves. `noted` is the weigh-back just kept, to be taken back by; `dose` and `put_stays` are what the
+         *     layer that was weighed back really took, as typed.
          */
         OwnCoatOut: {
             /** Times */
             times: number;
             figure: components["schemas"]["Figure"];
+            /** Stays */
+            stays: number | null;
+            /** Taken */
+            taken: boolean;
             /** Noted */
             noted?: string | null;
+            /**
+             * Dose
+             * @default
+             */
+            dose: string;
+            /**
+             * Put Stays
+             * @default
+             */
+            put_stays: string;
         };
         /**
          * WeighBackDocument
-         * @description What was taken to a piece, what is left of it, and what fell off, as typed, for the layer at a place.
+         * @description What was taken to a piece, what is left of it, what fell off, and the fat found in the pan afterwards, as typed,
+         *
+         *     for the layer at a place.
          */
         WeighBackDocument: {
             /** Letter */
@@ -5613,6 +5833,11 @@ export interface components {
              * @default
              */
             fell: string;
+            /**
+             * Pan
+             * @default
+             */
+            pan: string;
         };
         /**
          * WayOut
@@ -9482,6 +9707,68 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CookOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_cooks_divide_divide: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cook_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DivideDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DividedOut"];
                 };
             };
             /** @description Not Found */
