@@ -108,15 +108,17 @@ def copy_piece(old: Piece, **changed: object) -> Piece:
     piece = _copied(old, **changed)
     layers = {}
     for layer in old.layers.all():
-        injected = {key: text for key, text in typed_of(layer.injection).items() if key not in WEIGHED}
-        taken_up = {key: text for key, text in typed_of(layer.weighed).items() if key == "times"}
-        layers[layer.pk] = _copied(
-            layer, piece=piece, revision=None, mixed_g=None, injection=stored_injection(injected),
-            weighed=stored_weighed(taken_up),
-        )  # fmt: skip
+        layers[layer.pk] = _copied(layer, piece=piece, revision=None, mixed_g=None, **unweighed(layer))
     for step in old.steps.all():
         _copied(step, piece=piece, layer=layers.get(step.layer_id) if step.layer_id else None, done_at=None)
     return piece
+
+
+def unweighed(layer: Layer) -> dict[str, dict[str, object]]:
+    """Return what a layer is injected and bathed with where nothing of that was weighed yet, by column."""
+    injected = {key: text for key, text in typed_of(layer.injection).items() if key not in WEIGHED}
+    taken_up = {key: text for key, text in typed_of(layer.weighed).items() if key == "times"}
+    return {"injection": stored_injection(injected), "weighed": stored_weighed(taken_up)}
 
 
 Copied = TypeVar("Copied", Piece, Layer, Step)

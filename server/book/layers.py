@@ -24,8 +24,8 @@ from ravska_core.coat import (
     usual_coat,
 )
 from ravska_core.coat import Layer as CoreLayer
+from ravska_core.meat import PLACES, find_cut, read_piece
 from ravska_core.meat import Piece as CorePiece
-from ravska_core.meat import find_cut, read_piece
 from ravska_core.units import say_duration
 from ravska_core.working import BadInput, say
 
@@ -175,6 +175,7 @@ def usual_layer(piece: Piece, position: int, blend: Blend, kind: str = "", other
         else "",
         hold_s=hold_s,
         hold_typed="" if hold_s is None else say_duration(hold_s),
+        hold_c=PLACES["pot" if found.key == "cooking liquid" else "fridge"].usual_c,
         weighed=stored_weighed({"times": say(learned_times(times), 3)}) if len(times) >= TAKEN_FROM else {},
     )
     if len(own) < TAKEN_FROM:

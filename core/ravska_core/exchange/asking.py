@@ -1,5 +1,6 @@
 """What is asked about a list and said to it: items with answers, what they weigh, the kind of blend they make."""
 
+import re
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
@@ -66,13 +67,30 @@ WET, LIQUID, FATTY = 0.12, 0.15, 0.15
 """From which share of its mass water makes a rub wet, liquids make it a marinade, and fats a paste (estimates)."""
 
 
-def usual_kind(said: str, items: Sequence[Item]) -> str:
+_SAYS_KIND = (
+    ("cooking liquid", r"pots?|brais\w+|stew|cooking liquid|poaching"),
+    ("injection", r"inject\w*|needle|syringe"),
+    ("glaze", r"glaze|lacquer"),
+    ("spritz", r"spritz|spray|mop"),
+    ("marinade", r"marinades?|bath|brine"),
+    ("binder", r"binder"),
+    ("finishing salt", r"finishing salt"),
+    ("paste", r"paste"),
+    ("dry rub", r"rubs?|crust"),
+)
+"""Words of a heading that say which kind of blend is under it (common practice, no source)."""
+
+
+def usual_kind(said: str, items: Sequence[Item], title: str = "") -> str:
     """Return which kind of blend a list most likely is: what it says, else by what its items weigh of water and fat.
 
-    One fresh clove in a cup of spices leaves a dry rub a dry rub.
+    A word in its `title` goes before that: “For the pot:”. One fresh clove in a cup of spices leaves a dry rub one.
     """
     if said:
         return said
+    for kind, words in _SAYS_KIND:
+        if re.search(rf"\b(?:{words})\b", title.lower()):
+            return kind
     total = water = liquid = fat = 0.0
     for item in items:
         if not item.grind or item.amount is None or item.amount.kind not in MEASURED:

@@ -207,7 +207,7 @@ def _covers(cut: Cut, piece: Piece, faces: Sequence[FaceReading]) -> str:
     on = [f"its bone ({cut.bone_share * 100:.0f} %)"] if cut.bone_share else []
     on += [f"its {face.name}" for face in faces if face.state != "off"]
     off = [f"its {face.name}" for face in faces if face.state == "off"]
-    said = ["what goes on the board, after trimming"]
+    said = ["Weigh what goes on the board: after trimming"]
     said += [f"with {_listed(on)}"] if on else []
     said += [f"without {_listed(off)}"] if off else []
     several = f"; all {piece.count} together" if piece.count > 1 else ""

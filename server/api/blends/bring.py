@@ -1,5 +1,6 @@
 """Blend: bring lists, recipes and labels in, take blends out. What is read here is shown first; nothing is saved."""
 
+import re
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from fractions import Fraction
@@ -267,11 +268,12 @@ def bring(request: HttpRequest, document: BringDocument) -> BroughtOut:
     method: list[MethodStepDocument] = []
     if made is not None:
         method = _method(found.steps, taking)
+    title = found.name or _title(found.lines)
     batch = found.batch or (f"{made.batch_g:g} g" if made else "")
     return BroughtOut(
         format=found.format,
-        name=found.name,
-        kind=usual_kind(found.kind, taking),
+        name=title,
+        kind=usual_kind(found.kind, taking, title),
         lines=out,
         steps=list(found.steps),
         notes=[*found.notes, *filter(None, [exact.note])],
@@ -302,6 +304,20 @@ def _exactly(item: Item, at: int, typed: BlendAsTyped) -> Item:
     line = typed.document.lines[at]
     blend = str(line.blend) if line.blend else ""
     return replace(item, status="understood", grind=line.grind, blend=blend, held=line.held, question="", unread=())
+
+
+_HEADED = re.compile(r"(?:for|from|the|a|my|our)\s+", re.IGNORECASE)
+
+
+def _title(lines: Sequence[ListLine]) -> str:
+    """Return what a list is called by the heading it begins with: “For the pot:” is the pot."""
+    first = next((line for line in lines if line.text.strip()), None)
+    if first is None or first.status != "heading":
+        return ""
+    said = first.text.strip("#*: \t")
+    while (filler := _HEADED.match(said)) is not None:
+        said = said[filler.end() :]
+    return said[:1].upper() + said[1:80]
 
 
 def _status(line: ListLine, items: Sequence[tuple[Item, bool]]) -> LineStatus:

@@ -5,8 +5,8 @@ from datetime import datetime
 from typing import Annotated
 from uuid import UUID
 
-from book.cooks import copy_piece
-from book.models import Cook, Piece, Stale, claim_version
+from book.cooks import copy_piece, unweighed
+from book.models import Cook, Layer, Piece, Stale, claim_version
 from book.steps import lay_out_steps
 from book.tasting import check_untasted
 from django.db import transaction
@@ -98,6 +98,8 @@ def divide(request: HttpRequest, cook_id: UUID, document: DivideDocument) -> Div
                     {**thaw, "hold_c": PLACES["fridge"].usual_c, "hold_s": THAW_S},
                     *(stage for stage in made.stages if stage["what"] != "thaw"),
                 ]
+            for layer in piece.layers.all():
+                Layer.objects.filter(pk=layer.pk).update(**unweighed(layer))
             for row in (made, piece):
                 row.save()
                 lay_out_steps(row)

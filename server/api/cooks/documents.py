@@ -277,7 +277,7 @@ class Blends:
     def mark(self, layer: LayerDocument) -> LayerMarkOut:
         """Return what a layer is of, as the book has it."""
         blend, revision = self.row(layer) if layer.blend_id else (None, None)
-        return layer_mark(blend, revision, layer.grind)
+        return replace(layer_mark(blend, revision, layer.grind), said=bool(layer.dose) and not on_dial(layer.dose))
 
     def core(self, layer: LayerDocument) -> CoreBlend:
         """Return the blend a layer is of as the core reads it, each built once.

@@ -14,8 +14,9 @@ from ravska_core.working import BadInput
 class LayerMarkOut:
     """What a layer is of, as the book has it, and what it is drawn with.
 
-    `changed_since` says that its blend moved on since it was mixed; `shares` are those of the grinds. `left_g` is what
-    all pieces together leave of its batch, `jars_g` what clean jars hold of it; none where nobody asked.
+    `changed_since` says that its blend moved on since it was mixed; `shares` are those of the grinds. `said` says that
+    its dose was said otherwise than on the dial. `left_g` is what all pieces together leave of its batch, `jars_g` what
+    clean jars hold of it; none where nobody asked.
     """
 
     blend_name: str
@@ -23,6 +24,7 @@ class LayerMarkOut:
     changed_since: bool
     grinds: list[str]
     shares: list[float]
+    said: bool = False
     left_g: float | None = None
     jars_g: float | None = None
 

@@ -140,6 +140,7 @@ def test_level_measures_weigh_what_the_us_databases_portions_do(portions, key):
     [
         ("cider-vinegar", 4.5, 6, "acetic"), ("wine-vinegar", 5, 7, "acetic"), ("lemon-juice", 5, 6, "citric"),
         ("lime-juice", 5, 6.5, "citric"), ("orange-juice", 0.6, 1.2, "citric"), ("red-wine", 0.4, 0.8, "tartaric"),
+        ("verjuice", 1.8, 3, "tartaric"),
         ("buttermilk", 0.7, 1.1, "lactic"), ("yoghurt", 0.8, 1.2, "lactic"),
     ],
 )  # fmt: skip

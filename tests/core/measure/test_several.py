@@ -1,4 +1,4 @@
-"""Weights of several pieces, as people write them (forms from memory of how cooks write; common practice, no source)."""
+"""Weights of several pieces, as people write them (forms of writing: common practice, no source)."""
 
 import pytest
 from hypothesis import given

@@ -180,8 +180,8 @@ def test_what_goes_on_over_the_fire_lasts_until_the_piece_comes_off():
     # serving 18:30, so off the fire 18:00 and on at 12:00; by hand from there
     assert {step.kind: at.strftime("%H:%M") for step, (at, _) in zip(steps, count_back(serve, steps), strict=True)} == {
         "mix": "09:40", "aside": "09:55", "bind": "09:55", "coat": "10:00", "on": "12:00", "spritz": "14:00",
-        "wrap": "16:00", "pot": "17:00", "glaze": "17:40", "catch": "18:00", "rest": "18:00", "finish": "18:30", "stir": "18:30",
-        "pass": "18:30", "plate": "18:30",
+        "wrap": "16:00", "pot": "17:00", "glaze": "17:40", "catch": "18:00", "rest": "18:00", "finish": "18:30",
+        "stir": "18:30", "pass": "18:30", "plate": "18:30",
     }  # fmt: skip
     assert [step.kind for step in steps[-4:]] == ["finish", "stir", "plate", "pass"]
     # in the order they are done, whatever order the layers came in

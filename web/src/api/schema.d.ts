@@ -4386,8 +4386,9 @@ export interface components {
          * LayerMarkOut
          * @description What a layer is of, as the book has it, and what it is drawn with.
          *
-         *     `changed_since` says that its blend moved on since it was mixed; `shares` are those of the grinds. `left_g` is what
-         *     all pieces together leave of its batch, `jars_g` what clean jars hold of it; none where nobody asked.
+         *     `changed_since` says that its blend moved on since it was mixed; `shares` are those of the grinds. `said` says that
+         *     its dose was said otherwise than on the dial. `left_g` is what all pieces together leave of its batch, `jars_g` what
+         *     clean jars hold of it; none where nobody asked.
          */
         LayerMarkOut: {
             /** Blend Name */
@@ -4400,6 +4401,11 @@ export interface components {
             grinds: string[];
             /** Shares */
             shares: number[];
+            /**
+             * Said
+             * @default false
+             */
+            said: boolean;
             /** Left G */
             left_g?: number | null;
             /** Jars G */

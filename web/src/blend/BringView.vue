@@ -1,46 +1,24 @@
 <script setup lang="ts">
-import { useQueryClient } from '@tanstack/vue-query'
 import { useRouter } from 'vue-router'
-import { api, call } from '../api/client'
 import { useChange } from '../api/change'
-import { refresh } from '../api/kept'
 import Select from '../kit/Select.vue'
 import BringLine from './BringLine.vue'
 import { kinds } from './kinds'
 import { useBring } from './useBring'
-import type { Doc } from './useBlend'
 import Field from '../kit/Field.vue'
-import { sure } from '../kit/sure'
 
 /** A list or a recipe pasted or dropped, shown line by line with what was understood; nothing is dropped by itself. */
 const router = useRouter()
-const queries = useQueryClient()
 
 const EXAMPLE = `2 tbsp smoked paprika
 1½ tsp black pepper, cracked
 1 cup + 2 tbsp brown sugar
 a small handful of rosemary
 2 EL Salz`
-const { text, unread, errors, brought, ask, errorOf, answer, given, asked, ready, chosenKind, chosenName, file, done } =
-  useBring()
+const bring = useBring()
+const { text, unread, errors, brought, ask, errorOf, answer, given, asked, ready, chosenKind, chosenName, file } = bring
 const make = useChange('blends', async () => {
-  const found = sure(brought.value)
-  const read: Omit<Doc, 'name' | 'kind'> = found.exact ?? {
-    fire: '',
-    batch: found.batch || '100 g',
-    lines: found.made,
-    written: found.written,
-    base: 0,
-    total: found.written === 'percent' ? 'fixed' : 'free',
-    targets: [],
-    uses: found.uses,
-    method: found.method,
-    label: null,
-  }
-  const body: Doc = { ...read, name: chosenName.value.trim() || 'Brought in', kind: chosenKind.value }
-  const made = await call(api.POST('/api/blends', { body }))
-  done()
-  await refresh(queries, ['blends'])
+  const made = await bring.make()
   await router.push(`/blend/${made.id}`)
 })
 </script>

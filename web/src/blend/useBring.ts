@@ -1,8 +1,11 @@
 import { computed, ref, watch } from 'vue'
+import { useQueryClient } from '@tanstack/vue-query'
 import { api, call, Refusal, type Schemas } from '../api/client'
+import { refresh } from '../api/kept'
 import { useQuestion } from '../api/question'
 import * as unsent from '../edit/unsent'
 import { say } from '../kit/notice'
+import { sure } from '../kit/sure'
 import type { Doc } from './useBlend'
 
 type Brought = Schemas['BroughtOut']
@@ -11,6 +14,7 @@ const KEPT = 'bring'
 
 /** A list that is brought in: its text, what was understood of it, and what was answered where that asks. */
 export function useBring() {
+  const queries = useQueryClient()
   const text = ref(unsent.recall<{ text: string }>(KEPT)?.text ?? '')
   void unsent.leftBehind<{ text: string }>(KEPT).then((left) => (text.value ||= left?.text ?? ''))
   const answers = ref<Answer[]>([])
@@ -74,7 +78,27 @@ export function useBring() {
       return say('That file is larger than 400 kB, too much for a recipe; bring in one at a time.')
     text.value = await one.text()
   }
-  const done = () => unsent.forget(KEPT)
+  /** Make the blend it is; what was brought in is forgotten. */
+  async function make() {
+    const found = sure(brought.value)
+    const read: Omit<Doc, 'name' | 'kind'> = found.exact ?? {
+      fire: '',
+      batch: found.batch || '100 g',
+      lines: found.made,
+      written: found.written,
+      base: 0,
+      total: found.written === 'percent' ? 'fixed' : 'free',
+      targets: [],
+      uses: found.uses,
+      method: found.method,
+      label: null,
+    }
+    const body: Doc = { ...read, name: chosenName.value.trim() || 'Brought in', kind: chosenKind.value }
+    const made = await call(api.POST('/api/blends', { body }))
+    unsent.forget(KEPT)
+    await refresh(queries, ['blends'])
+    return made
+  }
   return {
     text,
     name,
@@ -92,6 +116,6 @@ export function useBring() {
     chosenKind,
     chosenName,
     file,
-    done,
+    make,
   }
 }

@@ -8,7 +8,7 @@ import OldMark from '../kit/OldMark.vue'
 import { usePreferences } from '../app/preferences'
 import { percent } from '../kit/units'
 import { sure } from '../kit/sure'
-import { isDial } from './layers'
+import { ofTheBath } from './layers'
 
 /** One layer as a band of its own grains: what, how much, what it adds; moved by its grip or keys, opened by a tap. */
 const props = defineProps<{
@@ -37,13 +37,15 @@ const spoons = computed(() => (props.reading?.dose.unit === 'ml' ? '' : (props.r
 const about = computed(() => {
   const { reading, layer } = props
   const unit = kind.value?.unit ?? ''
-  const asTyped = layer.dose && isDial(layer.dose) && !show.value.spoonsFirst ? `${layer.dose} ${unit}` : ''
-  const set = asTyped || (reading ? show.value.setting(reading.dose_setting, unit) : '')
-  const dial = layer.dose && !isDial(layer.dose) ? [layer.dose, set].filter(Boolean).join(', ') : set
-  const rest = props.layer.dose || props.layer.kind === 'drippings' ? '' : 'the rest: '
+  const said = !!props.mark?.said
+  const asTyped = layer.dose && !said && !show.value.spoonsFirst ? `${layer.dose} ${unit}` : ''
+  const set = asTyped || (reading && !ofTheBath(layer) ? show.value.setting(reading.dose_setting, unit) : '')
+  const dial = said ? [layer.dose, set].filter(Boolean).join(', ') : set
+  const takesRest = !layer.dose && layer.kind !== 'drippings' && !ofTheBath(layer)
+  const rest = takesRest ? 'the rest: ' : ''
   const often = kind.value?.each_time && (props.layer.times ?? 1) > 1 ? ` × ${props.layer.times}` : ''
   const hold = kind.value?.held ? `, ${props.layer.hold}` : ''
-  return `${props.layer.kind} · ${rest}${dial}${often}${hold}`
+  return `${[props.layer.kind, `${rest}${dial}`].filter(Boolean).join(' · ')}${often}${hold}`
 })
 const blend = computed(() =>
   (props.mark?.grinds ?? []).flatMap((key, n) => {

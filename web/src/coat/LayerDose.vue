@@ -6,7 +6,6 @@ import { usePreferences } from '../app/preferences'
 import Field from '../kit/Field.vue'
 import Offers from '../kit/Offers.vue'
 import { percent } from '../kit/units'
-import { isDial } from './layers'
 import { layerHere } from './useCoat'
 
 /** How much goes on: on the dial, or as the cook has it; what that comes to, and what is left. */
@@ -35,11 +34,13 @@ const hint = computed(() => {
   if (!dose.value && props.target !== null && dosed.value) return `takes the rest to ${percent(props.target)}`
   if (!found || !kind.value || !dosed.value || props.error) return undefined
   const parts = []
-  if (dose.value && !isDial(dose.value)) parts.push(`is ${show.value.setting(found.dose_setting, kind.value.unit)}`)
+  if (props.mark?.said) parts.push(`is ${show.value.setting(found.dose_setting, kind.value.unit)}`)
   if (found.coat && dose.value) parts.push(`a ${found.coat} coat`)
   if (found.sticks_g < found.dose_g * 0.995) parts.push(`${show.value.dose(found.sticks_g)} of it sticks`)
   return parts.join(', ') || undefined
 })
+/** What of it goes on each of several pieces that were weighed one by one. */
+const onEach = computed(() => (props.reading?.each_g ?? []).map((grams) => show.value.dose(grams)).join(', '))
 const left = computed(() => {
   const grams = props.mark?.left_g
   const batch = props.reading?.batch_g
@@ -72,6 +73,7 @@ const offers = computed(() => {
       :hint="hint"
       :maxlength="40"
     />
+    <p v-if="onEach" class="muted">On each: {{ onEach }}.</p>
     <p v-if="left" class="muted">{{ left }}</p>
     <Offers :offers="offers" @take="dose = $event" />
   </div>

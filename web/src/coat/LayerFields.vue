@@ -1,19 +1,20 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import { useRouter } from 'vue-router'
-import { api, call, type Schemas } from '../api/client'
-import { useChange } from '../api/change'
+import type { Schemas } from '../api/client'
 import { useCatalogue } from '../api/catalogue'
 import Choice from '../kit/Choice.vue'
 import Field from '../kit/Field.vue'
-import { say } from '../kit/notice'
 import { usePreferences } from '../app/preferences'
 import Select from '../kit/Select.vue'
 import { percent } from '../kit/units'
 import Why from '../kit/Why.vue'
+import BathWeighed from './BathWeighed.vue'
+import DrippingsOf from './DrippingsOf.vue'
 import LayerDose from './LayerDose.vue'
 import LayerHold from './LayerHold.vue'
 import LayerOf from './LayerOf.vue'
+import LiquidAfter from './LiquidAfter.vue'
+import { ofTheBath } from './layers'
 import { coatHere, layerHere, type Layer } from './useCoat'
 import { useOwnCoat } from './useOwnCoat'
 import WeighBack from './WeighBack.vue'
@@ -53,29 +54,11 @@ const weights = computed(() => [
     ? [{ value: own.value.figure.value.toFixed(1), text: `yours ${own.value.figure.value.toFixed(1)}` }]
     : []),
 ])
-const fates = computed(() =>
-  Object.entries(catalogue.value?.liquid_fates ?? {}).map(([name, share]) => ({
-    value: String(share * 100),
-    text: name,
-  })),
-)
-const router = useRouter()
-const keepDrippings = useChange('blends', async () => {
-  await coat.autosave.flush()
-  const body = { letter: sure(coat.piece.value).letter }
-  const made = await call(api.POST('/api/cooks/{cook_id}/drippings', { params: { path: coat.path() }, body }))
-  say(`“${made.name}” is a blend now; put it into a sauce or an injection.`)
-  await router.push(`/blend/${made.blend_id}`)
-})
-type Text = 'stays' | 'eaten'
-const text = (key: Text) =>
-  computed({ get: () => layer.value[key] ?? '', set: (typed: string) => (layer.value[key] = typed) })
 const dose = computed({
   get: () => layer.value.dose,
   set: (typed: string) => Object.assign(layer.value, { dose: typed, mixed_g: null }),
 })
-const stays = text('stays')
-const eaten = text('eaten')
+const stays = computed({ get: () => layer.value.stays ?? '', set: (typed: string) => (layer.value.stays = typed) })
 const times = computed({
   get: () => String(layer.value.times ?? 1),
   set: (typed) => (layer.value.times = (/^\d+$/.test(typed) ? Number(typed) : typed) as number),
@@ -104,6 +87,13 @@ const fate = computed(() => {
 })
 const weighing = ref(false)
 const dosed = computed(() => layer.value.kind !== 'drippings')
+const bath = computed(() => kind.value?.bath && !ofTheBath(layer.value))
+/** Take a coat as it was weighed: so much went on, so much of it stays. */
+function asWeighed(grams: string, share: string) {
+  coat.history.mark()
+  dose.value = grams
+  if (share) stays.value = share
+}
 </script>
 
 <template>
@@ -133,7 +123,14 @@ const dosed = computed(() => layer.value.kind !== 'drippings')
       :options="(catalogue?.vessels ?? []).map((one) => ({ value: one.name, text: one.name }))"
     />
     <div class="two">
-      <LayerDose :at="at" :reading="reading" :mark="mark" :error="errors.dose" :target="target" />
+      <LayerDose
+        v-if="!ofTheBath(layer)"
+        :at="at"
+        :reading="reading"
+        :mark="mark"
+        :error="errors.dose"
+        :target="target"
+      />
       <Field v-if="kind?.each_time" v-model="times" label="How often" :error="errors.times" />
       <Field
         v-else-if="layer.kind !== 'drippings' && kind?.stays !== null"
@@ -144,21 +141,13 @@ const dosed = computed(() => layer.value.kind !== 'drippings')
       />
     </div>
     <LayerHold v-if="kind?.held" :at="at" :errors="errors" />
-    <Choice
-      v-if="layer.kind === 'cooking liquid'"
-      v-model="eaten"
-      label="The liquid afterwards is"
-      :options="fates"
-      :error="errors.eaten"
-    />
-    <Field
+    <LiquidAfter
       v-if="layer.kind === 'cooking liquid' || layer.kind === 'wrap'"
-      v-model="eaten"
-      label="Of the liquid is eaten, %"
-      :placeholder="layer.kind === 'wrap' ? String((kind?.stays ?? 0) * 100) : '0'"
-      :error="layer.kind === 'wrap' ? errors.eaten : undefined"
+      :at="at"
+      :usual="kind?.stays ?? 0"
+      :errors="errors"
     />
-    <p v-if="reading" class="muted">
+    <p v-if="reading && !ofTheBath(layer)" class="muted">
       Salt of it on the meat:
       <Why :figure="reading.salt" :of="`Salt of the ${layer.kind}`">{{ percent(reading.salt.value) }}</Why>{{
         reading.salt.value || fate.length ? `: ${fate.join(', ')}.` : '.'
@@ -166,12 +155,12 @@ const dosed = computed(() => layer.value.kind !== 'drippings')
     </p>
     <p v-if="reading?.says && layer.kind !== 'marinade'" class="muted">{{ reading.says }}</p>
     <p class="ways">
-      <v-btn v-if="layer.kind === 'drippings'" @click="keepDrippings">Make a blend of them</v-btn>
+      <DrippingsOf v-if="layer.kind === 'drippings'" />
       <v-btn v-if="target !== null && gives && dosed" @click="coat.giveWay(at)"
         >Let it give way to {{ percent(target) }}</v-btn
       >
       <v-btn
-        v-if="layer.kind === 'rub' || layer.kind === 'paste'"
+        v-if="layer.kind === 'rub' || layer.kind === 'paste' || bath"
         :aria-expanded="weighing"
         @click="weighing = !weighing"
         >Weigh back</v-btn
@@ -187,7 +176,8 @@ const dosed = computed(() => layer.value.kind !== 'drippings')
       >
       <button type="button" class="link" @click="$emit('remove')">Take it off</button>
     </p>
-    <WeighBack v-if="weighing && reading" :at="at" :surface="reading.surface" @use="dose = $event" />
+    <BathWeighed v-if="weighing && bath" :at="at" :reading="reading" :errors="errors" />
+    <WeighBack v-else-if="weighing && reading" :at="at" :surface="reading.surface" @use="asWeighed" />
   </div>
 </template>
 

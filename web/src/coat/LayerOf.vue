@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 import { grindName, useCatalogue } from '../api/catalogue'
 import type { Schemas } from '../api/client'
+import { ofTheBath } from './layers'
 import Select from '../kit/Select.vue'
 import { coatHere, layerHere } from './useCoat'
 import { sure } from '../kit/sure'
@@ -45,7 +46,8 @@ const choices = computed(() => {
 
 <template>
   <div class="of">
-    <Select v-model="of" label="Of" :options="choices" />
+    <p v-if="ofTheBath(layer)"><b>What is left of the bath</b>, boiled first</p>
+    <Select v-else v-model="of" label="Of" :options="choices" />
     <p v-if="errors.blend || errors['blend.lines'] || errors.kind" class="says" role="alert">
       {{ errors.blend ?? errors['blend.lines'] ?? errors.kind }}
     </p>

@@ -41,18 +41,19 @@ const fate = computed({
   get: () => (layer.value.into_pot ? 'pot' : layer.value.eaten && layer.value.eaten !== '0' ? 'boiled' : 'thrown'),
   set: (value: string) => {
     layer.value.eaten = value === 'boiled' ? String((catalogue.value?.liquid_fates.gravy ?? 0) * 100) : ''
+    // where no pot comes later, it is poured under the meat by itself
+    if (value === 'pot' && !pot.value) return void coat.addLayer({ kind: 'cooking liquid' })
     layer.value.into_pot = value === 'pot'
   },
 })
-/** What may become of it: into the pot only where one comes later. */
-const fates = computed(() => {
-  const pot = sure(coat.piece.value).layers.some((other, n) => n > props.at && other.kind === 'cooking liquid')
-  const found = [
-    { value: 'thrown', text: 'thrown away' },
-    { value: 'boiled', text: 'boiled' },
-  ]
-  return pot || layer.value.into_pot ? [...found, { value: 'pot', text: 'into the pot' }] : found
-})
+const pot = computed(() =>
+  sure(coat.piece.value).layers.some((other, n) => n > props.at && other.kind === 'cooking liquid'),
+)
+const fates = computed(() => [
+  { value: 'thrown', text: 'thrown away' },
+  { value: 'boiled', text: 'boiled' },
+  { value: 'pot', text: pot.value ? 'into the pot' : 'boiled, poured under' },
+])
 function take(time: string) {
   coat.history.mark()
   layer.value.hold = time

@@ -97,7 +97,13 @@ const name = (layer: Layer, at: number) =>
       <v-btn v-if="!adding" @click="adding = true">Add a layer</v-btn>
       <v-btn class="quiet" :aria-expanded="choosing" @click="choosing = !choosing">Ways</v-btn>
     </div>
-    <AddLayer v-if="adding" :blends="coat.blends.value" @add="add" @close="adding = false" />
+    <AddLayer
+      v-if="adding"
+      :blends="coat.blends.value"
+      :bath="piece.layers.some((layer) => layer.kind === 'marinade')"
+      @add="add"
+      @close="adding = false"
+    />
     <WayChoice v-if="choosing" @done="choosing = false" />
     <MeatDepth id="depth" />
   </section>

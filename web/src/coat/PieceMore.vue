@@ -17,10 +17,11 @@ const { catalogue } = useCatalogue()
 const { show } = usePreferences()
 
 const says = (name: string) => props.errors[name]
-function text(key: 'untrimmed' | 'length' | 'width' | 'thickness' | 'cut_size' | 'thin') {
+function text(key: 'serving' | 'untrimmed' | 'length' | 'width' | 'thickness' | 'cut_size' | 'thin') {
   return computed({ get: () => piece.value[key] ?? '', set: (typed: string) => (piece.value[key] = typed) })
 }
 const untrimmed = text('untrimmed')
+const serving = text('serving')
 const length = text('length')
 const width = text('width')
 const thickness = text('thickness')
@@ -102,6 +103,7 @@ const ways: { value: Into; text: string }[] = [
       :error="says('untrimmed')"
       :hint="reading && reading.trimmed_g > 0 ? `${show.mass(reading.trimmed_g)} came off` : undefined"
     />
+    <Field v-model="serving" label="A serving of it, cooked" placeholder="by the appetite" :error="says('serving')" />
     <div class="three">
       <Field v-model="length" label="Length" placeholder="24 cm" :error="says('length')" />
       <Field v-model="width" label="Width" placeholder="17 cm" :error="says('width')" />
@@ -125,18 +127,6 @@ const ways: { value: Into; text: string }[] = [
 </template>
 
 <style scoped>
-.pierced {
-  display: flex;
-  gap: var(--s-8);
-  align-items: center;
-  font-size: var(--t-s);
-  min-height: 32px;
-}
-.pierced input {
-  width: 18px;
-  height: 18px;
-  accent-color: var(--cobalt);
-}
 .more,
 .stage,
 .three {

@@ -10,6 +10,8 @@ import PieceBadge from '../draw/PieceBadge.vue'
 import TitleInput from '../kit/TitleInput.vue'
 import Why from '../kit/Why.vue'
 import Select from '../kit/Select.vue'
+import DividePiece from './DividePiece.vue'
+import EachPiece from './EachPiece.vue'
 import ForEaters from './ForEaters.vue'
 import PieceDrawing from './PieceDrawing.vue'
 import PieceMore from './PieceMore.vue'
@@ -55,7 +57,11 @@ function nextFace(name: string) {
   const now = reading.value?.faces.find((face) => face.name === name)?.state ?? 'bare'
   setFace(name, sure(keys[(keys.indexOf(now) + 1) % keys.length]))
 }
+/** Several weights need the whole width. */
+const several = computed(() => !!reading.value?.each.length || piece.value.mass.length > 8)
 const more = ref(false)
+const dividing = ref(false)
+const tasted = computed(() => coat.tasted.value && piece.value.tasted)
 const forEaters = ref(false)
 const says = (name: string) => errors.value[name]
 </script>
@@ -77,11 +83,15 @@ const says = (name: string) => errors.value[name]
       <CutChoice v-model="piece.cut" :label="`Cut of piece ${piece.letter}`" @update:model-value="piece.bones = []" />
       <p v-if="says('cut')" class="says" role="alert">{{ says('cut') }}</p>
     </div>
-    <div class="fields">
-      <Field v-model="piece.mass" label="Raw weight" placeholder="2.3 kg" :error="says('mass')" />
-      <Field v-model="count" label="Pieces" :error="says('count')" />
+    <div class="fields" :class="{ several }">
+      <Field v-model="piece.mass" label="Raw weight" placeholder="2.3 kg" :error="says('mass')" :maxlength="160" />
+      <p v-if="reading?.each.length" class="counted">
+        <span class="label">Pieces</span>{{ reading.each.length }}, weighed
+      </p>
+      <Field v-else v-model="count" label="Pieces" :error="says('count')" />
       <Field v-model="endpoint" label="Done at" :placeholder="least" :error="says('endpoint')" />
     </div>
+    <p v-if="reading" class="covers">{{ reading.covers }}</p>
     <button type="button" class="link" :aria-expanded="forEaters" @click="forEaters = !forEaters">
       Start from the eaters
     </button>
@@ -126,6 +136,7 @@ const says = (name: string) => errors.value[name]
         edible</span
       >
     </p>
+    <EachPiece v-if="reading?.each.length" :pieces="reading.each" :salt="coat.mine.value?.each ?? []" />
     <p v-if="cutUp" class="jump">
       Cut into {{ piece.cut_into }} it has
       <Why :figure="cutUp.times" of="What cutting does">{{ cutUp.times.value.toFixed(1) }} times</Why>
@@ -137,12 +148,14 @@ const says = (name: string) => errors.value[name]
       {{ more ? 'Less about it' : 'Grade, trim, measures, cutting it up' }}
     </button>
     <PieceMore v-if="more" :reading="reading" :errors="errors" />
-    <p v-if="mayBeTasted || !alone" class="board">
+    <p class="board">
       <Tick v-if="mayBeTasted" v-model="piece.tasted">in the tasting</Tick>
       <button v-if="!alone" type="button" class="link" @click="coat.removePiece(coat.current.value)">
         Take it off the board
       </button>
+      <button v-if="!tasted" type="button" class="link" @click="dividing = true">Divide it</button>
     </p>
+    <DividePiece v-if="dividing" v-model="dividing" />
   </section>
 </template>
 
@@ -171,26 +184,24 @@ const says = (name: string) => errors.value[name]
   border-top: 1px solid var(--line);
   padding-top: var(--s-8);
 }
-.tick {
-  display: flex;
-  gap: var(--s-8);
-  align-items: center;
-}
-.tick input {
-  width: 18px;
-  height: 18px;
-  accent-color: var(--cobalt);
-}
-@media (max-width: 720px) {
-  .tick {
-    min-height: 44px;
-  }
-}
 .fields {
   display: grid;
   grid-template-columns: minmax(0, 1fr) 58px 82px;
   gap: var(--s-10);
   align-items: start;
+}
+.covers {
+  font-size: var(--t-xs);
+  color: var(--muted);
+}
+.counted {
+  white-space: nowrap;
+}
+.several {
+  grid-template-columns: 1fr 82px;
+}
+.several > :first-child {
+  grid-column: 1 / -1;
 }
 .label,
 .face span {

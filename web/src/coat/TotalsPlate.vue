@@ -12,6 +12,7 @@ import { say } from '../kit/notice'
 import { usePreferences } from '../app/preferences'
 import Why from '../kit/Why.vue'
 import { coatHere } from './useCoat'
+import MeatToBuy from './MeatToBuy.vue'
 import { sure } from '../kit/sure'
 
 /** What all pieces take of each blend, what the shelf holds of it, what is still to be mixed, and where to take it. */
@@ -64,6 +65,9 @@ const weighOut = useChange('blends', async (total: Schemas['TotalOut']) => {
           takes <Why :figure="total.takes" :of="`All of ${total.name}`">{{ show.mass(total.takes.value) }}</Why>:
           {{ by(total.by) }}
         </p>
+        <p v-if="total.aside_g > 0" class="aside">
+          <b>Set {{ show.mass(total.aside_g) }} aside</b> for later before any of it touches raw meat.
+        </p>
       </div>
       <p class="mix">
         <template v-if="total.mix.value > 0">
@@ -102,6 +106,7 @@ const weighOut = useChange('blends', async (total: Schemas['TotalOut']) => {
       </p>
     </div>
     <p v-if="totals && !totals.blends.length && !totals.plain.length" class="muted">No layer takes anything yet.</p>
+    <MeatToBuy v-if="totals?.buy.length" :rows="totals.buy" :serves="totals.serves" :eaters="totals.eaters" />
   </section>
 </template>
 
@@ -138,6 +143,9 @@ p {
 }
 .says {
   color: var(--stop);
+}
+.aside b {
+  color: var(--caution);
 }
 @media (max-width: 900px) {
   .total {

@@ -7,6 +7,7 @@ import { keep, refresh } from '../api/kept'
 import { useCatalogue } from '../api/catalogue'
 import Field from '../kit/Field.vue'
 import { say } from '../kit/notice'
+import OtherCooks from './OtherCooks.vue'
 import { coatHere } from './useCoat'
 import { sure } from '../kit/sure'
 
@@ -64,6 +65,7 @@ async function remove(way: Schemas['WayOut']) {
         </li>
       </ul>
     </template>
+    <OtherCooks @take="put" />
     <h3>Your own</h3>
     <p v-if="!ways?.length" class="muted">None kept yet.</p>
     <ul>

@@ -70,12 +70,12 @@ it('has the salt wanted moved by keys within its bounds, and names zones only wh
 })
 
 it('puts a layer on only when it is chosen what it is of', async () => {
-  const form = mount(AddLayer, { props: { blends }, global })
+  const form = mount(AddLayer, { props: { blends, bath: false }, global })
   await form.find('form').trigger('submit')
   expect(form.emitted('add')).toBeUndefined()
   await choiceOf(form, 'Of').take('blend|rub')
   await form.find('form').trigger('submit')
-  expect(form.emitted('add')).toEqual([[{ kind: 'rub', blend_id: 'rub' }]])
+  expect(form.emitted('add')).toEqual([[{ blend_id: 'rub' }]])
 })
 
 it('holds in the cold, on the bench, outside or in warm water, each with its own temperature', async () => {

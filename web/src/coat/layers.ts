@@ -26,8 +26,9 @@ export function layerColour(layer: Layer, blends: Schemas['BlendRow'][], grinds:
 export function layerName(layer: Layer, blends: Schemas['BlendRow'][], grinds: Map<string, Grind>): string {
   const blend = blends.find((row) => row.id === layer.blend_id)
   const grind = grinds.get(layer.grind ?? '')
-  return blend?.name ?? grind?.name ?? (layer.kind === 'drippings' ? 'Drippings' : `${layer.kind}, nothing chosen yet`)
+  const unmixed = { drippings: 'Drippings', 'cooking liquid': 'What is left of the bath' }[layer.kind as string]
+  return blend?.name ?? grind?.name ?? unmixed ?? `${layer.kind}, nothing chosen yet`
 }
 
-/** Whether a dose is a bare number, which counts on the dial of its layer. */
-export const isDial = (dose: string) => /^[\d\s.,/½¼¾⅓⅔⅛]+%?$/.test(dose.trim())
+/** Whether it is a cooking liquid of nothing but what is left of a bath. */
+export const ofTheBath = (layer: Layer) => layer.kind === 'cooking liquid' && !layer.blend_id && !layer.grind

@@ -10,7 +10,7 @@ import { usePreferences } from '../app/preferences'
 import { PATIENCE_MS, useQuestion } from '../api/question'
 import { useUndo } from '../edit/undo'
 import { useCatalogue } from '../api/catalogue'
-import { isDial, layerColour, layerName } from './layers'
+import { layerColour, layerName, ofTheBath } from './layers'
 import { inOrder, lastRead, wrongFields } from './reading'
 import { sure } from '../kit/sure'
 
@@ -193,17 +193,23 @@ export function useCoat(id?: string) {
     change(async ({ layers, ...piece }) => {
       const body = { piece, grind: '', layers, ...what }
       const made = await call(api.POST('/api/cooks/coat/layer', { body }))
-      return ({ layers }) => void layers.splice(made.place, 0, made.layer)
+      return ({ layers }) => {
+        layers.splice(made.place, 0, made.layer)
+        // what is left of a bath goes into the pot that is of nothing else
+        const bath = layers.slice(0, made.place).findLast((layer) => layer.kind === 'marinade')
+        if (bath && ofTheBath(made.layer)) bath.into_pot = true
+      }
     })
   /** Let a layer be of another kind: at the dose and hold that are usual then, but as much as was said. `moved` is told
    * where it then lies. */
   const changeKind = (at: number, kind: Layer['kind'], moved: (to: number) => void) =>
     change(async ({ layers, ...piece }) => {
       const { blend_id, grind, dose, revision, mixed_g } = sure(layers[at])
+      const wasSaid = mine.value?.marks[at]?.said
       const others = layers.filter((_, n) => n !== at)
       const body = { piece, kind, blend_id, grind: grind ?? '', layers: others }
       const made = await call(api.POST('/api/cooks/coat/layer', { body }))
-      const said = dose && !isDial(dose) ? { dose, mixed_g } : {}
+      const said = wasSaid ? { dose, mixed_g } : {}
       return ({ layers }) => {
         layers.splice(at, 1)
         layers.splice(made.place, 0, { ...made.layer, ...said, revision })
@@ -255,6 +261,17 @@ export function useCoat(id?: string) {
   }
   /** Put a stack of layers on the piece; doses go by surface and weight, so they fit it by themselves. */
   const putStack = (layers: Layer[]) => change(() => Promise.resolve((of) => void (of.layers = plain(layers))))
+  /** Take part of the open piece off it: as another piece here, or as a cook of another day. */
+  async function divide(part: Omit<Schemas['DivideDocument'], 'version' | 'letter'>) {
+    await autosave.flush()
+    history.mark()
+    const body = { ...part, version: sure(cook.value).version, letter: sure(piece.value).letter }
+    const found = await call(api.POST('/api/cooks/{cook_id}/divide', { params: { path: path() }, body }))
+    cook.value = found.cook
+    autosave.begin(found.cook)
+    await refresh(queries, ['home'], ['cooks'], ['totals', found.cook.id])
+    return found
+  }
   function addPiece() {
     const letter = free()
     if (!doc.value || !letter) return say('A cook has at most eight pieces; remove one first.')
@@ -281,7 +298,7 @@ export function useCoat(id?: string) {
   }
   return {
     doc, cook, reading, mine, blends, nameOf, colourOf, errors, errorsOf, atS, cored, current, binding, piece, loaded, error, autosave, history,
-    tasted, addLayer, changeKind, takeWay, makePair, takeSkin, giveWay, layOut, layBinders, aimAt, putStack, addPiece, removePiece, path,
+    tasted, addLayer, changeKind, takeWay, makePair, takeSkin, giveWay, layOut, layBinders, aimAt, putStack, divide, addPiece, removePiece, path,
   } // prettier-ignore
 }
 
