@@ -8,9 +8,9 @@ from uuid import uuid5
 from django.db import transaction
 from ravska_core.blend import estimate, exact_parts, say_parts
 from ravska_core.catalogue import catalogue
-from ravska_core.coat import Slot, own_coat
+from ravska_core.coat import LAYER_KINDS, Portion, Slot, own_coat, parse_dose
 from ravska_core.coat import WeighBack as CoreWeighBack
-from ravska_core.measure import parse_mass_g, parse_parts
+from ravska_core.measure import parse_mass_g, parse_masses_g, parse_parts
 from ravska_core.trial import serving_order
 
 from book.batches import begin_batch, fill_jar, settle_line
@@ -164,6 +164,25 @@ BLENDS: dict[str, tuple[str, str, str, list[tuple[str, str, str]]]] = {
             ("table-salt/fine", "5/8", "scale"),
             ("white-sugar/granulated", "1/8", "scale"),
             ("juniper/cracked", "1/16", "scale"),
+        ],
+    ),
+    "fennel paste": (
+        "Fennel paste for lamb breast", "paste", "180 g",
+        [
+            ("olive-oil/liquid", "6", "spoon"),
+            ("fennel-seed/ground", "3", "spoon"),
+            ("sea-salt-flake/flake", "3", "spoon"),
+            ("garlic-fresh/crushed", "1½", "spoon"),
+            ("lemon-zest/grated", "½", "spoon"),
+        ],
+    ),
+    "mint relish": (
+        "Mint and yoghurt relish", "glaze", "300 g",
+        [
+            ("yoghurt/liquid", "9", "scale"),
+            ("mint-dried/leaf", "1/8", "scale"),
+            ("lemon-juice/liquid", "½", "scale"),
+            ("table-salt/fine", "1/10", "scale"),
         ],
     ),
     "handful rub": (
@@ -360,7 +379,18 @@ def _make_branch(household: Household, key: str, when: datetime, made: Mapping[s
 
 
 def _piece(name: str, cut: str, mass: str, blend: Blend) -> Beginning:
-    return Beginning(name, cut, parse_mass_g(mass), mass, blend)
+    masses = parse_masses_g(mass)
+    return Beginning(
+        name, cut, sum(masses), mass, blend, count=len(masses), masses_g=masses if len(masses) > 1 else ()
+    )
+
+
+def _dosed(layer: Layer, said: str) -> Layer:
+    """Return a layer dosed as people say it."""
+    portion = parse_dose(said, LAYER_KINDS[layer.kind].unit)
+    assert isinstance(portion, Portion)
+    layer.dose, layer.dose_typed, layer.dose_unit, layer.dose_error = portion.value, said, portion.unit, portion.error
+    return layer
 
 
 def _tasted(cook: Cook, cards: Sequence[tuple[str, str, tuple[int, ...], tuple[int, ...]]], at: datetime) -> None:
@@ -478,7 +508,26 @@ def load_demo(now: datetime) -> bool:
         needled.injection = stored_injection({"wants": "0.9"})
         needled.hold_s, needled.hold_typed = 8 * 3600.0, "8 h"
         needled.save()
-        Cook.objects.filter(pk=haunch.pk).update(in_hand=False)
+        again = usual_layer(needled.piece, 1, made["venison injection"], "second injection")
+        _dosed(again, "60 ml").save()
+        rubbed_haunch = Layer.objects.get(piece__cook=haunch, kind="rub")
+        _dosed(rubbed_haunch, "all of this batch").save()
+
+        breasts = begin_cook(
+            house, "Boatyard lunch, lamb breasts", supper + timedelta(days=15, hours=-5),
+            [
+                _piece("Pasted", "lamb-breast", "620, 580, 710 and 640 g", made["fennel paste"]),
+                _piece("Rubbed", "lamb-breast", "640 and 655 g", made["lamb rub"]),
+            ],
+            seed=411,
+        )  # fmt: skip
+        for piece, said in zip(breasts.pieces.all(), ("all of this batch", "5 tbsp"), strict=True):
+            _dosed(piece.layers.get(), said).save()
+            usual_layer(piece, 1, made["mint relish"], "at the table").save()
+            lay_out_steps(piece)
+        lay_out_steps(needled.piece)
+        Cook.objects.filter(pk=breasts.pk).update(eaters=8)
+        Cook.objects.filter(pk__in=[haunch.pk, breasts.pk]).update(in_hand=False)
         Cook.objects.filter(pk=lamb.pk).update(in_hand=True)
 
         ribs = Way.objects.create(household=house, name="Oiled, rubbed and glazed", made_at=now)

@@ -21,6 +21,7 @@ import pytest
 from book.backups import backup_of, restore
 from book.carry import check_whole
 from running import OWN_PAGE, SLOWEST_START_S
+from test_carry import BOOKS, make_book
 
 ROOT = Path(__file__).resolve().parents[2]
 
@@ -181,13 +182,12 @@ def test_an_address_or_a_folder_that_cannot_be_is_a_sentence(env, says, start):
     assert "Traceback" not in console()
 
 
-def test_a_kill_while_it_is_carried_over_leaves_the_old_book_or_the_new_one(book, start, tmp_path):
+def test_a_kill_while_it_is_carried_over_leaves_the_old_book_or_the_new_one(start, tmp_path):
+    book = make_book(BOOKS / "0006.sql", tmp_path)
     with closing(sqlite3.connect(book)) as opened:
         blends = opened.execute("SELECT COUNT(*) FROM book_blend").fetchone()[0]
     manage = [sys.executable, str(ROOT / "server/manage.py"), "migrate", "--skip-checks"]
     env = os.environ | {"RAVSKA_DATA": str(tmp_path)}
-    subprocess.run([*manage, "book", "0006"], env=env, check=True, capture_output=True)
-    copies = len(list((tmp_path / "backups").iterdir()))
     # killed at whatever it is at once the copy to work on is there, and a little later each time
     for later in (0.0, 0.2):
         migration = subprocess.Popen(manage, env=env, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL)
@@ -200,7 +200,7 @@ def test_a_kill_while_it_is_carried_over_leaves_the_old_book_or_the_new_one(book
     address, _, _ = start("--demo")
     assert json.loads(asked(address, "/api/ready")[1])["state"] == "ready"
     assert len(json.loads(asked(address, "/api/blends")[1])) == blends
-    assert len(list((tmp_path / "backups").iterdir())) > copies
+    assert list((tmp_path / "backups").iterdir())
 
 
 def test_the_drill_of_a_kill_a_backup_under_load_damage_and_a_restore(book, start, tmp_path):

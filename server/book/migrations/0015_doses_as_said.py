@@ -14,9 +14,11 @@ NEW = ("stirred in", "at the board", "at the table")
 def to_the_dial(apps, schema_editor):
     """Take off what an older book cannot hold: layers beside the meat, and doses that are not on the dial."""
     apps.get_model("book", "Step").objects.filter(kind__in=("stir", "dress", "pass")).delete()
+    apps.get_model("book", "WeighBack").objects.filter(layer__kind__in=NEW).update(layer=None)
     for model in ("Layer", "WayLayer"):
         rows = apps.get_model("book", model).objects
-        rows.filter(kind__in=NEW).delete()
+        # what points at them is gone by now, and a cascade through models of this moment does not know its own
+        rows.filter(kind__in=NEW)._raw_delete(schema_editor.connection.alias)
         for kind, usual in USUAL.items():
             rows.filter(kind=kind).exclude(dose_unit="").update(
                 dose=usual, dose_typed=f"{usual:g}", dose_unit="", dose_per="", dose_error=0.0, dose_rest=False,

@@ -93,5 +93,8 @@ def test_so_many_weights_as_pieces_and_none_twenty_times_another():
 
 def test_what_a_raw_weight_covers_is_said():
     duck = read_piece(Piece("duck-leg", 1200.0, 4))
-    assert duck.covers == "Weigh what goes on the board: after trimming, with its bone (22 %) and its skin; all 4 together."
+    assert (
+        duck.covers
+        == "Weigh what goes on the board: after trimming, with its bone (22 %) and its skin; all 4 together."
+    )
     assert "without its skin" in read_piece(Piece("duck-leg", 300.0, faces={"skin": "off"})).covers

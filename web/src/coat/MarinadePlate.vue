@@ -52,7 +52,7 @@ const pot = computed(() =>
 const fates = computed(() => [
   { value: 'thrown', text: 'thrown away' },
   { value: 'boiled', text: 'boiled' },
-  { value: 'pot', text: pot.value ? 'into the pot' : 'boiled, poured under' },
+  { value: 'pot', text: pot.value ? 'into the pot' : 'poured under it' },
 ])
 function take(time: string) {
   coat.history.mark()

@@ -57,7 +57,9 @@ const into = computed({
   get: () => piece.value.cut_into ?? '',
   set: (value: Into) => {
     piece.value.cut_into = value
-    if (value && !piece.value.cut_size) piece.value.cut_size = '3.5 cm'
+    // as large as is usual, where the joint is as thick as that
+    const most = value === 'steaks' ? 3.5 : Math.floor((props.reading?.solid.thickness_cm ?? 3.5) * 2) / 2
+    if (value && !piece.value.cut_size) piece.value.cut_size = `${Math.max(0.5, Math.min(3.5, most))} cm`
   },
 })
 const ways: { value: Into; text: string }[] = [
