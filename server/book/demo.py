@@ -380,9 +380,7 @@ def _make_branch(household: Household, key: str, when: datetime, made: Mapping[s
 
 def _piece(name: str, cut: str, mass: str, blend: Blend) -> Beginning:
     masses = parse_masses_g(mass)
-    return Beginning(
-        name, cut, sum(masses), mass, blend, count=len(masses), masses_g=masses if len(masses) > 1 else ()
-    )
+    return Beginning(name, cut, sum(masses), mass, blend, count=len(masses), masses_g=masses if len(masses) > 1 else ())
 
 
 def _dosed(layer: Layer, said: str) -> Layer:

@@ -2,7 +2,7 @@
 
 from collections.abc import Sequence
 
-from ravska_core.coat import Evened, brought_to, common_salt, plain, read_coat
+from ravska_core.coat import Evened, brought_to, common_salt, plain, read_coat, share_out
 from ravska_core.coat import Layer as CoreLayer
 from ravska_core.units import say_duration
 from ravska_core.working import BadInput, say
@@ -25,8 +25,10 @@ def even_salt(cook: Cook) -> None:
     pieces = tasted_pieces(cook)
     if len(pieces) < 2:
         raise BadInput("what", "No two pieces of this cook are tasted against each other; tick two in Coat first.")
-    seasoned = [piece.seasoned(cook.appetite) for piece in pieces[:2]]
     try:
+        # what takes the rest of something knows what the whole board takes
+        shared = share_out([piece.seasoned(cook.appetite) for piece in cook.pieces.all()])
+        seasoned = [shared.told(piece.seasoned(cook.appetite)) for piece in pieces[:2]]
         salts = [read_coat(one, cored=False).salt.value for one in seasoned]
     except BadInput:
         raise BadInput("what", "The salt of a piece is not known yet; mend it in Coat first.") from None
@@ -68,6 +70,7 @@ def _put_evened(piece: Piece, evened: Evened) -> None:
     for row, layer in zip(rows, evened.layers, strict=True):
         if layer.dose is not None and (layer.dose != row.dose or row.dose_unit):
             row.dose, row.dose_typed, row.vessel = layer.dose, say(layer.dose, 3), ""
+            row.dose_unit, row.dose_per, row.dose_error, row.dose_rest, row.mixed_g = "", "", 0.0, False, None
         if row.hold_s is not None and layer.hold_s != row.hold_s:
             row.hold_s, row.hold_typed = layer.hold_s, say_duration(layer.hold_s)
         row.save()

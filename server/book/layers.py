@@ -144,6 +144,17 @@ def own_shares(household: Household, kind: str, piece: Piece) -> list[float]:
     return own_coat_stays(household, piece.cut, piece.surface) if kind in ("rub", "paste") else []
 
 
+def own_words(household: Household, kind: str, piece: Piece) -> str:
+    """Say what a new layer takes from this household's own weighings; empty where it goes by what is usual."""
+    taken = {
+        "how heavy it lies": own_coats(household, piece.cut, piece.surface) if kind == "rub" else [],
+        "what of it stays": own_shares(household, kind, piece),
+        "how much salt goes in": own_times(household, piece.cut) if kind == "marinade" else [],
+    }
+    said = [f"{what}, from {len(own)} weighings" for what, own in taken.items() if len(own) >= TAKEN_FROM]
+    return f"As you weighed it yourself: {'; '.join(said)}." if said else ""
+
+
 def usual_layer(piece: Piece, position: int, blend: Blend, kind: str = "", others: Sequence[CoreLayer] = ()) -> Layer:
     """Return the layer a blend usually becomes on a piece; a coat as heavy, an injection staying, as it was weighed.
 

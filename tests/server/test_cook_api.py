@@ -275,7 +275,9 @@ def test_a_chosen_blend_becomes_its_usual_layer_with_a_hold_for_its_acid(api, co
     assert api("POST", "cooks/coat/layer", again)[1]["layer"]["dose"] == "5"
     body = {"letter": "A", "layer": 1, "taken": "60 g", "left": "38", "fell": "2"}
     assert api("POST", f"cooks/{cook.id}/weigh-back", body)[1]["taken"]
-    own = api("POST", "cooks/coat/layer", again)[1]["layer"]
+    placed = api("POST", "cooks/coat/layer", again)[1]
+    assert placed["own"] == "As you weighed it yourself: how heavy it lies, from 3 weighings."
+    own = placed["layer"]
     assert (own["dose"], own["stays"]) == ("4.4", "")  # what stayed was weighed once only
     plain = api("POST", "cooks/coat/layer", {"kind": "spritz", "grind": "water/liquid", "piece": leg})[1]["layer"]
     assert (plain["dose"], plain["times"], plain["hold"]) == ("0.5", 4, "")

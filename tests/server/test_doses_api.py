@@ -233,3 +233,35 @@ def test_what_cannot_be_cooked_again_so_is_said_at_its_field(api, two):
     assert len(api("GET", "cooks")[1]) == len({row["id"] for row in api("GET", "cooks")[1]})
     status, again = api("POST", f"cooks/{two['id']}/copy")
     assert (status, again["name"]) == (201, "Two trout, again")
+
+
+def test_the_rest_knows_the_board_where_a_layer_gives_way(api, two, rub):
+    jar_of(rub, 8.0)
+    sent = dosed(two, "the rest of the jar", "4 g")
+    layers = [
+        {"kind": "pre-salt", "grind": "table-salt/fine", "dose": "0.1", "hold": "1 h"},
+        *sent["pieces"][0]["layers"],
+    ]
+    piece = sent["pieces"][0] | {"layers": layers, "target": "2"}
+    ask = {"piece": piece, "layer": 0}
+    alone, beside = (
+        float(api("POST", "cooks/coat/aim", ask | more)[1]["layer"]["dose"])
+        for more in ({}, {"others": [sent["pieces"][1]]})
+    )
+    # the other piece takes 4 g of the jar, so less is left for this one and more salt goes on ahead
+    assert beside > alone + 0.1
+
+
+def test_what_was_said_in_grams_is_on_its_dial_once_it_was_evened_out(api, two, rub):
+    sent = dosed(two, "4 g", "12 g")
+    for piece in sent["pieces"]:
+        piece |= {"tasted": True, "target": "1.2"}
+    kept = saved(api, two["id"], sent)
+    salts = [piece["reading"]["salt"]["value"] for piece in kept["pieces"]]
+    assert abs(salts[0] - salts[1]) > 0.3
+    status, even = api("POST", f"cooks/{two['id']}/even", {"version": opened(api)["version"], "what": "salt"})
+    assert status == 200, even
+    salts = [piece["reading"]["salt"]["value"] for piece in opened(api)["pieces"]]
+    assert salts[0] == pytest.approx(salts[1], abs=0.02)
+    rows = Layer.objects.filter(piece__cook=two["id"], kind="rub", dose_unit="")
+    assert rows.exists()

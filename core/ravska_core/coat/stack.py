@@ -160,7 +160,8 @@ def _per_setting(
         stays = _injected_stays(layer)
         return liquid_g(mass_g, 1.0, stays), f"% × {mass_g:.0f} g / {stays:g} that stays"
     if layer.kind in BATHS:
-        if blend.water_share < 0.05:
+        # solids out of a sieve may be dry: the liquid they go into with the next layer is the bath
+        if blend.water_share < 0.05 and not layer.into_pot:
             raise BadInput("blend", "This bath holds hardly any water, so no salt moves; add a juice, stock or dairy.")
         return mass_g / 1000 * blend.density_g_ml, f"ml/kg × {mass_g / 1000:.3f} kg"
     return mass_g / 1000, f"g/kg × {mass_g / 1000:.3f} kg"

@@ -5,7 +5,7 @@ from dataclasses import dataclass, replace
 from typing import Annotated, Literal, cast
 from uuid import UUID
 
-from book.layers import own_trims, usual_layer
+from book.layers import own_trims, own_words, usual_layer
 from book.models import Blend
 from django.http import HttpRequest
 from ninja import Schema
@@ -138,10 +138,11 @@ class NewLayer(Schema):
 
 @dataclass(frozen=True, slots=True)
 class PlacedLayerOut:
-    """A layer as it is typed, and the place it usually goes to."""
+    """A layer as it is typed, the place it usually goes to, and what of it is as this household weighed it itself."""
 
     layer: LayerDocument
     place: int
+    own: str = ""
 
 
 def _blend(key: UUID) -> Blend:
@@ -162,8 +163,9 @@ def new_layer(request: HttpRequest, document: NewLayer) -> PlacedLayerOut:
         gather, blends = Gather(), Blends(document.layers)
         cores = [read_layer(layer, blends, gather, f"layers.{n}") for n, layer in enumerate(document.layers)]
         others = [core for core in cores if core is not None] if all(cores) else []
-        row = usual_layer(piece_row(document.piece), min(place, len(others)), blend, document.kind or "", others)
-        return PlacedLayerOut(layer_document(row), place)
+        piece = piece_row(document.piece)
+        row = usual_layer(piece, min(place, len(others)), blend, document.kind or "", others)
+        return PlacedLayerOut(layer_document(row), place, own_words(blend.household, row.kind, piece))
     if document.kind is None:
         raise BadInput("kind", "Say which kind of layer this is, or choose a blend.")
     kind = LAYER_KINDS[document.kind]
@@ -204,9 +206,10 @@ def take_way(request: HttpRequest, document: WayDocument) -> PieceDocument:
 
 
 class AimDocument(Schema):
-    """Which layer of a piece gives way so that its salt meets the target."""
+    """Which layer of a piece gives way so that its salt meets the target; `others` are on the board beside it."""
 
     piece: PieceDocument
+    others: Annotated[list[PieceDocument], Field(max_length=8)] = Field(default=[])
     layer: Annotated[int, Field(ge=0, le=11)]
 
 
@@ -221,7 +224,11 @@ class AimedOut:
 @router.asks("/coat/aim")
 def aim(request: HttpRequest, document: AimDocument) -> AimedOut:
     """Return the layer with the dose or hold that meets the piece's target, or comes nearest; nothing is saved."""
-    (seasoned,) = read_pieces([document.piece], Blends(document.piece.layers), "usual", "piece")
+    board = [document.piece, *document.others]
+    blends = Blends(layers_of(board))
+    blends.share(board, "usual")
+    (seasoned,) = read_pieces([document.piece], blends, "usual", "piece")
+    seasoned = blends.told(seasoned)
     found, says = give_way(seasoned, document.layer, spoon_set())
     before = document.piece.layers[document.layer]
     if found.hold_s != seasoned.layers[document.layer].hold_s:

@@ -175,6 +175,10 @@ def test_solids_from_the_sieve_go_into_the_same_pot_as_the_liquid():
     both = blend(("water/liquid", 395, "scale"), ("table-salt/fine", 5, "scale"), kind="cooking liquid")
     mixed = read(Layer("cooking liquid", both, None, 2 * HOUR, 90.0, eaten=0.5, portion=Portion(800, "g")))
     assert found.salt.value == pytest.approx(mixed.salt.value, rel=1e-3)
+    dry = dataclasses.replace(solids, blend=plain("black-pepper/cracked"), portion=Portion(5, "g"))
+    assert read(dry, stock).layers[0].dose_g == pytest.approx(5)
+    with pytest.raises(BadInput, match="hardly any water"):
+        read(dataclasses.replace(dry, into_pot=False), stock)
     steps = [step.kind for step in usual_steps([solids, stock], 3 * HOUR, 0)]
     assert steps.count("pot") == 1
 

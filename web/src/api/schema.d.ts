@@ -5236,12 +5236,17 @@ export interface components {
         };
         /**
          * PlacedLayerOut
-         * @description A layer as it is typed, and the place it usually goes to.
+         * @description A layer as it is typed, the place it usually goes to, and what of it is as this household weighed it itself.
          */
         PlacedLayerOut: {
             layer: components["schemas"]["LayerDocument"];
             /** Place */
             place: number;
+            /**
+             * Own
+             * @default
+             */
+            own: string;
         };
         /**
          * MeatDocument
@@ -5390,10 +5395,15 @@ export interface components {
         };
         /**
          * AimDocument
-         * @description Which layer of a piece gives way so that its salt meets the target.
+         * @description Which layer of a piece gives way so that its salt meets the target; `others` are on the board beside it.
          */
         AimDocument: {
             piece: components["schemas"]["PieceDocument"];
+            /**
+             * Others
+             * @default []
+             */
+            others: components["schemas"]["PieceDocument"][];
             /** Layer */
             layer: number;
         };

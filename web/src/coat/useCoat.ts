@@ -193,6 +193,7 @@ export function useCoat(id?: string) {
     change(async ({ layers, ...piece }) => {
       const body = { piece, grind: '', layers, ...what }
       const made = await call(api.POST('/api/cooks/coat/layer', { body }))
+      if (made.own) say(made.own)
       return ({ layers }) => {
         layers.splice(made.place, 0, made.layer)
         // what is left of a bath goes into the pot that is of nothing else
@@ -246,7 +247,8 @@ export function useCoat(id?: string) {
     }
   const giveWay = (layer: number) =>
     change(async (piece) => {
-      const found = await call(api.POST('/api/cooks/coat/aim', { body: { piece, layer } }))
+      const others = plain(sure(doc.value).pieces.filter((other) => other.letter !== piece.letter))
+      const found = await call(api.POST('/api/cooks/coat/aim', { body: { piece, layer, others } }))
       if (found.says) say(found.says)
       return replaced(layer, found.layer)
     })
