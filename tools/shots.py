@@ -96,7 +96,7 @@ def measure_shots(wide: Page, address: str) -> None:
 def coat_shots(wide: Page, address: str, haunch: str) -> None:
     """Draw a joint side by side in every way, and where the needle goes into it."""
     wide.goto(f"{address}/coat/{haunch}")
-    wide.get_by_role("region", name="Injecting").wait_for()
+    wide.get_by_role("region", name="Injecting").first.wait_for()
     wide.get_by_role("button", name="Side by side").click()
     sides = wide.get_by_role("region", name="Side by side")
     sides.get_by_role("article").nth(5).wait_for()

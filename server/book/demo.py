@@ -171,7 +171,7 @@ BLENDS: dict[str, tuple[str, str, str, list[tuple[str, str, str]]]] = {
         [
             ("olive-oil/liquid", "6", "spoon"),
             ("fennel-seed/ground", "3", "spoon"),
-            ("sea-salt-flake/flake", "3", "spoon"),
+            ("sea-salt-coarse/coarse", "3", "spoon"),
             ("garlic-fresh/crushed", "1½", "spoon"),
             ("lemon-zest/grated", "½", "spoon"),
         ],

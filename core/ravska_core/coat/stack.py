@@ -128,7 +128,9 @@ def _put(layer: Layer, piece: PieceReading, mass_g: float, servings: float, spoo
     if per_setting_g <= 0:
         raise BadInput("dose", "No surface is open for this to go on; say which faces are coated.")
     dose_setting = grams / per_setting_g
-    if not kind.low * (1 - 1e-9) <= dose_setting <= kind.high * (1 + 1e-9):
+    # of solids that are stirred into a pot a spoonful will do
+    low = 0.0 if layer.into_pot and layer.kind == "cooking liquid" else kind.low
+    if not low * (1 - 1e-9) <= dose_setting <= kind.high * (1 + 1e-9):
         said = f"{say(grams, 3)} g of it would be {say(dose_setting, 2)} {kind.unit} here"
         raise BadInput("dose", f"{said}; {kind.key} is dosed {limits_words(kind)}")
     return Put(

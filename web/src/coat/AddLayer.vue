@@ -55,8 +55,9 @@ function add() {
 
 <template>
   <div v-if="said" class="new">
-    <RecipeLayer @add="$emit('add', $event)" />
-    <div class="ways"><v-btn @click="$emit('close')">Not now</v-btn></div>
+    <RecipeLayer @add="$emit('add', $event)">
+      <v-btn @click="$emit('close')">Not now</v-btn>
+    </RecipeLayer>
   </div>
   <form v-else class="new" @submit.prevent="add">
     <Select v-model="kind" label="Kind of layer" :options="kindChoices" @update:model-value="what = ''" />

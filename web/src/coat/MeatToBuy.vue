@@ -20,9 +20,8 @@ const { show } = usePreferences()
         <b
           ><Why :figure="row.buy" :of="`${row.cut} to buy`">{{ show.mass(row.buy.value) }}</Why></b
         >
-        {{ row.cut }} for {{ row.name }}
+        {{ row.cut }}, {{ row.name }}:
         <span class="muted">
-          for
           <Why :figure="row.raw" :of="`${row.cut} on the board`">{{ show.mass(row.raw.value) }}</Why> on the
           board<template v-if="row.trim.value > 0.5"
             >, <Why :figure="row.trim" of="What comes off">{{ Math.round(row.trim.value) }} %</Why> comes off</template

@@ -49,7 +49,10 @@ const understood = computed(() => (brought.value?.made ?? []).length)
         <Select v-model="chosenKind" label="Kind of blend" :options="kinds.map((of) => ({ value: of, title: of }))" />
       </div>
     </template>
-    <v-btn class="solid" type="submit" :disabled="!ready">Put it on</v-btn>
+    <div class="ways">
+      <v-btn class="solid" type="submit" :disabled="!ready">Put it on</v-btn>
+      <slot />
+    </div>
   </form>
 </template>
 
@@ -75,6 +78,10 @@ textarea {
   grid-template-columns: repeat(2, minmax(0, 1fr));
   gap: var(--s-10);
   align-items: start;
+}
+.ways {
+  display: flex;
+  gap: var(--s-10);
 }
 p {
   margin: 0;
