@@ -6,6 +6,7 @@ from dataclasses import replace
 from django.db.models import F
 from ravska_core.blend import read_blend
 from ravska_core.coat import (
+    BATHS,
     COAT_WEIGHTS,
     INJECTIONS,
     LAYER_KINDS,
@@ -20,6 +21,7 @@ from ravska_core.coat import (
     learned_stays,
     learned_times,
     read_coat,
+    surface_after,
     usual_binder_g,
     usual_coat,
 )
@@ -137,18 +139,30 @@ def begin_usual(layer: Layer, piece: Piece, before: Sequence[CoreLayer], after: 
     layer.dose_typed = f"{layer.dose:g}"
 
 
-def own_shares(household: Household, kind: str, piece: Piece) -> list[float]:
+def surface_met(piece: Piece, before: Sequence[CoreLayer]) -> str:
+    """Return the surface that a coat meets on a piece: as what is under it leaves it, else the meat's own."""
+    under = next((one for one in reversed(before) if one.kind in ("binder", "paste", *BATHS)), None)
+    if under is None or under.blend is None:
+        return piece.surface
+    try:
+        return "moist" if under.kind in BATHS else surface_after(read_blend(under.blend))
+    except BadInput:
+        return piece.surface
+
+
+def own_shares(household: Household, kind: str, piece: Piece, surface: str) -> list[float]:
     """Return what stayed of what this household put on or into such a piece, as a layer of a kind [0 to 1]."""
     if kind in INJECTIONS:
         return own_stays(household, kind)
-    return own_coat_stays(household, piece.cut, piece.surface) if kind in ("rub", "paste") else []
+    return own_coat_stays(household, piece.cut, surface) if kind in ("rub", "paste") else []
 
 
-def own_words(household: Household, kind: str, piece: Piece) -> str:
+def own_words(household: Household, kind: str, piece: Piece, before: Sequence[CoreLayer]) -> str:
     """Say what a new layer takes from this household's own weighings; empty where it goes by what is usual."""
+    met = surface_met(piece, before)
     taken = {
-        "how heavy it lies": own_coats(household, piece.cut, piece.surface) if kind == "rub" else [],
-        "what of it stays": own_shares(household, kind, piece),
+        "how heavy it lies": own_coats(household, piece.cut, met) if kind == "rub" else [],
+        "what of it stays": own_shares(household, kind, piece, met),
         "how much salt goes in": own_times(household, piece.cut) if kind == "marinade" else [],
     }
     said = [f"{what}, from {len(own)} weighings" for what, own in taken.items() if len(own) >= TAKEN_FROM]
@@ -164,12 +178,13 @@ def usual_layer(piece: Piece, position: int, blend: Blend, kind: str = "", other
     found = LAYER_KINDS[kind or LAYER_OF_BLEND[blend.kind]]
     hold_s = usual_hold_s(found.key, blend, piece)
     dose = f"{found.usual:g}"
-    own = own_coats(blend.household, piece.cut, piece.surface) if found.key == "rub" else []
+    met = surface_met(piece, others[:position])
+    own = own_coats(blend.household, piece.cut, met) if found.key == "rub" else []
     if len(own) >= TAKEN_FROM:
         dose = say(learned_coat(COAT_WEIGHTS["standard"], own).value, 2)
     elif found.key == "binder":
         dose = f"{usual_binder_g(blend.as_core()):g}"
-    stayed = own_shares(blend.household, found.key, piece)
+    stayed = own_shares(blend.household, found.key, piece, met)
     stays = f"{learned_stays(found.stays or 1.0, stayed) * 100:.0f}" if len(stayed) >= TAKEN_FROM else ""
     times = own_times(blend.household, piece.cut) if found.key == "marinade" else []
     layer = Layer(

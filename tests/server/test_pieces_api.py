@@ -2,7 +2,7 @@
 
 import pytest
 from book.layers import own_times
-from book.models import Blend, Cook, Layer, Piece
+from book.models import Blend, Cook, Layer, Piece, WeighBack
 from test_cook_api import as_sent, opened, saved
 
 WHEN = "2027-06-12T18:30:00+02:00"
@@ -220,6 +220,21 @@ def test_a_joint_is_divided_and_part_of_it_cooked_another_day(api, rub):
     assert api("POST", f"cooks/{cook['id']}/divide", stale)[0] == 409
 
 
+def test_a_share_of_the_batch_is_divided_with_the_joint(api, rub):
+    cook = begun(api, {"cut": "lamb-breast", "mass": FOUR, "blend_id": str(rub.pk), "tasted": False})
+    sent = as_sent(opened(api))
+    sent["pieces"][0]["layers"][0]["dose"] = "all of this batch"
+    whole = saved(api, cook["id"], sent)["pieces"][0]["reading"]["layers"][0]
+    pieces = divide(api, cook, mass="580 and 710 g")[1]["cook"]["pieces"]
+    doses = [piece["layers"][0]["dose"] for piece in pieces]
+    assert all(dose.endswith(" % of this batch") for dose in doses)
+    parts = [reading["layers"][0] for reading in read(api, pieces)]
+    # no more and no less than the batch, each as heavy as it was
+    assert sum(part["dose_g"] for part in parts) == pytest.approx(whole["dose_g"], rel=5e-3)
+    for part in parts:
+        assert part["dose_setting"] == pytest.approx(whole["dose_setting"], rel=5e-3)
+
+
 def test_unlike_pieces_are_divided_by_their_weights(api, rub):
     cook = begun(api, {"cut": "lamb-breast", "mass": FOUR, "blend_id": str(rub.pk), "tasted": False})
     found = divide(api, cook, mass="580 and 710 g")[1]
@@ -237,3 +252,21 @@ def test_a_weigh_back_says_what_the_layer_really_took_and_what_stays(api, cook):
     assert found["stays"] == pytest.approx((2 * 0.9 + 40 / 42) / 3)
     status, refused = api("POST", f"cooks/{cook.id}/weigh-back", body | {"pan": "900"})
     assert (status, refused["errors"][0]["field"].strip(".")) == (422, "pan")
+
+
+def test_a_coat_begins_as_it_was_weighed_on_the_surface_it_meets(api, rub):
+    for coat in (8.0, 8.0, 8.5):
+        WeighBack.objects.create(
+            household=rub.household, cut="lamb-leg", surface="mustard", taken_g=60, left_g=10, fell_g=1,
+            coat_g_100cm2=coat, stays=0.95,
+        )  # fmt: skip
+    new = {"blend_id": str(rub.pk), "piece": {"cut": "lamb-leg", "mass": "2 kg"}}
+    mustard = {"kind": "binder", "grind": "mustard-prepared/paste", "dose": "1.5"}
+    bare = api("POST", "cooks/coat/layer", new)[1]
+    bound = api("POST", "cooks/coat/layer", new | {"layers": [mustard]})[1]
+    assert (bare["layer"]["dose"], bare["own"]) == ("5", "")
+    # by hand: (2 x 5 + 8 + 8 + 8.5) / 5 and (2 x 90 + 3 x 95) / 5 %
+    assert (bound["layer"]["dose"], bound["layer"]["stays"]) == ("6.9", "93")
+    assert bound["own"] == (
+        "As you weighed it yourself: how heavy it lies, from 3 weighings; what of it stays, from 3 weighings."
+    )

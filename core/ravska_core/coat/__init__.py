@@ -2,7 +2,7 @@
 
 from ravska_core.coat.bath_weighed import BathWeighed, bath_weighed_of, learned_times
 from ravska_core.coat.binder import Binder, Bound, bind_at, binders_for, plain_binders, usual_binder_g
-from ravska_core.coat.doses import ADHESION_CEILING, COAT_WEIGHTS, SALT_ZONES, VESSELS
+from ravska_core.coat.doses import ADHESION_CEILING, COAT_WEIGHTS, SALT_ZONES, VESSELS, surface_after
 from ravska_core.coat.drippings import ERROR, drippings_of, rendered_g
 from ravska_core.coat.even_sites import spread_sites
 from ravska_core.coat.injected import InjectionReading
@@ -119,6 +119,7 @@ __all__ = [
     "share_out",
     "side",
     "spread_sites",
+    "surface_after",
     "thin_cut_salt",
     "usual_binder_g",
     "usual_coat",

@@ -165,7 +165,7 @@ def new_layer(request: HttpRequest, document: NewLayer) -> PlacedLayerOut:
         others = [core for core in cores if core is not None] if all(cores) else []
         piece = piece_row(document.piece)
         row = usual_layer(piece, min(place, len(others)), blend, document.kind or "", others)
-        return PlacedLayerOut(layer_document(row), place, own_words(blend.household, row.kind, piece))
+        return PlacedLayerOut(layer_document(row), place, own_words(blend.household, row.kind, piece, others[:place]))
     if document.kind is None:
         raise BadInput("kind", "Say which kind of layer this is, or choose a blend.")
     kind = LAYER_KINDS[document.kind]

@@ -13,8 +13,9 @@ from django.db import transaction
 from django.http import HttpRequest
 from ninja import Schema
 from pydantic import AwareDatetime, Field
-from ravska_core.coat import CoatReading
-from ravska_core.meat import PLACES
+from ravska_core.coat import LAYER_KINDS, SHARED, CoatReading
+from ravska_core.meat import PLACES, read_piece
+from ravska_core.meat import Piece as CorePiece
 from ravska_core.working import BadInput, say
 
 from api.cooks.again import scale_doses, unmeasured
@@ -79,6 +80,7 @@ def divide(request: HttpRequest, cook_id: UUID, document: DivideDocument) -> Div
             if left_g < 1:
                 raise BadInput("mass", f"The whole piece weighs {say(piece.mass_g, 4)} g; write a weight below that.")
             before = read_stored(cook, spoon_set())[piece.letter]
+            whole = piece.as_core()
             other = None
             if document.serve_at is not None:
                 other = _another_day(cook, piece, document.name, document.serve_at)
@@ -103,6 +105,7 @@ def divide(request: HttpRequest, cook_id: UUID, document: DivideDocument) -> Div
             for row in (made, piece):
                 row.save()
                 lay_out_steps(row)
+                _share_out(row, whole)
                 if isinstance(before, CoatReading):
                     scale_doses(_fresh(row), before, cook.appetite)
     except Stale:
@@ -144,6 +147,19 @@ def _said(masses_g: list[float], left_g: float) -> str:
     if len(masses_g) > 1:
         return ", ".join(f"{mass:g}" for mass in masses_g[:-1]) + f" and {masses_g[-1]:g} g"
     return f"{left_g:.0f} g"
+
+
+def _share_out(row: Piece, whole: CorePiece) -> None:
+    """Let a part take as much of a share of a batch or of the jars as it is of the whole, by surface or by weight."""
+    part = row.as_core()
+    by_area = read_piece(part).coatable.value / max(1e-9, read_piece(whole).coatable.value)
+    for layer in row.layers.filter(dose_unit__in=SHARED, dose_rest=False):
+        ratio = by_area if LAYER_KINDS[layer.kind].by == "area" else part.mass_g / whole.mass_g
+        share = (layer.dose or 0.0) * ratio
+        of = "this batch" if layer.dose_unit == "batch" else "the jar"
+        layer.dose, layer.dose_typed = share, f"{say(share * 100, 3)} % of {of}"
+        layer.mixed_g = None if layer.mixed_g is None else layer.mixed_g * ratio
+        layer.save(update_fields=["dose", "dose_typed", "mixed_g"])
 
 
 def _fresh(row: Piece) -> Piece:

@@ -46,7 +46,7 @@ const what = ref('')
 const said = ref(false)
 function add() {
   const [of, key] = what.value.split('|')
-  if (kind.value === USUAL) return emit('add', { blend_id: key })
+  if (kind.value === USUAL) return key && emit('add', { blend_id: key })
   if (kind.value === 'drippings' || of === 'bath') emit('add', { kind: kind.value })
   else if (of === 'blend') emit('add', { kind: kind.value, blend_id: key })
   else if (of === 'grind') emit('add', { kind: kind.value, grind: key })

@@ -26,9 +26,9 @@ const cook = {
       reading: {
         salt: { value: 1.2 },
         layers: [
-          { dose: { value: 13, unit: 'g' }, spoons: { text: '2 tsp' } },
-          { dose: { value: 500, unit: 'ml' }, spoons: { text: '2 cups' } },
-          { dose: { value: 200, unit: 'g' }, spoons: { text: '1 cup' } },
+          { dose: { value: 13, unit: 'g' }, spoons: { text: '2 tsp' }, each_g: [5, 8] },
+          { dose: { value: 500, unit: 'ml' }, spoons: { text: '2 cups' }, each_g: [] },
+          { dose: { value: 200, unit: 'g' }, spoons: { text: '1 cup' }, each_g: [] },
         ],
       },
       steps: [
@@ -46,7 +46,7 @@ it('is the meat, what goes on it in order, and when what is done', () => {
 Last time: Salt it the night before.
 
 A  Rubbed: Lamb shoulder, 2.3 kg, 1.2 % salt in all
-  1. kosher salt, pre-salt, 13 g, 2 tsp, hold 16 h
+  1. kosher salt, pre-salt, 13 g, 2 tsp, on each 5 g + 8 g, hold 16 h
   2. Buttermilk, marinade, 500 ml, hold 2 h
   3. Quay sauce, at the table, 200 g, 1 cup
   Sat 13:00 On the fire, 5 h

@@ -25,7 +25,10 @@ export function cardOf(cook: Schemas['BoardOut'], show: Show, names: Names): Car
       const name = piece.marks[at]?.blend_name || (layer.grind && names.grind(layer.grind)) || layer.kind
       const amount = read && (read.dose.unit === 'ml' ? show.volume(read.dose.value) : show.dose(read.dose.value))
       const spoons = read && read.dose.unit !== 'ml' && read.spoons.text
-      return [`${name}, ${layer.kind}`, amount, spoons, layer.hold && `hold ${layer.hold}`].filter(Boolean).join(', ')
+      const each = read?.each_g.length && `on each ${read.each_g.map((grams) => show.dose(grams)).join(' + ')}`
+      return [`${name}, ${layer.kind}`, amount, spoons, each, layer.hold && `hold ${layer.hold}`]
+        .filter(Boolean)
+        .join(', ')
     }),
     steps: piece.steps.map((step) =>
       [`${dayAndTime(step.begins_at)} ${stepName(step.kind)}`, stepDetail(step, piece, show)]
