@@ -171,10 +171,14 @@ def test_solids_from_the_sieve_go_into_the_same_pot_as_the_liquid():
     stock = Layer("cooking liquid", plain("water/liquid"), None, 2 * HOUR, 90.0, eaten=0.5, portion=Portion(600, "g"))
     found = read(solids, stock)
     assert found.layers[0].fate.whole == pytest.approx(1, abs=1e-9)
+    # and where the salt has long evened out, as much liquid in all counts
+    long = [dataclasses.replace(one, hold_s=150 * HOUR) for one in (solids, stock)]
     # one pot: as salty as if both had been mixed before; two pots one after the other are not that
     both = blend(("water/liquid", 395, "scale"), ("table-salt/fine", 5, "scale"), kind="cooking liquid")
     mixed = read(Layer("cooking liquid", both, None, 2 * HOUR, 90.0, eaten=0.5, portion=Portion(800, "g")))
     assert found.salt.value == pytest.approx(mixed.salt.value, rel=1e-3)
+    whole = Layer("cooking liquid", both, None, 150 * HOUR, 90.0, eaten=0.5, portion=Portion(800, "g"))
+    assert read(*long).salt.value == pytest.approx(read(whole).salt.value, rel=1e-3)
     dry = dataclasses.replace(solids, blend=plain("black-pepper/cracked"), portion=Portion(5, "g"))
     assert read(dry, stock).layers[0].dose_g == pytest.approx(5)
     with pytest.raises(BadInput, match="is dosed between"):

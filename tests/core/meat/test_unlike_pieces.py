@@ -43,6 +43,27 @@ def test_two_joints_have_the_surface_of_the_two_by_themselves():
     assert both == pytest.approx(by_hand, rel=1e-6)
 
 
+@pytest.mark.parametrize("cut", ["lamb-shoulder", "chicken-whole"])
+def test_each_is_as_thick_and_has_as_much_surface_as_by_itself(cut):
+    apart = [read_piece(Piece(cut, mass)).solid for mass in (900.0, 1800.0)]
+    both = read_piece(of((900.0, 1800.0), cut))
+    assert [one.thickness_cm for one in both.each] == pytest.approx([solid.thickness_cm for solid in apart], rel=1e-6)
+    areas = [one.area_share * both.solid.area_cm2 for one in both.each]
+    assert areas == pytest.approx([solid.area_cm2 for solid in apart], rel=1e-6)
+
+
+def test_in_much_brine_for_long_all_become_as_salty():
+    brine = Blend(
+        "marinade",
+        (Line("water/liquid", Fraction(95), "scale"), Line("table-salt/fine", Fraction(5), "scale")),
+        20_000.0,
+    )
+    bath = Layer("marinade", brine, 3000.0, 7 * 86_400.0)
+    light, heavy = read_coat(Seasoned("A", of((300.0, 600.0), "lamb-neck"), (bath,)), cored=False).each
+    # what goes in ends at the bath's own strength in the meat's water, however large a piece is
+    assert light == pytest.approx(heavy, rel=0.06)
+
+
 @pytest.mark.parametrize("cut", ["lamb-breast", "duck-leg", "chicken-whole", "beef-strips"])
 def test_shares_are_whole_and_alike_pieces_are_alike(cut):
     found = read_piece(of((500.0, 500.0, 500.0), cut))
