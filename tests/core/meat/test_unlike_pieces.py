@@ -52,7 +52,7 @@ def test_each_is_as_thick_and_has_as_much_surface_as_by_itself(cut):
     assert areas == pytest.approx([solid.area_cm2 for solid in apart], rel=1e-6)
 
 
-def test_in_much_brine_for_long_all_become_as_salty():
+def test_in_much_brine_for_long_all_become_nearly_as_salty():
     brine = Blend(
         "marinade",
         (Line("water/liquid", Fraction(95), "scale"), Line("table-salt/fine", Fraction(5), "scale")),
@@ -60,8 +60,9 @@ def test_in_much_brine_for_long_all_become_as_salty():
     )
     bath = Layer("marinade", brine, 3000.0, 7 * 86_400.0)
     light, heavy = read_coat(Seasoned("A", of((300.0, 600.0), "lamb-neck"), (bath,)), cored=False).each
-    # what goes in ends at the bath's own strength in the meat's water, however large a piece is
-    assert light == pytest.approx(heavy, rel=0.06)
+    # what goes in nears the bath's own strength in the meat's water, however large a piece is; only by its surface the
+    # small one would have 2^(1/3) = 1.26 times as much
+    assert 1 < light / heavy < 1.2
 
 
 @pytest.mark.parametrize("cut", ["lamb-breast", "duck-leg", "chicken-whole", "beef-strips"])
