@@ -3,7 +3,7 @@
 from collections.abc import Mapping, Sequence
 from dataclasses import replace
 
-from django.db.models import F
+from django.db.models import F, QuerySet
 from ravska_core.blend import read_blend
 from ravska_core.coat import (
     BATHS,
@@ -36,6 +36,9 @@ from book.models.values import stored_weighed
 from book.steps import lay_out_steps
 from book.tasting import trial_of
 
+COATED = ("rub", "paste")
+"""Kinds of layer that are weighed back as a coat."""
+
 
 def usual_hold_s(kind: str, blend: Blend | None, piece: Piece) -> float | None:
     """Return how long a layer is usually held [s]: a bath as long as its acid, the cut and its thickness allow."""
@@ -50,17 +53,24 @@ def usual_hold_s(kind: str, blend: Blend | None, piece: Piece) -> float | None:
     return window.limits.cautious_high_min * 60
 
 
-def own_coats(household: Household, cut: str, surface: str) -> list[float]:
+def own_coats(household: Household, cut: str, surface: str, kind: str = "rub") -> list[float]:
     """Return what this household's coats on a cut with such a surface weighed back to [g/100 cm2], the first first."""
-    rows = WeighBack.objects.filter(household=household, cut=cut, surface=surface, deleted_at__isnull=True)
+    rows = _weigh_backs(household, cut, surface, kind)
     return list(rows.values_list("coat_g_100cm2", flat=True))
 
 
-def own_coat_stays(household: Household, cut: str, surface: str) -> list[float]:
+def _weigh_backs(household: Household, cut: str, surface: str, kind: str) -> QuerySet[WeighBack]:
+    return WeighBack.objects.filter(household=household, cut=cut, surface=surface, kind=kind, deleted_at__isnull=True)
+
+
+def usual_coat_of(kind: str) -> float:
+    """Return how heavy a coat of a kind usually lies [g/100 cm2]."""
+    return COAT_WEIGHTS["standard"] if kind == "rub" else LAYER_KINDS[kind].usual
+
+
+def own_coat_stays(household: Household, cut: str, surface: str, kind: str = "rub") -> list[float]:
     """Return what stayed of this household's coats on a cut with such a surface [0 to 1], the first first."""
-    rows = WeighBack.objects.filter(
-        household=household, cut=cut, surface=surface, deleted_at__isnull=True, stays__isnull=False
-    )
+    rows = _weigh_backs(household, cut, surface, kind).filter(stays__isnull=False)
     return [stays for stays in rows.values_list("stays", flat=True) if stays is not None]
 
 
@@ -154,14 +164,14 @@ def own_shares(household: Household, kind: str, piece: Piece, surface: str) -> l
     """Return what stayed of what this household put on or into such a piece, as a layer of a kind [0 to 1]."""
     if kind in INJECTIONS:
         return own_stays(household, kind)
-    return own_coat_stays(household, piece.cut, surface) if kind in ("rub", "paste") else []
+    return own_coat_stays(household, piece.cut, surface, kind) if kind in COATED else []
 
 
 def own_words(household: Household, kind: str, piece: Piece, before: Sequence[CoreLayer]) -> str:
     """Say what a new layer takes from this household's own weighings; empty where it goes by what is usual."""
     met = surface_met(piece, before)
     taken = {
-        "how heavy it lies": own_coats(household, piece.cut, met) if kind == "rub" else [],
+        "how heavy it lies": own_coats(household, piece.cut, met, kind) if kind in COATED else [],
         "what of it stays": own_shares(household, kind, piece, met),
         "how much salt goes in": own_times(household, piece.cut) if kind == "marinade" else [],
     }
@@ -179,9 +189,9 @@ def usual_layer(piece: Piece, position: int, blend: Blend, kind: str = "", other
     hold_s = usual_hold_s(found.key, blend, piece)
     dose = f"{found.usual:g}"
     met = surface_met(piece, others[:position])
-    own = own_coats(blend.household, piece.cut, met) if found.key == "rub" else []
+    own = own_coats(blend.household, piece.cut, met, found.key) if found.key in COATED else []
     if len(own) >= TAKEN_FROM:
-        dose = say(learned_coat(COAT_WEIGHTS["standard"], own).value, 2)
+        dose = say(learned_coat(usual_coat_of(found.key), own).value, 2)
     elif found.key == "binder":
         dose = f"{usual_binder_g(blend.as_core()):g}"
     stayed = own_shares(blend.household, found.key, piece, met)

@@ -270,3 +270,25 @@ def test_a_coat_begins_as_it_was_weighed_on_the_surface_it_meets(api, rub):
     assert bound["own"] == (
         "As you weighed it yourself: how heavy it lies, from 3 weighings; what of it stays, from 3 weighings."
     )
+
+
+def test_a_paste_that_was_weighed_back_says_nothing_of_a_rub(api, cook, rub):
+    paste = api("POST", "blends", {"name": "Slather", "kind": "paste", "batch": "200 g", "lines": [
+        {"grind": "mustard-prepared/paste", "parts": "4", "basis": "scale"},
+        {"grind": "table-salt/fine", "parts": "1", "basis": "scale"}]})[1]["id"]  # fmt: skip
+    sent = as_sent(opened(api))
+    sent["pieces"][0]["layers"] = [{"kind": "paste", "blend_id": paste, "dose": "20", "hold": "2 h"}]
+    saved(api, cook.id, sent)
+    body = {"letter": "A", "layer": 0, "taken": "160 g", "left": "10", "fell": "3"}
+    for times in (1, 2, 3):
+        found = api("POST", f"cooks/{cook.id}/weigh-back", body)[1]
+        assert (found["times"], found["taken"]) == (times, times == 3)
+    assert WeighBack.objects.filter(kind="paste").count() == 3
+    coat = "cooks/coat/own-weight?cut=lamb-shoulder&surface=moist"
+    assert api("GET", coat)[1]["times"] == 2  # the demo's own, of a rub
+    assert api("GET", f"{coat}&kind=paste")[1]["times"] == 3
+    new = {"piece": {"cut": "lamb-shoulder", "mass": "2.3 kg"}}
+    assert api("POST", "cooks/coat/layer", new | {"blend_id": str(rub.pk)})[1]["layer"]["dose"] == "5"
+    begun = api("POST", "cooks/coat/layer", new | {"blend_id": paste})[1]["layer"]
+    # by hand: three of 147 g on 736 cm2, and the usual 10 twice: (20 + 3 x 19.97) / 5
+    assert float(begun["dose"]) == pytest.approx(16, abs=0.1)

@@ -5,7 +5,7 @@ from dataclasses import dataclass, replace
 from typing import Annotated, Literal
 from uuid import UUID
 
-from book.layers import own_coat_stays, own_coats, own_trims
+from book.layers import own_coat_stays, own_coats, own_trims, usual_coat_of
 from book.models import Blend, Cook, WeighBack, claim_version, in_jars_g
 from django.db import transaction
 from django.http import Http404, HttpRequest
@@ -15,7 +15,6 @@ from pydantic import Field
 from ravska_core.blend import Band, bands_of, check_blend, read_blend, shares
 from ravska_core.bowl import batch_for_dose_g, to_mix
 from ravska_core.coat import (
-    COAT_WEIGHTS,
     ERROR,
     LATER,
     LAYER_KINDS,
@@ -353,24 +352,21 @@ class OwnCoatOut:
     put_stays: str = ""
 
 
-def _coat_weight(cut: str, surface: str) -> OwnCoatOut:
-    own = own_coats(household(), cut, surface)
-    stayed = own_coat_stays(household(), cut, surface)
-    stays = learned_stays(LAYER_KINDS["rub"].stays or 1.0, stayed) if stayed else None
-    return OwnCoatOut(len(own), learned_coat(COAT_WEIGHTS["standard"], own), stays, len(own) >= TAKEN_FROM)
+def _coat_weight(cut: str, surface: str, kind: str) -> OwnCoatOut:
+    own = own_coats(household(), cut, surface, kind)
+    stayed = own_coat_stays(household(), cut, surface, kind)
+    stays = learned_stays(LAYER_KINDS[kind].stays or 1.0, stayed) if stayed else None
+    return OwnCoatOut(len(own), learned_coat(usual_coat_of(kind), own), stays, len(own) >= TAKEN_FROM)
 
 
 @router.reads("/coat/own-weight")
-def own_weight(request: HttpRequest, cut: Key, surface: Key) -> OwnCoatOut:
+def own_weight(request: HttpRequest, cut: Key, surface: Key, kind: Literal["rub", "paste"] = "rub") -> OwnCoatOut:
     """Return the coat this household really puts on a cut with this surface, learned from weighing back."""
-    return _coat_weight(cut, surface)
+    return _coat_weight(cut, surface, kind)
 
 
 class WeighBackDocument(Schema):
-    """What was taken to a piece, what is left of it, what fell off, and the fat found in the pan afterwards, as typed,
-
-    for the layer at a place.
-    """
+    """What was taken to a piece for the layer at a place, what is left, what fell off, and the fat in the pan after."""
 
     letter: Letter
     layer: Annotated[int, Field(ge=0, le=11)]
@@ -407,12 +403,12 @@ def weigh_back(request: HttpRequest, cook_id: UUID, document: WeighBackDocument)
             sentence = f"That would be {say(figure.value, 2)} g on 100 cm², which no coat is; check the weights."
             raise BadInput("taken", sentence)
         row = WeighBack.objects.create(
-            household=household(), layer=layers[document.layer], cut=piece.cut, surface=surface, taken_g=taken,
-            left_g=left, fell_g=fell, pan_g=pan, coat_g_100cm2=figure.value,
+            household=household(), layer=layers[document.layer], kind=kind.key, cut=piece.cut, surface=surface,
+            taken_g=taken, left_g=left, fell_g=fell, pan_g=pan, coat_g_100cm2=figure.value,
             stays=back.stays if document.fell or document.pan else None,
         )  # fmt: skip
     stays = f"{back.stays * 100:.3g}" if document.fell or document.pan else ""
-    own = _coat_weight(piece.cut, surface)
+    own = _coat_weight(piece.cut, surface, kind.key)
     return replace(own, noted=row.pk, dose=f"{say(back.put_on_g, 4)} g", put_stays=stays)
 
 
@@ -424,4 +420,4 @@ def take_back(request: HttpRequest, row_id: UUID) -> OwnCoatOut:
         raise Http404
     row.deleted_at = timezone.now()
     row.save(update_fields=["deleted_at"])
-    return _coat_weight(row.cut, row.surface)
+    return _coat_weight(row.cut, row.surface, row.kind)

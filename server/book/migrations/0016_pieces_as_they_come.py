@@ -11,6 +11,11 @@ def as_before(apps, schema_editor):
     apps.get_model("book", "Step").objects.filter(kind="aside").delete()
 
 
+def name_pastes(apps, schema_editor):
+    """Say of what was weighed back of a paste that it was one, where its layer is still there."""
+    apps.get_model("book", "WeighBack").objects.filter(layer__kind="paste").update(kind="paste")
+
+
 class Migration(migrations.Migration):
 
     dependencies = [
@@ -61,6 +66,11 @@ class Migration(migrations.Migration):
         ),
         migrations.AddField(
             model_name='weighback',
+            name='kind',
+            field=models.CharField(default='rub', max_length=16),
+        ),
+        migrations.AddField(
+            model_name='weighback',
             name='pan_g',
             field=models.FloatField(default=0.0),
         ),
@@ -73,6 +83,11 @@ class Migration(migrations.Migration):
             model_name='piece',
             name='mass_typed',
             field=models.CharField(max_length=160),
+        ),
+        migrations.RunPython(name_pastes, migrations.RunPython.noop),
+        migrations.AddConstraint(
+            model_name='weighback',
+            constraint=models.CheckConstraint(condition=models.Q(('kind__in', ['rub', 'paste'])), name='weigh_back_kind'),
         ),
         migrations.AddConstraint(
             model_name='layer',

@@ -8,7 +8,7 @@ from django.utils import timezone
 
 from book.models.household import Household
 from book.models.layers import Layer
-from book.models.rows import Row, above_zero
+from book.models.rows import Row, above_zero, one_of
 
 
 class WeighBack(Row):
@@ -16,6 +16,8 @@ class WeighBack(Row):
 
     household = models.ForeignKey(Household, on_delete=models.CASCADE, related_name="weigh_backs")
     layer = models.ForeignKey(Layer, on_delete=models.SET_NULL, null=True, related_name="weigh_backs")
+    # as which kind of layer it went on: a paste lies heavier than a rub
+    kind = models.CharField(max_length=16, default="rub")
     cut = models.CharField(max_length=60)
     surface = models.CharField(max_length=8)
     taken_g = models.FloatField()
@@ -31,11 +33,12 @@ class WeighBack(Row):
     class Meta:
         ordering: ClassVar = ["at"]
         constraints: ClassVar = [
+            one_of("kind", ("rub", "paste"), "weigh_back_kind"),
             models.CheckConstraint(
                 condition=above_zero("taken_g")
                 & Q(left_g__gte=0, fell_g__gte=0, pan_g__gte=0)
                 & above_zero("coat_g_100cm2")
                 & (Q(stays__isnull=True) | Q(stays__gte=0, stays__lte=1)),
                 name="weigh_back_whole",
-            )
+            ),
         ]

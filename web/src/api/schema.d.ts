@@ -5831,9 +5831,7 @@ export interface components {
         };
         /**
          * WeighBackDocument
-         * @description What was taken to a piece, what is left of it, what fell off, and the fat found in the pan afterwards, as typed,
-         *
-         *     for the layer at a place.
+         * @description What was taken to a piece for the layer at a place, what is left, what fell off, and the fat in the pan after.
          */
         WeighBackDocument: {
             /** Letter */
@@ -10674,6 +10672,7 @@ export interface operations {
             query: {
                 cut: string;
                 surface: string;
+                kind?: "rub" | "paste";
             };
             header?: never;
             path?: never;

@@ -44,6 +44,7 @@ const kind = computed(() => catalogue.value?.layer_kinds.find((found) => found.k
 const own = useOwnCoat(
   () => sure(coat.piece.value).cut,
   () => props.reading?.surface ?? 'moist',
+  () => layer.value.kind,
 )
 const weights = computed(() => [
   ...(catalogue.value?.coat_weights ?? []).map((weight) => ({

@@ -20,6 +20,7 @@ const cut = computed(() => sure(coat.piece.value).cut)
 const own = useOwnCoat(
   () => cut.value,
   () => props.surface,
+  () => sure(sure(coat.piece.value).layers[props.at]).kind,
 )
 const form = reactive({ taken: '', left: '', fell: '', pan: '' })
 const errors = ref<Record<string, string>>({})
