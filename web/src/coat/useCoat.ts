@@ -206,7 +206,8 @@ export function useCoat(id?: string) {
   const changeKind = (at: number, kind: Layer['kind'], moved: (to: number) => void) =>
     change(async ({ layers, ...piece }) => {
       const { blend_id, grind, dose, revision, mixed_g } = sure(layers[at])
-      const wasSaid = mine.value?.marks[at]?.said
+      // words in it are an amount or a share, whether it was read yet or not; a bare number is the old dial's
+      const wasSaid = /\p{L}/u.test(dose ?? '')
       const others = layers.filter((_, n) => n !== at)
       const body = { piece, kind, blend_id, grind: grind ?? '', layers: others }
       const made = await call(api.POST('/api/cooks/coat/layer', { body }))
