@@ -54,7 +54,9 @@ class Hand:
         self.fill(form.get_by_label("The recipe, as it is said or written"), said)
         expect(form.get_by_label("Called")).to_have_value(called)
         self.click(form.get_by_role("button", name="Put it on"))
-        expect(form).to_have_count(0)
+        # until it lies there, the field of the layer that was open before is the one that is seen
+        row = self.layers.get_by_role("button", name=re.compile(f"^{called} ")).first
+        expect(row).to_have_attribute("aria-expanded", "true")
         self.fill(self.layers.get_by_role("textbox", name=re.compile("^Dose")), dose)
 
     def choose(self, among: Locator, said: str) -> None:
