@@ -176,7 +176,9 @@ def test_what_to_buy_for_eight_and_what_is_set_aside_first(api, cook, book):
         raw = masses[row["letter"]] * 8 / totals["serves"]
         assert row["raw"]["value"] == pytest.approx(raw)
         assert row["buy"]["value"] == pytest.approx(raw / (1 - row["trim"]["value"] / 100))
-    assert "aside" in [one["kind"] for one in opened(api)["pieces"][1]["steps"]]
+    (aside,) = [one for one in opened(api)["pieces"][1]["steps"] if one["kind"] == "aside"]
+    assert [(one["name"], one["unit"]) for one in aside["mixes"]] == [(total["name"], "g")]
+    assert aside["mixes"][0]["amount"] == pytest.approx(table["grams"])
 
 
 def divide(api, cook: dict, **more) -> tuple[int, dict]:
@@ -233,6 +235,17 @@ def test_a_share_of_the_batch_is_divided_with_the_joint(api, rub):
     assert sum(part["dose_g"] for part in parts) == pytest.approx(whole["dose_g"], rel=5e-3)
     for part in parts:
         assert part["dose_setting"] == pytest.approx(whole["dose_setting"], rel=5e-3)
+
+
+def test_the_stack_of_another_cook_comes_as_new(api, bath, cook):
+    sent = as_sent(opened(api))
+    sent["pieces"] = [bathed(bath, used="400 g", after="1030 g", left_salt="3", times="1.2")]
+    saved(api, cook.id, sent)
+    ((layer,),) = [stack["layers"] for stack in api("GET", f"cooks/{cook.id}/stacks")[1]]
+    assert (layer["blend_id"], layer["dose"], layer["hold"]) == (str(bath.pk), "400", "16 h")
+    # what was weighed was that cook's own; how much goes in for this household is not
+    assert {key: text for key, text in layer["weighed"].items() if text} == {"times": "1.2"}
+    assert api("GET", "cooks/00000000-0000-0000-0000-000000000000/stacks")[1] == []
 
 
 def test_unlike_pieces_are_divided_by_their_weights(api, rub):

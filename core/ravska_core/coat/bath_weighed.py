@@ -17,6 +17,12 @@ WEIGHT_OF_RECKONED = 2
 METER_ERROR = 0.03
 """Relative error of a household's salt meter or hydrometer (common practice, no source)."""
 
+SCALE_SLACK = 1.02
+"""How much more than there was may be weighed, by two readings of a kitchen scale (estimate)."""
+
+LOSES, GAINS = 0.2, 0.6
+"""How much of its weight meat loses or gains in a bath at most, before a weight is asked about (estimates)."""
+
 
 @dataclass(frozen=True)
 class BathWeighed:
@@ -97,13 +103,13 @@ def uptake(weighed: BathWeighed, was: BathWas, piece_g: float, density_g_ml: flo
     before = piece_g if weighed.before_g is None else weighed.before_g
     gain = None if weighed.after_g is None else weighed.after_g - before
     left = None if weighed.left is None else weighed.left.grams(density_g_ml)
-    if left is not None and left > was.bath_g * 1.02:
+    if left is not None and left > was.bath_g * SCALE_SLACK:
         raise BadInput(
             "left", f"{say(left, 3)} g left of {say(was.bath_g, 3)} g is more than there was; write what was used."
         )
-    if gain is not None and not -0.2 * before <= gain <= 0.6 * before:
+    if gain is not None and not -LOSES * before <= gain <= GAINS * before:
         raise BadInput("after", f"It would have gone from {before:.0f} to {weighed.after_g:.0f} g; weigh it again.")
-    if gain is not None and gain > was.bath_g * 1.02:
+    if gain is not None and gain > was.bath_g * SCALE_SLACK:
         raise BadInput("after", f"It gained {gain:.0f} g, more than the whole bath of {was.bath_g:.0f} g; weigh again.")
     if weighed.left_salt_percent is not None:
         ratio = weighed.left_salt_percent / 100 / was.salt_share

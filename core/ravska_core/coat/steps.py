@@ -72,11 +72,22 @@ def _on_the_fire(kind: str, layer: Layer, fire_s: float) -> float:
     return fire_s * _FIRE_LEFT.get(kind, 0.0)
 
 
+def for_later(uses: Sequence[tuple[Hashable, str]]) -> tuple[int, ...]:
+    """Return the places of what is for later of something that touches raw meat, and is set aside before it does.
+
+    Parameters
+    ----------
+    uses : sequence of (hashable, str)
+        Of what each layer is, and its kind.
+    """
+    raw = {what for what, kind in uses if LAYER_KINDS[kind].when == "before"}
+    return tuple(at for at, (what, kind) in enumerate(uses) if kind in LATER and what in raw)
+
+
 def set_aside(layers: Sequence[Layer]) -> bool:
-    """Tell whether something of what touches this raw meat is planned for later, and is set aside before it does."""
-    raw = {layer.blend for layer in layers if layer.blend is not None and LAYER_KINDS[layer.kind].when == "before"}
-    later = any(layer.kind in LATER and layer.blend in raw for layer in layers)
-    return later or any(layer.reserve is not None for layer in layers if layer.kind == "marinade")
+    """Tell whether something is set aside before this raw meat is touched: for later, or out of a bath for a sauce."""
+    later = for_later([(layer.blend, layer.kind) for layer in layers])
+    return bool(later) or any(layer.reserve is not None for layer in layers if layer.kind == "marinade")
 
 
 def usual_steps(layers: Sequence[Layer], fire_s: float, rest_s: float) -> tuple[Planned, ...]:

@@ -1,8 +1,8 @@
 """A piece of meat: its shape by weight or measure, the surface a coat lies on, what of it is eaten."""
 
+import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
-from types import MappingProxyType
 
 from ravska_core.catalogue import FACES, THICKNESSES, Bone, Cut
 from ravska_core.meat.cuts import CUT_INTO, FACE_STATES, GRADES, MOST_BONES, find_cut
@@ -15,6 +15,7 @@ from ravska_core.meat.shapes import (
     solid_of_mass,
 )
 from ravska_core.meat.stages import STAGES, Stage, check_place
+from ravska_core.meat.unlike import OnePiece, check_unlike, one_by_one
 from ravska_core.working import BadInput, Figure, Step, figure, in_range, say
 
 AREA_ERROR_BY_WEIGHT, AREA_ERROR_MEASURED = 0.15, 0.08
@@ -65,16 +66,6 @@ class Piece:
 
 
 @dataclass(frozen=True)
-class OnePiece:
-    """One of several pieces of unlike weight: its weight [g], its shares of weight and surface, its thickness [cm]."""
-
-    mass_g: float
-    mass_share: float
-    area_share: float
-    thickness_cm: float
-
-
-@dataclass(frozen=True)
 class FaceReading:
     """A face of a piece: its name, what is done with it, and its area [cm2]."""
 
@@ -90,7 +81,7 @@ class PieceShown:
     `coatable` is all that takes a coat, `open_cm2` the part of it where seasoning reaches the meat; `thin_cm` and
     `thick_cm` are the thickness of its ends [cm], `meat_cm` that of its meat: of a hollow bird its breast, from the
     skin to the bone. `bones` lie as the cook says, or as usual for the cut. `each` is every piece of several that were
-    weighed one by one; `covers` says what the raw weight covers.
+    weighed one by one; `covers` says what the raw weight covers; `usual_edge_cm` is the edge it is usually cut to [cm].
     """
 
     solid: Solid
@@ -105,6 +96,7 @@ class PieceShown:
     question: str
     bones: tuple[Bone, ...]
     each: tuple[OnePiece, ...] = field(kw_only=True, default=())
+    usual_edge_cm: float = field(kw_only=True, default=0.0)
     covers: str = field(kw_only=True, default="")
 
 
@@ -178,28 +170,13 @@ def _solid(cut: Cut, piece: Piece, density: float) -> tuple[Solid, float, str, s
     return solid, max(AREA_ERROR_BY_WEIGHT, cut.area_error), f"{cut.shape} {proportions}", question
 
 
-_BY_SHAPE = MappingProxyType({"bird": 0.705})
-"""The power of its weight that the surface of a shape grows with; 2/3 of those that only grow larger."""
+EDGE_CM, LEAST_EDGE_CM = 3.5, 0.5
+"""Edge of cubes and strips for skewers and pots, and the least [cm] (common practice, no source)."""
 
 
-def _one_by_one(cut: Cut, piece: Piece, solid: Solid) -> tuple[Solid, tuple[OnePiece, ...]]:
-    """Return a solid with the surface that pieces of unlike weight really have, and each of them.
-
-    A = A_alike mean(m_i^p) / mean(m_i)^p, with p = 2/3, of birds 0.705: unlike pieces have less than alike ones.
-    """
-    masses = piece.masses_g
-    if len(masses) < 2:
-        return solid, ()
-    mean = piece.mass_g / len(masses)
-    # pieces of fixed size are of that size whatever they weigh together
-    power = 1.0 if cut.unit_cm is not None else _BY_SHAPE.get(cut.shape, 2 / 3)
-    areas = [(mass / mean) ** power for mass in masses]
-    thick = [1.0 if cut.unit_cm is not None else (mass / mean) ** (1 / 3) for mass in masses]
-    each = tuple(
-        OnePiece(mass, mass / piece.mass_g, area / sum(areas), solid.thickness_cm * times)
-        for mass, area, times in zip(masses, areas, thick, strict=True)
-    )
-    return replace(solid, area_cm2=solid.area_cm2 * sum(areas) / len(areas)), each
+def usual_edge_cm(joint: Solid) -> float:
+    """Return the edge a joint is usually cut into cubes or strips of [cm]: down to what it is thick."""
+    return max(LEAST_EDGE_CM, min(EDGE_CM, math.floor(joint.thickness_cm * 2) / 2))
 
 
 def _covers(cut: Cut, piece: Piece, faces: Sequence[FaceReading]) -> str:
@@ -237,8 +214,7 @@ def _checked(cut: Cut, piece: Piece) -> None:
     if piece.masses_g and len(piece.masses_g) != piece.count:
         said = f"These are {len(piece.masses_g)} weights of {piece.count} pieces; write one for each, or one for all."
         raise BadInput("piece.mass_g", said)
-    if min(piece.masses_g, default=1.0) * 20 < max(piece.masses_g, default=1.0):
-        raise BadInput("piece.mass_g", "One of these is over twenty times as heavy as another; check the units.")
+    check_unlike(piece.masses_g)
     if piece.untrimmed_g is not None:
         sentence = "Before trimming it weighs at least as much as after, and at most four times that; check both."
         in_range("piece.untrimmed_g", piece.untrimmed_g, piece.mass_g, 4 * piece.mass_g, sentence)
@@ -270,7 +246,7 @@ def _checked(cut: Cut, piece: Piece) -> None:
             raise BadInput(
                 "piece.cut_into", f"{cut.name} is cut up already; choose the whole joint to cut it yourself."
             )
-        in_range("piece.cut_cm", piece.cut_cm or 0.0, 0.5, 15, "Pieces are cut between 5 mm and 15 cm.")
+        in_range("piece.cut_cm", piece.cut_cm or 0.0, LEAST_EDGE_CM, 15, "Pieces are cut between 5 mm and 15 cm.")
 
 
 def _check_faces(piece: Piece) -> None:
@@ -313,7 +289,7 @@ def read_piece(piece: Piece, of: Cut | None = None) -> PieceReading:
     grade = GRADES[piece.grade]
     density = cut.density * grade.density_factor
     joint, spread, how, question = _solid(cut, piece, density)
-    joint, each = _one_by_one(cut, piece, joint)
+    joint, each = one_by_one(cut, piece.masses_g, joint)
     solid = joint
     if piece.cut_into:
         smallest = min(joint.width_cm, joint.thickness_cm) if piece.cut_into != "steaks" else joint.length_cm
@@ -394,5 +370,6 @@ def read_piece(piece: Piece, of: Cut | None = None) -> PieceReading:
         question=question,
         bones=(piece.bones or cut.bones) if not piece.cut_into else (),
         each=each if not piece.cut_into else (),
+        usual_edge_cm=usual_edge_cm(joint),
         covers=_covers(cut, piece, faces),
     )

@@ -24,7 +24,7 @@ from api.cooks.store import one_cook, one_typed, read_stored
 from api.plumbing.answers import Created, Router
 from api.plumbing.household import spoon_set
 from api.plumbing.problems import Gather
-from api.plumbing.quantities import Masses, Weighed
+from api.plumbing.quantities import Masses, MassOfPieces
 from api.plumbing.typed import Key, MaybeName
 
 router = Router()
@@ -85,7 +85,7 @@ def cook_again(request: HttpRequest, cook_id: UUID, document: AgainDocument = AS
     return Created(cook_out(one_typed(made.pk)))
 
 
-def _put(piece: Piece, one: AgainPiece, mass: Weighed | None) -> None:
+def _put(piece: Piece, one: AgainPiece, mass: MassOfPieces | None) -> None:
     """Put other meat in the place of a piece; what was measured of the one before does not hold for it."""
     if mass is not None:
         piece.mass_g, piece.mass_typed, piece.masses_g = mass.mass_g, one.mass, list(mass.masses_g)

@@ -8,7 +8,7 @@ from uuid import UUID
 from book.models import Cook, Piece
 from book.tasting import trial_of
 from ravska_core.catalogue import said_name
-from ravska_core.coat import BESIDE, ON_THE_FIRE, SET_BY_THEMSELVES, CoatReading, Planned, Wanted, mixed_once
+from ravska_core.coat import BESIDE, ON_THE_FIRE, SET_BY_THEMSELVES, CoatReading, Planned, Wanted, for_later, mixed_once
 from ravska_core.day import count_back
 from ravska_core.meat import MOST_EATERS
 from ravska_core.trial import ArmRecord, FairTest, compare_arms
@@ -64,7 +64,6 @@ class MixOut:
     amount: float | None
     unit: str
     aside_g: float
-    bath: bool
     letters: list[str]
 
 
@@ -72,7 +71,7 @@ class MixOut:
 class StepOut:
     """A step of a piece; `settable` where a cook sets its length by itself.
 
-    `mixes` is what a mixing takes in: a blend that several pieces take is mixed once.
+    `mixes` is what a mixing takes in: a blend that several pieces take is mixed once; or what is set aside for later.
     """
 
     id: UUID
@@ -281,7 +280,6 @@ def _mixes(taken: Sequence[tuple[Piece, int]], readings: _Readings) -> list[MixO
             amount=None if read is None else read.dose.value,
             unit="g" if read is None else read.dose.unit,
             aside_g=0.0 if read is None else read.reserve_g,
-            bath=layer.kind == "marinade",
             letters=[piece.letter],
         )
         of = (layer.blend_id, layer.revision_id if mark.changed_since else None)
@@ -297,7 +295,6 @@ def _both(a: MixOut, b: MixOut) -> MixOut:
         amount=(a.amount or 0.0) + (b.amount or 0.0) if known else None,
         unit=a.unit,
         aside_g=a.aside_g + b.aside_g,
-        bath=a.bath or b.bath,
         letters=[*a.letters, *(letter for letter in b.letters if letter not in a.letters)],
     )
 
@@ -306,9 +303,25 @@ def _steps_with_mixing(
     cook: Cook, piece: Piece, taken: Sequence[tuple[Piece, int]], readings: _Readings
 ) -> list[StepOut]:
     """Return the steps of a piece; a mixing that another piece's takes in is none of them."""
-    mixes = _mixes(taken, readings)
-    steps = _steps(cook, piece)
-    return [replace(step, mixes=mixes) if step.kind == "mix" else step for step in steps if mixes or step.kind != "mix"]
+    mixes = {"mix": _mixes(taken, readings), "aside": _asides(piece, readings[piece.letter])}
+    return [
+        replace(step, mixes=mixes.get(step.kind, []))
+        for step in _steps(cook, piece)
+        if step.kind != "mix" or mixes["mix"]
+    ]
+
+
+def _asides(piece: Piece, reading: CoatReading | BadInput) -> list[MixOut]:
+    """Return what is set aside of a piece's layers before any of it touches raw meat."""
+    if isinstance(reading, BadInput):
+        return []
+    rows = list(piece.layers.all())
+    names = [row.blend.name if row.blend else said_name(row.grind) if row.grind else ""
+             for row in rows]  # fmt: skip
+    later = for_later([(row.blend_id or row.grind, row.kind) for row in rows])
+    asides = [(at, reading.layers[at].dose.value, reading.layers[at].dose.unit) for at in later]
+    asides += [(at, read.reserve_g, "g") for at, read in enumerate(reading.layers) if read.reserve_g > 0]
+    return [MixOut(names[at], amount, unit, 0.0, [piece.letter]) for at, amount, unit in asides]
 
 
 def board_out(cook: Cook) -> BoardOut:

@@ -16,11 +16,11 @@ from ravska_core.blend import Band, bands_of, check_blend, read_blend, shares
 from ravska_core.bowl import batch_for_dose_g, to_mix
 from ravska_core.coat import (
     ERROR,
-    LATER,
     LAYER_KINDS,
     TAKEN_FROM,
     CoatReading,
     drippings_of,
+    for_later,
     learned_coat,
     learned_stays,
     own_coat,
@@ -166,8 +166,9 @@ def _totals(cook: Cook) -> TotalsOut:
 def _set_aside(takes: dict[UUID | str, list[TakesOut]]) -> None:
     """Mark what is planned for later of all that touches raw meat before."""
     for uses in takes.values():
-        if any(LAYER_KINDS[use.kind].when == "before" for use in uses if use.kind in LAYER_KINDS):
-            uses[:] = [replace(use, aside=use.aside or use.kind in LATER) for use in uses]
+        layers = [at for at, use in enumerate(uses) if not use.aside]
+        for place in for_later([("it", uses[at].kind) for at in layers]):
+            uses[layers[place]] = replace(uses[layers[place]], aside=True)
 
 
 def _to_buy(cook: Cook, readings: Mapping[str, CoatReading | BadInput]) -> tuple[list[BuyOut], float]:

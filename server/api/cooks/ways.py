@@ -6,8 +6,9 @@ from datetime import datetime
 from typing import Annotated
 from uuid import UUID
 
+from book.cooks import unweighed
 from book.layers import begin_usual, layer_of_slot, usual_hold_s
-from book.models import LETTERS, Blend, Piece, Way, WayLayer
+from book.models import LETTERS, Blend, Layer, Piece, Way, WayLayer
 from django.db import transaction
 from django.db.models import QuerySet
 from django.http import Http404, HttpRequest
@@ -112,6 +113,34 @@ class WayOut:
 class KeptWayDocument(Schema):
     name: Name
     layers: Annotated[list[LayerDocument], Field(min_length=1, max_length=MOST_LAYERS)]
+
+
+@dataclass(frozen=True, slots=True)
+class StackOut:
+    """The stack of a piece of another cook, as one that nothing was mixed or weighed of yet."""
+
+    letter: str
+    name: str
+    layers: list[LayerDocument]
+
+
+@router.reads("/{uuid:cook_id}/stacks")
+def read_stacks(request: HttpRequest, cook_id: UUID) -> list[StackOut]:
+    """Return the stacks of a cook's pieces, to be put on a piece of another."""
+    pieces = Piece.objects.filter(cook=cook_id, cook__household=household(), cook__deleted_at__isnull=True)
+    return [
+        StackOut(piece.letter, piece.name, [_afresh(layer) for layer in piece.layers.all()])
+        for piece in pieces.prefetch_related("layers__blend").order_by("position")
+        if piece.layers.all()
+    ]
+
+
+def _afresh(layer: Layer) -> LayerDocument:
+    """Return a layer as typed that follows its blend as it is now, with nothing of it mixed or weighed."""
+    layer.revision = layer.mixed_g = None
+    for column, value in unweighed(layer).items():
+        setattr(layer, column, value)
+    return layer_document(layer)
 
 
 def _own_ways() -> QuerySet[Way]:

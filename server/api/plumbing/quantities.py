@@ -79,7 +79,7 @@ class Masses(Quantity[tuple[float, ...]]):
     def read(self, field: str) -> tuple[float, ...]:
         return parse_masses_g(self, 1, field)
 
-    def of(self, count: int, field: str) -> "Weighed":
+    def of(self, count: int, field: str) -> "MassOfPieces":
         """Return what so many pieces weigh; as many as weights are written, where that is several.
 
         Raises
@@ -89,13 +89,13 @@ class Masses(Quantity[tuple[float, ...]]):
         """
         masses = parse_masses_g(self, count, field)
         if len(masses) < 2:
-            return Weighed(masses[0], count, ())
+            return MassOfPieces(masses[0], count, ())
         # alike ones need no weights of their own
-        return Weighed(sum(masses), len(masses), masses if min(masses) < max(masses) else ())
+        return MassOfPieces(sum(masses), len(masses), masses if min(masses) < max(masses) else ())
 
 
 @dataclass(frozen=True, slots=True)
-class Weighed:
+class MassOfPieces:
     """What pieces weigh together [g], how many they are, and what each weighs where they are unlike [g]."""
 
     mass_g: float

@@ -113,6 +113,15 @@ def test_so_many_weights_as_pieces_and_none_twenty_times_another():
         read_piece(of((20.0, 1500.0)))
 
 
+def test_a_joint_is_cut_as_large_as_is_usual_where_it_is_as_thick_as_that():
+    assert read_piece(Piece("lamb-shoulder", 2300.0)).usual_edge_cm == 3.5
+    thin = read_piece(Piece("lamb-breast", 600.0))
+    # by hand: 1.98 cm thick, so 1.5 cm in steps of half a centimetre
+    assert thin.solid.thickness_cm == pytest.approx(1.976, abs=0.001)
+    assert thin.usual_edge_cm == 1.5
+    read_piece(Piece("lamb-breast", 600.0, cut_into="strips", cut_cm=thin.usual_edge_cm))
+
+
 def test_what_a_raw_weight_covers_is_said():
     duck = read_piece(Piece("duck-leg", 1200.0, 4))
     assert (

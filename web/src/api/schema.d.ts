@@ -1104,6 +1104,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cooks/{cook_id}/stacks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Stacks
+         * @description Return the stacks of a cook's pieces, to be put on a piece of another.
+         */
+        get: operations["api_cooks_ways_read_stacks"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/cooks/ways": {
         parameters: {
             query?: never;
@@ -4554,8 +4574,6 @@ export interface components {
             unit: string;
             /** Aside G */
             aside_g: number;
-            /** Bath */
-            bath: boolean;
             /** Letters */
             letters: string[];
         };
@@ -4716,7 +4734,7 @@ export interface components {
          *     `coatable` is all that takes a coat, `open_cm2` the part of it where seasoning reaches the meat; `thin_cm` and
          *     `thick_cm` are the thickness of its ends [cm], `meat_cm` that of its meat: of a hollow bird its breast, from the
          *     skin to the bone. `bones` lie as the cook says, or as usual for the cut. `each` is every piece of several that were
-         *     weighed one by one; `covers` says what the raw weight covers.
+         *     weighed one by one; `covers` says what the raw weight covers; `usual_edge_cm` is the edge it is usually cut to [cm].
          */
         PieceShown: {
             solid: components["schemas"]["Solid"];
@@ -4743,6 +4761,11 @@ export interface components {
              * @default []
              */
             each: components["schemas"]["OnePiece"][];
+            /**
+             * Usual Edge Cm
+             * @default 0
+             */
+            usual_edge_cm: number;
             /**
              * Covers
              * @default
@@ -4811,7 +4834,7 @@ export interface components {
          * StepOut
          * @description A step of a piece; `settable` where a cook sets its length by itself.
          *
-         *     `mixes` is what a mixing takes in: a blend that several pieces take is mixed once.
+         *     `mixes` is what a mixing takes in: a blend that several pieces take is mixed once; or what is set aside for later.
          */
         StepOut: {
             /**
@@ -5852,6 +5875,18 @@ export interface components {
              * @default
              */
             pan: string;
+        };
+        /**
+         * StackOut
+         * @description The stack of a piece of another cook, as one that nothing was mixed or weighed of yet.
+         */
+        StackOut: {
+            /** Letter */
+            letter: string;
+            /** Name */
+            name: string;
+            /** Layers */
+            layers: components["schemas"]["LayerDocument"][];
         };
         /**
          * WayOut
@@ -10807,6 +10842,64 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["OwnCoatOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_cooks_ways_read_stacks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cook_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StackOut"][];
                 };
             };
             /** @description Not Found */

@@ -1,8 +1,7 @@
 <script setup lang="ts">
-import { computed, reactive, ref } from 'vue'
+import { reactive, ref } from 'vue'
 import { byField, sentenceOf } from '../api/client'
 import { useChange } from '../api/change'
-import { usePreferences } from '../app/preferences'
 import Choice from '../kit/Choice.vue'
 import Field from '../kit/Field.vue'
 import { say } from '../kit/notice'
@@ -15,12 +14,7 @@ import { coatHere, pieceHere } from './useCoat'
 const open = defineModel<boolean>({ required: true })
 const coat = coatHere()
 const piece = pieceHere()
-const { show } = usePreferences()
 const form = reactive({ mass: '', to: 'here', name: '', serve: nextSaturday(), frozen: false })
-const weighs = computed(() => {
-  const whole = coat.mine.value?.piece.each.reduce((sum, one) => sum + one.mass_g, 0)
-  return whole ? show.value.mass(whole) : piece.value.mass
-})
 const errors = ref<Record<string, string>>({})
 const failure = ref('')
 const divide = useChange(
@@ -59,7 +53,7 @@ const divide = useChange(
         label="Take off it"
         placeholder="800 g"
         autofocus
-        :hint="`It weighs ${weighs} now.`"
+        :hint="`It weighs ${piece.mass} now.`"
         :error="errors.mass"
         :maxlength="160"
       />

@@ -15,20 +15,11 @@ const cooks = computed(() =>
     .map((row) => ({ value: row.id, title: row.name })),
 )
 const chosen = ref('')
-const { data: cook } = useQuery({
-  queryKey: ['cook', chosen],
-  queryFn: () => call(api.GET('/api/cooks/{cook_id}', { params: { path: { cook_id: chosen.value } } })),
+const { data: stacks } = useQuery({
+  queryKey: ['stacks', chosen],
+  queryFn: () => call(api.GET('/api/cooks/{cook_id}/stacks', { params: { path: { cook_id: chosen.value } } })),
   enabled: () => !!chosen.value,
 })
-/** What was mixed for that cook is not mixed for this one, and what was weighed was its own. */
-const afresh = (layers: Schemas['LayerDocument'][]) =>
-  layers.map((layer) => ({
-    ...layer,
-    revision: null,
-    mixed_g: null,
-    injection: { ...layer.injection, before: '', after: '', used: '' },
-    weighed: { used: '', left: '', before: '', after: '', left_salt: '', times: layer.weighed?.times ?? '' },
-  }))
 </script>
 
 <template>
@@ -36,10 +27,10 @@ const afresh = (layers: Schemas['LayerDocument'][]) =>
     <h3>Like a piece of another cook</h3>
     <Select v-model="chosen" label="Cook" :options="cooks" placeholder="choose" />
     <ul v-if="chosen">
-      <li v-for="piece in cook?.pieces.filter((one) => one.layers?.length) ?? []" :key="piece.letter">
-        <button type="button" class="take" @click="$emit('take', afresh(piece.layers ?? []))">
+      <li v-for="piece in stacks ?? []" :key="piece.letter">
+        <button type="button" class="take" @click="$emit('take', piece.layers)">
           <b>{{ piece.letter }}, {{ piece.name }}</b>
-          <span class="muted">{{ piece.layers?.map((layer) => layer.kind).join(', ') }}</span>
+          <span class="muted">{{ piece.layers.map((layer) => layer.kind).join(', ') }}</span>
         </button>
       </li>
     </ul>

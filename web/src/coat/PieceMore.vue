@@ -57,9 +57,7 @@ const into = computed({
   get: () => piece.value.cut_into ?? '',
   set: (value: Into) => {
     piece.value.cut_into = value
-    // as large as is usual, where the joint is as thick as that
-    const most = value === 'steaks' ? 3.5 : Math.floor((props.reading?.solid.thickness_cm ?? 3.5) * 2) / 2
-    if (value && !piece.value.cut_size) piece.value.cut_size = `${Math.max(0.5, Math.min(3.5, most))} cm`
+    if (value && !piece.value.cut_size) piece.value.cut_size = `${props.reading?.usual_edge_cm ?? 3.5} cm`
   },
 })
 const ways: { value: Into; text: string }[] = [

@@ -24,10 +24,7 @@ const step = (kind: string, begins_at: string, lasts_s: number, done_at: string 
   lasts_s,
   done_at,
   settable: kind === 'on',
-  mixes:
-    kind === 'mix'
-      ? [{ name: 'Weir House lamb rub', amount: 36.8, unit: 'g', aside_g: 0, bath: false, letters: ['A'] }]
-      : [],
+  mixes: kind === 'mix' ? [{ name: 'Weir House lamb rub', amount: 36.8, unit: 'g', aside_g: 0, letters: ['A'] }] : [],
 })
 const boil = {
   id: 'boil-first',

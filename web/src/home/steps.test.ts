@@ -28,7 +28,6 @@ const mix = (name: string, amount: number | null, more: Partial<Step['mixes'][nu
   amount,
   unit: 'g',
   aside_g: 0,
-  bath: false,
   letters: ['A'],
   ...more,
 })
@@ -68,10 +67,9 @@ it('mixes a blend that several pieces take once, for all of them', () => {
   const rubbed = piece('Rub', layer('rub', 37))
   const both = step('mix', null, 15, [mix('Rub', 74, { letters: ['A', 'B'] }), mix('Salt', 5)])
   expect(stepDetail(both, rubbed, show)).toBe('74 g of Rub for A and B, 5 g of Salt')
-  const bath = { bath: true, unit: 'ml' }
-  expect(stepDetail(step('mix', null, 15, [mix('Bath', 563, bath)]), rubbed, show)).toContain(
-    'set a reserve aside first',
-  )
+  const bath = { unit: 'ml' }
+  expect(stepDetail(step('mix', null, 15, [mix('Bath', 563, bath)]), rubbed, show)).toBe('563 ml of Bath')
+  expect(stepDetail(step('aside', null, 0, [mix('Bath', 120)]), rubbed, show)).toBe('120 g of Bath')
   expect(stepDetail(step('mix', null, 15, [mix('Bath', 563, { ...bath, aside_g: 120 })]), rubbed, show)).toBe(
     '563 ml of Bath; and 120 g more to set aside first',
   )
@@ -85,5 +83,5 @@ it('still names a step of a piece that cannot be read', () => {
   } as unknown as Schemas['BoardPieceOut']
   expect(stepDetail(step('mix', null, 15, [mix('Rub', null)]), gone, show)).toBe('some of Rub')
   expect(stepDetail(step('salt', 0, 30), gone, show)).toBe('')
-  expect(['mix', 'bag', 'plate', 'smoke'].map(stepName)).toEqual(['Mix', 'In the bag', 'Plate', 'smoke'])
+  expect(['mix', 'aside', 'plate', 'smoke'].map(stepName)).toEqual(['Mix', 'Set aside for later', 'Plate', 'smoke'])
 })

@@ -12,6 +12,7 @@ export interface Show {
 
 const names: Record<string, string> = {
   mix: 'Mix',
+  aside: 'Set aside for later',
   inject: 'Inject',
   bind: 'Binder on',
   coat: 'Coat',
@@ -58,6 +59,7 @@ export function stepDetail(step: Step, piece: Piece, show: Show): string {
   const join = (...parts: (string | null | undefined | false)[]) => parts.filter(Boolean).join(', ')
   switch (kind) {
     case 'mix':
+    case 'aside':
       return mixed(step.mixes, piece, show)
     case 'inject':
       return join(amount, layer?.injection && `${layer.injection.sites_in_all} sites`, held)
@@ -101,6 +103,5 @@ function mixed(mixes: Step['mixes'], piece: Piece, show: Show): string {
     return `${amount} of ${one.name}${alone ? '' : ` for ${one.letters.join(' and ')}`}`
   })
   const aside = mixes.reduce((sum, one) => sum + one.aside_g, 0)
-  const first = aside > 0 ? `and ${show.mass(aside)} more to set aside first` : 'set a reserve aside first'
-  return `${all.join(', ')}${mixes.some((one) => one.bath) ? `; ${first}` : ''}`
+  return aside > 0 ? `${all.join(', ')}; and ${show.mass(aside)} more to set aside first` : all.join(', ')
 }
