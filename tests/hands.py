@@ -1,6 +1,6 @@
 """What a cook's hands do on the page, where the browser has no one word for it."""
 
-from playwright.sync_api import Locator, Page, expect
+from playwright.sync_api import Locator, Page, TimeoutError, expect
 
 _SCROLL = """async (list) => {
   const long = [list, ...list.querySelectorAll('*')].filter((e) => e.scrollHeight > e.clientHeight + 4)
@@ -11,8 +11,10 @@ _SCROLL = """async (list) => {
   for (let drawn = 0; drawn < 3; drawn++) await new Promise(requestAnimationFrame)
 }"""
 
-_IN_SIGHT = """(row) => {
-  const [own, list] = [row, row.closest('.v-overlay__content')].map((e) => e.getBoundingClientRect())
+_IN_SIGHT = """(rows) => {
+  const shown = rows[0]?.closest('.v-overlay__content')
+  if (!shown) return false
+  const [own, list] = [rows[0], shown].map((e) => e.getBoundingClientRect())
   return own.top >= list.top && own.bottom <= Math.min(list.bottom, innerHeight)
 }"""
 
@@ -27,10 +29,13 @@ def take(box: Locator, choice: str) -> None:
     wanted = listed.get_by_role("option").filter(has_text=choice).first
     for _ in range(200):  # a long list draws what is in sight: on to its end, then from its start
         # a row that is drawn beyond the list's own edge would let the tap through to the page behind it
-        if wanted.count() and wanted.evaluate(_IN_SIGHT):
-            break
+        if wanted.evaluate_all(_IN_SIGHT):
+            try:
+                wanted.click(timeout=3000)
+                break
+            except TimeoutError:  # the list was drawn anew meanwhile
+                continue
         listed.evaluate(_SCROLL)
-    wanted.click()
     expect(listed).to_have_count(0)
 
 

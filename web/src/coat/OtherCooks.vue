@@ -23,7 +23,8 @@ const { data: stacks } = useQuery({
 </script>
 
 <template>
-  <template v-if="cooks.length">
+  <!-- here before the cooks are, so that nothing below it moves when they come -->
+  <template v-if="!rows || cooks.length">
     <h3>Like a piece of another cook</h3>
     <Select v-model="chosen" label="Cook" :options="cooks" placeholder="choose" />
     <ul v-if="chosen">

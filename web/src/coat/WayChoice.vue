@@ -67,6 +67,11 @@ async function remove(way: Schemas['WayOut']) {
     </template>
     <OtherCooks @take="put" />
     <h3>Your own</h3>
+    <!-- above what is asked for, which would push it away under a finger -->
+    <form v-if="coat.piece.value?.layers.length" @submit.prevent="keepThis">
+      <Field v-model="name" label="Keep this way as" placeholder="Overnight salt, late rub" />
+      <v-btn type="submit" :disabled="!name.trim()">Keep</v-btn>
+    </form>
     <p v-if="!ways?.length" class="muted">None kept yet.</p>
     <ul>
       <li v-for="way in ways ?? []" :key="way.id" class="own">
@@ -79,10 +84,6 @@ async function remove(way: Schemas['WayOut']) {
         <button type="button" class="link" :aria-label="`Delete ${way.name}`" @click="remove(way)">Delete</button>
       </li>
     </ul>
-    <form v-if="coat.piece.value?.layers.length" @submit.prevent="keepThis">
-      <Field v-model="name" label="Keep this way as" placeholder="Overnight salt, late rub" />
-      <v-btn type="submit" :disabled="!name.trim()">Keep</v-btn>
-    </form>
   </div>
 </template>
 
