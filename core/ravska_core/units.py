@@ -35,6 +35,9 @@ TIME_S = _named(
 )
 """Seconds in a unit of time."""
 
+PHASE_S = MappingProxyType({**TIME_S, **_named((1, ("s", "sec", "secs", "second", "seconds")))})
+"""Seconds in a unit of time at the heat, where seconds count too."""
+
 KEEPING_DAYS = _named(
     (1, ("d", "day", "days")),
     (7, ("week", "weeks")),
@@ -76,3 +79,8 @@ def say_duration(seconds: float) -> str:
     if not hours:
         return f"{rest} min"
     return f"{hours} h" if not rest else f"{hours} h {rest} min"
+
+
+def say_temperature(celsius: float, scale: str = "C") -> str:
+    """Return a temperature in a scale, ``C`` or ``F``, as people write it: ``107 °C``, ``225 °F``."""
+    return f"{celsius * 1.8 + 32:.0f} °F" if scale == "F" else f"{celsius:.0f} °C"

@@ -2,6 +2,7 @@
 
 from ravska_core.cautions.clocks import COLD_C, COOKS_C, HOT_C, Clocks
 from ravska_core.cautions.guidance import ANIMAL_CLASSES, minimum_centre_c
+from ravska_core.cautions.heat_rules import SAFE_C, HeatSituation, fire_cautions
 from ravska_core.cautions.judging import LEVELS, Caution, Rule, judge
 from ravska_core.cautions.rules import BLEND_RULES, cautions_for
 from ravska_core.cautions.situation import Situation
@@ -13,11 +14,14 @@ __all__ = [
     "COOKS_C",
     "HOT_C",
     "LEVELS",
+    "SAFE_C",
     "Caution",
     "Clocks",
+    "HeatSituation",
     "Rule",
     "Situation",
     "cautions_for",
+    "fire_cautions",
     "judge",
     "minimum_centre_c",
 ]

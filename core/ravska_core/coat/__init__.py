@@ -29,7 +29,7 @@ from ravska_core.coat.sharing import Shared, share_out
 from ravska_core.coat.side_by_side import Side, side
 from ravska_core.coat.sites import MOST_SITES, face_of, lay_sites, off_the_bone
 from ravska_core.coat.spread import Spread
-from ravska_core.coat.stack import Seasoned, as_weighed
+from ravska_core.coat.stack import Seasoned, Stack, as_weighed
 from ravska_core.coat.steps import (
     ON_THE_FIRE,
     SET_BY_THEMSELVES,
@@ -41,10 +41,11 @@ from ravska_core.coat.steps import (
     mixed_once,
     usual_steps,
 )
-from ravska_core.coat.target import Evened, brought_to, common_salt, give_way, usual_coat
+from ravska_core.coat.target import Evened, brought_to, common_salt, dose_stack, give_way, usual_coat
 from ravska_core.coat.thin_cut import thin_cut_salt
 from ravska_core.coat.ways import SIDE_BY_SIDE, WAYS, Slot
 from ravska_core.coat.weigh_back import TAKEN_FROM, WeighBack, learned_coat, own_coat
+from ravska_core.coat.wetness import surface_at_fire
 
 __all__ = [
     "ADHESION_CEILING",
@@ -86,6 +87,7 @@ __all__ = [
     "Side",
     "Slot",
     "Spread",
+    "Stack",
     "Wanted",
     "WeighBack",
     "Window",
@@ -96,6 +98,7 @@ __all__ = [
     "brought_to",
     "check_coat",
     "common_salt",
+    "dose_stack",
     "drippings_of",
     "face_of",
     "for_later",
@@ -120,6 +123,7 @@ __all__ = [
     "side",
     "spread_sites",
     "surface_after",
+    "surface_at_fire",
     "thin_cut_salt",
     "usual_binder_g",
     "usual_coat",

@@ -15,7 +15,7 @@ from ravska_core.measure.measures import measures
 from ravska_core.measure.numbers import number_at
 from ravska_core.measure.quantities import phrase_at, quantity_at
 from ravska_core.measure.tokens import Token, tokens_of
-from ravska_core.units import KEEPING_DAYS, LENGTH_CM, MASS_G, TIME_S
+from ravska_core.units import KEEPING_DAYS, LENGTH_CM, MASS_G, PHASE_S, TIME_S
 from ravska_core.working import BadInput
 
 _LONGEST = 40
@@ -276,10 +276,10 @@ _SCALES = MappingProxyType({"c": "c", "celsius": "c", "centigrade": "c", "f": "f
 _NO_UNITS: Mapping[str, Fraction] = MappingProxyType({})
 
 
-def _celsius(text: str, field: str, warmest: bool) -> float:
+def _celsius(text: str, field: str, warmest: bool, asks: bool = False) -> float:
     """Read a temperature such as ``57 °C``, ``about 135 F`` or ``63 degrees`` as C; a bare number is C up to 100.
 
-    Of a range the warmer end counts, or the colder.
+    Of a range the warmer end counts, or the colder. A bare number above that is F, or asked about.
     """
     tokens = _read(text, field)
     below = _below_nothing(tokens)
@@ -292,6 +292,8 @@ def _celsius(text: str, field: str, warmest: bool) -> float:
         raise BadInput(field, f"“{text.strip()}” is not a temperature; write for example 63 °C or 145 °F.")
     number = found[0].number
     value = float(number.high if warmest else number.low) * (-1 if below else 1)
+    if asks and not scale and value > 100:
+        raise BadInput(field, f"{value:g} of what? Write {value:g} °F or {value:g} °C.")
     return (value - 32) * 5 / 9 if scale == "f" or (not scale and value > 100) else value
 
 
@@ -315,6 +317,38 @@ def parse_held_c(text: str, field: str = "hold_c") -> float:
     if not -2 <= value <= 100:
         raise BadInput(field, "Meat is held between −2 and 100 °C (28 and 212 °F); write for example 4 °C or 40 °F.")
     return value
+
+
+def parse_fire_c(text: str, field: str = "aimed") -> tuple[float, float]:
+    """Read the heat of a fire such as ``225 °F``, ``107 °C`` or ``225 to 250 F`` as C, its lower and its upper end.
+
+    A bare number above 100 is asked about: a fire may well be of so many degrees in either scale.
+    """
+    low, high = (_celsius(text, field, warmest, asks=True) for warmest in (False, True))
+    if not -5 <= low <= high <= 500:
+        raise BadInput(field, "A fire is between −5 and 500 °C (23 and 932 °F); check the number and its scale.")
+    return low, high
+
+
+def parse_phase_s(text: str, field: str = "lasts") -> float:
+    """Read how long something is at the heat, such as ``45 s``, ``1 min`` or ``2 h 30``, as seconds above 0."""
+    tokens = _read(text, field)
+    said = phrase_at(tokens, 0, _TIMES)
+    if said and said[1] == len(tokens):
+        return _TIMES[said[0]]
+    value = _parse(text, PHASE_S, field, "time", "45 s, 20 min or 2 h 30")
+    if not 0 < value <= _LONGEST_TIME_S:
+        raise BadInput(field, "A time here is more than nothing and at most 7 days; write for example 45 s or 2 h 30.")
+    return value
+
+
+def parse_sears_s(text: str, field: str = "sears") -> tuple[float, ...]:
+    """Read how long each face is at the heat, one after another: ``60 s, 60 s, 20 s`` or ``1 min a side``."""
+    words = " ".join(text.split())
+    for ending in (" a side", " each side", " per side", " a face", " each face", " each"):
+        if words.lower().endswith(ending):
+            return (parse_phase_s(words[: -len(ending)], field),) * 2
+    return tuple(parse_phase_s(part, field) for part in words.replace(" and ", ", ").split(",") if part.strip())
 
 
 def parse_number(text: str, field: str, low: float, high: float, noun: str) -> float:

@@ -3,7 +3,7 @@
 from ravska_core.meat.cuts import CUT_INTO, FACE_STATES, GRADES, MOST_BONES, cut_named, find_cut, usual_mass_g
 from ravska_core.meat.cutting import CutUp, cutting
 from ravska_core.meat.own_cuts import MOST_TRIMS, OwnCut, cut_of_own, solid_of_own
-from ravska_core.meat.pieces import Measures, Piece, PieceReading, PieceShown, read_piece
+from ravska_core.meat.pieces import BREAST_SHARE, Measures, Piece, PieceReading, PieceShown, read_piece
 from ravska_core.meat.portions import (
     LEAST_SERVING_G,
     MOST_EATERS,
@@ -16,11 +16,12 @@ from ravska_core.meat.portions import (
     serving_of,
     trim_share,
 )
-from ravska_core.meat.shapes import Solid, ellipsoid_area_cm2
+from ravska_core.meat.shapes import Solid, area_and_volume, ellipsoid_area_cm2
 from ravska_core.meat.skin import is_skin, skin_piece
 from ravska_core.meat.stages import PLACES, RAW_PLACES, STAGES, Stage, check_place, clocks_of, place_of
 
 __all__ = [
+    "BREAST_SHARE",
     "CUT_INTO",
     "FACE_STATES",
     "GRADES",
@@ -42,6 +43,7 @@ __all__ = [
     "RawWeight",
     "Solid",
     "Stage",
+    "area_and_volume",
     "bought",
     "check_place",
     "clocks_of",

@@ -74,8 +74,8 @@ class Solid:
     volume_cm3: float
 
 
-def _one(shape: str, length: float, width: float, thickness: float) -> tuple[float, float]:
-    """Return area and volume of one solid of the given outer dimensions."""
+def area_and_volume(shape: str, length: float, width: float, thickness: float) -> tuple[float, float]:
+    """Return the area [cm2] and the volume [cm3] of one solid of the given outer dimensions [cm]."""
     if shape in ("box", "rack", "cubes", "strips"):
         return box_area_cm2(length, width, thickness), length * width * thickness
     if shape == "cylinder":
@@ -88,7 +88,7 @@ def _one(shape: str, length: float, width: float, thickness: float) -> tuple[flo
 
 def solid_of_dimensions(shape: str, length_cm: float, width_cm: float, thickness_cm: float, pieces: int = 1) -> Solid:
     """Determine a solid from its measured outer dimensions [cm]."""
-    area, volume = _one(shape, length_cm, width_cm, thickness_cm)
+    area, volume = area_and_volume(shape, length_cm, width_cm, thickness_cm)
     return Solid(shape, length_cm, width_cm, thickness_cm, pieces, area * pieces, volume * pieces)
 
 
@@ -108,10 +108,10 @@ def solid_of_mass(
         Number of equal pieces the mass is split into.
     """
     volume = mass_g / pieces / density_g_cm3
-    _, unit_volume = _one(shape, length, width, thickness)
+    _, unit_volume = area_and_volume(shape, length, width, thickness)
     scale = (volume / unit_volume) ** (1 / 3)
     dimensions = (length * scale, width * scale, thickness * scale)
-    area, _ = _one(shape, *dimensions)
+    area, _ = area_and_volume(shape, *dimensions)
     if shape == "bird":
         area = poultry_skin_area_cm2(mass_g / pieces * LIVE_PER_READY)
     return Solid(shape, *dimensions, pieces, area * pieces, volume * pieces)
@@ -124,7 +124,7 @@ def solid_of_equal_pieces(
 
     The number of pieces is taken as it comes out, not rounded: the last, smaller piece is meat too.
     """
-    area, volume = _one(shape, length_cm, width_cm, thickness_cm)
+    area, volume = area_and_volume(shape, length_cm, width_cm, thickness_cm)
     total = mass_g / density_g_cm3
     count = total / volume
     return Solid(shape, length_cm, width_cm, thickness_cm, max(1, round(count)), area * count, total)

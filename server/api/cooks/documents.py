@@ -38,6 +38,7 @@ from ravska_core.meat import Piece as CorePiece
 from ravska_core.working import BadInput
 
 from api.cooks.injection import BathWeighedDocument, InjectionDocument
+from api.cooks.phases import Phases, phases_typed, read_phases
 from api.cooks.readings import LayerMarkOut, layer_mark
 from api.plumbing.household import spoon_set
 from api.plumbing.problems import Gather, Refused
@@ -149,9 +150,9 @@ Letter = Annotated[str, Field(pattern="^[A-H]$")]
 
 
 class PieceDocument(MeatDocument):
-    """A piece as typed: its letter and name, its meat, its layers in order, its salt target [% of raw edible weight].
+    """A piece as typed: its letter and name, its meat, its layers and phases in order.
 
-    `tasted` says that it is one of those that are tasted against each other.
+    `target` is its salt [% of raw edible weight], `tasted` says that it is one of those that are tasted.
     """
 
     letter: Letter
@@ -159,6 +160,7 @@ class PieceDocument(MeatDocument):
     tasted: bool = False
     target: Numeral = Numeral("")
     layers: Annotated[list[LayerDocument], Field(max_length=MOST_LAYERS)] = Field(default=[])
+    phases: Phases = Field(default=[])
 
 
 Pieces = Annotated[list[PieceDocument], Field(min_length=1, max_length=len(LETTERS))]
@@ -425,6 +427,7 @@ def read_pieces(pieces: Sequence[PieceDocument], blends: Blends, appetite: str, 
         if document.target:
             target = gather.attempt(place, document.target.between, "target", 0.1, 5, "a salt target in %")
         serving_g = gather.value_if(f"{place}.serving", document.serving)
+        read_phases(document.phases, gather, f"{place}.phases")
         if piece is not None and all(layer is not None for layer in layers):
             portion_g = serving_of(document.cut, serving_g, appetite)
             found.append(Seasoned(document.letter, piece, tuple(layers), target, portion_g))  # type: ignore[arg-type]
@@ -519,6 +522,7 @@ def good_document(piece: Piece, tasted: bool) -> PieceDocument:
         endpoint=piece.endpoint_typed, pierced=piece.pierced, bones=piece.bones,
         stages=[StageDocument(**{name: stage[name] for name in StageDocument.model_fields}) for stage in piece.stages],
         layers=[layer_document(layer) for layer in piece.layers.all()],
+        phases=phases_typed(piece.phases),
     )  # fmt: skip
 
 

@@ -26,6 +26,7 @@ from api.cooks.documents import (
     write_layer,
     write_piece,
 )
+from api.cooks.phases import stored_phases
 from api.cooks.unread import ReadOn, read_on, sentences
 from api.plumbing.household import household, spoons_of
 from api.plumbing.quantities import Masses
@@ -213,6 +214,7 @@ def write_cook(cook: Cook, document: CookSave, found: Sequence[ReadOn], blends: 
                 take_cut(kept, good.cut)
             kept.piece.cut, kept.piece.name, kept.piece.unread = good.cut, good.name, _unread(one)
             write_piece(kept.piece, good, core.piece)
+            kept.piece.phases = stored_phases(good.phases)
             kept.piece.target_percent, kept.piece.target_typed = core.target_percent, good.target
             board.put(kept, _layers(kept.layers, good, core, blends), core.layers)
         if typed.tasted:

@@ -17,6 +17,7 @@ from ravska_core.measure import (
     SpoonSet,
     parse_amount,
     parse_duration_s,
+    parse_fire_c,
     parse_held_c,
     parse_hold_s,
     parse_keeping_days,
@@ -25,6 +26,8 @@ from ravska_core.measure import (
     parse_masses_g,
     parse_number,
     parse_parts,
+    parse_phase_s,
+    parse_sears_s,
     parse_temperature_c,
 )
 from ravska_core.meat import LEAST_SERVING_G, MOST_SERVING_G
@@ -194,6 +197,29 @@ class HeldTemperature(Quantity[float]):
 
     def read(self, field: str) -> float:
         return parse_held_c(self, field)
+
+
+class FireTemperature(Quantity[tuple[float, float]]):
+    """How hot a fire is to be [C], its lower and its upper end."""
+
+    def read(self, field: str) -> tuple[float, float]:
+        return parse_fire_c(self, field)
+
+
+class PhaseTime(Quantity[float]):
+    """How long something is at the heat [s]; seconds count."""
+
+    def read(self, field: str) -> float:
+        return parse_phase_s(self, field)
+
+
+class Sears(Quantity[tuple[float, ...]]):
+    """How long each face is at the heat, one after another [s]."""
+
+    as_text = TypedList
+
+    def read(self, field: str) -> tuple[float, ...]:
+        return parse_sears_s(self, field)
 
 
 class Liquid(Quantity[Amount]):

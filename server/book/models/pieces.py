@@ -55,6 +55,8 @@ class Piece(Row):
     target_percent = models.FloatField(null=True)
     target_typed = models.CharField(max_length=40, default="", blank=True)
     stages = models.JSONField(default=list, blank=True)
+    # what it goes through on the fire: as typed, and as it was read
+    phases = models.JSONField(default=list, blank=True)
     # as it is typed where not all of it could be read: the rest of the row, and its layers, are what was last read
     unread = models.JSONField(null=True, blank=True)
 

@@ -882,6 +882,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cooks/heat/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Heat Of Piece
+         * @description Say what its phases do to a piece: curves, when it is done as twenty chances, loss, feel and cautions.
+         */
+        post: operations["api_cooks_heat_read_heat_of_piece"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cooks/heat/what-if": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * What If Of Piece
+         * @description Say what ten degrees more, half the thickness or a wrap would do to a piece, each by itself.
+         */
+        post: operations["api_cooks_heat_what_if_of_piece"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cooks/heat/cut": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Heat Of Cut
+         * @description Return the runs of phases a cut can begin from and the words for how done it is.
+         */
+        get: operations["api_cooks_heat_heat_of_cut"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/cooks/coat/side-by-side": {
         parameters: {
             query?: never;
@@ -4612,10 +4672,110 @@ export interface components {
             thickness_cm: number;
         };
         /**
-         * PieceDocument
-         * @description A piece as typed: its letter and name, its meat, its layers in order, its salt target [% of raw edible weight].
+         * PhaseDocument
+         * @description A phase as typed: surround, vessel and place, the heat aimed at, and whichever of its ends is first.
          *
-         *     `tasted` says that it is one of those that are tasted against each other.
+         *     `aimed` may be a span, whose middle is aimed at; `band` is the wider one that still does. `cooker` is a kind of
+         *     cooker, empty for the usual one; `distance`, `setting`, `turned`, `sears` and `touching` say how it lies to the
+         *     heat, empty for what is usual.
+         */
+        PhaseDocument: {
+            /**
+             * Surround
+             * @enum {string}
+             */
+            surround: "indirect" | "direct flame" | "hot iron" | "oven" | "broiler" | "covered liquid" | "water bath" | "cold" | "rest";
+            /**
+             * Vessel
+             * @default
+             * @enum {string}
+             */
+            vessel: "" | "grate" | "rack" | "pan" | "foil" | "pot" | "bag" | "skewer" | "board";
+            /**
+             * Cooker
+             * @default
+             */
+            cooker: string;
+            /**
+             * Aimed
+             * @default
+             */
+            aimed: string;
+            /**
+             * Band
+             * @default
+             */
+            band: string;
+            /**
+             * Lasts
+             * @default
+             */
+            lasts: string;
+            /**
+             * Centre
+             * @default
+             */
+            centre: string;
+            /**
+             * Feel
+             * @default
+             * @enum {string}
+             */
+            feel: "" | "giving" | "like butter";
+            /**
+             * Colour
+             * @default
+             * @enum {string}
+             */
+            colour: "" | "golden" | "brown" | "dark";
+            /**
+             * Near
+             * @default false
+             */
+            near: boolean;
+            /**
+             * Setting
+             * @default middling
+             * @enum {string}
+             */
+            setting: "gentle" | "middling" | "fierce";
+            /**
+             * Distance
+             * @default
+             */
+            distance: string;
+            /**
+             * Turned
+             * @default
+             */
+            turned: string;
+            /**
+             * Sears
+             * @default
+             */
+            sears: string;
+            /**
+             * Touching
+             * @default
+             */
+            touching: string;
+            /**
+             * Tray
+             * @default
+             * @enum {string}
+             */
+            tray: "" | "water" | "drip";
+            /**
+             * Wood
+             * @default
+             */
+            wood: string;
+        };
+        /**
+         * PieceDocument
+         * @description A piece as typed: its letter and name, its meat, its layers and phases in order.
+         *
+         *     `target` is its salt [% of raw edible weight], `tasted` says that it is one of those that are tasted.
          */
         PieceDocument: {
             /** Cut */
@@ -4726,6 +4886,11 @@ export interface components {
              * @default []
              */
             layers: components["schemas"]["LayerDocument"][];
+            /**
+             * Phases
+             * @default []
+             */
+            phases: components["schemas"]["PhaseDocument"][];
         };
         /**
          * PieceShown
@@ -5489,6 +5654,180 @@ export interface components {
              * @enum {string}
              */
             grade: "lean" | "ordinary" | "marbled" | "dry-aged";
+        };
+        /**
+         * HeatReading
+         * @description What the fire does to a piece.
+         *
+         *     Curves [s, °C]: centre with the span that eight draws in ten lie in, surface, and depths [cm] by time. `done` are
+         *     twenty chances of when it comes off, in order [s], None where it never does. `carry` is how much the centre still
+         *     rises at rest [K], `pull_c` when to take it off for the endpoint that was wanted [°C].
+         */
+        HeatReading: {
+            /** Times S */
+            times_s: number[];
+            /** Centre */
+            centre: number[];
+            /** Centre Low */
+            centre_low: number[];
+            /** Centre High */
+            centre_high: number[];
+            /** Surface */
+            surface: number[];
+            /** Depths Cm */
+            depths_cm: number[];
+            /** By Depth */
+            by_depth: number[][];
+            /** Phases */
+            phases: components["schemas"]["PhaseReading"][];
+            /** Done */
+            done: (number | null)[];
+            /** Done S */
+            done_s: number | null;
+            /** Done Low S */
+            done_low_s: number | null;
+            /** Done High S */
+            done_high_s: number | null;
+            carry: components["schemas"]["Figure"];
+            /** Pull C */
+            pull_c: number | null;
+            /** Peak C */
+            peak_c: number;
+            loss: components["schemas"]["Figure"];
+            /** Cook Yield */
+            cook_yield: number;
+            dose: components["schemas"]["Figure"];
+            /** Feel */
+            feel: string;
+            /** Smoke Wet S */
+            smoke_wet_s: number;
+            /** Danger S */
+            danger_s: number;
+            /** Surface Safe S */
+            surface_safe_s: number | null;
+            credit: components["schemas"]["Figure"] | null;
+            factor: components["schemas"]["Figure"];
+            /** Rests */
+            rests: string;
+            /** Says */
+            says: string[];
+            /**
+             * Cautions
+             * @default []
+             */
+            cautions: components["schemas"]["Caution"][];
+        };
+        /**
+         * PhaseReading
+         * @description A phase as it went: in words, begin and end [s], centre and highest surface at its end [°C], loss in it.
+         *
+         *     `open` says that it never ended as it should; `wet_s` is how long its surface was wet [s], `scorched` what of the
+         *     coat turns bitter in it.
+         */
+        PhaseReading: {
+            /** Says */
+            says: string;
+            /** Begins S */
+            begins_s: number;
+            /** Ends S */
+            ends_s: number;
+            /** Centre C */
+            centre_c: number;
+            /** Surface C */
+            surface_c: number;
+            /** Lost */
+            lost: number;
+            /** Open */
+            open: boolean;
+            /** Wet S */
+            wet_s: number;
+            /** Scorched */
+            scorched: components["schemas"]["Scorched"][];
+        };
+        /**
+         * Scorched
+         * @description An ingredient that turns bitter in a phase: for how long it is too hot [s], how hot it gets [°C], and why.
+         */
+        Scorched: {
+            /** Name */
+            name: string;
+            /** Lasts S */
+            lasts_s: number;
+            /** Celsius */
+            celsius: number;
+            /** Scorch C */
+            scorch_c: number;
+            /** On Iron */
+            on_iron: boolean;
+        };
+        /**
+         * HeatDocument
+         * @description What heat is reckoned from: a piece as typed, with its phases.
+         */
+        HeatDocument: {
+            piece: components["schemas"]["PieceDocument"];
+            /**
+             * Appetite
+             * @default usual
+             * @enum {string}
+             */
+            appetite: "light" | "usual" | "hearty";
+        };
+        /**
+         * Otherwise
+         * @description One thing otherwise: in words, when it comes off then [s], how much sooner than as planned [s], its loss [%].
+         *
+         *     None where it is not done so.
+         */
+        Otherwise: {
+            /** Says */
+            says: string;
+            /** Done S */
+            done_s: number | null;
+            /** Sooner S */
+            sooner_s: number | null;
+            /** Loss Percent */
+            loss_percent: number | null;
+        };
+        /**
+         * Done
+         * @description A word for how done meat is: what a school takes the centre to be [°C], when it has rested.
+         */
+        Done: {
+            /** Word */
+            word: string;
+            /** School */
+            school: string;
+            /** Centre C */
+            centre_c: number;
+        };
+        /**
+         * HeatOfCutOut
+         * @description What a cut can begin from: runs of phases, words for done by school, and the usual minimum of its centre [C].
+         */
+        HeatOfCutOut: {
+            /** Starts */
+            starts: components["schemas"]["StartOut"][];
+            /** Words */
+            words: components["schemas"]["Done"][];
+            /** Minimum C */
+            minimum_c: number;
+            /** Minimum Says */
+            minimum_says: string;
+        };
+        /**
+         * StartOut
+         * @description A run of phases to begin from, as it would be typed, and whose school it is.
+         */
+        StartOut: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** School */
+            school: string;
+            /** Phases */
+            phases: components["schemas"]["PhaseDocument"][];
         };
         /**
          * WayReadingOut
@@ -10178,6 +10517,184 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RawWeightOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_cooks_heat_read_heat_of_piece: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HeatDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HeatReading"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_cooks_heat_what_if_of_piece: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HeatDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Otherwise"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_cooks_heat_heat_of_cut: {
+        parameters: {
+            query: {
+                cut: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HeatOfCutOut"];
                 };
             };
             /** @description Not Found */

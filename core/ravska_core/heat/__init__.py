@@ -1,0 +1,35 @@
+"""What the fire does to meat: cookers, phases, temperatures over time with their doubt, water, feel and doneness."""
+
+from ravska_core.heat.cookers import COOKER_KINDS, Cooker, cooker_for
+from ravska_core.heat.endpoints import Done, words_for
+from ravska_core.heat.phases import SURROUNDS, USUAL_DISTANCE_CM, Phase, check_phases
+from ravska_core.heat.reading import Heated, HeatReading, PhaseReading, read_heat
+from ravska_core.heat.scorch import Coated, Scorched
+from ravska_core.heat.seasoned import heated
+from ravska_core.heat.starts import Start, starts_for
+from ravska_core.heat.tenderness import FEELS
+from ravska_core.heat.what_if import Otherwise, what_if
+
+__all__ = [
+    "COOKER_KINDS",
+    "FEELS",
+    "SURROUNDS",
+    "USUAL_DISTANCE_CM",
+    "Coated",
+    "Cooker",
+    "Done",
+    "HeatReading",
+    "Heated",
+    "Otherwise",
+    "Phase",
+    "PhaseReading",
+    "Scorched",
+    "Start",
+    "check_phases",
+    "cooker_for",
+    "heated",
+    "read_heat",
+    "starts_for",
+    "what_if",
+    "words_for",
+]

@@ -1,0 +1,89 @@
+"""Heat: what its phases do to a piece, without saving anything; and what a cut can begin from."""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import TypeVar
+
+from django.http import HttpRequest
+from ninja import Schema
+from ravska_core.cautions import minimum_centre_c
+from ravska_core.heat import Done, Heated, HeatReading, Otherwise, heated, read_heat, starts_for, what_if, words_for
+from ravska_core.meat import find_cut
+
+from api.cooks.documents import Appetite, Blends, PieceDocument, read_pieces
+from api.cooks.phases import PhaseDocument, as_typed, cooker_of, read_phases
+from api.plumbing.answers import Router
+from api.plumbing.household import household
+from api.plumbing.problems import Gather
+from api.plumbing.typed import Key
+
+router = Router()
+
+Found = TypeVar("Found")
+
+
+class HeatDocument(Schema):
+    """What heat is reckoned from: a piece as typed, with its phases."""
+
+    piece: PieceDocument
+    appetite: Appetite = "usual"
+
+
+@router.asks("/heat/read")
+def read_heat_of_piece(request: HttpRequest, document: HeatDocument) -> HeatReading:
+    """Say what its phases do to a piece: curves, when it is done as twenty chances, loss, feel and cautions."""
+    return _of_piece(document, read_heat)
+
+
+@router.asks("/heat/what-if")
+def what_if_of_piece(request: HttpRequest, document: HeatDocument) -> list[Otherwise]:
+    """Say what ten degrees more, half the thickness or a wrap would do to a piece, each by itself."""
+    return list(_of_piece(document, what_if))
+
+
+def _of_piece(document: HeatDocument, what: Callable[[Heated], Found]) -> Found:
+    """Return what a piece as typed comes to; all that cannot be read is refused together, under ``piece``."""
+    piece = document.piece
+    blends = Blends(piece.layers)
+    blends.share([piece], document.appetite)
+    (seasoned,) = read_pieces([piece], blends, document.appetite, "piece")
+    gather = Gather()
+    phases = read_phases(piece.phases, gather, "piece.phases")
+    cookers = [cooker_of(one) for one in piece.phases]
+    found = gather.attempt("piece", lambda: what(heated(blends.told(seasoned), phases, cookers)))
+    gather.finish()
+    assert found is not None
+    return found
+
+
+@dataclass(frozen=True, slots=True)
+class StartOut:
+    """A run of phases to begin from, as it would be typed, and whose school it is."""
+
+    key: str
+    name: str
+    school: str
+    phases: list[PhaseDocument]
+
+
+@dataclass(frozen=True, slots=True)
+class HeatOfCutOut:
+    """What a cut can begin from: runs of phases, words for done by school, and the usual minimum of its centre [C]."""
+
+    starts: list[StartOut]
+    words: list[Done]
+    minimum_c: float
+    minimum_says: str
+
+
+@router.reads("/heat/cut")
+def heat_of_cut(request: HttpRequest, cut: Key) -> HeatOfCutOut:
+    """Return the runs of phases a cut can begin from and the words for how done it is."""
+    found = find_cut(cut)
+    scale = household().preferences.temperature
+    starts = [
+        StartOut(one.key, one.name, one.school, [as_typed(phase, scale) for phase in one.phases])
+        for one in starts_for(found)
+    ]
+    least_c, says = minimum_centre_c(found.animal, found.minced)
+    return HeatOfCutOut(starts, list(words_for(found.animal, found.minced)), least_c, says)

@@ -1,0 +1,215 @@
+"""What a piece's phases come to: the trade's usual times in its grains, and what changes them."""
+
+import math
+from dataclasses import replace
+
+import numpy as np
+import pytest
+from ravska_core.coat import Layer, Seasoned, plain
+from ravska_core.heat import Coated, Heated, Phase, cooker_for, heated, read_heat, what_if
+from ravska_core.heat.chances import grains
+from ravska_core.heat.phases import legs_of
+from ravska_core.heat.reading import body_of
+from ravska_core.heat.run import run
+from ravska_core.heat.scorch import scorching
+from ravska_core.heat.trade import TRADE_TIMES, TradeTime, factor_of
+from ravska_core.meat import Piece, Stage, find_cut, read_piece
+from ravska_core.working import BadInput
+
+PIT = Phase("indirect", 120.0, "grate", centre_c=55.0, wood="alder")
+
+
+def on_fire(cut: str, mass_g: float, *phases: Phase, **more: object) -> Heated:
+    piece = Piece(cut, mass_g, **more)  # type: ignore[arg-type]
+    cookers = tuple(cooker_for(phase.surround) for phase in phases)
+    return Heated(piece, find_cut(cut), read_piece(piece), phases, cookers)
+
+
+ROUND = on_fire("beef-round", 2000, PIT)
+
+
+@pytest.mark.parametrize("row", TRADE_TIMES, ids=lambda row: f"{row.cut}-{row.mass_g}")
+def test_the_models_own_figure_and_the_factor_of_each_cut_are_as_written(row: TradeTime):
+    on = replace(on_fire(row.cut, row.mass_g, *row.phases), piece=Piece(row.cut, row.mass_g, row.count))
+    on = replace(on, reading=read_piece(on.piece))
+    legs = legs_of(row.phases, on.cookers)
+    body = replace(body_of(on), crust_m=2e-5)
+    assert float(run(body, legs).ended_s[0]) / 3600 == pytest.approx(row.model_h, rel=0.01)
+    found = float(run(replace(body, slower=row.factor), legs).ended_s[0]) / 3600
+    assert found == pytest.approx(math.sqrt(row.low_h * row.high_h), rel=0.03)
+
+
+@pytest.mark.parametrize("row", TRADE_TIMES, ids=lambda row: f"{row.cut}-{row.mass_g}")
+def test_the_grains_hold_the_usual_times_of_the_trade(row: TradeTime):
+    on = on_fire(row.cut, row.mass_g, *row.phases, count=row.count)
+    read = read_heat(on)
+    known = [one / 3600 for one in read.done if one is not None]
+    assert len(known) >= 18
+    assert known[1] < row.high_h
+    assert known[-2] > row.low_h
+    # common practice, no source: both ends of what is usual lie within the twenty grains
+    assert known[0] <= row.low_h * 1.03
+    assert known[-1] >= row.high_h * 0.97
+
+
+def test_where_physics_is_weak_the_doubt_is_wide():
+    for cut in ("beef-brisket", "pork-belly", "pork-ribs", "duck-leg"):
+        assert factor_of(cut).spread > factor_of("pork-shoulder").spread
+    assert factor_of("goat-leg").factor == 1.0
+    assert factor_of("goat-leg").spread > factor_of("pork-shoulder").spread
+
+
+def spread(cut: str, mass_g: float) -> float:
+    read = read_heat(on_fire(cut, mass_g, Phase("indirect", 120.0, "grate", centre_c=70.0)))
+    known = [one for one in read.done if one is not None]
+    return math.log(known[17] / known[2])
+
+
+def test_the_grains_of_a_flat_cut_lie_further_apart():
+    assert spread("pork-belly", 1800) > spread("pork-shoulder", 1800) * 1.15
+
+
+def test_a_roast_is_done_sooner_when_hotter_thinner_or_warmer_at_first():
+    done = read_heat(ROUND).done_s
+    assert done is not None
+    hotter = read_heat(on_fire("beef-round", 2000, replace(PIT, aimed_c=130.0))).done_s
+    smaller = read_heat(on_fire("beef-round", 1200, PIT)).done_s
+    out = read_heat(on_fire("beef-round", 2000, PIT, stages=(Stage("temper", "bench", 21.0, 7200.0),))).done_s
+    assert hotter is not None
+    assert smaller is not None
+    assert out is not None
+    assert hotter < done
+    assert smaller < 0.85 * done
+    assert 0.85 * done < out < done
+
+
+def test_it_is_pulled_before_its_endpoint_by_what_it_still_rises():
+    read = read_heat(on_fire("beef-round", 2000, PIT, endpoint_c=55.0))
+    assert read.pull_c == pytest.approx(55 - read.carry.value)
+    assert 1 < read.carry.value < 6
+    assert read.carry.low <= read.carry.value <= read.carry.high  # type: ignore[operator]
+    assert read.peak_c == pytest.approx(read.phases[0].centre_c + read.carry.value, abs=0.6)
+    assert "rest of 20 min" in read.rests
+
+
+def test_the_loss_is_what_its_parts_come_to_and_the_yield_is_the_rest():
+    read = read_heat(ROUND)
+    assert read.loss.value == pytest.approx(sum(step.value for step in read.loss.steps[:-1]))
+    assert read.cook_yield == pytest.approx(1 - read.loss.value / 100)
+    assert read.loss.value == pytest.approx(sum(phase.lost for phase in read.phases) * 100, abs=1.0)
+
+
+def test_curves_are_drawn_within_their_own_span():
+    read = read_heat(ROUND)
+    assert len(read.times_s) == len(read.centre) == len(read.surface) == len(read.by_depth) <= 122
+    assert all(low <= middle + 1.5 and middle <= high + 1.5
+               for low, middle, high in zip(read.centre_low, read.centre, read.centre_high, strict=True))  # fmt: skip
+    assert read.depths_cm == tuple(sorted(read.depths_cm))
+    assert read.by_depth[10][0] > read.by_depth[10][-1]
+
+
+def test_smoke_takes_while_the_surface_is_wet_and_wood_burns():
+    assert 600 < read_heat(ROUND).smoke_wet_s < read_heat(ROUND).phases[0].ends_s
+    assert read_heat(on_fire("beef-round", 2000, replace(PIT, wood=""))).smoke_wet_s == 0
+
+
+def test_cautions_stand_where_the_centre_stays_below_the_usual_minimum():
+    assert [one.id for one in read_heat(ROUND).cautions] == ["fire-below"]
+    bird = read_heat(on_fire("turkey-breast", 2000, replace(PIT, centre_c=60.0)))
+    assert bird.cautions[0].id == "fire-below-stop"
+    assert bird.cautions[0].level == "stop"
+    assert "your local food authority" in bird.cautions[0].action
+    assert read_heat(on_fire("turkey-breast", 2000, Phase("oven", 165.0, "rack", centre_c=75.0))).cautions == ()
+
+
+def test_meat_that_is_not_intact_has_a_clock_in_its_centre():
+    slow = replace(PIT, aimed_c=95.0, centre_c=85.0)
+    ids = [one.id for one in read_heat(on_fire("pork-shoulder", 4000, slow, pierced=True)).cautions]
+    assert any(one.startswith("fire-centre") for one in ids)
+    assert not any(one.id.startswith("fire-centre") for one in read_heat(on_fire("pork-shoulder", 4000, slow)).cautions)
+
+
+def test_a_bath_below_130_f_is_stopped_after_four_hours():
+    bath = Phase("water bath", 52.0, "bag", lasts_s=5 * 3600.0)
+    assert "fire-bath" in [one.id for one in read_heat(on_fire("beef-round", 1000, bath)).cautions]
+    short = replace(bath, lasts_s=3 * 3600.0)
+    assert "fire-bath" not in [one.id for one in read_heat(on_fire("beef-round", 1000, short)).cautions]
+
+
+def test_what_cannot_be_done_is_said_with_a_way_on():
+    never = read_heat(on_fire("beef-chuck", 1500, Phase("covered liquid", 52.0, "pot", feel="like butter")))
+    assert never.done_s is None
+    assert "does not end within 72 h" in never.says[0]
+    with pytest.raises(BadInput) as refused:
+        read_heat(replace(ROUND, phases=(), cookers=()))
+    assert refused.value.argument == "phases"
+
+
+def test_higher_up_a_braise_takes_longer():
+    braise = on_fire("beef-chuck", 1500, Phase("covered liquid", 99.0, "pot", feel="like butter"))
+    sea, high = read_heat(braise).done_s, read_heat(replace(braise, height_m=2000.0)).done_s
+    assert sea is not None
+    assert high is not None
+    assert high > 1.15 * sea
+
+
+def test_the_feel_is_told_of_tough_cuts_alone():
+    assert read_heat(ROUND).feel == ""
+    assert read_heat(on_fire("beef-chuck", 1500, replace(PIT, centre_c=80.0))).feel in ("tough", "firm", "giving")
+
+
+def test_grains_are_twenty_quantiles_and_none_where_it_never_came_to_it():
+    values = np.arange(64.0)
+    found = grains(values)
+    assert len(found) == 20
+    assert found[0] == pytest.approx(64 / 40 - 0.5)
+    assert found[-1] == pytest.approx(64 - 64 / 40 - 0.5)
+    half = grains(np.where(values < 32, values, np.nan))
+    assert sum(one is None for one in half) == 10
+    assert grains(np.full(64, np.nan)) == (None,) * 20
+
+
+def test_what_burns_is_told_once_its_surface_is_dry_and_hot_for_long_enough():
+    times, hot = np.arange(0.0, 601, 60), np.full(11, 180.0)
+    coat = [Coated("Sugar", 170.0, 0.3, 0.4), Coated("Salt", 300.0, 0.5, 0.4), Coated("Trace", 120.0, 0.01, 0.4)]
+    dry, wet = np.zeros(11), np.ones(11)
+    (sugar,) = scorching(coat, times, hot, dry, None)
+    assert (sugar.name, sugar.lasts_s, sugar.celsius, sugar.on_iron) == ("Sugar", 600.0, 180.0, False)
+    assert scorching(coat, times, hot, wet, None) == ()
+    # a coarse grain stands off the meat and takes the iron's heat
+    coarse = [Coated("Cracked pepper", 200.0, 0.3, 2.5)]
+    assert scorching(coarse, times, hot, wet, 280.0)[0].on_iron
+    assert scorching(coarse, times, hot, wet, None) == ()
+    # what is fine lies between the meat and the iron, halfway between their heats
+    fine = [Coated("Paprika", 200.0, 0.3, 0.3)]
+    assert scorching(fine, times, np.full(11, 121.0), dry, 280.0)[0].celsius == pytest.approx(200.5)
+    assert scorching(fine, times, np.full(11, 119.0), dry, 280.0) == ()
+
+
+def test_a_sweet_rub_over_iron_burns_and_wrapped_in_a_slow_pit_does_not():
+    rub = Layer("rub", plain("brown-sugar/packed"), 5.0)
+    seasoned = Seasoned("A", Piece("beef-rib-steak", 400), (rub,), None, 180.0)
+    iron = Phase("hot iron", 280.0, "pan", sears_s=(90.0, 90.0))
+    burnt = read_heat(heated(seasoned, [iron], [cooker_for("hot iron")]))
+    assert [one.name for one in burnt.phases[0].scorched]
+    slow = Phase("indirect", 110.0, "foil", centre_c=55.0)
+    kept = read_heat(heated(seasoned, [slow], [cooker_for("indirect")]))
+    assert kept.phases[0].scorched == ()
+
+
+def test_what_if_says_how_much_sooner_and_what_it_costs():
+    hotter, thinner, wrapped = what_if(ROUND)
+    assert hotter.done_s is not None
+    assert hotter.sooner_s is not None
+    planned = hotter.done_s + hotter.sooner_s
+    assert planned == pytest.approx(read_heat(ROUND).done_s, rel=1e-3)
+    warmer = read_heat(on_fire("beef-round", 2000, replace(PIT, aimed_c=130.0)))
+    assert hotter.done_s == pytest.approx(warmer.done_s, rel=1e-3)
+    assert hotter.loss_percent == pytest.approx(warmer.loss.value, rel=0.02)
+    assert thinner.sooner_s is not None
+    assert wrapped.sooner_s is not None
+    assert thinner.sooner_s > 0.4 * planned
+    assert wrapped.sooner_s > hotter.sooner_s
+    # a bath cannot be wrapped
+    bath = on_fire("beef-round", 2000, Phase("water bath", 57.0, "bag", centre_c=55.0))
+    assert [one.says for one in what_if(bath)] == ["10 °C hotter (18 °F)", "Half as thick"]
