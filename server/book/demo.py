@@ -1,6 +1,7 @@
 """The demo household: Weir House on the canal, and its lock-side supper season. All of it is made up."""
 
 from collections.abc import Mapping, Sequence
+from dataclasses import asdict
 from datetime import datetime, timedelta
 from typing import Any
 from uuid import uuid5
@@ -10,7 +11,15 @@ from ravska_core.blend import estimate, exact_parts, say_parts
 from ravska_core.catalogue import catalogue
 from ravska_core.coat import LAYER_KINDS, Portion, Slot, own_coat, parse_dose
 from ravska_core.coat import WeighBack as CoreWeighBack
-from ravska_core.measure import parse_mass_g, parse_masses_g, parse_parts
+from ravska_core.heat import Phase
+from ravska_core.measure import (
+    parse_fire_c,
+    parse_mass_g,
+    parse_masses_g,
+    parse_parts,
+    parse_phase_s,
+    parse_temperature_c,
+)
 from ravska_core.trial import serving_order
 
 from book.batches import begin_batch, fill_jar, settle_line
@@ -27,6 +36,7 @@ from book.models import (
     Jar,
     Layer,
     Line,
+    Piece,
     Pour,
     Preferences,
     Revision,
@@ -38,7 +48,7 @@ from book.models import (
     WayLayer,
     WeighBack,
 )
-from book.models.values import label_of, stored_injection, stored_label, stored_method
+from book.models.values import label_of, stored, stored_injection, stored_label, stored_method
 from book.steps import lay_out_steps
 
 BLENDS: dict[str, tuple[str, str, str, list[tuple[str, str, str]]]] = {
@@ -383,6 +393,47 @@ def _piece(name: str, cut: str, mass: str, blend: Blend) -> Beginning:
     return Beginning(name, cut, sum(masses), mass, blend, count=len(masses), masses_g=masses if len(masses) > 1 else ())
 
 
+PHASES: dict[str, tuple[dict[str, str], ...]] = {
+    "duck-leg": (
+        {"surround": "indirect", "vessel": "rack", "aimed": "165 °C", "centre": "85 °C", "wood": "apple"},
+        {"surround": "rest", "vessel": "board", "lasts": "10 min"},
+    ),
+    "goat-leg": (
+        {"surround": "indirect", "vessel": "grate", "aimed": "120 °C", "centre": "68 °C", "wood": "alder"},
+        {"surround": "indirect", "vessel": "foil", "aimed": "120 °C", "feel": "giving"},
+        {"surround": "rest", "vessel": "foil", "lasts": "25 min"},
+    ),
+    "lamb-shoulder": (
+        {"surround": "indirect", "vessel": "grate", "aimed": "120 °C", "centre": "70 °C", "wood": "cherry"},
+        {"surround": "indirect", "vessel": "foil", "aimed": "120 °C", "centre": "92 °C"},
+        {"surround": "rest", "vessel": "foil", "lasts": "30 min"},
+    ),
+    "venison-haunch": (
+        {"surround": "indirect", "vessel": "grate", "aimed": "130 °C", "centre": "68 °C", "wood": "oak"},
+        {"surround": "rest", "vessel": "foil", "lasts": "25 min"},
+    ),
+    "lamb-breast": (
+        {"surround": "indirect", "vessel": "grate", "aimed": "125 °C", "lasts": "2 h", "wood": "cherry"},
+        {"surround": "indirect", "vessel": "foil", "aimed": "125 °C", "feel": "like butter"},
+    ),
+}
+"""How the demo household cooks each of its cuts, as typed."""
+
+
+def _phase(typed: Mapping[str, str]) -> dict[str, Any]:
+    """Return a phase as the book holds it."""
+    phase = Phase(
+        surround=typed["surround"],
+        aimed_c=parse_fire_c(typed.get("aimed", "21 °C"))[0],
+        vessel=typed["vessel"],
+        lasts_s=parse_phase_s(typed["lasts"]) if "lasts" in typed else None,
+        centre_c=parse_temperature_c(typed["centre"]) if "centre" in typed else None,
+        feel=typed.get("feel", ""),
+        wood=typed.get("wood", ""),
+    )
+    return stored(dict(typed), asdict(phase))
+
+
 def _dosed(layer: Layer, said: str) -> Layer:
     """Return a layer dosed as people say it."""
     portion = parse_dose(said, LAYER_KINDS[layer.kind].unit)
@@ -527,6 +578,9 @@ def load_demo(now: datetime) -> bool:
         Cook.objects.filter(pk=breasts.pk).update(eaters=8)
         Cook.objects.filter(pk__in=[haunch.pk, breasts.pk]).update(in_hand=False)
         Cook.objects.filter(pk=lamb.pk).update(in_hand=True)
+        for piece in Piece.objects.all():
+            piece.phases = [_phase(typed) for typed in PHASES[piece.cut]]
+            piece.save(update_fields=["phases"])
 
         ribs = Way.objects.create(household=house, name="Oiled, rubbed and glazed", made_at=now)
         slots = (Slot("binder", 1.5, grind="vegetable-oil/liquid"), Slot("rub", 3, 1800), Slot("glaze", 4))

@@ -2,7 +2,7 @@
 
 from ravska_core.heat.cookers import COOKER_KINDS, Cooker, cooker_for
 from ravska_core.heat.endpoints import Done, words_for
-from ravska_core.heat.phases import SURROUNDS, USUAL_DISTANCE_CM, Phase, check_phases
+from ravska_core.heat.phases import SURROUNDS, USUAL_DISTANCE_CM, VESSELS, Phase, check_phases
 from ravska_core.heat.reading import Heated, HeatReading, PhaseReading, read_heat
 from ravska_core.heat.scorch import Coated, Scorched
 from ravska_core.heat.seasoned import heated
@@ -15,6 +15,7 @@ __all__ = [
     "FEELS",
     "SURROUNDS",
     "USUAL_DISTANCE_CM",
+    "VESSELS",
     "Coated",
     "Cooker",
     "Done",

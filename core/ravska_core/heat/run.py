@@ -188,6 +188,8 @@ class _Solver:
             self.unit[side * (self.deep - 1) :: self.deep, side] = 1.0
         self.rhs = np.zeros((self.draws * self.deep, 1 + sides), order="F")
         self.first_step, self.longest_step = pace_of(half)
+        depths = self.cells.middles[0] / half[0]
+        self.inner = (depths > 0.5) & (depths < 1.5)
         self._begin(start, store)
 
     def _begin(self, start: Array, store: Array) -> None:
@@ -369,12 +371,12 @@ class _Solver:
         return np.minimum(found, np.maximum(goal, np.minimum(_NEAR_S, found)))
 
     def centre(self) -> Array:
-        """Return the temperature of each draw's centre, or of the coldest place between two unlike sides [°C]."""
+        """Return the temperature of each draw's centre, between two unlike sides the coldest of its inner half [°C]."""
         cells = self.t_cells.reshape(self.draws, self.deep)
         if self.sides == 1:
             found: Array = cells[:, -1] - self.cells.inmost * (cells[:, -2] - cells[:, -1])
             return found
-        return np.asarray(cells.min(axis=1))
+        return np.asarray(cells[:, self.inner].min(axis=1))
 
     def ends(self, centre: Array, dt: Array) -> Flags:
         """Take each draw whose leg or phase ends on to its next one; return which of them have ended their last."""

@@ -2,17 +2,31 @@
 
 from collections.abc import Callable
 from dataclasses import dataclass
-from typing import TypeVar
+from typing import TypeVar, cast
 
 from django.http import HttpRequest
 from ninja import Schema
 from ravska_core.cautions import minimum_centre_c
-from ravska_core.heat import Done, Heated, HeatReading, Otherwise, heated, read_heat, starts_for, what_if, words_for
+from ravska_core.heat import (
+    COOKER_KINDS,
+    SURROUNDS,
+    VESSELS,
+    Done,
+    Heated,
+    HeatReading,
+    Otherwise,
+    heated,
+    read_heat,
+    starts_for,
+    what_if,
+    words_for,
+)
 from ravska_core.meat import find_cut
+from ravska_core.units import say_temperature
 
 from api.cooks.documents import Appetite, Blends, PieceDocument, read_pieces
-from api.cooks.phases import PhaseDocument, as_typed, cooker_of, read_phases
-from api.plumbing.answers import Router
+from api.cooks.phases import PLAIN, PhaseDocument, SurroundKey, VesselKey, as_typed, cooker_of, read_phases
+from api.plumbing.answers import Router, with_more
 from api.plumbing.household import household
 from api.plumbing.problems import Gather
 from api.plumbing.typed import Key
@@ -67,13 +81,49 @@ class StartOut:
 
 
 @dataclass(frozen=True, slots=True)
+class SurroundOut:
+    """What can be around meat: how it is said, its usual heat as it would be typed, vessels and cookers that do it.
+
+    `at_heat` says that only one side is at the heat, `plain` that its heat needs not be said.
+    """
+
+    key: SurroundKey
+    says: str
+    usual: str
+    vessels: list[VesselKey]
+    at_heat: bool
+    plain: bool
+    cookers: list[str]
+
+
+@dataclass(frozen=True, slots=True)
+class CookerKindOut:
+    """A kind of cooker and what is usual for it: range [C], time to get ready [s] and when it is, fuel."""
+
+    kind: str
+    says: str
+    low_c: float
+    high_c: float
+    ready_s: float
+    ready: str
+    fuel: float
+    fuel_unit: str
+
+
+@dataclass(frozen=True, slots=True)
 class HeatOfCutOut:
-    """What a cut can begin from: runs of phases, words for done by school, and the usual minimum of its centre [C]."""
+    """What a cut can begin from: runs of phases, words for done by school, and the usual minimum of its centre [C].
+
+    Beside them what any phase can be: surrounds, what `vessels` are called, and kinds of cooker.
+    """
 
     starts: list[StartOut]
     words: list[Done]
     minimum_c: float
     minimum_says: str
+    surrounds: list[SurroundOut]
+    vessels: dict[str, str]
+    cookers: list[CookerKindOut]
 
 
 @router.reads("/heat/cut")
@@ -85,5 +135,15 @@ def heat_of_cut(request: HttpRequest, cut: Key) -> HeatOfCutOut:
         StartOut(one.key, one.name, one.school, [as_typed(phase, scale) for phase in one.phases])
         for one in starts_for(found)
     ]
+    surrounds = [
+        SurroundOut(
+            cast(SurroundKey, key), one.says, say_temperature(one.usual_c, scale),
+            cast(list[VesselKey], list(one.vessels)),
+            one.one_side, key in PLAIN, [kind for kind, cooker in COOKER_KINDS.items() if key in cooker.surrounds],
+        )
+        for key, one in SURROUNDS.items()
+    ]  # fmt: skip
+    cookers = [with_more(CookerKindOut, cooker) for cooker in COOKER_KINDS.values()]
     least_c, says = minimum_centre_c(found.animal, found.minced)
-    return HeatOfCutOut(starts, list(words_for(found.animal, found.minced)), least_c, says)
+    words = list(words_for(found.animal, found.minced))
+    return HeatOfCutOut(starts, words, least_c, says, surrounds, dict(VESSELS), cookers)

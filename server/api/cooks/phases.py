@@ -23,6 +23,10 @@ Setting = Literal["gentle", "middling", "fierce"]
 Tray = Literal["", "water", "drip"]
 
 
+PLAIN = ("rest", "cold")
+"""Surrounds whose heat needs not be said."""
+
+
 class PhaseDocument(BaseModel):
     """A phase as typed: surround, vessel and place, the heat aimed at, and whichever of its ends is first.
 
@@ -58,7 +62,7 @@ Phases = Annotated[list[PhaseDocument], Field(max_length=MOST_TYPED)]
 
 def _read(document: PhaseDocument, gather: Gather, at: str) -> Phase:
     around = SURROUNDS[document.surround]
-    plain = document.surround in ("rest", "cold")
+    plain = document.surround in PLAIN
     aimed = gather.value_if(f"{at}.aimed", document.aimed)
     if not document.aimed and not plain:
         gather.refuse(f"{at}.aimed", f"Say how hot, for example {around.usual_c:.0f} °C.")
@@ -135,7 +139,7 @@ def phases_typed(rows: list[dict[str, Any]]) -> list[PhaseDocument]:
 
 def as_typed(phase: Phase, scale: str) -> PhaseDocument:
     """Write a phase as a cook would type it, temperatures in their scale."""
-    plain = phase.surround in ("rest", "cold")
+    plain = phase.surround in PLAIN
     return PhaseDocument(
         surround=cast(SurroundKey, phase.surround), vessel=cast(VesselKey, phase.vessel),
         aimed=FireTemperature("" if plain else say_temperature(phase.aimed_c, scale)),

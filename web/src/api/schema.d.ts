@@ -5790,6 +5790,28 @@ export interface components {
             loss_percent: number | null;
         };
         /**
+         * CookerKindOut
+         * @description A kind of cooker and what is usual for it: range [C], time to get ready [s] and when it is, fuel.
+         */
+        CookerKindOut: {
+            /** Kind */
+            kind: string;
+            /** Says */
+            says: string;
+            /** Low C */
+            low_c: number;
+            /** High C */
+            high_c: number;
+            /** Ready S */
+            ready_s: number;
+            /** Ready */
+            ready: string;
+            /** Fuel */
+            fuel: number;
+            /** Fuel Unit */
+            fuel_unit: string;
+        };
+        /**
          * Done
          * @description A word for how done meat is: what a school takes the centre to be [°C], when it has rested.
          */
@@ -5804,6 +5826,8 @@ export interface components {
         /**
          * HeatOfCutOut
          * @description What a cut can begin from: runs of phases, words for done by school, and the usual minimum of its centre [C].
+         *
+         *     Beside them what any phase can be: surrounds, what `vessels` are called, and kinds of cooker.
          */
         HeatOfCutOut: {
             /** Starts */
@@ -5814,6 +5838,14 @@ export interface components {
             minimum_c: number;
             /** Minimum Says */
             minimum_says: string;
+            /** Surrounds */
+            surrounds: components["schemas"]["SurroundOut"][];
+            /** Vessels */
+            vessels: {
+                [key: string]: string;
+            };
+            /** Cookers */
+            cookers: components["schemas"]["CookerKindOut"][];
         };
         /**
          * StartOut
@@ -5828,6 +5860,31 @@ export interface components {
             school: string;
             /** Phases */
             phases: components["schemas"]["PhaseDocument"][];
+        };
+        /**
+         * SurroundOut
+         * @description What can be around meat: how it is said, its usual heat as it would be typed, vessels and cookers that do it.
+         *
+         *     `at_heat` says that only one side is at the heat, `plain` that its heat needs not be said.
+         */
+        SurroundOut: {
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "indirect" | "direct flame" | "hot iron" | "oven" | "broiler" | "covered liquid" | "water bath" | "cold" | "rest";
+            /** Says */
+            says: string;
+            /** Usual */
+            usual: string;
+            /** Vessels */
+            vessels: ("" | "grate" | "rack" | "pan" | "foil" | "pot" | "bag" | "skewer" | "board")[];
+            /** At Heat */
+            at_heat: boolean;
+            /** Plain */
+            plain: boolean;
+            /** Cookers */
+            cookers: string[];
         };
         /**
          * WayReadingOut

@@ -24,6 +24,7 @@ import WrongFields from './WrongFields.vue'
 
 const BinderChoice = defineAsyncComponent(() => import('./BinderChoice.vue'))
 const InjectionPlate = defineAsyncComponent(() => import('./InjectionPlate.vue'))
+const HeatPlate = defineAsyncComponent(() => import('../heat/HeatPlate.vue'))
 const MarinadePlate = defineAsyncComponent(() => import('./MarinadePlate.vue'))
 const SideBySide = defineAsyncComponent(() => import('./SideBySide.vue'))
 
@@ -67,7 +68,7 @@ const conflict = computed(() =>
 )
 const PARTS = [
   { id: 'piece', name: 'Piece' }, { id: 'layers', name: 'Layers' }, { id: 'depth', name: 'Depth' },
-  { id: 'salt', name: 'Salt' }, { id: 'notes', name: 'Notes' },
+  { id: 'fire', name: 'Fire' }, { id: 'salt', name: 'Salt' }, { id: 'notes', name: 'Notes' },
 ] // prettier-ignore
 /** A stop has a place of its own on the bar while there is one, so that it is seen wherever the page is. */
 const parts = computed(() =>
@@ -156,6 +157,7 @@ const ticked = computed(() => (doc.value?.pieces ?? []).filter((other) => other.
           class="wet"
         />
       </template>
+      <HeatPlate id="fire" :key="`fire ${piece.letter}`" class="wet" />
     </section>
     <div class="under">
       <TotalsPlate />
