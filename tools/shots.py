@@ -94,7 +94,14 @@ def measure_shots(wide: Page, address: str) -> None:
 
 
 def coat_shots(wide: Page, address: str, haunch: str) -> None:
-    """Draw a joint side by side in every way, and where the needle goes into it."""
+    """Draw a joint on its fire, side by side in every way, and where the needle goes into it."""
+    wide.goto(f"{address}/coat")
+    fire = wide.get_by_role("region", name="On the fire")
+    fire.get_by_role("list", name="What if").wait_for()
+    fire.evaluate("plate => plate.scrollIntoView()")
+    wide.wait_for_timeout(400)
+    wide.screenshot(path=OUT / "coat-fire.png")
+    print("docs/screenshots/coat-fire.png")
     wide.goto(f"{address}/coat/{haunch}")
     wide.get_by_role("region", name="Injecting").first.wait_for()
     wide.get_by_role("button", name="Side by side").click()
@@ -131,7 +138,7 @@ def main() -> None:
         phone.screenshot(path=OUT / "coat-phone.png")
         for page, ending in ((wide, ""), (phone, "-phone")):
             brought(page, at, f"blend-bring{ending}")
-            own(page, at, f"shelf-own{ending}")
+        own(wide, at, "shelf-own")
         measure_shots(wide, at)
         coat_shots(wide, at, next(row["id"] for row in get(at, "cooks") if "haunch" in row["name"]))
         phone.goto(f"{at}/table")

@@ -15,7 +15,7 @@ from api.cooks import again, coat, divide, heat, needle, side_by_side, totals, w
 from api.cooks import router as cooks
 from api.devices import scale
 from api.plumbing import problems
-from api.shelf import own, own_cuts
+from api.shelf import own, own_cookers, own_cuts
 from api.shelf import router as shelf
 from api.trials import router as trials
 from api.trials import verdict
@@ -25,7 +25,7 @@ NOUNS = {
     "cooks": (cooks, again, divide, coat, heat, side_by_side, needle, totals, ways),
     "batches": (batches,),
     "trials": (trials, verdict),
-    "shelf": (shelf, own, own_cuts),
+    "shelf": (shelf, own, own_cuts, own_cookers),
     "devices": (scale,),
     "book": (book,),
 }

@@ -14,10 +14,12 @@ from ravska_core.coat import WeighBack as CoreWeighBack
 from ravska_core.heat import Phase
 from ravska_core.measure import (
     parse_fire_c,
+    parse_grate_cm2,
     parse_mass_g,
     parse_masses_g,
     parse_parts,
     parse_phase_s,
+    parse_spots_c,
     parse_temperature_c,
 )
 from ravska_core.trial import serving_order
@@ -36,6 +38,7 @@ from book.models import (
     Jar,
     Layer,
     Line,
+    OwnCooker,
     Piece,
     Pour,
     Preferences,
@@ -420,6 +423,24 @@ PHASES: dict[str, tuple[dict[str, str], ...]] = {
 """How the demo household cooks each of its cuts, as typed."""
 
 
+COOKERS: tuple[dict[str, str], ...] = (
+    {"name": "The lock-side kettle", "kind": "kettle", "grate": "57 cm", "spots": "112, 118 and 137 °C"},
+    {"name": "Galley oven", "kind": "oven", "grate": "42 x 36 cm", "range": "60 to 250 °C", "ready": "12 min"},
+)
+"""What the demo household cooks on, as typed."""
+
+
+def _cooker(household: Household, typed: Mapping[str, str]) -> None:
+    values: dict[str, Any] = {"kind": typed["kind"], "grate_cm2": parse_grate_cm2(typed["grate"])}
+    if "range" in typed:
+        values["low_c"], values["high_c"] = parse_fire_c(typed["range"])
+    if "spots" in typed:
+        values["spots_c"] = list(parse_spots_c(typed["spots"]))
+    if "ready" in typed:
+        values["ready_s"] = parse_phase_s(typed["ready"])
+    OwnCooker.objects.create(household=household, name=typed["name"], typed=dict(typed), values=values)
+
+
 def _phase(typed: Mapping[str, str]) -> dict[str, Any]:
     """Return a phase as the book holds it."""
     phase = Phase(
@@ -578,6 +599,8 @@ def load_demo(now: datetime) -> bool:
         Cook.objects.filter(pk=breasts.pk).update(eaters=8)
         Cook.objects.filter(pk__in=[haunch.pk, breasts.pk]).update(in_hand=False)
         Cook.objects.filter(pk=lamb.pk).update(in_hand=True)
+        for typed in COOKERS:
+            _cooker(house, typed)
         for piece in Piece.objects.all():
             piece.phases = [_phase(typed) for typed in PHASES[piece.cut]]
             piece.save(update_fields=["phases"])

@@ -10,11 +10,24 @@ from django.http import Http404
 from django.utils import timezone
 from ravska_core.catalogue import NOTHING_OWN, Own, Trim, folded, grind_of_own, take_own
 from ravska_core.catalogue import OwnIngredient as CoreIngredient
+from ravska_core.heat import Kitchen, cooker_of_own, take_kitchen
+from ravska_core.heat import OwnCooker as CoreCooker
 from ravska_core.meat import Measures, cut_of_own
 from ravska_core.meat import OwnCut as CoreCut
 from ravska_core.working import BadInput
 
-from book.models import Household, Layer, Line, OwnCut, OwnIngredient, OwnName, Piece, claim_version
+from book.models import (
+    Household,
+    Layer,
+    Line,
+    OwnCooker,
+    OwnCut,
+    OwnIngredient,
+    OwnName,
+    Piece,
+    Preferences,
+    claim_version,
+)
 from book.unchanged import kept_while_unchanged
 
 Stamp = tuple[tuple[object, ...], ...]
@@ -28,6 +41,8 @@ _taken: tuple[Stamp, Own] = ((), NOTHING_OWN)
 _STAMP = """
 SELECT id, version FROM book_owningredient WHERE deleted_at IS NULL
 UNION ALL SELECT id, version FROM book_owncut WHERE deleted_at IS NULL
+UNION ALL SELECT id, version FROM book_owncooker WHERE deleted_at IS NULL
+UNION ALL SELECT 'height', height_m FROM book_preferences
 UNION ALL SELECT name, means FROM book_ownname ORDER BY 1
 """
 
@@ -54,6 +69,21 @@ def core_cut(key: str, name: str, values: dict[str, Any]) -> CoreCut:
     return CoreCut(key=key, name=name, **known)
 
 
+def core_cooker(key: str, name: str, values: dict[str, Any]) -> CoreCooker:
+    """Return an own cooker as the core reads it."""
+    return CoreCooker(key=key, name=name, **{**values, "spots_c": tuple(values.get("spots_c", ()))})
+
+
+def _kitchen() -> Kitchen:
+    """Return the household's kitchen as the book has it."""
+    cookers = {}
+    for row in OwnCooker.objects.filter(deleted_at__isnull=True).order_by("created_at", "pk"):
+        with suppress(*DAMAGED):
+            cookers[row.key] = cooker_of_own(core_cooker(row.key, row.name, row.values))
+    height = Preferences.objects.order_by().values_list("height_m", flat=True).first()
+    return Kitchen(cookers, height or 0.0)
+
+
 def take_what_is_own() -> None:
     """See that the catalogue holds what the household has of its own, as the book has it now."""
     global _taken
@@ -75,10 +105,19 @@ def take_what_is_own() -> None:
         found = Own(tuple(grinds), tuple(cuts), tuple(names))
         _taken = (stamp, found if stamp else NOTHING_OWN)
         take_own(_taken[1])
+        take_kitchen(_kitchen())
 
 
-def used_in(row: OwnIngredient | OwnCut) -> list[str]:
+def _on(row: OwnCooker) -> list[Piece]:
+    """Return the pieces that a cooker cooks."""
+    pieces = Piece.objects.exclude(phases=[]).select_related("cook").order_by("cook__name")
+    return [piece for piece in pieces if any(one["typed"].get("cooker") == row.key for one in piece.phases)]
+
+
+def used_in(row: OwnIngredient | OwnCut | OwnCooker) -> list[str]:
     """Return where it is: the blends that hold it, in a draft or a kept revision, and the cooks it is on, or is."""
+    if isinstance(row, OwnCooker):
+        return list(dict.fromkeys(piece.cook.name for piece in _on(row) if piece.cook.deleted_at is None))
     if isinstance(row, OwnCut):
         pieces = Piece.objects.filter(cut=row.key, cook__deleted_at__isnull=True)
         return list(dict.fromkeys(pieces.order_by("cook__name").values_list("cook__name", flat=True)))
@@ -89,7 +128,9 @@ def used_in(row: OwnIngredient | OwnCut) -> list[str]:
     return list(dict.fromkeys([*blends, *cooks]))
 
 
-def _held(row: OwnIngredient | OwnCut) -> bool:
+def _held(row: OwnIngredient | OwnCut | OwnCooker) -> bool:
+    if isinstance(row, OwnCooker):
+        return bool(_on(row))
     if isinstance(row, OwnCut):
         return Piece.objects.filter(cut=row.key).exists()
     starts = f"{row.key}/"
@@ -105,7 +146,13 @@ def retired_cuts() -> frozenset[str]:
     return frozenset(row.key for row in rows)
 
 
-Owned = TypeVar("Owned", OwnIngredient, OwnCut)
+def retired_cookers() -> frozenset[str]:
+    """Return the keys of own cookers that are offered no more."""
+    rows = OwnCooker.objects.filter(retired_at__isnull=False, deleted_at__isnull=True).only("pk")
+    return frozenset(row.key for row in rows)
+
+
+Owned = TypeVar("Owned", OwnIngredient, OwnCut, OwnCooker)
 
 
 def one_of_own(model: type[Owned], household: Household, own_id: UUID) -> Owned:

@@ -7,7 +7,7 @@ from ravska_core.coat.fates import DRIPS, MELTED_OFF, drip_share
 from ravska_core.coat.stack import Seasoned
 from ravska_core.coat.target import dose_stack
 from ravska_core.measure import SPOON_SETS, SpoonSet
-from ravska_core.meat import find_cut, read_piece
+from ravska_core.meat import find_cut
 from ravska_core.working import BadInput
 
 ERROR = 0.5
@@ -25,7 +25,7 @@ def rendered_g(seasoned: Seasoned) -> float:
     """Determine the fat that renders out of the meat itself and drips [g], whatever lies on it; none of fish."""
     if find_cut(seasoned.piece.cut).animal == "fish":
         return 0.0
-    piece = read_piece(seasoned.piece)
+    piece = seasoned.read()
     return piece.edible.value * (1 - piece.cook_yield) * DRIPS * FAT_SHARE[seasoned.piece.grade]
 
 

@@ -78,7 +78,13 @@ def thin_end(piece: PieceReading, salt: Figure, value: float, more: float) -> Fi
 def servings_of(piece: PieceReading, portion_g: float) -> Figure:
     cooked = piece.edible.value * piece.cook_yield
     steps = [
-        Step("Edible, cooked", f"{piece.edible.value:.0f} g × {piece.cook_yield:.2f} yield", cooked, "g", "estimate"),
+        Step(
+            "Edible, cooked",
+            f"{piece.edible.value:.0f} g × {piece.cook_yield:.2f} yield",
+            cooked,
+            "g",
+            piece.yield_from,
+        ),
         Step("Servings", f"{cooked:.0f} g / {portion_g:.0f} g", cooked / portion_g, "servings"),
     ]
     return figure(steps, "±15 %: yield differs with the cook", spread=0.15)

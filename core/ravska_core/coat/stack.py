@@ -29,19 +29,30 @@ from ravska_core.coat.layers import (
 from ravska_core.coat.portions import Portion
 from ravska_core.diffusion import Array, Column, at_depths, column_of, diffusivity_m2_s
 from ravska_core.measure import SPOON_SETS, SpoonSet
-from ravska_core.meat import PORTION_G, Piece, PieceReading
+from ravska_core.meat import PORTION_G, Piece, PieceReading, read_piece
 from ravska_core.working import BadInput, say
 
 
 @dataclass(frozen=True)
 class Seasoned:
-    """A piece with its layers in order; `target_percent` is the salt wanted in all [% of raw edible weight]."""
+    """A piece with its layers in order; `target_percent` is the salt wanted in all [% of raw edible weight].
+
+    `cook_yield` is what is left of it after its fire, where that is known [0 to 1]; else it is as is usual for the cut.
+    """
 
     letter: str
     piece: Piece
     layers: tuple[Layer, ...]
     target_percent: float | None = None
     portion_g: float = PORTION_G["usual"]
+    cook_yield: float | None = None
+
+    def read(self) -> PieceReading:
+        """Return the piece as it is read, with what is left of it after its fire."""
+        found = read_piece(self.piece)
+        if self.cook_yield is None:
+            return found
+        return replace(found, cook_yield=self.cook_yield, yield_from="heat-water")
 
 
 @while_it_stands(256)

@@ -120,7 +120,7 @@ def dose_stack(seasoned: Seasoned, spoon_set: SpoonSet) -> tuple[Stack, dict[int
     BadInput
         At ``piece.…``, ``target`` or ``layers.N.…``.
     """
-    piece = read_piece(seasoned.piece)
+    piece = seasoned.read()
     if seasoned.target_percent is not None and not 0.1 <= seasoned.target_percent <= 5:
         raise BadInput("target", "A salt target lies between 0.1 and 5 % of raw edible weight; 1.5 is usual.")
     puts = put_layers(seasoned, piece, spoon_set)

@@ -1,9 +1,20 @@
 """What the fire does to meat: cookers, phases, temperatures over time with their doubt, water, feel and doneness."""
 
-from ravska_core.heat.cookers import COOKER_KINDS, Cooker, cooker_for
+from ravska_core.heat.cookers import (
+    COOKER_KINDS,
+    NO_KITCHEN,
+    Cooker,
+    Kitchen,
+    OwnCooker,
+    cooker_for,
+    cooker_of_own,
+    find_cooker,
+    kitchen,
+    take_kitchen,
+)
 from ravska_core.heat.endpoints import Done, words_for
 from ravska_core.heat.phases import SURROUNDS, USUAL_DISTANCE_CM, VESSELS, Phase, check_phases
-from ravska_core.heat.reading import Heated, HeatReading, PhaseReading, read_heat
+from ravska_core.heat.reading import Heated, HeatReading, PhaseReading, cook_yield_of, read_heat
 from ravska_core.heat.scorch import Coated, Scorched
 from ravska_core.heat.seasoned import heated
 from ravska_core.heat.starts import Start, starts_for
@@ -13,6 +24,7 @@ from ravska_core.heat.what_if import Otherwise, what_if
 __all__ = [
     "COOKER_KINDS",
     "FEELS",
+    "NO_KITCHEN",
     "SURROUNDS",
     "USUAL_DISTANCE_CM",
     "VESSELS",
@@ -21,16 +33,23 @@ __all__ = [
     "Done",
     "HeatReading",
     "Heated",
+    "Kitchen",
     "Otherwise",
+    "OwnCooker",
     "Phase",
     "PhaseReading",
     "Scorched",
     "Start",
     "check_phases",
+    "cook_yield_of",
     "cooker_for",
+    "cooker_of_own",
+    "find_cooker",
     "heated",
+    "kitchen",
     "read_heat",
     "starts_for",
+    "take_kitchen",
     "what_if",
     "words_for",
 ]

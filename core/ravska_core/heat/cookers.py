@@ -1,8 +1,11 @@
 """Cookers by kind, plain: what each usually does, to be corrected by who owns one. All of it is common practice."""
 
+import math
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from types import MappingProxyType
+
+from ravska_core.working import BadInput, in_range
 
 
 @dataclass(frozen=True)
@@ -12,6 +15,7 @@ class Cooker:
     `surrounds` are what it can do; grate area [cm2]; usual range [°C]; `near_k` how much hotter its hot side is than
     where the heat is aimed at [K]; `recovers_s` how long its heat takes to come back once it was opened [s]; dew point
     inside [°C]; h [W/m2K]; `ready_s` from lighting it until it can be cooked on [s]; fuel [kg/h or kW], in `fuel_unit`.
+    `uneven_k` is how far its heat differs over the grate, one standard deviation [K].
     """
 
     kind: str
@@ -28,6 +32,7 @@ class Cooker:
     ready: str
     fuel: float
     fuel_unit: str
+    uneven_k: float = 0.0
 
 
 _PIT = ("indirect", "direct flame", "hot iron")
@@ -82,7 +87,104 @@ _KIND_FOR: Mapping[str, str] = MappingProxyType(
     }
 )  # fmt: skip
 
+DAMP: Mapping[str, float] = MappingProxyType({"dry": -8.0, "usual": 0.0, "damp": 10.0})
+"""How much higher the dew point in a cooker is than is usual for its kind [K] (estimates)."""
+
+
+@dataclass(frozen=True)
+class OwnCooker:
+    """A cooker of the household's own: its kind, and what of it is otherwise; None is as usual for the kind.
+
+    `spots_c` is what was measured over its grate at one setting [°C]: the hottest of them over their mean is its hot
+    side, unless `near_k` says that [K].
+    """
+
+    key: str
+    name: str
+    kind: str
+    grate_cm2: float | None = None
+    low_c: float | None = None
+    high_c: float | None = None
+    near_k: float | None = None
+    recovers_s: float | None = None
+    damp: str = "usual"
+    ready_s: float | None = None
+    fuel: float | None = None
+    spots_c: tuple[float, ...] = ()
+
+
+def cooker_of_own(own: OwnCooker) -> Cooker:
+    """Return an own cooker as its kind with what was corrected of it.
+
+    Raises
+    ------
+    BadInput
+        At ``name``, ``kind``, ``damp``, ``range``, ``hotter`` or ``fuel``.
+    """
+    like = COOKER_KINDS.get(own.kind)
+    if not own.name.strip():
+        raise BadInput("name", "Give it a name.")
+    if like is None:
+        raise BadInput("kind", f"A cooker is one of these kinds: {', '.join(COOKER_KINDS)}; choose the nearest.")
+    if own.damp not in DAMP:
+        raise BadInput("damp", f"The air in it is {', '.join(DAMP)}.")
+    given = {
+        name: getattr(own, name)
+        for name in ("grate_cm2", "low_c", "high_c", "near_k", "recovers_s", "ready_s", "fuel")
+        if getattr(own, name) is not None
+    }
+    if own.spots_c:
+        mean = sum(own.spots_c) / len(own.spots_c)
+        given["uneven_k"] = math.sqrt(sum((one - mean) ** 2 for one in own.spots_c) / len(own.spots_c))
+        given.setdefault("near_k", max(own.spots_c) - mean)
+    made = replace(like, says=own.name.strip(), dew_c=like.dew_c + DAMP[own.damp], **given)
+    if not made.low_c < made.high_c:
+        raise BadInput("range", "Its range goes from a lower to a higher heat, for example 95 to 180 °C.")
+    in_range("hotter", made.near_k, 0, 150, "A hot side is at most 150 °C (270 °F) hotter than where you aim.")
+    in_range("fuel", made.fuel, 0, 100, "Fuel an hour lies between nothing and 100; check the unit.")
+    return made
+
+
+@dataclass(frozen=True)
+class Kitchen:
+    """Where the household cooks: its own cookers by their key, and how high above the sea that is [m]."""
+
+    cookers: Mapping[str, Cooker]
+    height_m: float = 0.0
+
+
+NO_KITCHEN = Kitchen(MappingProxyType({}))
+
+_kitchen = NO_KITCHEN
+
+
+def take_kitchen(known: Kitchen) -> None:
+    """Let heat be reckoned in this kitchen from now on."""
+    global _kitchen
+    _kitchen = known
+
+
+def kitchen() -> Kitchen:
+    """Return the kitchen that heat is reckoned in."""
+    return _kitchen
+
+
+def find_cooker(key: str, surround: str) -> Cooker:
+    """Return a cooker by its kind or, of the household's own, its key; the usual one of a surround where none is said.
+
+    Raises
+    ------
+    BadInput
+        At ``cooker``.
+    """
+    if not key:
+        return COOKER_KINDS[_KIND_FOR.get(surround, "kettle")]
+    found = kitchen().cookers.get(key) or COOKER_KINDS.get(key)
+    if found is None:
+        raise BadInput("cooker", "This cooker is not in the book any more; choose another.")
+    return found
+
 
 def cooker_for(surround: str) -> Cooker:
     """Return the cooker that does a surround where nobody said which."""
-    return COOKER_KINDS[_KIND_FOR.get(surround, "kettle")]
+    return find_cooker("", surround)

@@ -113,21 +113,31 @@ class Phase:
         return self.centre_c is not None or bool(self.feel or self.colour)
 
     @property
-    def says(self) -> str:
-        """The phase in words: where, how hot, in what, until when."""
+    def where(self) -> str:
+        """Where it is, how hot and in what, in words."""
         around = SURROUNDS[self.surround]
         words = [around.says]
         if around.hot or self.surround == "cold":
             words[0] += f" at {self.aimed_c:.0f} °C"
         if self.vessel in ("foil", "pan", "pot", "skewer") and self.surround != "covered liquid":
             words.append(VESSELS[self.vessel])
+        return ", ".join(words)
+
+    @property
+    def ends(self) -> str:
+        """Until when, in words."""
         until = [f"for {say_duration(self.lasts_s)}"] if self.lasts_s and not self.sears_s else []
         if self.sears_s:
             until.append("a face: " + ", ".join(f"{one:.0f} s" for one in self.sears_s))
         until += [f"to {self.centre_c:.0f} °C"] if self.centre_c is not None else []
         until += [f"until it is {self.feel}"] if self.feel else []
         until += [f"until it is {self.colour}"] if self.colour else []
-        return ", ".join([*words, " or ".join(until)] if until else words)
+        return " or ".join(until)
+
+    @property
+    def says(self) -> str:
+        """The phase in words: where, how hot, in what, until when."""
+        return f"{self.where}, {self.ends}" if self.ends else self.where
 
 
 def check_phases(phases: Sequence[Phase], boils_c: float = 100.0) -> None:
@@ -210,7 +220,7 @@ def legs_of(phases: Sequence[Phase], cookers: Sequence[Cooker], boils_c: float =
 
 def _legs(phase: Phase, number: int, cooker: Cooker, boils_c: float) -> list[Leg]:
     hot, cool = _sides(phase, cooker, boils_c)
-    spread = 0.0
+    spread = cooker.uneven_k
     if phase.low_c is not None and phase.high_c is not None:
         spread = (phase.high_c - phase.low_c) / 4
 

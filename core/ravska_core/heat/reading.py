@@ -11,8 +11,8 @@ from numpy.typing import NDArray
 
 from ravska_core.catalogue import Cut
 from ravska_core.cautions import COOKS_C, SAFE_C, Caution, HeatSituation, fire_cautions
-from ravska_core.heat.chances import draws_of, grains
-from ravska_core.heat.cookers import Cooker
+from ravska_core.heat.chances import draws_of, grains, middle_of
+from ravska_core.heat.cookers import Cooker, kitchen
 from ravska_core.heat.endpoints import credit, credited
 from ravska_core.heat.geometry import lag_of
 from ravska_core.heat.phases import SURROUNDS, Phase, check_phases, legs_of
@@ -22,7 +22,7 @@ from ravska_core.heat.scorch import Coated, Scorched, scorching
 from ravska_core.heat.surface import Leg, Side
 from ravska_core.heat.tenderness import dose_h, feel_of
 from ravska_core.heat.trade import factor_of
-from ravska_core.meat import Piece, PieceReading
+from ravska_core.meat import Piece, PieceReading, find_cut, read_piece
 from ravska_core.units import say_duration
 from ravska_core.working import BadInput, Figure, Step, figure
 
@@ -239,7 +239,7 @@ def read_heat(heated: Heated) -> HeatReading:
         credit=_credit(heated, went),
         factor=_factor(heated.piece.cut),
         rests=rests,
-        says=_says(phases, went, chances),
+        says=(*_says(phases, went, chances), *_beyond(heated)),
         cautions=fire_cautions(situation),
     )  # fmt: skip
 
@@ -388,3 +388,34 @@ def _says(phases: Sequence[Phase], went: _Went, chances: Sequence[float | None])
     if went.finished and never:
         said.append(f"{never} chances in 20 that it is not done so: a little hotter would do it.")
     return tuple(said)
+
+
+def _beyond(heated: Heated) -> tuple[str, ...]:
+    """Say of phases that are aimed beyond what their cooker usually does."""
+    return tuple(
+        f"Phase {at + 1} is aimed at {phase.aimed_c:.0f} °C; {cooker.says} usually goes from {cooker.low_c:.0f} °C to "
+        f"{cooker.high_c:.0f} °C."
+        for at, (phase, cooker) in enumerate(zip(heated.phases, heated.cookers, strict=True))
+        if SURROUNDS[phase.surround].hot and not cooker.low_c <= phase.aimed_c <= cooker.high_c
+    )
+
+
+@lru_cache(maxsize=128)
+def _yield(body: Body, cut: str, legs: tuple[Leg, ...]) -> float:
+    gone = run(middle_of(body, cut), legs)
+    return 1 - float(gone.loss[-1, 0])
+
+
+def cook_yield_of(piece: Piece, phases: Sequence[Phase], cookers: Sequence[Cooker]) -> float:
+    """Determine what is left of a piece's edible weight after its phases [0 to 1], by the most likely run.
+
+    Raises
+    ------
+    BadInput
+        As the piece or a phase is refused.
+    """
+    cut = find_cut(piece.cut)
+    heated = Heated(piece, cut, read_piece(piece), tuple(phases), tuple(cookers), height_m=kitchen().height_m)
+    check_phases(heated.phases, heated.boils_c)
+    planned, _ = rested(heated.phases, cut)
+    return _yield(body_of(heated), piece.cut, legs_of_heated(heated, planned))

@@ -3,7 +3,7 @@
 from collections.abc import Sequence
 
 from ravska_core.coat import Seasoned, Stack, dose_stack, surface_at_fire
-from ravska_core.heat.cookers import Cooker
+from ravska_core.heat.cookers import Cooker, kitchen
 from ravska_core.heat.phases import Phase
 from ravska_core.heat.reading import Heated
 from ravska_core.heat.scorch import Coated
@@ -16,8 +16,8 @@ _OUTSIDE = frozenset({"rub", "paste", "glaze", "binder"})
 _KG_M2_PER_G_100CM2 = 0.1
 
 
-def heated(seasoned: Seasoned, phases: Sequence[Phase], cookers: Sequence[Cooker], height_m: float = 0.0) -> Heated:
-    """Return a seasoned piece with its phases as heat is reckoned from it.
+def heated(seasoned: Seasoned, phases: Sequence[Phase], cookers: Sequence[Cooker]) -> Heated:
+    """Return a seasoned piece with its phases as heat is reckoned from it in the household's kitchen.
 
     Raises
     ------
@@ -28,7 +28,7 @@ def heated(seasoned: Seasoned, phases: Sequence[Phase], cookers: Sequence[Cooker
     wet = surface_at_fire(stack).water.value * _KG_M2_PER_G_100CM2
     return Heated(
         seasoned.piece, find_cut(seasoned.piece.cut), stack.piece, tuple(phases), tuple(cookers), wet, _coat(stack),
-        height_m,
+        kitchen().height_m,
     )  # fmt: skip
 
 

@@ -6,7 +6,6 @@ from ravska_core.measure.amounts import (
     Amount,
     parse_amount,
     parse_duration_s,
-    parse_fire_c,
     parse_held_c,
     parse_hold_s,
     parse_keeping_days,
@@ -14,10 +13,17 @@ from ravska_core.measure.amounts import (
     parse_mass_g,
     parse_number,
     parse_parts,
-    parse_phase_s,
-    parse_sears_s,
     parse_temperature_c,
     read_number,
+)
+from ravska_core.measure.fire import (
+    parse_fire_c,
+    parse_grate_cm2,
+    parse_height_m,
+    parse_hotter_k,
+    parse_phase_s,
+    parse_sears_s,
+    parse_spots_c,
 )
 from ravska_core.measure.measures import BY_EYE_ERROR, PACKS, SCALE_ERROR, SIZES, SPOON_ERROR, Measure, measures
 from ravska_core.measure.numbers import ARTICLES, number_at
@@ -50,8 +56,11 @@ __all__ = [
     "parse_amount",
     "parse_duration_s",
     "parse_fire_c",
+    "parse_grate_cm2",
+    "parse_height_m",
     "parse_held_c",
     "parse_hold_s",
+    "parse_hotter_k",
     "parse_keeping_days",
     "parse_length_cm",
     "parse_mass_g",
@@ -60,6 +69,7 @@ __all__ = [
     "parse_parts",
     "parse_phase_s",
     "parse_sears_s",
+    "parse_spots_c",
     "parse_temperature_c",
     "phrase_at",
     "quantity_at",

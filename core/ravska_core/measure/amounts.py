@@ -15,7 +15,7 @@ from ravska_core.measure.measures import measures
 from ravska_core.measure.numbers import number_at
 from ravska_core.measure.quantities import phrase_at, quantity_at
 from ravska_core.measure.tokens import Token, tokens_of
-from ravska_core.units import KEEPING_DAYS, LENGTH_CM, MASS_G, PHASE_S, TIME_S
+from ravska_core.units import KEEPING_DAYS, LENGTH_CM, MASS_G, TIME_S
 from ravska_core.working import BadInput
 
 _LONGEST = 40
@@ -23,7 +23,7 @@ _LONGEST = 40
 LOWEST_PARTS, HIGHEST_PARTS = Fraction(1, 1000), Fraction(10_000)
 
 
-def _read(text: str, field: str) -> tuple[Token, ...]:
+def typed_tokens(text: str, field: str) -> tuple[Token, ...]:
     """Return what was typed as tokens; what is too long or can be read two ways is refused."""
     if len(text) > _LONGEST:
         raise BadInput(field, f"That is too long to be an amount; write it in at most {_LONGEST} characters.")
@@ -51,7 +51,7 @@ def _one_number(tokens: Sequence[Token], field: str) -> Fraction | None:
 
 def read_number(text: str, field: str) -> Fraction:
     """Read a bare number as people write it: ``2``, ``1½``, ``1 1/2``, ``0.5``, ``0,5``, ``two and a half``."""
-    number = _one_number(_read(text, field), field)
+    number = _one_number(typed_tokens(text, field), field)
     if number is None:
         raise BadInput(field, f"“{text.strip()}” is not a number; write for example 2, 1½, 1/8 or 0.5.")
     return number
@@ -71,7 +71,7 @@ def parse_parts(text: str, field: str = "parts") -> Fraction:
     BadInput
         When the text is no number, or the number is out of that range.
     """
-    tokens = _read(text, field)
+    tokens = typed_tokens(text, field)
     if not tokens:
         raise BadInput(field, "Write how many parts, for example 2, 1½ or 1/8.")
     if _below_nothing(tokens):
@@ -93,7 +93,7 @@ _SMALLER = MappingProxyType({"lb": "oz", "lbs": "oz", "pound": "oz", "pounds": "
 _MORE = frozenset(", + and plus & und".split())  # noqa: SIM905
 
 
-def _parse(
+def summed(
     text: str, units: Mapping[str, Fraction], field: str, noun: str, example: str, bare: str | None = None,
     longest: bool = False,
 ) -> float:  # fmt: skip
@@ -101,7 +101,7 @@ def _parse(
 
     A range counts with its middle, or as the longest it may be.
     """
-    tokens = _read(text, field)
+    tokens = typed_tokens(text, field)
     if not tokens:
         raise BadInput(field, f"Write a {noun}, for example {example}.")
     if _below_nothing(tokens):
@@ -148,29 +148,29 @@ def parse_mass_g(
 
     A number without a unit is refused unless `bare` says which unit it then has.
     """
-    value = _parse(text, MASS_G, field, "weight", "2.3 kg or 5 lb 1 oz", bare)
+    value = summed(text, MASS_G, field, "weight", "2.3 kg or 5 lb 1 oz", bare)
     if not low_g <= value <= high_g:
         raise BadInput(field, f"A weight here lies between {low_g:g} g and {high_g / 1000:g} kg; check the unit.")
     return value
 
 
-_TIMES = MappingProxyType({"overnight": 12 * 3600.0, "over night": 12 * 3600.0, "uber nacht": 12 * 3600.0,
+SAID_TIMES = MappingProxyType({"overnight": 12 * 3600.0, "over night": 12 * 3600.0, "uber nacht": 12 * 3600.0,
                            "all day": 10 * 3600.0, "a day and a night": 24 * 3600.0})  # fmt: skip
 """Times that are said without a number [s] (common practice, no source)."""
 
 
-_LONGEST_TIME_S = 7 * 86_400.0
+LONGEST_TIME_S = 7 * 86_400.0
 
 
 def _time_s(text: str, field: str, longest: bool = False) -> float:
-    tokens = _read(text, field)
-    said = phrase_at(tokens, 0, _TIMES)
+    tokens = typed_tokens(text, field)
+    said = phrase_at(tokens, 0, SAID_TIMES)
     if said and said[1] == len(tokens):
-        return _TIMES[said[0]]
-    return _parse(text, TIME_S, field, "time", "45 min or 16 h", longest=longest)
+        return SAID_TIMES[said[0]]
+    return summed(text, TIME_S, field, "time", "45 min or 16 h", longest=longest)
 
 
-def parse_duration_s(text: str, field: str = "hold", high_s: float = _LONGEST_TIME_S) -> float:
+def parse_duration_s(text: str, field: str = "hold", high_s: float = LONGEST_TIME_S) -> float:
     """Read a time such as ``16 h``, ``2 h 30``, ``half an hour`` or ``overnight`` as seconds, above 0 to `high_s`.
 
     Of a range such as ``2 to 3 hours`` the middle counts.
@@ -195,11 +195,11 @@ def parse_hold_s(text: str, field: str = "hold") -> float:
 
     Of a range the longer counts: it is the one that the clocks of caution must hold for.
     """
-    words = " ".join(token.text for token in _read(text, field) if token.text != ".")
+    words = " ".join(token.text for token in typed_tokens(text, field) if token.text != ".")
     if words and all(part.strip() in _NO_TIME for part in words.split(",")):
         return 0.0
     value = _time_s(text, field, longest=True)
-    if value > _LONGEST_TIME_S:
+    if value > LONGEST_TIME_S:
         raise BadInput(field, "That is longer than 7 days; write a shorter time.")
     return value
 
@@ -209,7 +209,7 @@ _LONGEST_KEEPING_DAYS = 3650.0
 
 def parse_keeping_days(text: str, field: str = "keeps") -> float:
     """Read how long something keeps, such as ``6 months`` or ``10 days``, as days between 1 and 3650."""
-    value = _parse(text, KEEPING_DAYS, field, "time", "10 days or 6 months")
+    value = summed(text, KEEPING_DAYS, field, "time", "10 days or 6 months")
     if not 1 <= value <= _LONGEST_KEEPING_DAYS:
         raise BadInput(field, "It keeps between a day and ten years; write for example 10 days or 6 months.")
     return value
@@ -222,7 +222,7 @@ def parse_length_cm(
 
     A number without a unit is refused unless `bare` says which unit it then has.
     """
-    value = _parse(text, LENGTH_CM, field, "length", "25 mm" if bare == "mm" else "24 cm or 9½ in", bare)
+    value = summed(text, LENGTH_CM, field, "length", "25 mm" if bare == "mm" else "24 cm or 9½ in", bare)
     if not low_cm <= value <= high_cm:
         limits = [f"{cm * 10:g} mm" if cm < 1 else f"{cm:g} cm" if cm < 100 else f"{cm / 100:g} m"
                   for cm in (low_cm, high_cm)]  # fmt: skip
@@ -258,12 +258,12 @@ def parse_amount(text: str, field: str, most: float = 20_000.0) -> Amount:
     """Read an amount of liquid such as ``120 ml``, ``half a cup`` or ``4 oz``; a bare number is ml, ``oz`` a weight."""
     example = "120 ml, ½ cup or 120 g"
     of_mass, of_volume = _liquid_measures()
-    words = [token.text for token in _read(text, field)]
+    words = [token.text for token in typed_tokens(text, field)]
     fluid = re.search(r"\bfl(uid)?\b|\bfloz\b", " ".join(words)) is not None
     if not fluid and any(word in of_mass for word in words):
-        value, unit = _parse(text, of_mass, field, "amount", example), "g"
+        value, unit = summed(text, of_mass, field, "amount", example), "g"
     else:
-        value, unit = _parse(text, of_volume, field, "amount", example, "ml"), "ml"
+        value, unit = summed(text, of_volume, field, "amount", example, "ml"), "ml"
     if not 0 < value <= most:
         raise BadInput(field, f"An amount here lies above 0 and at most {most / 1000:g} litres; check the unit.")
     return Amount(value, unit)
@@ -276,12 +276,12 @@ _SCALES = MappingProxyType({"c": "c", "celsius": "c", "centigrade": "c", "f": "f
 _NO_UNITS: Mapping[str, Fraction] = MappingProxyType({})
 
 
-def _celsius(text: str, field: str, warmest: bool, asks: bool = False) -> float:
+def read_celsius(text: str, field: str, warmest: bool, asks: bool = False) -> float:
     """Read a temperature such as ``57 °C``, ``about 135 F`` or ``63 degrees`` as C; a bare number is C up to 100.
 
     Of a range the warmer end counts, or the colder. A bare number above that is F, or asked about.
     """
-    tokens = _read(text, field)
+    tokens = typed_tokens(text, field)
     below = _below_nothing(tokens)
     words = list(tokens[1:] if below else tokens)
     scale = _SCALES.get(words[-1].text, "") if words else ""
@@ -302,7 +302,7 @@ def parse_temperature_c(text: str, field: str = "endpoint") -> float:
 
     Of a range the colder end counts: it is the one that cautions must hold for.
     """
-    value = _celsius(text, field, warmest=False)
+    value = read_celsius(text, field, warmest=False)
     if not 30 <= value <= 100:
         raise BadInput(field, "A centre is done between 30 and 100 °C (86 and 212 °F); write for example 63 °C.")
     return value
@@ -313,47 +313,15 @@ def parse_held_c(text: str, field: str = "hold_c") -> float:
 
     Of a range the warmer end counts: it is the one that cautions must hold for.
     """
-    value = _celsius(text, field, warmest=True)
+    value = read_celsius(text, field, warmest=True)
     if not -2 <= value <= 100:
         raise BadInput(field, "Meat is held between −2 and 100 °C (28 and 212 °F); write for example 4 °C or 40 °F.")
     return value
 
 
-def parse_fire_c(text: str, field: str = "aimed") -> tuple[float, float]:
-    """Read the heat of a fire such as ``225 °F``, ``107 °C`` or ``225 to 250 F`` as C, its lower and its upper end.
-
-    A bare number above 100 is asked about: a fire may well be of so many degrees in either scale.
-    """
-    low, high = (_celsius(text, field, warmest, asks=True) for warmest in (False, True))
-    if not -5 <= low <= high <= 500:
-        raise BadInput(field, "A fire is between −5 and 500 °C (23 and 932 °F); check the number and its scale.")
-    return low, high
-
-
-def parse_phase_s(text: str, field: str = "lasts") -> float:
-    """Read how long something is at the heat, such as ``45 s``, ``1 min`` or ``2 h 30``, as seconds above 0."""
-    tokens = _read(text, field)
-    said = phrase_at(tokens, 0, _TIMES)
-    if said and said[1] == len(tokens):
-        return _TIMES[said[0]]
-    value = _parse(text, PHASE_S, field, "time", "45 s, 20 min or 2 h 30")
-    if not 0 < value <= _LONGEST_TIME_S:
-        raise BadInput(field, "A time here is more than nothing and at most 7 days; write for example 45 s or 2 h 30.")
-    return value
-
-
-def parse_sears_s(text: str, field: str = "sears") -> tuple[float, ...]:
-    """Read how long each face is at the heat, one after another: ``60 s, 60 s, 20 s`` or ``1 min a side``."""
-    words = " ".join(text.split())
-    for ending in (" a side", " each side", " per side", " a face", " each face", " each"):
-        if words.lower().endswith(ending):
-            return (parse_phase_s(words[: -len(ending)], field),) * 2
-    return tuple(parse_phase_s(part, field) for part in words.replace(" and ", ", ").split(",") if part.strip())
-
-
 def parse_number(text: str, field: str, low: float, high: float, noun: str) -> float:
     """Read a plain number such as ``5``, ``4½`` or ``0.7`` between the two limits; `noun` names it in sentences."""
-    number = _one_number(_read(text, field), field)
+    number = _one_number(typed_tokens(text, field), field)
     if number is None:
         raise BadInput(field, f"Write {noun} as a number, between {low:g} and {high:g}.")
     value = float(number)

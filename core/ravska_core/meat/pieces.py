@@ -102,12 +102,16 @@ class PieceShown:
 
 @dataclass(frozen=True)
 class PieceReading(PieceShown):
-    """A piece with all that is reckoned further from it: `water_share` and `cook_yield` are mass fractions."""
+    """A piece with all that is reckoned further from it: `water_share` and `cook_yield` are mass fractions.
+
+    `yield_from` is the source of the yield.
+    """
 
     water_share: float
     cook_yield: float
     area_error: float
     how: str
+    yield_from: str = field(kw_only=True, default="estimate")
 
     @property
     def thickness(self) -> str:

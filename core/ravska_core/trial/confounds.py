@@ -17,6 +17,8 @@ class ArmRecord:
     """What is recorded of one arm so far. Weight [g], salt [% of raw edible weight], times [s]; None when not known.
 
     `beside` is what is eaten with it, stirred in, at the board or at the table, with how much a serving gets [g].
+    `phases` are those of its fire in words, None where nobody said, `wood` what smokes in them, `done` how the last
+    that cooks ends.
     """
 
     letter: str
@@ -28,6 +30,9 @@ class ArmRecord:
     rest_s: float | None
     surface_coated: bool
     beside: tuple[tuple[str, float], ...] = ()
+    phases: tuple[str, ...] | None = None
+    wood: tuple[str, ...] = ()
+    done: str = ""
 
 
 @dataclass(frozen=True)
@@ -121,8 +126,24 @@ def compare_arms(a: ArmRecord, b: ArmRecord, cards: int, cards_not_blind: int) -
         differs.append(Difference("blind", sentence, False))
     elif cards:
         same.append("all cards blind")
-    unknown += ["fire and wood", "end temperature"]
+    _fires(a, b, same, differs, unknown)
     return FairTest(tuple(same), tuple(differs), tuple(unknown))
+
+
+def _fires(a: ArmRecord, b: ArmRecord, same: list[str], differs: list[Difference], unknown: list[str]) -> None:
+    """Compare how two arms are cooked: their phases, their wood, and when they are done."""
+    if a.phases is None or b.phases is None:
+        unknown += ["fire and wood", "end temperature"]
+        return
+    for what, name, first, second in (
+        ("phases", "fire", "; ".join(a.phases), "; ".join(b.phases)),
+        ("wood", "wood", ", ".join(a.wood) or "none", ", ".join(b.wood) or "none"),
+        ("endpoint", "end of the cook", a.done, b.done),
+    ):
+        if first == second:
+            same.append(name)
+        else:
+            differs.append(Difference(what, f"The {name} differs: {a.letter} {first}, {b.letter} {second}.", False))
 
 
 def _beside(a: ArmRecord, b: ArmRecord, same: list[str], differs: list[Difference]) -> None:

@@ -10,25 +10,30 @@ from ravska_core.working import BadInput
 
 from api.plumbing.answers import Router
 from api.plumbing.household import household
+from api.plumbing.quantities import Height
 from api.plumbing.typed import Key
 
 router = Router()
 
 
 class PreferencesDocument(Schema):
+    """How the household reads numbers and looks at screens, and how high above the sea it cooks, as typed."""
+
     units: Literal["us", "metric"]
     temperature: Literal["C", "F"]
     spoon_set: Literal["us", "metric", "australian"]
     spoons_lacking: Annotated[list[Key], Field(max_length=20)] = Field(default=[])
     theme: Literal["enamel", "iron"]
     single_keys: bool
+    height: Height = Height("")
 
 
 @router.reads("/preferences")
 def read_preferences(request: HttpRequest) -> PreferencesDocument:
     """Return how the household reads numbers and looks at screens."""
     found = household().preferences
-    kept = {name: getattr(found, name) for name in PreferencesDocument.model_fields}
+    kept = {name: getattr(found, name) for name in PreferencesDocument.model_fields if name != "height"}
+    kept["height"] = found.height_typed
     kept["spoons_lacking"] = list(filter(None, found.spoons_lacking.split(";")))
     return PreferencesDocument(**kept)
 
@@ -42,7 +47,9 @@ def save_preferences(request: HttpRequest, document: PreferencesDocument) -> Pre
     if len(set(lacking)) == len(names):
         raise BadInput("spoons_lacking", "Some spoon must be in the drawer; leave at least one ticked.")
     document.spoons_lacking = lacking
-    for name, value in document.model_dump().items():
+    preferences.height_m = document.height.read("height") if document.height else 0.0
+    preferences.height_typed = document.height
+    for name, value in document.model_dump(exclude={"height"}).items():
         setattr(preferences, name, ";".join(value) if name == "spoons_lacking" else value)
     preferences.save()
     return document

@@ -32,13 +32,14 @@ from ravska_core.coat import (
     plain,
     share_out,
 )
+from ravska_core.heat import cook_yield_of
 from ravska_core.measure import SPOON_SETS, SpoonSet
 from ravska_core.meat import MOST_BONES, PLACES, STAGES, Measures, Stage, place_of, serving_of
 from ravska_core.meat import Piece as CorePiece
 from ravska_core.working import BadInput
 
 from api.cooks.injection import BathWeighedDocument, InjectionDocument
-from api.cooks.phases import Phases, phases_typed, read_phases
+from api.cooks.phases import Phases, cooker_of, phases_typed, read_phases
 from api.cooks.readings import LayerMarkOut, layer_mark
 from api.plumbing.household import spoon_set
 from api.plumbing.problems import Gather, Refused
@@ -427,10 +428,15 @@ def read_pieces(pieces: Sequence[PieceDocument], blends: Blends, appetite: str, 
         if document.target:
             target = gather.attempt(place, document.target.between, "target", 0.1, 5, "a salt target in %")
         serving_g = gather.value_if(f"{place}.serving", document.serving)
-        read_phases(document.phases, gather, f"{place}.phases")
+        phases = read_phases(document.phases, gather, f"{place}.phases")
         if piece is not None and all(layer is not None for layer in layers):
             portion_g = serving_of(document.cut, serving_g, appetite)
-            found.append(Seasoned(document.letter, piece, tuple(layers), target, portion_g))  # type: ignore[arg-type]
+            kept = None
+            if phases and not gather.errors:
+                kept = gather.attempt(place, cook_yield_of, piece, phases, [cooker_of(one) for one in document.phases])
+            found.append(
+                Seasoned(document.letter, piece, tuple(layers), target, portion_g, kept)  # type: ignore[arg-type]
+            )
     gather.finish()
     return found
 

@@ -4,6 +4,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import TypeVar, cast
 
+from book.own import retired_cookers
 from django.http import HttpRequest
 from ninja import Schema
 from ravska_core.cautions import minimum_centre_c
@@ -16,6 +17,7 @@ from ravska_core.heat import (
     HeatReading,
     Otherwise,
     heated,
+    kitchen,
     read_heat,
     starts_for,
     what_if,
@@ -26,7 +28,7 @@ from ravska_core.units import say_temperature
 
 from api.cooks.documents import Appetite, Blends, PieceDocument, read_pieces
 from api.cooks.phases import PLAIN, PhaseDocument, SurroundKey, VesselKey, as_typed, cooker_of, read_phases
-from api.plumbing.answers import Router, with_more
+from api.plumbing.answers import Router
 from api.plumbing.household import household
 from api.plumbing.problems import Gather
 from api.plumbing.typed import Key
@@ -82,7 +84,7 @@ class StartOut:
 
 @dataclass(frozen=True, slots=True)
 class SurroundOut:
-    """What can be around meat: how it is said, its usual heat as it would be typed, vessels and cookers that do it.
+    """What can be around meat: how it is said, its usual heat as it would be typed, and vessels that do for it.
 
     `at_heat` says that only one side is at the heat, `plain` that its heat needs not be said.
     """
@@ -93,28 +95,24 @@ class SurroundOut:
     vessels: list[VesselKey]
     at_heat: bool
     plain: bool
-    cookers: list[str]
 
 
 @dataclass(frozen=True, slots=True)
-class CookerKindOut:
-    """A kind of cooker and what is usual for it: range [C], time to get ready [s] and when it is, fuel."""
+class CookerOfPhaseOut:
+    """A cooker a phase can be on: the household's own or a kind, what it does, and when it is ready."""
 
-    kind: str
+    key: str
     says: str
-    low_c: float
-    high_c: float
-    ready_s: float
+    own: bool
+    surrounds: list[str]
     ready: str
-    fuel: float
-    fuel_unit: str
 
 
 @dataclass(frozen=True, slots=True)
 class HeatOfCutOut:
     """What a cut can begin from: runs of phases, words for done by school, and the usual minimum of its centre [C].
 
-    Beside them what any phase can be: surrounds, what `vessels` are called, and kinds of cooker.
+    Beside them what any phase can be: surrounds, what `vessels` are called, and cookers, own ones first.
     """
 
     starts: list[StartOut]
@@ -123,7 +121,7 @@ class HeatOfCutOut:
     minimum_says: str
     surrounds: list[SurroundOut]
     vessels: dict[str, str]
-    cookers: list[CookerKindOut]
+    cookers: list[CookerOfPhaseOut]
 
 
 @router.reads("/heat/cut")
@@ -139,11 +137,17 @@ def heat_of_cut(request: HttpRequest, cut: Key) -> HeatOfCutOut:
         SurroundOut(
             cast(SurroundKey, key), one.says, say_temperature(one.usual_c, scale),
             cast(list[VesselKey], list(one.vessels)),
-            one.one_side, key in PLAIN, [kind for kind, cooker in COOKER_KINDS.items() if key in cooker.surrounds],
+            one.one_side, key in PLAIN,
         )
         for key, one in SURROUNDS.items()
     ]  # fmt: skip
-    cookers = [with_more(CookerKindOut, cooker) for cooker in COOKER_KINDS.values()]
+    retired = retired_cookers()
+    cookers = [
+        CookerOfPhaseOut(key, one.says, own, list(one.surrounds), one.ready)
+        for own, known in ((True, kitchen().cookers), (False, COOKER_KINDS))
+        for key, one in known.items()
+        if key not in retired
+    ]
     least_c, says = minimum_centre_c(found.animal, found.minced)
     words = list(words_for(found.animal, found.minced))
     return HeatOfCutOut(starts, words, least_c, says, surrounds, dict(VESSELS), cookers)

@@ -5,7 +5,7 @@ from typing import Annotated, Any, Literal, cast
 
 from book.models.values import stored
 from pydantic import BaseModel, Field
-from ravska_core.heat import COOKER_KINDS, SURROUNDS, USUAL_DISTANCE_CM, Cooker, Phase, check_phases, cooker_for
+from ravska_core.heat import SURROUNDS, USUAL_DISTANCE_CM, Cooker, Phase, check_phases, find_cooker
 from ravska_core.units import say_duration, say_temperature
 from ravska_core.working import BadInput
 
@@ -101,13 +101,11 @@ def cooker_of(document: PhaseDocument) -> Cooker:
     BadInput
         At ``cooker``.
     """
-    if not document.cooker:
-        return cooker_for(document.surround)
-    found = COOKER_KINDS.get(document.cooker)
-    if found is None:
-        raise BadInput("cooker", f"A cooker is one of {', '.join(COOKER_KINDS)}; choose one.")
+    found = find_cooker(document.cooker, document.surround)
     if SURROUNDS[document.surround].hot and document.surround not in found.surrounds:
-        raise BadInput("cooker", f"A {found.says} does not do that; choose another, or another surround.")
+        raise BadInput(
+            "cooker", f"{found.says.capitalize()}: it does not do that; choose another, or another surround."
+        )
     return found
 
 

@@ -6,10 +6,12 @@ from datetime import datetime
 from uuid import UUID
 
 from book.models import Cook, Piece
+from book.models.values import phases_from
 from book.tasting import trial_of
 from ravska_core.catalogue import said_name
 from ravska_core.coat import BESIDE, ON_THE_FIRE, SET_BY_THEMSELVES, CoatReading, Planned, Wanted, for_later, mixed_once
 from ravska_core.day import count_back
+from ravska_core.heat import SURROUNDS
 from ravska_core.meat import MOST_EATERS
 from ravska_core.trial import ArmRecord, FairTest, compare_arms
 from ravska_core.working import BadInput, Figure
@@ -197,6 +199,8 @@ def _record(piece: Piece, reading: CoatReading | BadInput) -> ArmRecord:
     if not isinstance(reading, BadInput):
         salt, states = reading.salt.value, [face.state for face in reading.piece.faces]
     lasts = {step.kind: step.length_s() for step in piece.steps.all()}
+    phases, _ = phases_from(piece.phases)
+    hot = [phase for phase in phases if SURROUNDS[phase.surround].hot]
     return ArmRecord(
         letter=piece.letter,
         cut=piece.cut,
@@ -207,6 +211,9 @@ def _record(piece: Piece, reading: CoatReading | BadInput) -> ArmRecord:
         rest_s=lasts.get("rest"),
         surface_coated="coated" in states,
         beside=_beside(piece, reading),
+        phases=tuple(phase.where for phase in phases) if phases else None,
+        wood=tuple(phase.wood for phase in phases if phase.wood),
+        done=hot[-1].ends if hot else "",
     )
 
 

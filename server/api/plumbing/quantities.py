@@ -18,8 +18,11 @@ from ravska_core.measure import (
     parse_amount,
     parse_duration_s,
     parse_fire_c,
+    parse_grate_cm2,
+    parse_height_m,
     parse_held_c,
     parse_hold_s,
+    parse_hotter_k,
     parse_keeping_days,
     parse_length_cm,
     parse_mass_g,
@@ -28,6 +31,7 @@ from ravska_core.measure import (
     parse_parts,
     parse_phase_s,
     parse_sears_s,
+    parse_spots_c,
     parse_temperature_c,
 )
 from ravska_core.meat import LEAST_SERVING_G, MOST_SERVING_G
@@ -220,6 +224,36 @@ class Sears(Quantity[tuple[float, ...]]):
 
     def read(self, field: str) -> tuple[float, ...]:
         return parse_sears_s(self, field)
+
+
+class Hotter(Quantity[float]):
+    """How much hotter one side is than another [K]."""
+
+    def read(self, field: str) -> float:
+        return parse_hotter_k(self, field)
+
+
+class Spots(Quantity[tuple[float, ...]]):
+    """What was measured over a grate, a temperature a place [C]."""
+
+    as_text = TypedList
+
+    def read(self, field: str) -> tuple[float, ...]:
+        return parse_spots_c(self, field)
+
+
+class Grate(Quantity[float]):
+    """How large a grate is [cm2]."""
+
+    def read(self, field: str) -> float:
+        return parse_grate_cm2(self, field)
+
+
+class Height(Quantity[float]):
+    """How high above the sea a kitchen is [m]."""
+
+    def read(self, field: str) -> float:
+        return parse_height_m(self, field)
 
 
 class Liquid(Quantity[Amount]):

@@ -11,7 +11,7 @@ from book.models.cooks import Cook
 from book.models.household import Household, Preferences, Price
 from book.models.layers import Layer, LayerRow
 from book.models.log import Event, Reading
-from book.models.own import OwnCut, OwnIngredient, OwnName
+from book.models.own import OwnCooker, OwnCut, OwnIngredient, OwnName
 from book.models.pieces import LETTERS, Piece
 from book.models.rows import Row, Stale, claim_version
 from book.models.steps import Step
@@ -21,7 +21,8 @@ from book.models.weigh_backs import WeighBack
 
 __all__ = [
     "LETTERS", "Answered", "Batch", "BatchLine", "Blend", "Card", "Cook", "Event", "Household", "Jar", "Layer",
-    "LayerRow", "Line", "Look", "OwnCut", "OwnIngredient", "OwnName", "Piece", "Pour", "Preferences", "Price",
+    "LayerRow", "Line", "Look", "OwnCooker", "OwnCut", "OwnIngredient", "OwnName", "Piece", "Pour", "Preferences",
+    "Price",
     "Reading", "Revision", "Row", "Sample", "Score", "Stale", "Step", "Target", "Taster", "Trial", "Use", "Way",
     "WayLayer", "WeighBack", "claim_version", "in_jars_g", "line_key",
 ]  # fmt: skip

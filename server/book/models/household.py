@@ -28,6 +28,9 @@ class Preferences(Row):
     spoons_lacking = models.CharField(max_length=200, default="", blank=True)
     theme = models.CharField(max_length=8, default="enamel")
     single_keys = models.BooleanField(default=True)
+    # how high above the sea the kitchen is: water boils lower there
+    height_m = models.FloatField(default=0.0)
+    height_typed = models.CharField(max_length=40, default="", blank=True)
 
     class Meta:
         constraints: ClassVar = [
@@ -35,6 +38,7 @@ class Preferences(Row):
             one_of("temperature", ("C", "F"), "preferences_temperature"),
             one_of("spoon_set", list(SPOON_SETS), "preferences_spoons"),
             one_of("theme", ("enamel", "iron"), "preferences_theme"),
+            between("height_m", 0, 5500, "preferences_height"),
         ]
 
 

@@ -64,6 +64,20 @@ class OwnCut(OwnRow):
         ]
 
 
+class OwnCooker(OwnRow):
+    """A cooker of the household's own; values: its kind, and what of it is otherwise [cm2, °C, K, s, kg/h or kW]."""
+
+    household = models.ForeignKey(Household, on_delete=models.CASCADE, related_name="own_cookers")
+
+    class Meta(OwnRow.Meta):
+        constraints: ClassVar = [
+            named("name", "own_cooker_named"),
+            models.UniqueConstraint(
+                fields=["household", "name"], condition=Q(deleted_at__isnull=True), name="one_own_cooker_a_name"
+            ),
+        ]
+
+
 class OwnName(Row):
     """What the household calls an ingredient or a cut, its own or another of the catalogue: `means` is its key."""
 

@@ -6,11 +6,13 @@ from django.db import models
 from django.db.models import Q
 from ravska_core.catalogue import Bone
 from ravska_core.coat import Seasoned
+from ravska_core.heat import cook_yield_of
 from ravska_core.meat import CUT_INTO, GRADES, Measures, Stage, serving_of
 from ravska_core.meat import Piece as CorePiece
 
 from book.models.cooks import Cook
 from book.models.rows import Row, above_zero, between, named, one_of
+from book.models.values import phases_from
 
 LETTERS = "ABCDEFGH"
 """The letters of a cook's pieces; there are as many pieces at most."""
@@ -104,4 +106,6 @@ class Piece(Row):
         """Return the piece with its stack as the core reads it, for eaters of an appetite."""
         layers = tuple(layer.as_core() for layer in self.layers.all())
         portion_g = serving_of(self.cut, self.serving_g, appetite)
-        return Seasoned(self.letter, self.as_core(), layers, self.target_percent, portion_g)
+        core = self.as_core()
+        kept = cook_yield_of(core, *phases_from(self.phases)) if self.phases else None
+        return Seasoned(self.letter, core, layers, self.target_percent, portion_g, kept)

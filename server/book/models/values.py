@@ -11,6 +11,7 @@ from typing import Any
 from ravska_core.blend import AsRead, Label, MethodStep, parse_label, parse_lasts_s, parse_reduction
 from ravska_core.catalogue import Known
 from ravska_core.coat import BathWeighed, Injection, bath_weighed_of, injection_of
+from ravska_core.heat import Cooker, Phase, find_cooker
 from ravska_core.measure import Amount
 from ravska_core.working import BadInput
 
@@ -168,6 +169,16 @@ def weighed_from(book: Stored) -> BathWeighed | None:
     for key in ("used", "left"):
         value[key] = Amount(**value[key]) if value[key] else None
     return BathWeighed(**value)
+
+
+def phases_from(rows: Sequence[Stored]) -> tuple[tuple[Phase, ...], tuple[Cooker, ...]]:
+    """Return phases of the book as the core takes them, with the cooker of each."""
+    phases, cookers = [], []
+    for row in rows:
+        value = _value(row, "phases")
+        phases.append(Phase(**{**value, "sears_s": tuple(value["sears_s"])}))
+        cookers.append(find_cooker(row["typed"].get("cooker", ""), value["surround"]))
+    return tuple(phases), tuple(cookers)
 
 
 def typed_of(book: Stored) -> Any:

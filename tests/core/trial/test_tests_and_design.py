@@ -235,3 +235,18 @@ def test_the_working_of_a_verdict_says_its_looks_and_what_would_settle_it():
     assert [step.formula for step in read_verdict(2, 1, 0, 6).bound.steps][2] == "looked at once, at 6 cards"
     assert [step.formula for step in read_verdict(2, 1, 0, 8).bound.steps][2] == "looked at once, at 8 cards"
     assert early.bound.steps[2].value <= 0.05
+
+
+def test_fires_wood_and_ends_are_compared_where_both_arms_say_them():
+    first = replace(A, phases=("indirect, beside the fire at 110 °C",), wood=("alder",), done="to 92 °C")
+    other = replace(first, letter="B", phases=("in the oven at 110 °C",), wood=(), done="to 95 °C")
+    found = compare_arms(first, other, 0, 0)
+    assert {one.what: one.sentence for one in found.differs} == {
+        "phases": "The fire differs: A indirect, beside the fire at 110 °C, B in the oven at 110 °C.",
+        "wood": "The wood differs: A alder, B none.",
+        "endpoint": "The end of the cook differs: A to 92 °C, B to 95 °C.",
+    }
+    alike = compare_arms(first, replace(first, letter="B"), 0, 0)
+    assert {"fire", "wood", "end of the cook"} <= set(alike.same)
+    assert not alike.differs
+    assert {"fire and wood", "end temperature"} <= set(compare_arms(first, replace(A, letter="B"), 0, 0).unknown)

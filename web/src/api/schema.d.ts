@@ -1968,6 +1968,130 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shelf/cooker-kinds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Cooker Kinds
+         * @description Return the kinds of cooker, each with what is usual for it.
+         */
+        get: operations["api_shelf_own_cookers_list_cooker_kinds"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/own-cookers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Own Cookers
+         * @description Return the household's own cookers, with the cooks they are in.
+         */
+        get: operations["api_shelf_own_cookers_list_own_cookers"];
+        put?: never;
+        /**
+         * Make Own Cooker
+         * @description Make a cooker of the household's own; any phase can be on it from then on.
+         */
+        post: operations["api_shelf_own_cookers_make_own_cooker"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/own-cookers/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Own Cooker
+         * @description Say what an own cooker comes to as it is typed. Nothing is saved.
+         */
+        post: operations["api_shelf_own_cookers_read_own_cooker"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/own-cookers/{own_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Save Own Cooker
+         * @description Change an own cooker; the phases on it follow.
+         */
+        put: operations["api_shelf_own_cookers_save_own_cooker"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/own-cookers/{own_id}/remove": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Remove Own Cooker
+         * @description Take an own cooker away: deleted where no piece is on it, else retired, which is said with where it is.
+         */
+        post: operations["api_shelf_own_cookers_remove_own_cooker"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/own-cookers/{own_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Restore Own Cooker
+         * @description Take back that one was removed.
+         */
+        post: operations["api_shelf_own_cookers_restore_own_cooker"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/devices/scale/readings": {
         parameters: {
             query?: never;
@@ -5790,26 +5914,20 @@ export interface components {
             loss_percent: number | null;
         };
         /**
-         * CookerKindOut
-         * @description A kind of cooker and what is usual for it: range [C], time to get ready [s] and when it is, fuel.
+         * CookerOfPhaseOut
+         * @description A cooker a phase can be on: the household's own or a kind, what it does, and when it is ready.
          */
-        CookerKindOut: {
-            /** Kind */
-            kind: string;
+        CookerOfPhaseOut: {
+            /** Key */
+            key: string;
             /** Says */
             says: string;
-            /** Low C */
-            low_c: number;
-            /** High C */
-            high_c: number;
-            /** Ready S */
-            ready_s: number;
+            /** Own */
+            own: boolean;
+            /** Surrounds */
+            surrounds: string[];
             /** Ready */
             ready: string;
-            /** Fuel */
-            fuel: number;
-            /** Fuel Unit */
-            fuel_unit: string;
         };
         /**
          * Done
@@ -5827,7 +5945,7 @@ export interface components {
          * HeatOfCutOut
          * @description What a cut can begin from: runs of phases, words for done by school, and the usual minimum of its centre [C].
          *
-         *     Beside them what any phase can be: surrounds, what `vessels` are called, and kinds of cooker.
+         *     Beside them what any phase can be: surrounds, what `vessels` are called, and cookers, own ones first.
          */
         HeatOfCutOut: {
             /** Starts */
@@ -5845,7 +5963,7 @@ export interface components {
                 [key: string]: string;
             };
             /** Cookers */
-            cookers: components["schemas"]["CookerKindOut"][];
+            cookers: components["schemas"]["CookerOfPhaseOut"][];
         };
         /**
          * StartOut
@@ -5863,7 +5981,7 @@ export interface components {
         };
         /**
          * SurroundOut
-         * @description What can be around meat: how it is said, its usual heat as it would be typed, vessels and cookers that do it.
+         * @description What can be around meat: how it is said, its usual heat as it would be typed, and vessels that do for it.
          *
          *     `at_heat` says that only one side is at the heat, `plain` that its heat needs not be said.
          */
@@ -5883,8 +6001,6 @@ export interface components {
             at_heat: boolean;
             /** Plain */
             plain: boolean;
-            /** Cookers */
-            cookers: string[];
         };
         /**
          * WayReadingOut
@@ -7681,6 +7797,186 @@ export interface components {
             version: number;
         };
         /**
+         * CookerKindOut
+         * @description A kind of cooker and what is usual for it, to begin from.
+         */
+        CookerKindOut: {
+            /** Kind */
+            kind: string;
+            /** Says */
+            says: string;
+            usual: components["schemas"]["CookerReadOut"];
+        };
+        /**
+         * CookerReadOut
+         * @description What an own cooker comes to: grate [cm2], range, dew point [C], hot side, unevenness [K], times [s], fuel.
+         */
+        CookerReadOut: {
+            /** Says */
+            says: string;
+            /** Grate Cm2 */
+            grate_cm2: number;
+            /** Low C */
+            low_c: number;
+            /** High C */
+            high_c: number;
+            /** Near K */
+            near_k: number;
+            /** Uneven K */
+            uneven_k: number;
+            /** Recovers S */
+            recovers_s: number;
+            /** Dew C */
+            dew_c: number;
+            /** Ready S */
+            ready_s: number;
+            /** Ready */
+            ready: string;
+            /** Fuel */
+            fuel: number;
+            /** Fuel Unit */
+            fuel_unit: string;
+        };
+        /**
+         * CookerDocument
+         * @description An own cooker as typed: its kind, and what of it is otherwise; what is empty is as usual for the kind.
+         *
+         *     `grate` is its size, `range` the heat it goes from and to, `hotter` how much its hot side is, `spots` what was
+         *     measured over it; `recovers` how long its heat takes to come back, `ready` how long until it can be cooked on.
+         */
+        CookerDocument: {
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Kind
+             * @default
+             */
+            kind: string;
+            /**
+             * Grate
+             * @default
+             */
+            grate: string;
+            /**
+             * Range
+             * @default
+             */
+            range: string;
+            /**
+             * Hotter
+             * @default
+             */
+            hotter: string;
+            /**
+             * Spots
+             * @default
+             */
+            spots: string;
+            /**
+             * Recovers
+             * @default
+             */
+            recovers: string;
+            /**
+             * Damp
+             * @default usual
+             * @enum {string}
+             */
+            damp: "dry" | "usual" | "damp";
+            /**
+             * Ready
+             * @default
+             */
+            ready: string;
+            /**
+             * Fuel
+             * @default
+             */
+            fuel: string;
+        };
+        /**
+         * CookerOut
+         * @description An own cooker: as typed, its key, what it comes to, and the cooks it is in.
+         */
+        CookerOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Version */
+            version: number;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            typed: components["schemas"]["CookerDocument"];
+            reads: components["schemas"]["CookerReadOut"] | null;
+            /** Retired */
+            retired: boolean;
+            /** Used In */
+            used_in: string[];
+        };
+        /** CookerSave */
+        CookerSave: {
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Kind
+             * @default
+             */
+            kind: string;
+            /**
+             * Grate
+             * @default
+             */
+            grate: string;
+            /**
+             * Range
+             * @default
+             */
+            range: string;
+            /**
+             * Hotter
+             * @default
+             */
+            hotter: string;
+            /**
+             * Spots
+             * @default
+             */
+            spots: string;
+            /**
+             * Recovers
+             * @default
+             */
+            recovers: string;
+            /**
+             * Damp
+             * @default usual
+             * @enum {string}
+             */
+            damp: "dry" | "usual" | "damp";
+            /**
+             * Ready
+             * @default
+             */
+            ready: string;
+            /**
+             * Fuel
+             * @default
+             */
+            fuel: string;
+            /** Version */
+            version: number;
+        };
+        /**
          * OrderOut
          * @description What a device is to do: tare; a simulated one also put, pour, clear, drop out, stop. `id` is told back.
          */
@@ -7826,7 +8122,10 @@ export interface components {
              */
             seconds: number;
         };
-        /** PreferencesDocument */
+        /**
+         * PreferencesDocument
+         * @description How the household reads numbers and looks at screens, and how high above the sea it cooks, as typed.
+         */
         PreferencesDocument: {
             /**
              * Units
@@ -7855,6 +8154,11 @@ export interface components {
             theme: "enamel" | "iron";
             /** Single Keys */
             single_keys: boolean;
+            /**
+             * Height
+             * @default
+             */
+            height: string;
         };
     };
     responses: never;
@@ -14094,6 +14398,420 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["OwnCutOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_shelf_own_cookers_list_cooker_kinds: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CookerKindOut"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_shelf_own_cookers_list_own_cookers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CookerOut"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_shelf_own_cookers_make_own_cooker: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CookerDocument"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CookerOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_shelf_own_cookers_read_own_cooker: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CookerDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CookerReadOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_shelf_own_cookers_save_own_cooker: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                own_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CookerSave"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CookerOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_shelf_own_cookers_remove_own_cooker: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                own_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VersionDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CookerOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_shelf_own_cookers_restore_own_cooker: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                own_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CookerOut"];
                 };
             };
             /** @description Not Found */

@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, ref, watch } from 'vue'
 import Choice from '../kit/Choice.vue'
+import Field from '../kit/Field.vue'
 import { usePreferences, useSetPreferences } from './preferences'
 import UnitChoices from './UnitChoices.vue'
 
@@ -12,6 +13,15 @@ const theme = computed({
   get: () => preferences.value.theme,
   set: (value) => set({ theme: value }),
 })
+/** Read once it is typed to its end: half a height is none. */
+const height = ref(preferences.value.height ?? '')
+watch(
+  () => preferences.value.height,
+  (now) => {
+    // what could not be read stays as typed
+    if (!set.wrong.value.height) height.value = now ?? ''
+  },
+)
 const keys = computed({
   get: () => (preferences.value.single_keys ? 'on' : 'off'),
   set: (value) => set({ single_keys: value === 'on' }),
@@ -38,6 +48,14 @@ const keys = computed({
           { value: 'on', text: 'On' },
           { value: 'off', text: 'Off' },
         ]"
+      />
+      <Field
+        v-model="height"
+        label="Your kitchen above the sea"
+        placeholder="650 m"
+        hint="Water boils lower up a mountain."
+        :error="set.wrong.value.height"
+        @change="set({ height })"
       />
       <p>What is stored stays as it is; only how it is shown changes.</p>
       <v-btn class="solid" @click="open = false">Close</v-btn>

@@ -1,8 +1,9 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
-import { api, call, type Schemas } from '../api/client'
+import { api, byField, call, Refusal, sentenceOf, type Schemas } from '../api/client'
 import { useChange } from '../api/change'
 import { keep, refresh } from '../api/kept'
+import { say } from '../kit/notice'
 import * as units from '../kit/units'
 
 export type Preferences = Schemas['PreferencesDocument']
@@ -15,6 +16,7 @@ const usual: Preferences = {
   spoons_lacking: [],
   theme: 'enamel',
   single_keys: true,
+  height: '',
 }
 
 function remembered(): Preferences {
@@ -48,12 +50,13 @@ export function usePreferences() {
       /** Whether a cook here measures by the spoon before the scale. */
       spoonsFirst: u === 'us',
       setting: (value: number, unit: string) => units.setting(value, unit, u),
-      sentence: (text: string) => units.sentence(text, u),
+      sentence: (text: string) => units.sentence(text, u, t),
       area: (cm2: number) => units.area(cm2, u),
       length: (cm: number) => units.length(cm, u),
       depth: (mm: number) => units.depth(mm, u),
       depthTicks: (cm: number) => units.depthTicks(cm, u),
       temperature: (celsius: number) => units.temperature(celsius, t),
+      difference: (kelvin: number) => units.difference(kelvin, t),
       inUnit: (value: number, unit: string) => units.inUnit(value, unit, u),
     }
   })
@@ -67,19 +70,34 @@ export function usePreferences() {
 /** Change how the household measures and looks at things: it shows at once, and is in the book a moment later. */
 export function useSetPreferences() {
   const queries = useQueryClient()
-  const write = useChange('preferences', async (change: Partial<Preferences>) => {
-    // what was not changed here is as the server has it
-    stored.value = await queries.ensureQueryData(asked)
-    stored.value = await call(api.PUT('/api/book/preferences', { body: preferences.value }))
-    await keep(queries, asked.queryKey, stored.value)
-    // spoons are measured out by the server
-    if (change.spoon_set || change.spoons_lacking) await refresh(queries, [])
-  })
-  return (change: Partial<Preferences>) => {
+  /** What could not be read, by field; it stays as it was. */
+  const wrong = ref<Record<string, string>>({})
+  const write = useChange(
+    'preferences',
+    async (change: Partial<Preferences>) => {
+      // what was not changed here is as the server has it
+      stored.value = await queries.ensureQueryData(asked)
+      stored.value = await call(api.PUT('/api/book/preferences', { body: preferences.value }))
+      wrong.value = {}
+      await keep(queries, asked.queryKey, stored.value)
+      // spoons are measured out by the server, and water boils where it says
+      if (change.spoon_set || change.spoons_lacking || change.height !== undefined) await refresh(queries, [])
+    },
+    {
+      refused: (failure, [change]) => {
+        changed.value = Object.fromEntries(Object.entries(changed.value).filter(([name]) => !(name in change)))
+        remember()
+        if (failure instanceof Refusal) wrong.value = byField(failure)
+        else say(sentenceOf(failure))
+      },
+    },
+  )
+  const set = (change: Partial<Preferences>) => {
     changed.value = { ...changed.value, ...change }
     remember()
     return write(change)
   }
+  return Object.assign(set, { wrong })
 }
 
 /** Take the stored preferences over the remembered ones once the server has them. */

@@ -9,11 +9,9 @@ import { heatHere } from './useHeat'
 
 /** What the fire does besides: carry-over, loss, feel, smoke, the clocks; and what would be otherwise. */
 const props = defineProps<{ reading: Schemas['HeatReading'] }>()
-const { show, preferences } = usePreferences()
+const { show } = usePreferences()
 const coat = coatHere()
 const { otherwise } = heatHere()
-const degrees = (kelvin: number) =>
-  preferences.value.temperature === 'F' ? `${(kelvin * 1.8).toFixed(0)} °F` : `${kelvin.toFixed(kelvin < 3 ? 1 : 0)} °C`
 const off = computed(() => coat.piece.value?.endpoint ?? '')
 const left = computed(() => {
   const edible = coat.mine.value?.piece.edible.value
@@ -26,7 +24,7 @@ const shift = (seconds: number) => `${duration(Math.abs(seconds))} ${seconds >= 
   <ul class="facts">
     <li>
       <b
-        ><Why :figure="reading.carry" of="Carry-over">{{ degrees(reading.carry.value) }}</Why></b
+        ><Why :figure="reading.carry" of="Carry-over">{{ show.difference(reading.carry.value) }}</Why></b
       >
       more at rest, to {{ show.temperature(reading.peak_c)
       }}<template v-if="reading.pull_c !== null"
@@ -49,7 +47,8 @@ const shift = (seconds: number) => `${duration(Math.abs(seconds))} ${seconds >= 
       smoke takes for <b>{{ duration(reading.smoke_wet_s) }}</b>, its wet time
     </li>
     <li>
-      centre <b>{{ duration(reading.danger_s) }}</b> between 4 and 60 °C; surface above 60 °C
+      centre <b>{{ duration(reading.danger_s) }}</b> between {{ show.temperature(4) }} and {{ show.temperature(60) }};
+      surface above {{ show.temperature(60) }}
       {{ reading.surface_safe_s === null ? 'never' : `after ${duration(reading.surface_safe_s)}` }}
     </li>
     <li v-if="reading.credit">

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { provide } from 'vue'
+import { usePreferences } from '../app/preferences'
 import CautionList from '../kit/CautionList.vue'
 import HeatAnswer from './HeatAnswer.vue'
 import HeatFacts from './HeatFacts.vue'
@@ -12,6 +13,7 @@ import { HEAT, useHeat } from './useHeat'
 const heat = useHeat()
 provide(HEAT, heat)
 const { answer, phases, old } = heat
+const { show } = usePreferences()
 </script>
 
 <template>
@@ -29,7 +31,7 @@ const { answer, phases, old } = heat
       <PhaseList />
       <div v-if="answer" class="done">
         <HeatPicture :reading="answer" :letter="heat.piece.value.letter" />
-        <p v-for="says in answer.says" :key="says" class="never" role="status">{{ says }}</p>
+        <p v-for="says in answer.says" :key="says" class="never" role="status">{{ show.sentence(says) }}</p>
         <HeatFacts :reading="answer" />
         <CautionList :cautions="answer.cautions" only="others" :most="3" />
       </div>

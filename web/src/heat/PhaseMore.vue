@@ -1,11 +1,13 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, defineAsyncComponent, ref } from 'vue'
 import Choice from '../kit/Choice.vue'
 import Field from '../kit/Field.vue'
 import Select from '../kit/Select.vue'
 import Tick from '../kit/Tick.vue'
 import { sure } from '../kit/sure'
 import { heatHere, type Phase } from './useHeat'
+
+const OwnCooker = defineAsyncComponent(() => import('../shelf/OwnCooker.vue'))
 
 /** What is seldom said of a phase: its cooker, where it lies to the heat, the wider band, wood and trays. */
 const props = defineProps<{ at: number }>()
@@ -22,10 +24,14 @@ const turned = text('turned')
 const touching = text('touching')
 const wood = text('wood')
 const cookers = computed(() => [
-  { value: '', title: 'the usual one' },
+  { value: '', title: 'the usual one', group: '' },
   ...(heat.known.value?.cookers ?? [])
-    .filter((one) => around.value?.cookers.includes(one.kind))
-    .map((one) => ({ value: one.kind, title: `${one.says}, ready when ${one.ready}` })),
+    .filter((one) => one.surrounds.includes(phase.value.surround))
+    .map((one) => ({
+      value: one.key,
+      title: `${one.says}, ready when ${one.ready}`,
+      group: one.own ? 'Your own' : 'By kind',
+    })),
 ])
 const cooker = computed({
   get: () => phase.value.cooker ?? '',
@@ -45,12 +51,17 @@ const trays: { value: Tray; text: string }[] = [
   { value: 'water', text: 'water tray' },
   { value: 'drip', text: 'drip tray' },
 ]
+const making = ref(false)
 const iron = computed(() => phase.value.surround === 'hot iron')
 </script>
 
 <template>
   <div class="more">
-    <Select v-if="cookers.length > 2" v-model="cooker" label="Cooker" :options="cookers" :error="errors.cooker" />
+    <div class="cooker">
+      <Select v-model="cooker" label="Cooker" :options="cookers" :error="errors.cooker" />
+      <v-btn size="small" @click="making = true">One of your own</v-btn>
+    </div>
+    <OwnCooker v-model="making" @made="cooker = $event" />
     <Field v-model="band" label="A wider band that still does" placeholder="95 to 135 °C" :error="errors.band" />
     <template v-if="around?.at_heat">
       <Choice v-if="!iron" v-model="setting" label="How it burns" :options="settings" />
@@ -77,6 +88,12 @@ const iron = computed(() => phase.value.surround === 'hot iron')
   display: grid;
   grid-template-columns: minmax(0, 1fr);
   gap: var(--s-12);
+}
+.cooker {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+  gap: var(--s-8);
+  align-items: end;
 }
 .two {
   display: grid;

@@ -3,6 +3,7 @@ import {
   area,
   depth,
   depthTicks,
+  difference,
   dose,
   duration,
   dayInFull,
@@ -104,4 +105,11 @@ describe('what a US kitchen reads', () => {
     expect(sentence(said, 'us')).toBe('In 18 h salt reaches 0.31 in; 22 % of it lies deeper than 0.20 in.')
     expect(sentence(said, 'metric')).toBe(said)
   })
+})
+
+it('degrees that a sentence says in one scale alone are told in the household’s', () => {
+  const said = 'its centre stays at 60 °C; 54.4 °C (130 °F) is usual'
+  expect(sentence(said, 'metric', 'F')).toBe('its centre stays at 140 °F; 54.4 °C (130 °F) is usual')
+  expect(sentence(said, 'metric')).toBe(said)
+  expect([difference(2.5, 'C'), difference(25, 'C'), difference(25, 'F')]).toEqual(['2.5 °C', '25 °C', '45 °F'])
 })

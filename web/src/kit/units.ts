@@ -64,9 +64,13 @@ export function setting(value: number, unit: string, units: Units): string {
   return `${said(value)} ${unit}`
 }
 
-/** A sentence of the core's, which writes depths in millimetres. */
-export const sentence = (text: string, units: Units) =>
-  units === 'us' ? text.replace(/([\d.]+)\smm\b/g, (_, mm: string) => depth(Number(mm), units)) : text
+/** A sentence of the core's, which writes depths in millimetres and, where not in both scales, degrees in °C. */
+export function sentence(text: string, units: Units, scale: Temperature = 'C'): string {
+  const said = units === 'us' ? text.replace(/([\d.]+)\smm\b/g, (_, mm: string) => depth(Number(mm), units)) : text
+  return scale === 'C'
+    ? said
+    : said.replace(/(−?\d+(?:\.\d+)?)\s°C(?! \()/g, (_, c: string) => temperature(Number(c), scale))
+}
 
 export function area(cm2: number, units: Units): string {
   return units === 'us' ? `${Math.round(cm2 / INCH_CM ** 2)} in²` : `${Math.round(cm2)} cm²`
@@ -97,6 +101,12 @@ export function depthTicks(deepest_cm: number, units: Units): { cm: number; text
 
 export function temperature(celsius: number, scale: Temperature): string {
   return scale === 'F' ? `${Math.round((celsius * 9) / 5 + 32)} °F` : `${Math.round(celsius)} °C`
+}
+
+/** How many degrees more or less, in a scale. */
+export function difference(kelvin: number, scale: Temperature): string {
+  const degrees = scale === 'F' ? kelvin * 1.8 : kelvin
+  return `${degrees.toFixed(Math.abs(degrees) < 3 ? 1 : 0)} °${scale}`
 }
 
 export function percent(value: number): string {

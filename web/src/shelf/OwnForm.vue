@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** The dialog that something of one's own is made in: its fields, what it comes to, and the ways out of it. */
 const open = defineModel<boolean>({ required: true })
-defineProps<{ label: string; changing?: string }>()
+withDefaults(defineProps<{ label: string; changing?: string; keeps?: string }>(), { keeps: 'Put it in the catalogue' })
 defineEmits<{ keep: [] }>()
 </script>
 
@@ -12,7 +12,7 @@ defineEmits<{ keep: [] }>()
       <slot />
       <div class="ways">
         <p class="reads" role="status"><slot name="reads" /></p>
-        <v-btn type="submit" class="solid">{{ changing ? 'Keep the change' : 'Put it in the catalogue' }}</v-btn>
+        <v-btn type="submit" class="solid">{{ changing ? 'Keep the change' : keeps }}</v-btn>
         <v-btn class="quiet" @click="open = false">Leave it</v-btn>
       </div>
     </form>

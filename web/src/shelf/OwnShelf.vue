@@ -8,6 +8,7 @@ import { useCatalogue } from '../api/catalogue'
 import { say } from '../kit/notice'
 import { usePreferences } from '../app/preferences'
 import { percent } from '../kit/units'
+import OwnCooker from './OwnCooker.vue'
 import OwnCut from './OwnCut.vue'
 import OwnIngredient from './OwnIngredient.vue'
 import OwnList from './OwnList.vue'
@@ -15,6 +16,7 @@ import OwnList from './OwnList.vue'
 /** What the household has of its own: ingredients, cuts, and what it calls things. */
 type Ingredient = Schemas['OwnOut']
 type Cut = Schemas['OwnCutOut']
+type Cooker = Schemas['CookerOut']
 const queries = useQueryClient()
 const { data: own, error } = useQuery({
   queryKey: ['own ingredients'],
@@ -23,6 +25,10 @@ const { data: own, error } = useQuery({
 const { data: ownCuts, error: noCuts } = useQuery({
   queryKey: ['own cuts'],
   queryFn: () => call(api.GET('/api/shelf/own-cuts')),
+})
+const { data: ownCookers, error: noCookers } = useQuery({
+  queryKey: ['own cookers'],
+  queryFn: () => call(api.GET('/api/shelf/own-cookers')),
 })
 const { data: names } = useQuery({ queryKey: ['own names'], queryFn: () => call(api.GET('/api/shelf/own-names')) })
 const { catalogue, cuts } = useCatalogue()
@@ -36,6 +42,12 @@ const forget = useChange(
 )
 const openIngredient = ref(false)
 const ingredient = ref<Ingredient>()
+const openCooker = ref(false)
+const cooker = ref<Cooker>()
+function editCooker(one?: Cooker) {
+  cooker.value = one
+  openCooker.value = true
+}
 const openCut = ref(false)
 const cut = ref<Cut>()
 function editIngredient(one?: Ingredient) {
@@ -46,7 +58,7 @@ function editCut(one?: Cut) {
   cut.value = one
   openCut.value = true
 }
-const again = () => refresh(queries, ['own ingredients'], ['own cuts'], ['catalogue'])
+const again = () => refresh(queries, ['own ingredients'], ['own cuts'], ['own cookers'], ['catalogue'], ['heat of cut'])
 type Left = { name: string; used_in: string[] }
 /** Take one away: it is offered no more, and stays where it is used. */
 const removing = (away: (id: string, version: number) => Promise<Left>, back: (id: string) => Promise<unknown>) =>
@@ -71,10 +83,14 @@ const removeCut = removing(
   (id, version) => call(api.POST('/api/shelf/own-cuts/{own_id}/remove', { params: of(id), body: { version } })),
   (id) => call(api.POST('/api/shelf/own-cuts/{own_id}/restore', { params: of(id) })),
 )
+const removeCooker = removing(
+  (id, version) => call(api.POST('/api/shelf/own-cookers/{own_id}/remove', { params: of(id), body: { version } })),
+  (id) => call(api.POST('/api/shelf/own-cookers/{own_id}/restore', { params: of(id) })),
+)
 </script>
 
 <template>
-  <section class="plate own" aria-label="Your own ingredients and cuts">
+  <section class="plate own" aria-label="Your own ingredients, cuts and cookers">
     <OwnList
       v-slot="{ one }"
       title="Your own ingredients"
@@ -97,6 +113,20 @@ const removeCut = removing(
     >
       <template v-if="one.reads">{{ show.area(one.reads.area_cm2) }} at {{ show.mass(one.reads.mass_g) }}</template>
     </OwnList>
+    <OwnList
+      v-slot="{ one }"
+      title="Your own cookers"
+      what="What you cook on: its kind, and what of yours is otherwise: grate, range, hot side, how long it takes."
+      :rows="ownCookers"
+      :failed="noCookers ? sentenceOf(noCookers) : undefined"
+      @edit="editCooker"
+      @remove="removeCooker"
+    >
+      <template v-if="one.reads"
+        >{{ show.area(one.reads.grate_cm2) }}, {{ show.temperature(one.reads.low_c) }} to
+        {{ show.temperature(one.reads.high_c) }}</template
+      >
+    </OwnList>
     <template v-if="names?.length">
       <h3>What you call things</h3>
       <ul class="rows">
@@ -110,6 +140,7 @@ const removeCut = removing(
     </template>
     <OwnIngredient v-model="openIngredient" :own="ingredient" />
     <OwnCut v-model="openCut" :own="cut" />
+    <OwnCooker v-model="openCooker" :own="cooker" />
   </section>
 </template>
 

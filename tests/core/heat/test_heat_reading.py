@@ -5,8 +5,8 @@ from dataclasses import replace
 
 import numpy as np
 import pytest
-from ravska_core.coat import Layer, Seasoned, plain
-from ravska_core.heat import Coated, Heated, Phase, cooker_for, heated, read_heat, what_if
+from ravska_core.coat import Layer, Seasoned, drippings_of, plain, read_coat
+from ravska_core.heat import Coated, Heated, Phase, cook_yield_of, cooker_for, heated, read_heat, what_if
 from ravska_core.heat.chances import grains
 from ravska_core.heat.phases import legs_of
 from ravska_core.heat.reading import body_of
@@ -213,3 +213,19 @@ def test_what_if_says_how_much_sooner_and_what_it_costs():
     # a bath cannot be wrapped
     bath = on_fire("beef-round", 2000, Phase("water bath", 57.0, "bag", centre_c=55.0))
     assert [one.says for one in what_if(bath)] == ["10 °C hotter (18 °F)", "Half as thick"]
+
+
+def test_the_ledger_goes_by_what_is_left_after_the_fire():
+    rub = Layer("rub", plain("table-salt/fine"), 3.0)
+    seasoned = Seasoned("A", Piece("beef-round", 2000), (rub,), None, 180.0)
+    kept = cook_yield_of(seasoned.piece, [PIT], [cooker_for("indirect")])
+    assert kept == pytest.approx(read_heat(ROUND).cook_yield, abs=0.005)
+    usual, run_through = read_coat(seasoned), read_coat(replace(seasoned, cook_yield=kept))
+    assert run_through.servings.value == pytest.approx(usual.servings.value * kept / usual.piece.cook_yield)
+    assert run_through.sodium.value == pytest.approx(usual.sodium.value * usual.piece.cook_yield / kept, rel=0.03)
+    assert "heat-water" in {step.source for step in run_through.servings.steps}
+    # left on for longer, less is left and more drips
+    dry = cook_yield_of(seasoned.piece, [replace(PIT, centre_c=85.0)], [cooker_for("indirect")])
+    assert dry < kept
+    drips = [sum(grams for _, grams in drippings_of(replace(seasoned, cook_yield=one))) for one in (kept, dry)]
+    assert drips[1] == pytest.approx(drips[0] * (1 - dry) / (1 - kept), rel=0.02)
