@@ -17,6 +17,10 @@ from pathlib import Path
 from urllib.parse import urlsplit
 
 from playwright.sync_api import sync_playwright
+from ravska_core.heat.chances import draws_of, middle_of
+from ravska_core.heat.properties import material_of
+from ravska_core.heat.run import Body, run
+from ravska_core.heat.surface import Leg, Side
 from running import CHROMIUM, OWN_PAGE, ROOT, running
 
 WARM, RUNS, EDITS = 30, 300, 40
@@ -119,6 +123,7 @@ def answers(address: str, process: int) -> None:
         ]
     )
     joint = {"piece": typed[0]}
+    fires = cycle([client.asks("POST", "cooks/heat/read", {"piece": typed[0] | {"mass": mass}}) for mass in weights])
     pasted = {"text": "\n".join(["2 tbsp smoked paprika", "1½ tsp black pepper, cracked", "a handful of thyme"] * 4)}
     batch = next(row for row in client("GET", "batches") if row["state"] == "weighing")
     whole = next(row for row in client("GET", "batches") if row["state"] == "mixed")
@@ -157,6 +162,8 @@ def answers(address: str, process: int) -> None:
         ("coat with an injection, held otherwise", lambda: next(asked)(), 60),
         ("binder or none", client.asks("POST", "cooks/coat/binders", joint), None),
         ("side by side, six ways", client.asks("POST", "cooks/coat/side-by-side", joint), None),
+        ("heat of a piece, 64 draws, weight changed", lambda: next(fires)(), 100),
+        ("what if: three runs", client.asks("POST", "cooks/heat/what-if", joint), None),
         ("home, the cook in hand", client.asks("GET", "cooks/in-hand"), 50),
         ("list of blends", client.asks("GET", "blends"), 50),
         ("list of cooks", client.asks("GET", "cooks"), 50),
@@ -170,6 +177,24 @@ def answers(address: str, process: int) -> None:
         print(
             f"{name:<44}{p50:>9.2f}{p95:>9.2f}{computed:>9.2f}{p50 / floor:>9.1f}{f'{budget} ms' if budget else '':>9}"
         )
+
+
+def heat() -> None:
+    """Measure what twelve hours of a shoulder take of one core: the most likely run, and 64 draws."""
+    shoulder = Body(0.0924, 1.96, material_of(0.745))
+    side = Side(10.0)
+    legs = [Leg(110.0, (side, side), 12 * 3600.0)]
+    print(f"{'heat: 12 h of a 4 kg shoulder':<44}{'cpu ms':>9}{'budget':>18}")
+    for name, body, budget in (
+        ("the most likely run", middle_of(shoulder, "pork-shoulder"), 60),
+        ("64 draws", draws_of(shoulder, "pork-shoulder"), 120),
+    ):
+        found = []
+        for _ in range(9):
+            start = time.process_time()
+            run(body, legs)
+            found.append((time.process_time() - start) * 1000)
+        print(f"{name:<44}{statistics.median(found):>9.1f}{f'{budget} ms':>18}")
 
 
 WATCH = """() => {
@@ -224,4 +249,5 @@ if __name__ == "__main__":
     with running() as served:
         answers(*served)
         screen(served.address)
+    heat()
     first_view()

@@ -49,6 +49,17 @@ SUBJECTS = {
     "quantities": ["measure/amounts.py", "measure/measures.py", "measure/spoons.py", "units.py"],
     "said": ["measure/numbers.py", "measure/quantities.py", "measure/tokens.py"],
     "lists": ["exchange/lists.py", "exchange/items.py", "exchange/clauses.py", "exchange/words.py"],
+    "heat": ["heat/run.py", "heat/geometry.py", "heat/properties.py", "heat/grid.py", "heat/chances.py"],
+    "fires": [
+        "heat/phases.py",
+        "heat/cookers.py",
+        "heat/scorch.py",
+        "heat/endpoints.py",
+        "heat/tenderness.py",
+        "heat/reading.py",
+        "heat/what_if.py",
+        "measure/fire.py",
+    ],
     "own": ["catalogue/own.py", "meat/own_cuts.py", "meat/portions.py", "blend/panel.py"],
 }
 SAMPLE, MOST_SECONDS, STUCK_AFTER = 25, 40.0, 300

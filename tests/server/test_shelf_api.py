@@ -25,6 +25,7 @@ def test_preferences_are_kept_and_change_no_stored_value(api, cook):
     before = api("GET", "cooks/in-hand")[1]["cook"]
     wanted = {"units": "us", "temperature": "F", "spoon_set": "australian", "theme": "iron", "single_keys": False}
     wanted["spoons_lacking"] = ["⅛ tsp", "pinch"]
+    wanted["height"] = "2,100 ft"
     assert api("PUT", "book/preferences", wanted)[0] == 200
     assert api("GET", "book/preferences")[1] == wanted
     after = api("GET", "cooks/in-hand")[1]["cook"]

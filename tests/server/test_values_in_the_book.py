@@ -40,7 +40,7 @@ def test_what_is_in_the_book_is_never_parsed_again(api, glaze, monkeypatch):
     before = [api("GET", address)[1] for address in addresses]
     for module, names in {
         "book.models.values": ("parse_label", "parse_lasts_s", "parse_reduction", "injection_of"),
-        "ravska_core.measure.amounts": ("_one_number", "_parse", "_read", "tokens_of"),
+        "ravska_core.measure.amounts": ("_one_number", "summed", "typed_tokens", "tokens_of"),
     }.items():
         for name in names:
             monkeypatch.setattr(importlib.import_module(module), name, unreadable)

@@ -1,5 +1,6 @@
 """How far a heat run may be off: its numbers drawn at once, and what comes out as twenty grains."""
 
+import math
 from dataclasses import replace
 from functools import lru_cache
 
@@ -56,6 +57,14 @@ def draws_of(body: Body, cut: str, draws: int = DRAWS) -> Body:
         slower=trade.factor * np.exp(trade.spread * z["ln slower"]),
         crust_m=CRUST_M * np.exp(z["ln crust"]),
     )
+
+
+_PHYSICS_SPREAD, _LATEST = 0.2, 2.4
+
+
+def patience_for(cut: str) -> float:
+    """Return how many times as long as the most likely draw the slowest are waited for: all but one in a hundred."""
+    return math.exp(_LATEST * math.hypot(_PHYSICS_SPREAD, factor_of(cut).spread))
 
 
 def grains(values: Array) -> tuple[float | None, ...]:

@@ -5,7 +5,7 @@ the solid: R / (m + 1) = V / A and (j / R)^2 = lambda_1, j the first zero of the
 """
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
 
 import numpy as np
@@ -21,7 +21,7 @@ Array = NDArray[np.float64]
 _DEGREE = 4
 """Highest degree of the trial functions of an ellipsoid, in squares of its axes."""
 
-_MOST_EXPONENT = 8.0
+_MOST_EXPONENT, _ENDLESS = 8.0, 100.0
 
 
 @dataclass(frozen=True)
@@ -111,11 +111,14 @@ def equal_lag(volume: float, area: float, slowest: float) -> tuple[float, float]
     return (exponent + 1) * reach, exponent
 
 
-def lag_of(solid: Solid) -> Lag:
-    """Determine the dimension of equal lag of one piece of a solid.
+def lag_of(solid: Solid, in_a_row: bool = False) -> Lag:
+    """Determine the dimension of equal lag of one piece of a solid, or of many that touch each other in a row.
 
     A hollow bird is the ellipsoid of its breast, as deep as that on both sides: its cavity takes no heat (estimate).
+    What touches in a row is a log without ends.
     """
+    if in_a_row:
+        solid = replace(solid, length_cm=_ENDLESS * solid.length_cm)
     length, width, thickness = solid.length_cm, solid.width_cm, solid.thickness_cm
     if solid.shape == "bird":
         thickness *= 2 * BREAST_SHARE

@@ -86,7 +86,8 @@ class Phase:
     It ends by whichever of its ends is first: `lasts_s` [s], `centre_c` [°C], a `feel` or a `colour`. `near` says that
     it lies on the fire's hot side; `setting` and `distance_cm` [cm] how it lies to a flame or a broiler; `turned_s` how
     often it is turned [s]; `sears_s` how long each face is at the heat, one after the other [s]; `touching` is the
-    share of a face that touches iron. `tray` is a water or a drip tray, `wood` what smokes.
+    share of a face that touches iron, `apart` that pieces on a skewer do not touch each other. `tray` is a water or a
+    drip tray, `wood` what smokes.
     """
 
     surround: str
@@ -104,6 +105,7 @@ class Phase:
     turned_s: float | None = None
     sears_s: tuple[float, ...] = ()
     touching: float = 1.0
+    apart: bool = True
     tray: str = ""
     wood: str = ""
 

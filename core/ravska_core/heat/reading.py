@@ -11,7 +11,7 @@ from numpy.typing import NDArray
 
 from ravska_core.catalogue import Cut
 from ravska_core.cautions import COOKS_C, SAFE_C, Caution, HeatSituation, fire_cautions
-from ravska_core.heat.chances import draws_of, grains, middle_of
+from ravska_core.heat.chances import draws_of, grains, middle_of, patience_for
 from ravska_core.heat.cookers import Cooker, kitchen
 from ravska_core.heat.endpoints import credit, credited
 from ravska_core.heat.geometry import lag_of
@@ -30,6 +30,8 @@ Array = NDArray[np.float64]
 
 FRIDGE_C, _POINTS, _LEAST_OPEN = 4.0, 121, 0.2
 """Start of what comes from the fridge [°C]; points of a curve; least of a surface that dries (estimate)."""
+
+_YIELD_STEP = 0.02
 
 _LOSS_ERROR, _WET, MOST_CREDIT = 0.25, 0.3, 100.0
 """Relative error of a loss; how wet a surface is that smoke takes on (estimates); most credit that is told."""
@@ -130,7 +132,8 @@ def rested(phases: Sequence[Phase], cut: Cut) -> tuple[tuple[Phase, ...], str]:
 def body_of(heated: Heated) -> Body:
     """Return the body of a piece: its dimension of equal lag, its meat, and how warm and wet it goes on."""
     reading = heated.reading
-    lag = lag_of(reading.solid)
+    touching = any(phase.vessel == "skewer" and not phase.apart for phase in heated.phases)
+    lag = lag_of(reading.solid, in_a_row=touching)
     closed = sum(face.area_cm2 for face in reading.faces if face.state in ("bare", "coated", "tied back"))
     body = Body(
         lag.half_m, lag.exponent, material_of(round(reading.water_share, 4)), first_store=heated.wet_kg_m2,
@@ -145,7 +148,7 @@ def _start_c(piece: Piece, body: Body) -> float:
     for stage in piece.stages:
         if stage.what == "temper":
             out = Leg(stage.celsius, (Side(8.0, dries=False, by_the_fire=False),) * 2, stage.lasts_s)
-            celsius = float(run(replace(body, start_c=celsius), [out]).mean[-1, 0])
+            celsius = float(run(replace(body, start_c=celsius), [out]).mean[0])
     return celsius
 
 
@@ -153,7 +156,7 @@ class _Went:
     """A run of a piece with the phase each draw is in: rows of time, columns of draws; the first is the likeliest."""
 
     def __init__(self, body: Body, cut: str, legs: tuple[Leg, ...]) -> None:
-        self.run = run(draws_of(body, cut), legs)
+        self.run = run(draws_of(body, cut), legs, patience=patience_for(cut))
         self.phase = np.array([leg.phase for leg in legs])[self.run.leg]
         times, ended = self.run.times_s[:, 0], float(self.run.ended_s[0])
         self.finished = not math.isnan(ended)
@@ -239,7 +242,7 @@ def read_heat(heated: Heated) -> HeatReading:
         credit=_credit(heated, went),
         factor=_factor(heated.piece.cut),
         rests=rests,
-        says=(*_says(phases, went, chances), *_beyond(heated)),
+        says=(*_says(phases, went, chances), *_beyond(heated), *_on_one_skewer(heated)),
         cautions=fire_cautions(situation),
     )  # fmt: skip
 
@@ -390,6 +393,22 @@ def _says(phases: Sequence[Phase], went: _Went, chances: Sequence[float | None])
     return tuple(said)
 
 
+_UNLIKE = 1.35
+"""How many times as heavy as another a piece is, from which they are done at different times (estimate)."""
+
+
+def _on_one_skewer(heated: Heated) -> tuple[str, ...]:
+    """Say of pieces on skewers that are done at different times."""
+    each = [one.mass_g for one in heated.reading.each]
+    skewered = any(phase.vessel == "skewer" for phase in heated.phases)
+    if not skewered or not each or max(each) < _UNLIKE * min(each):
+        return ()
+    return (
+        f"Pieces of {min(each):.0f} and {max(each):.0f} g are done at different times: thread like with like, "
+        "each on a skewer of its own.",
+    )
+
+
 def _beyond(heated: Heated) -> tuple[str, ...]:
     """Say of phases that are aimed beyond what their cooker usually does."""
     return tuple(
@@ -418,4 +437,8 @@ def cook_yield_of(piece: Piece, phases: Sequence[Phase], cookers: Sequence[Cooke
     heated = Heated(piece, cut, read_piece(piece), tuple(phases), tuple(cookers), height_m=kitchen().height_m)
     check_phases(heated.phases, heated.boils_c)
     planned, _ = rested(heated.phases, cut)
-    return _yield(body_of(heated), piece.cut, legs_of_heated(heated, planned))
+    body = body_of(heated)
+    # as deep as the nearest step of 2 %: while a weight is typed it is the same run, and its yield as good
+    depth = math.exp(round(math.log(float(body.half_m)) / _YIELD_STEP) * _YIELD_STEP)
+    near = replace(body, half_m=depth, exponent=round(float(body.exponent), 1), start_c=round(float(body.start_c)))
+    return _yield(near, piece.cut, legs_of_heated(heated, planned))

@@ -52,6 +52,9 @@ _NEAR_S = 4.0
 _STILL_K, _STILL_S = 0.1, 4 * 3600.0
 """A centre that moved no more than this [K] in so long [s] stays where it is."""
 
+_LOOKS = 8
+"""Every so many steps it is seen whether anything moves."""
+
 _GIVES_TO_CRUST = 10.0
 """h that a crust's depth is told at [W/m2K]."""
 
@@ -89,9 +92,10 @@ class Body:
 class HeatRun:
     """What a run gives, a row a step and a column a draw; each draw has times of its own.
 
-    Times [s], temperatures of centre, surface (a third axis for its sides) and whole piece [°C], the leg it is in,
-    how wet the surface is, loss as a share of the raw mass; `depth_c` is the first draw from its surface inwards, at
-        `depths_m`. `heat` let in and `stored`, and where the water went, are sums in J and kg for each draw.
+    Times [s], temperatures of centre and surface (a third axis for its sides) [°C], the leg it is in, how wet the
+    surface is, loss as a share of the raw mass; `mean` is the whole piece at its end [°C]. `depth_c` is the first draw
+    from its surface inwards, at `depths_m`. `ended_s` is when each draw came to the end of its last leg, nan where it
+    did not [s]. `heat` let in and `stored`, and where the water went, are sums in J and kg for each draw.
     """
 
     times_s: Array
@@ -232,25 +236,29 @@ class _Solver:
         fire = legs.fire[self.at] + self.fire_shift * legs.fire_spread[self.at]
         self.env = np.where(np.isnan(own), np.repeat(fire, self.sides), own)
         self.crust_by = of(legs.h_drying) / _GIVES_TO_CRUST / self.crust_m
+        goals = np.stack((legs.until[self.at], legs.dose[self.at], legs.browns[self.at]))
+        self.any_goal = bool(np.isfinite(goals).any())
         self.any_wrapped, self.any_dries = bool(self.wrapped.any()), bool(self.dries.any())
 
     def _inside(self, dt: Array) -> tuple[Array, Array, Array, Array, Array, Array]:
         """Solve all cells for no flux and for a unit of flux on each side; return that and each surface's line."""
         ratio = np.where(self.fresh, 0.0, dt / self.dt_before)
-        by_draw = (1 + 2 * ratio) / (1 + ratio), 1 + ratio, ratio * ratio / (1 + ratio)
-        lead, more, back = (np.repeat(one, self.deep) for one in by_draw)
-        lead_s, more_s, back_s = (one[self.draw] for one in by_draw)
+        more = 1 + ratio
+        lead, back = (1 + 2 * ratio) / more, ratio * ratio / more
         t = self.t_cells
         (k0, k1, k2), (c0, c1, c2) = self.material.conductivity, self.material.capacity
         k = k0 + t * (k1 + t * k2)
-        capacity = (c0 + t * (c1 + t * c2)) * self.mass / np.repeat(dt, self.deep)
+        by_draw = (c0 + t * (c1 + t * c2)) * self.mass
+        capacity = by_draw.reshape(self.draws, self.deep) / dt[:, None]
         link = self.link * (k[1:] + k[:-1])
-        diagonal = capacity * lead
+        diagonal = (capacity * lead[:, None]).ravel()
         diagonal[:-1] += link
         diagonal[1:] += link
-        self.rhs[:, 0] = capacity * (more * t - back * self.t_before)
+        was = more[:, None] * t.reshape(capacity.shape) - back[:, None] * self.t_before.reshape(capacity.shape)
+        self.rhs[:, 0] = (capacity * was).ravel()
         self.rhs[:, 1:] = self.unit
         solved = dptsv(diagonal, -link, self.rhs, overwrite_d=1, overwrite_e=1)[2]
+        lead_s, more_s, back_s = lead[self.draw], more[self.draw], back[self.draw]
         conducts = self.first_link * k[self.tops]
         line = conducts / (1 + conducts * solved[self.tops, self.column])
         return solved, line, solved[self.tops, 0], lead_s, more_s, back_s
@@ -364,6 +372,8 @@ class _Solver:
         left = legs.lasts[at] - (self.time - self.entered)
         found = np.where((left > 1e-6) & (left <= 1.3 * self.pace), left, self.pace)
         self.pace = np.minimum(self.longest_step, self.pace * GROWS)
+        if not self.any_goal:
+            return found
         with np.errstate(divide="ignore", invalid="ignore"):
             warm = np.where(self.rising > 0, (legs.until[at] - self.warmest) / self.rising, np.inf)
             tender = (legs.dose[at] - self.dose) * 3600.0 / self.dosed
@@ -386,6 +396,8 @@ class _Solver:
         self.dosed = dosed
         legs, at = self.legs, self.at
         by_time: Flags = self.time - self.entered >= legs.lasts[at] - 1e-6
+        if not self.any_goal and not by_time.any():
+            return by_time
         phase: Flags = (centre >= legs.until[at]) | (self.dose >= legs.dose[at])
         phase = phase | (self.t_surface.reshape(self.draws, self.sides).min(axis=1) >= legs.browns[at])
         after = np.where(phase, legs.next_phase[at], np.where(by_time, at + 1, at))
@@ -449,7 +461,7 @@ def run(
         ended = np.where(over & np.isnan(ended), solver.time, ended)
         if not math.isnan(ended[0]):
             most = min(whole_s, patience * float(ended[0]))
-        if (~np.isnan(ended) | (solver.time >= most)).all() or stuck.at(solver, centre):
+        if ((~np.isnan(ended)) | (solver.time >= most)).all() or (number % _LOOKS == 0 and stuck.at(solver, centre)):
             break
     return rows.as_run(solver, ended)
 
@@ -477,22 +489,24 @@ class _Rows:
         self.note(solver, solver.centre())
 
     def note(self, solver: _Solver, centre: Array) -> None:
-        store = solver.each(solver.store + solver.supply) / solver.sides
-        gone = solver.each(solver.dripped + solver.evaporated + solver.ran_off + solver.boiled) / solver.whole_mass
-        mean = (solver.t_cells * solver.mass).reshape(solver.draws, -1).sum(axis=1) / solver.whole_mass
+        # each step makes these anew, so that they are kept as they are
         self.rows.append((
-            solver.time, centre, solver.t_surface, mean, solver.at, store / (store + HALF_WET), gone,
-            solver.t_cells[: solver.deep],
+            solver.time, centre, solver.t_surface, solver.at, solver.store + solver.supply,
+            solver.dripped + solver.evaporated + solver.ran_off + solver.boiled, solver.t_cells[: solver.deep],
         ))  # fmt: skip
 
     def as_run(self, solver: _Solver, ended: Array) -> HeatRun:
-        times, centre, surface, mean, leg, wet, loss, depth = (np.array(one) for one in zip(*self.rows, strict=True))
+        times, centre, surface, leg, store, gone, depth = (np.array(one) for one in zip(*self.rows, strict=True))
+        by_side = (len(times), solver.draws, solver.sides)
+        wet = store.reshape(by_side).mean(axis=2)
+        loss = gone.reshape(by_side).sum(axis=2) / solver.whole_mass
+        mean = (solver.t_cells * solver.mass).reshape(solver.draws, -1).sum(axis=1) / solver.whole_mass
         water = {
             "dripped": solver.dripped, "evaporated": solver.evaporated, "ran off": solver.ran_off,
             "boiled": solver.boiled, "store": solver.store,
         }  # fmt: skip
         return HeatRun(
-            times, centre, surface.reshape(len(times), solver.draws, solver.sides), mean, leg, wet, loss,
+            times, centre, surface.reshape(by_side), mean, leg, wet / (wet + HALF_WET), loss,
             solver.cells.middles[0], depth, ended, solver.each(solver.heat), solver.stored(),
             {name: solver.each(one) for name, one in water.items()},
         )  # fmt: skip

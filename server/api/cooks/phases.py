@@ -32,7 +32,7 @@ class PhaseDocument(BaseModel):
 
     `aimed` may be a span, whose middle is aimed at; `band` is the wider one that still does. `cooker` is a kind of
     cooker, empty for the usual one; `distance`, `setting`, `turned`, `sears` and `touching` say how it lies to the
-    heat, empty for what is usual.
+    heat, empty for what is usual; pieces on a skewer lie `apart` or touch.
     """
 
     surround: SurroundKey
@@ -50,6 +50,7 @@ class PhaseDocument(BaseModel):
     turned: PhaseTime = PhaseTime("")
     sears: Sears = Sears("")
     touching: Share = Share("")
+    apart: bool = True
     tray: Tray = ""
     wood: Typed = ""
 
@@ -88,6 +89,7 @@ def _read(document: PhaseDocument, gather: Gather, at: str) -> Phase:
         turned_s=gather.value_if(f"{at}.turned", document.turned),
         sears_s=gather.value_if(f"{at}.sears", document.sears) or (),
         touching=1.0 if touching is None else touching / 100,
+        apart=document.apart,
         tray=document.tray,
         wood=document.wood,
     )

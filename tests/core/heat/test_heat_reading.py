@@ -229,3 +229,30 @@ def test_the_ledger_goes_by_what_is_left_after_the_fire():
     assert dry < kept
     drips = [sum(grams for _, grams in drippings_of(replace(seasoned, cook_yield=one))) for one in (kept, dry)]
     assert drips[1] == pytest.approx(drips[0] * (1 - dry) / (1 - kept), rel=0.02)
+
+
+def test_cubes_that_touch_on_a_skewer_take_longer_than_those_apart():
+    skewered = Phase("direct flame", 230.0, "skewer", centre_c=60.0, turned_s=60.0)
+    cubes = on_fire("lamb-leg", 800, skewered, cut_into="cubes", cut_cm=3.5)
+    apart, touching = (read_heat(replace(cubes, phases=(one,))).done_s for one in (
+        skewered, replace(skewered, apart=False)))  # fmt: skip
+    assert apart is not None
+    assert touching is not None
+    assert 1.15 * apart < touching < 2.2 * apart
+
+
+def test_a_yield_is_of_the_nearest_depth_and_as_good():
+    near = [cook_yield_of(Piece("beef-round", grams), [PIT], [cooker_for("indirect")]) for grams in (2000, 2010)]
+    assert near[0] == near[1]
+    exact = read_heat(on_fire("beef-round", 2010, PIT)).cook_yield
+    assert near[1] == pytest.approx(exact, abs=0.008)
+
+
+def test_things_of_unlike_speed_on_one_skewer_are_warned_about():
+    skewered = Phase("direct flame", 230.0, "skewer", centre_c=75.0, turned_s=60.0)
+    unlike = on_fire("chicken-thigh", 420, skewered, count=3, masses_g=(100.0, 120.0, 200.0))
+    assert any("thread like with like" in one for one in read_heat(unlike).says)
+    alike = on_fire("chicken-thigh", 420, skewered, count=3, masses_g=(135.0, 140.0, 145.0))
+    assert not any("thread" in one for one in read_heat(alike).says)
+    grate = on_fire("chicken-thigh", 420, replace(skewered, vessel="grate"), count=3, masses_g=(100.0, 120.0, 200.0))
+    assert not any("thread" in one for one in read_heat(grate).says)

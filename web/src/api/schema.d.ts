@@ -4801,7 +4801,7 @@ export interface components {
          *
          *     `aimed` may be a span, whose middle is aimed at; `band` is the wider one that still does. `cooker` is a kind of
          *     cooker, empty for the usual one; `distance`, `setting`, `turned`, `sears` and `touching` say how it lies to the
-         *     heat, empty for what is usual.
+         *     heat, empty for what is usual; pieces on a skewer lie `apart` or touch.
          */
         PhaseDocument: {
             /**
@@ -4883,6 +4883,11 @@ export interface components {
              * @default
              */
             touching: string;
+            /**
+             * Apart
+             * @default true
+             */
+            apart: boolean;
             /**
              * Tray
              * @default

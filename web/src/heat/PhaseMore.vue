@@ -38,6 +38,10 @@ const cooker = computed({
   set: (kind: string) => (phase.value.cooker = kind),
 })
 const near = computed({ get: () => phase.value.near ?? false, set: (on: boolean) => (phase.value.near = on) })
+const touch = computed({
+  get: () => phase.value.apart === false,
+  set: (on: boolean) => (phase.value.apart = !on),
+})
 type Setting = NonNullable<Phase['setting']>
 const setting = computed({
   get: () => phase.value.setting ?? 'middling',
@@ -78,6 +82,7 @@ const iron = computed(() => phase.value.surround === 'hot iron')
       </div>
     </template>
     <Tick v-else v-model="near">near: on the hot side of the grate</Tick>
+    <Tick v-if="phase.vessel === 'skewer'" v-model="touch">its pieces touch each other on the skewer</Tick>
     <Field v-model="wood" label="Wood" placeholder="alder" :error="errors.wood" />
     <Choice v-model="tray" label="Under it" :options="trays" />
   </div>
