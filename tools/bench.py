@@ -19,7 +19,8 @@ from urllib.parse import urlsplit
 from playwright.sync_api import sync_playwright
 from ravska_core.heat.chances import draws_of, middle_of
 from ravska_core.heat.properties import material_of
-from ravska_core.heat.run import Body, run
+from ravska_core.heat.run import run
+from ravska_core.heat.solver import Body
 from ravska_core.heat.surface import Leg, Side
 from running import CHROMIUM, OWN_PAGE, ROOT, running
 

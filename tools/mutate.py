@@ -49,7 +49,14 @@ SUBJECTS = {
     "quantities": ["measure/amounts.py", "measure/measures.py", "measure/spoons.py", "units.py"],
     "said": ["measure/numbers.py", "measure/quantities.py", "measure/tokens.py"],
     "lists": ["exchange/lists.py", "exchange/items.py", "exchange/clauses.py", "exchange/words.py"],
-    "heat": ["heat/run.py", "heat/geometry.py", "heat/properties.py", "heat/grid.py", "heat/chances.py"],
+    "heat": [
+        "heat/solver.py",
+        "heat/run.py",
+        "heat/geometry.py",
+        "heat/properties.py",
+        "heat/grid.py",
+        "heat/chances.py",
+    ],
     "fires": [
         "heat/phases.py",
         "heat/cookers.py",

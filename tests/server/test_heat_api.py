@@ -138,6 +138,13 @@ def test_a_cut_has_runs_to_begin_from_in_the_households_scale(api, piece):
             read(api, sent(piece, *start["phases"], cut=cut, mass="1 kg", layers=[], faces={}, bones=[]))
 
 
+def test_one_more_phase_is_asked_for_with_its_place(api, book):
+    wanted = {"surround": "hot iron", "surrounds": ["indirect", "rest"]}
+    status, found = api("POST", "cooks/heat/phase", wanted)
+    assert (status, found["place"]) == (200, 1)
+    assert (found["phase"]["aimed"], found["phase"]["lasts"], found["phase"]["vessel"]) == ("250 °C", "2 min", "pan")
+
+
 def test_what_if_is_asked_beside_it(api, piece):
     status, found = api("POST", "cooks/heat/what-if", {"piece": sent(piece, OPEN)})
     assert status == 200

@@ -13,11 +13,12 @@ from ravska_core.heat.cookers import (
     take_kitchen,
 )
 from ravska_core.heat.endpoints import Done, words_for
+from ravska_core.heat.heated import Heated, cook_yield_of
 from ravska_core.heat.phases import SURROUNDS, USUAL_DISTANCE_CM, VESSELS, Phase, check_phases
-from ravska_core.heat.reading import Heated, HeatReading, PhaseReading, cook_yield_of, read_heat
+from ravska_core.heat.reading import HeatReading, PhaseReading, read_heat
 from ravska_core.heat.scorch import Coated, Scorched
 from ravska_core.heat.seasoned import heated
-from ravska_core.heat.starts import Start, starts_for
+from ravska_core.heat.starts import Start, place_among, starts_for, usual_phase
 from ravska_core.heat.tenderness import FEELS
 from ravska_core.heat.what_if import Otherwise, what_if
 
@@ -47,9 +48,11 @@ __all__ = [
     "find_cooker",
     "heated",
     "kitchen",
+    "place_among",
     "read_heat",
     "starts_for",
     "take_kitchen",
+    "usual_phase",
     "what_if",
     "words_for",
 ]

@@ -8,7 +8,7 @@ import numpy as np
 from numpy.typing import NDArray
 from scipy.stats import norm, qmc
 
-from ravska_core.heat.run import Body
+from ravska_core.heat.solver import Body
 from ravska_core.heat.trade import factor_of
 
 Array = NDArray[np.float64]

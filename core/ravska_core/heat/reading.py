@@ -2,64 +2,37 @@
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, field
 from functools import lru_cache
 from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
 
-from ravska_core.catalogue import Cut
 from ravska_core.cautions import COOKS_C, SAFE_C, Caution, HeatSituation, fire_cautions
-from ravska_core.heat.chances import draws_of, grains, middle_of, patience_for
-from ravska_core.heat.cookers import Cooker, kitchen
+from ravska_core.heat.chances import draws_of, grains, patience_for
 from ravska_core.heat.endpoints import credit, credited
-from ravska_core.heat.geometry import lag_of
-from ravska_core.heat.phases import SURROUNDS, Phase, check_phases, legs_of
-from ravska_core.heat.properties import boiling_c, material_of
-from ravska_core.heat.run import Body, run
-from ravska_core.heat.scorch import Coated, Scorched, scorching
-from ravska_core.heat.surface import Leg, Side
+from ravska_core.heat.heated import FRIDGE_C, Heated, body_of, last_hot, legs_of_heated, planned, worth_saying
+from ravska_core.heat.phases import SURROUNDS, Phase
+from ravska_core.heat.run import run
+from ravska_core.heat.scorch import Scorched, scorching
+from ravska_core.heat.solver import Body
+from ravska_core.heat.surface import Leg
 from ravska_core.heat.tenderness import dose_h, feel_of
 from ravska_core.heat.trade import factor_of
-from ravska_core.meat import Piece, PieceReading, find_cut, read_piece
 from ravska_core.units import say_duration
-from ravska_core.working import BadInput, Figure, Step, figure
+from ravska_core.working import Figure, Step, figure
 
 Array = NDArray[np.float64]
 
-FRIDGE_C, _POINTS, _LEAST_OPEN = 4.0, 121, 0.2
-"""Start of what comes from the fridge [°C]; points of a curve; least of a surface that dries (estimate)."""
+_POINTS, _MOST_CREDIT = 121, 100.0
+"""Points of a curve, and most credit that is told."""
 
-_YIELD_STEP = 0.02
-
-_LOSS_ERROR, _WET, MOST_CREDIT = 0.25, 0.3, 100.0
-"""Relative error of a loss; how wet a surface is that smoke takes on (estimates); most credit that is told."""
+_LOSS_ERROR, _WET = 0.25, 0.3
+"""Relative error of a loss, and how wet a surface is that smoke takes on (estimates)."""
 
 _RENDERS = frozenset({"pork-belly", "duck-breast", "duck-leg", "goose-whole", "beef-rib-steak", "lamb-rack"})
 """Cuts whose fat drips over a flame (common practice, no source)."""
-
-
-@dataclass(frozen=True)
-class Heated:
-    """A piece on its way through phases: its cut, how it was read, its phases with the cooker of each.
-
-    `wet_kg_m2` is the water on its surface when it goes on [kg/m2], `coat` what lies on it, `height_m` how high above
-    the sea the household cooks [m].
-    """
-
-    piece: Piece
-    cut: Cut
-    reading: PieceReading
-    phases: tuple[Phase, ...]
-    cookers: tuple[Cooker, ...]
-    wet_kg_m2: float = 0.1
-    coat: tuple[Coated, ...] = ()
-    height_m: float = 0.0
-
-    @property
-    def boils_c(self) -> float:
-        return boiling_c(self.height_m)
 
 
 @dataclass(frozen=True)
@@ -106,6 +79,7 @@ class HeatReading:
     pull_c: float | None
     peak_c: float
     loss: Figure
+    cooked: Figure
     cook_yield: float
     dose: Figure
     feel: str
@@ -117,39 +91,6 @@ class HeatReading:
     rests: str
     says: tuple[str, ...]
     cautions: tuple[Caution, ...] = field(default=())
-
-
-def rested(phases: Sequence[Phase], cut: Cut) -> tuple[tuple[Phase, ...], str]:
-    """Return phases with a rest at their end, and what is said where nobody planned one."""
-    if phases[-1].surround in ("rest", "cold"):
-        return tuple(phases), ""
-    minutes = max(5.0, cut.rest_min)
-    how = "foil" if cut.rest_min >= 15 else "board"
-    said = f"Reckoned with a rest of {minutes:.0f} min, as is usual for it; add one to set it."
-    return (*phases, Phase("rest", 21.0, how, lasts_s=minutes * 60)), said
-
-
-def body_of(heated: Heated) -> Body:
-    """Return the body of a piece: its dimension of equal lag, its meat, and how warm and wet it goes on."""
-    reading = heated.reading
-    touching = any(phase.vessel == "skewer" and not phase.apart for phase in heated.phases)
-    lag = lag_of(reading.solid, in_a_row=touching)
-    closed = sum(face.area_cm2 for face in reading.faces if face.state in ("bare", "coated", "tied back"))
-    body = Body(
-        lag.half_m, lag.exponent, material_of(round(reading.water_share, 4)), first_store=heated.wet_kg_m2,
-        open_share=max(_LEAST_OPEN, 1 - closed / reading.solid.area_cm2), boils_c=heated.boils_c,
-    )  # fmt: skip
-    return replace(body, start_c=_start_c(heated.piece, body))
-
-
-def _start_c(piece: Piece, body: Body) -> float:
-    """Return how warm it goes on the fire: what it was taken out for has warmed it [°C]."""
-    celsius = FRIDGE_C
-    for stage in piece.stages:
-        if stage.what == "temper":
-            out = Leg(stage.celsius, (Side(8.0, dries=False, by_the_fire=False),) * 2, stage.lasts_s)
-            celsius = float(run(replace(body, start_c=celsius), [out]).mean[0])
-    return celsius
 
 
 class _Went:
@@ -176,11 +117,9 @@ class _Went:
         return np.asarray(self.run.surface[: self.rows, 0].max(axis=1))
 
     def in_phase(self, phase: int) -> NDArray[np.int64]:
-        """Return the likeliest draw's rows in a phase, with the one it ends at."""
+        """Return the likeliest draw's rows in a phase, from the one it begins at."""
         found = np.flatnonzero(self.phase[: self.rows, 0] == phase)
-        if len(found) and found[-1] + 1 < self.rows:
-            found = np.append(found, found[-1] + 1)
-        return found
+        return np.concatenate(([found[0] - 1], found)) if len(found) and found[0] else found
 
     def end_of(self, phase: int) -> Array:
         """Return when each draw left a phase [s]; nan where it never did."""
@@ -205,10 +144,7 @@ def read_heat(heated: Heated) -> HeatReading:
     BadInput
         At ``phases`` where there are none, and at ``phases.N.…`` for what a phase cannot be.
     """
-    if not heated.phases:
-        raise BadInput("phases", "Say how it is cooked: add a phase, or take a run of phases to begin from.")
-    check_phases(heated.phases, heated.boils_c)
-    phases, rests = rested(heated.phases, heated.cut)
+    phases, rests = planned(heated)
     went = _went(body_of(heated), heated.piece.cut, legs_of_heated(heated, phases))
     last = last_hot(phases)
     off = went.end_of(last)
@@ -230,6 +166,7 @@ def read_heat(heated: Heated) -> HeatReading:
         pull_c=None if heated.piece.endpoint_c is None else heated.piece.endpoint_c - max(0.0, carry.value),
         peak_c=peak,
         loss=_loss(went),
+        cooked=_cooked(heated, went),
         cook_yield=1 - float(went.run.loss[went.rows - 1, 0]),
         dose=figure(
             [Step("Tender dose", "∫ exp(−12000 (1/T − 1/355.15)) dt of the centre", dose, "h at 82 °C", "estimate")],
@@ -242,20 +179,9 @@ def read_heat(heated: Heated) -> HeatReading:
         credit=_credit(heated, went),
         factor=_factor(heated.piece.cut),
         rests=rests,
-        says=(*_says(phases, went, chances), *_beyond(heated), *_on_one_skewer(heated)),
+        says=(*_says(phases, went, chances), *worth_saying(heated)),
         cautions=fire_cautions(situation),
     )  # fmt: skip
-
-
-def last_hot(phases: Sequence[Phase]) -> int:
-    """Return the last phase that cooks; the last of all where none does."""
-    return max((at for at, phase in enumerate(phases) if SURROUNDS[phase.surround].hot), default=len(phases) - 1)
-
-
-def legs_of_heated(heated: Heated, phases: Sequence[Phase]) -> tuple[Leg, ...]:
-    """Return the legs of phases, those that were added at their end on the last cooker."""
-    cookers = (*heated.cookers, *heated.cookers[-1:] * (len(phases) - len(heated.phases)))
-    return legs_of(phases, cookers, heated.boils_c)
 
 
 def _curves(went: _Went) -> dict[str, Any]:
@@ -302,7 +228,7 @@ def _phase_reading(heated: Heated, phases: Sequence[Phase], number: int, went: _
     ended = number < len(phases) - 1 and bool((went.phase[: went.rows, 0] > number).any())
     return PhaseReading(
         phase.says, float(times[0]), float(times[-1]), float(went.centre[rows[-1]]),
-        float(went.surface[rows].max()), float(loss[-1] - loss[0]), not (ended or went.finished),
+        float(went.surface[rows[1:]].max()), float(loss[-1] - loss[0]), not (ended or went.finished),
         float(lasts[wet >= _WET].sum()), scorching(coat, times, went.surface[rows], wet, iron),
     )  # fmt: skip
 
@@ -336,6 +262,16 @@ def _loss(went: _Went) -> Figure:
     return figure(steps, f"±{_LOSS_ERROR * 100:.0f} %: meat and fires differ", spread=_LOSS_ERROR)
 
 
+def _cooked(heated: Heated, went: _Went) -> Figure:
+    edible, kept = heated.reading.edible.value, 1 - float(went.run.loss[went.rows - 1, 0])
+    steps = [
+        Step("Edible, raw", "without bone", edible, "g"),
+        Step("Left after the fire", f"{edible:.0f} g × {kept:.2f}", edible * kept, "g", "heat-water"),
+    ]
+    lost = (1 - kept) * _LOSS_ERROR / kept
+    return figure(steps, f"±{lost * 100:.0f} %: as the loss", spread=lost)
+
+
 def _situation(heated: Heated, phases: Sequence[Phase], went: _Went, peak: float) -> HeatSituation:
     times, centre = went.times_s, went.centre
     cold_side = went.run.surface[: went.rows, 0].min(axis=1)
@@ -367,7 +303,7 @@ def _credit(heated: Heated, went: _Went) -> Figure | None:
     intact = not (heated.piece.pierced or heated.cut.minced)
     if not credited(heated.cut.animal, intact):
         return None
-    found = min(credit(went.times_s, went.centre), MOST_CREDIT)
+    found = min(credit(went.times_s, went.centre), _MOST_CREDIT)
     steps = [Step("Endpoint credit", "Σ dt / τ(T) of the centre", found, "× of 6.5 log", "fsis-appendix-a")]
     return figure(steps, "information only: never a permission below the usual minimum")
 
@@ -391,54 +327,3 @@ def _says(phases: Sequence[Phase], went: _Went, chances: Sequence[float | None])
     if went.finished and never:
         said.append(f"{never} chances in 20 that it is not done so: a little hotter would do it.")
     return tuple(said)
-
-
-_UNLIKE = 1.35
-"""How many times as heavy as another a piece is, from which they are done at different times (estimate)."""
-
-
-def _on_one_skewer(heated: Heated) -> tuple[str, ...]:
-    """Say of pieces on skewers that are done at different times."""
-    each = [one.mass_g for one in heated.reading.each]
-    skewered = any(phase.vessel == "skewer" for phase in heated.phases)
-    if not skewered or not each or max(each) < _UNLIKE * min(each):
-        return ()
-    return (
-        f"Pieces of {min(each):.0f} and {max(each):.0f} g are done at different times: thread like with like, "
-        "each on a skewer of its own.",
-    )
-
-
-def _beyond(heated: Heated) -> tuple[str, ...]:
-    """Say of phases that are aimed beyond what their cooker usually does."""
-    return tuple(
-        f"Phase {at + 1} is aimed at {phase.aimed_c:.0f} °C; {cooker.says} usually goes from {cooker.low_c:.0f} °C to "
-        f"{cooker.high_c:.0f} °C."
-        for at, (phase, cooker) in enumerate(zip(heated.phases, heated.cookers, strict=True))
-        if SURROUNDS[phase.surround].hot and not cooker.low_c <= phase.aimed_c <= cooker.high_c
-    )
-
-
-@lru_cache(maxsize=128)
-def _yield(body: Body, cut: str, legs: tuple[Leg, ...]) -> float:
-    gone = run(middle_of(body, cut), legs)
-    return 1 - float(gone.loss[-1, 0])
-
-
-def cook_yield_of(piece: Piece, phases: Sequence[Phase], cookers: Sequence[Cooker]) -> float:
-    """Determine what is left of a piece's edible weight after its phases [0 to 1], by the most likely run.
-
-    Raises
-    ------
-    BadInput
-        As the piece or a phase is refused.
-    """
-    cut = find_cut(piece.cut)
-    heated = Heated(piece, cut, read_piece(piece), tuple(phases), tuple(cookers), height_m=kitchen().height_m)
-    check_phases(heated.phases, heated.boils_c)
-    planned, _ = rested(heated.phases, cut)
-    body = body_of(heated)
-    # as deep as the nearest step of 2 %: while a weight is typed it is the same run, and its yield as good
-    depth = math.exp(round(math.log(float(body.half_m)) / _YIELD_STEP) * _YIELD_STEP)
-    near = replace(body, half_m=depth, exponent=round(float(body.exponent), 1), start_c=round(float(body.start_c)))
-    return _yield(near, piece.cut, legs_of_heated(heated, planned))

@@ -4,8 +4,8 @@ from collections.abc import Sequence
 
 from ravska_core.coat import Seasoned, Stack, dose_stack, surface_at_fire
 from ravska_core.heat.cookers import Cooker, kitchen
+from ravska_core.heat.heated import Heated
 from ravska_core.heat.phases import Phase
-from ravska_core.heat.reading import Heated
 from ravska_core.heat.scorch import Coated
 from ravska_core.measure import SPOON_SETS
 from ravska_core.meat import find_cut

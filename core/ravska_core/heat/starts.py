@@ -1,12 +1,13 @@
 """Runs of phases to begin from, each saying whose school it is. All of it is common practice, no source."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 
 from ravska_core.catalogue import Cut
 from ravska_core.cautions import minimum_centre_c
 from ravska_core.heat.endpoints import words_for
-from ravska_core.heat.phases import Phase
+from ravska_core.heat.phases import SURROUNDS, Phase
+from ravska_core.working import BadInput
 
 _SLOW_C, _ROAST_C, _HOT_C = 110.0, 165.0, 230.0
 
@@ -35,7 +36,7 @@ def _done_c(cut: Cut) -> float:
     if _slow(cut):
         return _TENDER_C
     least = minimum_centre_c(cut.animal, cut.minced)[0]
-    if cut.minced or cut.meat_class in ("poultry", "fish"):
+    if cut.minced or cut.animal == "pork" or cut.meat_class in ("poultry", "fish"):
         return least
     pink = [one.centre_c for one in words_for(cut.animal) if one.school == "kitchens" and one.centre_c >= 55]
     return min(least, pink[0]) if pink else least
@@ -153,3 +154,22 @@ def starts_for(cut: Cut) -> tuple[Start, ...]:
     return tuple(
         Start(key, name, school, phases(cut)) for key, name, school, fits, phases in _STARTS if fits(cut)
     )  # fmt: skip
+
+
+_LASTS_S, _AT_HEAT_S, _RESTS_S = 3600.0, 120.0, 1200.0
+"""How long a phase is begun with, one at the heat, and a rest [s] (common practice, no source)."""
+
+
+def usual_phase(surround: str) -> Phase:
+    """Return a phase as is usual for its surround; `BadInput` at ``surround``."""
+    around = SURROUNDS.get(surround)
+    if around is None:
+        raise BadInput("surround", f"Meat is {', '.join(SURROUNDS)}: choose one.")
+    lasts_s = _RESTS_S if not around.hot else _AT_HEAT_S if around.one_side else _LASTS_S
+    return Phase(surround, around.usual_c, around.vessels[0], lasts_s=lasts_s)
+
+
+def place_among(surrounds: Sequence[str], surround: str) -> int:
+    """Return where one more phase goes among others: at their end, what cooks before what rests there."""
+    rests = bool(surrounds) and surrounds[-1] == "rest" and SURROUNDS[surround].hot
+    return len(surrounds) - 1 if rests else len(surrounds)

@@ -6,7 +6,10 @@ E = w h / (rho c_p 0.9) (p_sat(T_s) - p_sat(T_dew)) / (R_v T_s), w = M / (M + 0.
 Temperatures in °C, other quantities in SI units.
 """
 
+from collections.abc import Sequence
 from dataclasses import dataclass
+
+import numpy as np
 
 STEFAN_BOLTZMANN = 5.670374e-8
 """[W/m2K4]"""
@@ -75,3 +78,29 @@ class Leg:
     def timed(self) -> bool:
         """Whether it ends by time alone."""
         return self.until_c is None and self.until_dose is None and self.until_surface_c is None
+
+
+class Legs:
+    """Legs as arrays over legs and sides, to be looked up by the leg that each draw is in."""
+
+    def __init__(self, legs: Sequence[Leg], sides: int) -> None:
+        rows = [leg.sides[:sides] for leg in legs]
+        self.h = np.array([[side.h for side in row] for row in rows])
+        self.env = np.array([[np.nan if side.env_c is None else side.env_c for side in row] for row in rows])
+        self.radiates = np.array([[side.emissivity for side in row] for row in rows]) * STEFAN_BOLTZMANN
+        self.flux = np.array([[side.flux for side in row] for row in rows])
+        self.dries = np.array([[float(side.dries) for side in row] for row in rows])
+        self.wrapped = np.array([[side.wrapped for side in row] for row in rows])
+        self.h_drying = np.array([[side.h if side.h_drying is None else side.h_drying for side in r] for r in rows])
+        self.dew = np.array([[side.dew_c for side in row] for row in rows])
+        self.by_the_fire = np.array([[side.by_the_fire for side in row] for row in rows])
+        self.fire = np.array([leg.fire_c for leg in legs])
+        self.fire_spread = np.array([leg.fire_spread for leg in legs])
+        self.lasts = np.array([leg.lasts_s for leg in legs])
+        self.until = np.array([np.inf if leg.until_c is None else leg.until_c for leg in legs])
+        self.dose = np.array([np.inf if leg.until_dose is None else leg.until_dose for leg in legs])
+        self.browns = np.array([np.inf if leg.until_surface_c is None else leg.until_surface_c for leg in legs])
+        phases = np.array([leg.phase for leg in legs])
+        # the first leg of the next phase; of the last phase, beyond its end
+        self.next_phase = np.searchsorted(phases, phases, side="right")
+        self.spritz = np.array([leg.spritz for leg in legs])

@@ -4,10 +4,10 @@ from collections.abc import Callable
 from dataclasses import dataclass, replace
 
 from ravska_core.heat.chances import middle_of
-from ravska_core.heat.phases import SURROUNDS, Phase, check_phases
-from ravska_core.heat.reading import Heated, body_of, last_hot, legs_of_heated, rested
-from ravska_core.heat.run import Body, run
-from ravska_core.working import BadInput
+from ravska_core.heat.heated import Heated, body_of, last_hot, legs_of_heated, planned, rested
+from ravska_core.heat.phases import SURROUNDS, Phase
+from ravska_core.heat.run import run
+from ravska_core.heat.solver import Body
 
 HOTTER_K = 10.0
 
@@ -51,18 +51,16 @@ def what_if(heated: Heated) -> tuple[Otherwise, ...]:
     BadInput
         At ``phases`` where there are none, and at ``phases.N.…`` for what a phase cannot be.
     """
-    if not heated.phases:
-        raise BadInput("phases", "Say how it is cooked: add a phase, or take a run of phases to begin from.")
-    check_phases(heated.phases, heated.boils_c)
+    planned(heated)
     body = middle_of(body_of(heated), heated.piece.cut)
-    planned, _ = _off(heated, body)
+    as_planned, _ = _off(heated, body)
     found = []
     for says, change, thick in _CHANGES:
         phases = tuple(change(phase) for phase in heated.phases)
         if phases == heated.phases and thick == 1.0:
             continue
         done, loss = _off(replace(heated, phases=phases), replace(body, half_m=float(body.half_m) * thick))
-        sooner = None if done is None or planned is None else planned - done
+        sooner = None if done is None or as_planned is None else as_planned - done
         found.append(Otherwise(says, done, sooner, None if done is None else loss * 100))
     return tuple(found)
 

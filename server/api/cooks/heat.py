@@ -2,11 +2,12 @@
 
 from collections.abc import Callable
 from dataclasses import dataclass
-from typing import TypeVar, cast
+from typing import Annotated, TypeVar, cast
 
 from book.own import retired_cookers
 from django.http import HttpRequest
 from ninja import Schema
+from pydantic import Field
 from ravska_core.cautions import minimum_centre_c
 from ravska_core.heat import (
     COOKER_KINDS,
@@ -18,8 +19,10 @@ from ravska_core.heat import (
     Otherwise,
     heated,
     kitchen,
+    place_among,
     read_heat,
     starts_for,
+    usual_phase,
     what_if,
     words_for,
 )
@@ -27,7 +30,7 @@ from ravska_core.meat import find_cut
 from ravska_core.units import say_temperature
 
 from api.cooks.documents import Appetite, Blends, PieceDocument, read_pieces
-from api.cooks.phases import PLAIN, PhaseDocument, SurroundKey, VesselKey, as_typed, cooker_of, read_phases
+from api.cooks.phases import MOST_TYPED, PLAIN, PhaseDocument, SurroundKey, VesselKey, as_typed, cooker_of, read_phases
 from api.plumbing.answers import Router
 from api.plumbing.household import household
 from api.plumbing.problems import Gather
@@ -36,6 +39,28 @@ from api.plumbing.typed import Key
 router = Router()
 
 Found = TypeVar("Found")
+
+
+class PhaseWantedDocument(Schema):
+    """One more phase that is wanted, by its surround, and the surrounds of those there are, in order."""
+
+    surround: SurroundKey
+    surrounds: Annotated[list[SurroundKey], Field(max_length=MOST_TYPED)]
+
+
+@dataclass(frozen=True, slots=True)
+class PhasePutOut:
+    """A phase as is usual for its surround, as it would be typed, and where it goes."""
+
+    phase: PhaseDocument
+    place: int
+
+
+@router.asks("/heat/phase")
+def usual_phase_of(request: HttpRequest, document: PhaseWantedDocument) -> PhasePutOut:
+    """Return one more phase, as is usual for what it is, and where among the others it goes."""
+    made = as_typed(usual_phase(document.surround), household().preferences.temperature)
+    return PhasePutOut(made, place_among(document.surrounds, document.surround))
 
 
 class HeatDocument(Schema):

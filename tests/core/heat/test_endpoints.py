@@ -9,7 +9,8 @@ from ravska_core.cautions import ANIMAL_CLASSES, minimum_centre_c
 from ravska_core.heat import FEELS, words_for
 from ravska_core.heat.endpoints import credit, credit_s, credited
 from ravska_core.heat.properties import material_of
-from ravska_core.heat.run import Body, run
+from ravska_core.heat.run import run
+from ravska_core.heat.solver import Body
 from ravska_core.heat.surface import Leg, Side
 from ravska_core.heat.tenderness import dose_h, feel_of
 

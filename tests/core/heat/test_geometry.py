@@ -8,7 +8,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 from ravska_core.heat.geometry import equal_lag, lag_of, slowest_box, slowest_cylinder, slowest_ellipsoid
 from ravska_core.heat.properties import Material
-from ravska_core.heat.run import Body, first_time, run
+from ravska_core.heat.run import first_time, run
+from ravska_core.heat.solver import Body
 from ravska_core.heat.surface import Leg, Side
 from ravska_core.meat import Piece, read_piece
 from scipy.optimize import brentq

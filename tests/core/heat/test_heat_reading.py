@@ -8,8 +8,8 @@ import pytest
 from ravska_core.coat import Layer, Seasoned, drippings_of, plain, read_coat
 from ravska_core.heat import Coated, Heated, Phase, cook_yield_of, cooker_for, heated, read_heat, what_if
 from ravska_core.heat.chances import grains
+from ravska_core.heat.heated import body_of
 from ravska_core.heat.phases import legs_of
-from ravska_core.heat.reading import body_of
 from ravska_core.heat.run import run
 from ravska_core.heat.scorch import scorching
 from ravska_core.heat.trade import TRADE_TIMES, TradeTime, factor_of
@@ -256,3 +256,33 @@ def test_things_of_unlike_speed_on_one_skewer_are_warned_about():
     assert not any("thread" in one for one in read_heat(alike).says)
     grate = on_fire("chicken-thigh", 420, replace(skewered, vessel="grate"), count=3, masses_g=(100.0, 120.0, 200.0))
     assert not any("thread" in one for one in read_heat(grate).says)
+
+
+def test_a_phase_is_told_by_what_happens_in_it_alone():
+    sear = Phase("hot iron", 280.0, "pan", sears_s=(60.0, 60.0))
+    pit, seared, rest = read_heat(on_fire("pork-loin", 1400, replace(PIT, centre_c=54.0), sear)).phases
+    # beside a fire of 120 °C no surface is hotter than that, whatever comes after
+    assert pit.surface_c < 120 < seared.surface_c
+    assert (pit.begins_s, pit.ends_s, seared.ends_s) == (0.0, seared.begins_s, rest.begins_s)
+    assert seared.ends_s - seared.begins_s == pytest.approx(120)
+    assert pit.centre_c == pytest.approx(54, abs=0.15)
+
+
+def test_what_is_left_to_eat_is_the_edible_weight_less_the_loss():
+    leg = read_heat(on_fire("lamb-leg", 2500, PIT))
+    # by hand: 2,500 g of which a fifth is bone
+    assert leg.cooked.value == pytest.approx(2000 * (1 - leg.loss.value / 100))
+    assert leg.cooked.low < leg.cooked.value < leg.cooked.high  # type: ignore[operator]
+
+
+def test_what_was_thawed_for_too_short_a_time_may_have_ice_in_its_middle():
+    # usual US guidance: a day in the fridge for five pounds, 2.27 kg
+    def said(hours: float, **more: object) -> bool:
+        thawed = Stage("thaw", more.pop("place", "fridge"), more.pop("celsius", 4.0), hours * 3600)  # type: ignore[arg-type]
+        read = read_heat(on_fire("beef-round", 4536, PIT, stages=(thawed,), **more))
+        return any("ice in its middle" in one for one in read.says)
+
+    assert said(24)
+    assert not said(44)
+    assert not said(24, count=2, masses_g=(2268.0, 2268.0))
+    assert not said(24, place="bench", celsius=20.0)

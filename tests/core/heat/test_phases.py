@@ -7,7 +7,16 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 from ravska_core.catalogue import catalogue
-from ravska_core.heat import COOKER_KINDS, SURROUNDS, Phase, check_phases, cooker_for, starts_for
+from ravska_core.heat import (
+    COOKER_KINDS,
+    SURROUNDS,
+    Phase,
+    check_phases,
+    cooker_for,
+    place_among,
+    starts_for,
+    usual_phase,
+)
 from ravska_core.heat.phases import COLOURS, legs_of
 from ravska_core.heat.surface import Leg
 from ravska_core.meat import find_cut
@@ -156,3 +165,22 @@ def test_a_cooker_of_every_kind_does_something_and_has_a_range():
 def test_turns_fill_their_phase_and_nothing_more(lasts, turned):
     flame = Phase("direct flame", 230.0, "grate", lasts_s=lasts, turned_s=turned)
     assert sum(leg.lasts_s for leg in legs(flame)) == pytest.approx(lasts)
+
+
+def test_one_more_phase_is_as_usual_and_goes_before_what_rests():
+    assert (usual_phase("oven").aimed_c, usual_phase("oven").lasts_s) == (180.0, 3600.0)
+    assert usual_phase("hot iron").lasts_s == 120.0
+    assert usual_phase("rest").vessel == "board"
+    for surround in SURROUNDS:
+        check_phases([usual_phase(surround)])
+    assert place_among([], "oven") == 0
+    assert place_among(["indirect", "rest"], "hot iron") == 1
+    assert place_among(["indirect", "rest"], "cold") == 2
+    assert place_among(["rest", "indirect"], "oven") == 2
+    with pytest.raises(BadInput):
+        usual_phase("smoke ring")
+
+
+def test_pork_is_taken_to_the_usual_minimum_where_nobody_says_otherwise():
+    (roast,) = [start for start in starts_for(find_cut("pork-loin")) if start.key == "roast"]
+    assert roast.phases[0].centre_c == 63.0

@@ -8,7 +8,8 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from ravska_core.heat.properties import KELVIN, Material, given_up, material_of, saturation_pa
-from ravska_core.heat.run import Body, HeatRun, first_time, run
+from ravska_core.heat.run import HeatRun, first_time, run
+from ravska_core.heat.solver import Body
 from ravska_core.heat.surface import (
     AIR_CAPACITY,
     AIR_DENSITY_K,

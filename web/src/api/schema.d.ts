@@ -882,6 +882,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cooks/heat/phase": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Usual Phase Of
+         * @description Return one more phase, as is usual for what it is, and where among the others it goes.
+         */
+        post: operations["api_cooks_heat_usual_phase_of"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/cooks/heat/read": {
         parameters: {
             query?: never;
@@ -5785,6 +5805,28 @@ export interface components {
             grade: "lean" | "ordinary" | "marbled" | "dry-aged";
         };
         /**
+         * PhasePutOut
+         * @description A phase as is usual for its surround, as it would be typed, and where it goes.
+         */
+        PhasePutOut: {
+            phase: components["schemas"]["PhaseDocument"];
+            /** Place */
+            place: number;
+        };
+        /**
+         * PhaseWantedDocument
+         * @description One more phase that is wanted, by its surround, and the surrounds of those there are, in order.
+         */
+        PhaseWantedDocument: {
+            /**
+             * Surround
+             * @enum {string}
+             */
+            surround: "indirect" | "direct flame" | "hot iron" | "oven" | "broiler" | "covered liquid" | "water bath" | "cold" | "rest";
+            /** Surrounds */
+            surrounds: ("indirect" | "direct flame" | "hot iron" | "oven" | "broiler" | "covered liquid" | "water bath" | "cold" | "rest")[];
+        };
+        /**
          * HeatReading
          * @description What the fire does to a piece.
          *
@@ -5823,6 +5865,7 @@ export interface components {
             /** Peak C */
             peak_c: number;
             loss: components["schemas"]["Figure"];
+            cooked: components["schemas"]["Figure"];
             /** Cook Yield */
             cook_yield: number;
             dose: components["schemas"]["Figure"];
@@ -10883,6 +10926,66 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RawWeightOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_cooks_heat_usual_phase_of: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PhaseWantedDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhasePutOut"];
                 };
             };
             /** @description Not Found */

@@ -8,15 +8,11 @@ import Why from '../kit/Why.vue'
 import { heatHere } from './useHeat'
 
 /** What the fire does besides: carry-over, loss, feel, smoke, the clocks; and what would be otherwise. */
-const props = defineProps<{ reading: Schemas['HeatReading'] }>()
+defineProps<{ reading: Schemas['HeatReading'] }>()
 const { show } = usePreferences()
 const coat = coatHere()
 const { otherwise } = heatHere()
 const off = computed(() => coat.piece.value?.endpoint ?? '')
-const left = computed(() => {
-  const edible = coat.mine.value?.piece.edible.value
-  return edible ? show.value.mass(edible * props.reading.cook_yield) : ''
-})
 const shift = (seconds: number) => `${duration(Math.abs(seconds))} ${seconds >= 0 ? 'sooner' : 'later'}`
 </script>
 
@@ -35,7 +31,8 @@ const shift = (seconds: number) => `${duration(Math.abs(seconds))} ${seconds >= 
       <b
         ><Why :figure="reading.loss" of="Loss on the fire">{{ reading.loss.value.toFixed(0) }} %</Why></b
       >
-      lost<template v-if="left">; {{ left }} to eat</template>
+      lost;
+      <Why :figure="reading.cooked" of="Left to eat">{{ show.mass(reading.cooked.value) }}</Why> to eat
     </li>
     <li v-if="reading.feel">
       under a probe it feels

@@ -62,9 +62,14 @@ const cells = computed(() => {
     }))
   })
 })
-const borders = computed(() =>
-  props.reading.phases.slice(1).flatMap((phase, n) => (phase.open ? [] : [{ at: x.value(phase.begins_s), n: n + 2 }])),
-)
+/** Where each phase but the first begins, with its number where there is room for it. */
+const borders = computed(() => {
+  const begun = props.reading.phases.map((phase, n) => ({ at: x.value(phase.begins_s), n: n + 1, open: phase.open }))
+  return begun.slice(1).flatMap(({ at, n, open }) => {
+    const next = begun[n]
+    return open ? [] : [{ at, n, room: !next || next.open || next.at - at > 16 }]
+  })
+})
 const inWords = computed(() => {
   const { done_s, done_low_s, done_high_s, phases } = props.reading
   const when = done_s === null ? 'not done so' : `off the fire after ${duration(done_s)}`
@@ -92,7 +97,7 @@ const inWords = computed(() => {
       <g class="border">
         <template v-for="one in borders" :key="one.n">
           <path :d="`M${one.at} 8V${HIGH}`" />
-          <text :x="one.at + 4" y="20">{{ one.n }}</text>
+          <text v-if="one.room" :x="one.at + 4" y="20">{{ one.n }}</text>
         </template>
       </g>
       <path class="doubt" :d="doubt" />

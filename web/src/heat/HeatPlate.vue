@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { provide } from 'vue'
+import { computed, provide } from 'vue'
 import { usePreferences } from '../app/preferences'
 import CautionList from '../kit/CautionList.vue'
 import HeatAnswer from './HeatAnswer.vue'
@@ -14,6 +14,10 @@ const heat = useHeat()
 provide(HEAT, heat)
 const { answer, phases, old } = heat
 const { show } = usePreferences()
+const waits = computed(() => {
+  if (!phases.value.length) return 'Say how it is cooked, and here is when it is done, and how sure that is.'
+  return heat.stopped.value ? 'Mend what is marked, and here is when it is done.' : 'Reckoning …'
+})
 </script>
 
 <template>
@@ -22,7 +26,7 @@ const { show } = usePreferences()
       <h2>On the fire</h2>
       <HeatAnswer v-if="answer" :reading="answer" :old="old" />
       <p v-else class="muted">
-        {{ phases.length ? 'Reckoning …' : 'Say how it is cooked, and here is when it is done, and how sure that is.' }}
+        {{ waits }}
       </p>
     </header>
     <CautionList v-if="answer" :cautions="answer.cautions" only="stops" />

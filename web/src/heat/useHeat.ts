@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/vue-query'
 import { computed, inject, watch, type InjectionKey } from 'vue'
-import { api, call, type Schemas } from '../api/client'
+import { api, call, Refusal, type Schemas } from '../api/client'
+import { useChange } from '../api/change'
 import { useQuestion } from '../api/question'
 import { coatHere, pieceHere } from '../coat/useCoat'
 
@@ -43,15 +44,12 @@ export function useHeat() {
     coat.history.mark()
     piece.value.phases = plain(made)
   }
-  /** One more, as is usual for what it is: at the end, but before it rests. */
-  function add(surround: Phase['surround']) {
-    const of = around.value.get(surround)
-    if (!of) return
-    const made: Phase = { surround, vessel: of.vessels[0], aimed: of.plain ? '' : of.usual } as Phase
-    const rests = of.plain ? 0 : Number(phases.value.at(-1)?.surround === 'rest')
-    const at = phases.value.length - rests
-    put(phases.value.toSpliced(at, 0, { ...made, lasts: of.plain ? '20 min' : of.at_heat ? '2 min' : '1 h' }))
-  }
+  /** One more, as is usual for what it is, where that goes. */
+  const add = useChange('heat', async (surround: Phase['surround']) => {
+    const surrounds = phases.value.map((phase) => phase.surround)
+    const made = await call(api.POST('/api/cooks/heat/phase', { body: { surround, surrounds } }))
+    put(phases.value.toSpliced(made.place, 0, made.phase))
+  })
   const remove = (at: number) => put(phases.value.filter((_, n) => n !== at))
   function move(at: number, to: number) {
     if (to < 0 || to >= phases.value.length) return
@@ -71,8 +69,10 @@ export function useHeat() {
       ...within(coat.errorsOf(coat.current.value), start),
     ]) as Record<string, string>
   }
+  /** Whether something of the piece must be mended before it can be reckoned. */
+  const stopped = computed(() => read.failure.value instanceof Refusal)
   const old = computed(() => Object.keys(read.errors.value).length > 0)
-  return { piece, phases, known, around, answer: read.answer, failure: read.failure, old, otherwise: otherwise.answer, put, add, remove, move, errorsOf } // prettier-ignore
+  return { piece, phases, known, around, answer: read.answer, stopped, old, otherwise: otherwise.answer, put, add, remove, move, errorsOf } // prettier-ignore
 }
 
 export type Heat = ReturnType<typeof useHeat>
