@@ -4,7 +4,7 @@ The numbers of a surround are estimates within the spans that science of heat gi
 """
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from types import MappingProxyType
 
 from ravska_core.heat.cookers import Cooker
@@ -18,7 +18,8 @@ MOST_PHASES = 12
 _MOST_S, _OPEN_S = 72 * 3600.0, 7 * 86_400.0
 """A phase lasts at most so long by the clock; longer than any run where it ends otherwise [s]."""
 
-_MOST_LEGS = 240
+_MOST_LEGS, _OFTEN_S = 240, 30.0
+"""So many turns are followed one by one; turned as often as this or oftener both sides are heated alike [s]."""
 
 
 @dataclass(frozen=True)
@@ -238,9 +239,27 @@ def _legs(phase: Phase, number: int, cooker: Cooker, boils_c: float) -> list[Leg
         return [leg((hot, cool) if at % 2 == 0 else (cool, hot), one) for at, one in enumerate(phase.sears_s)]
     if phase.turned_s is None or hot == cool or phase.turned_s >= whole:
         return [leg((hot, cool), whole)]
-    turns = min(_MOST_LEGS, max(2, round(whole / phase.turned_s)))
-    each = whole / turns if phase.lasts_s else phase.turned_s
-    return [leg((hot, cool) if at % 2 == 0 else (cool, hot), each) for at in range(turns)]
+    turning = (_by_turns(hot, cool),) * 2
+    if phase.turned_s <= _OFTEN_S:
+        return [leg(turning, whole)]
+    if phase.lasts_s:
+        turns = min(_MOST_LEGS, max(2, round(whole / phase.turned_s)))
+        return [leg((hot, cool) if at % 2 == 0 else (cool, hot), whole / turns) for at in range(turns)]
+    # one that waits for its end goes on being turned, however long that takes
+    each = [leg((hot, cool) if at % 2 == 0 else (cool, hot), phase.turned_s) for at in range(_MOST_LEGS)]
+    return [*each, leg(turning, whole)]
+
+
+def _by_turns(hot: Side, cool: Side) -> Side:
+    """Return what a side meets on average that is at the heat half of the time."""
+    env_c = None
+    if hot.env_c is not None and cool.env_c is not None:
+        env_c = (hot.h * hot.env_c + cool.h * cool.env_c) / (hot.h + cool.h)
+    dries = [side.h if side.h_drying is None else side.h_drying for side in (hot, cool)]
+    return replace(
+        hot, h=(hot.h + cool.h) / 2, env_c=env_c, emissivity=(hot.emissivity + cool.emissivity) / 2,
+        flux=(hot.flux + cool.flux) / 2, h_drying=sum(dries) / 2, dries=hot.dries or cool.dries,
+    )  # fmt: skip
 
 
 def _sides(phase: Phase, cooker: Cooker, boils_c: float) -> tuple[Side, Side]:

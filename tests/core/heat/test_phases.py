@@ -161,6 +161,26 @@ def test_a_cooker_of_every_kind_does_something_and_has_a_range():
         assert cooker.ready_s > 0
 
 
+def test_what_is_turned_without_end_is_turned_until_it_is_done():
+    flame = Phase("direct flame", 230.0, "grate", centre_c=57.0, turned_s=60.0)
+    found = legs(flame)
+    assert [leg.lasts_s for leg in found[:2]] == [60.0, 60.0]
+    # after four hours of turns it goes on being turned, and does not leave the fire
+    assert found[-1].lasts_s > 72 * 3600
+    assert not found[-1].lopsided
+
+
+def test_what_is_turned_often_has_half_the_flame_on_each_side():
+    (spit,) = legs(Phase("direct flame", 230.0, "skewer", centre_c=57.0, turned_s=10.0))
+    one = legs(Phase("direct flame", 230.0, "skewer", centre_c=57.0))[0].sides
+    assert spit.sides[0] == spit.sides[1]
+    assert spit.sides[0].flux == pytest.approx((one[0].flux + one[1].flux) / 2)
+    (pan,) = legs(Phase("hot iron", 250.0, "pan", lasts_s=120.0, turned_s=15.0))
+    # by hand: 250 and 10 W/m2K at 250 and 120 °C
+    assert (pan.sides[0].h, pan.sides[0].env_c) == (130.0, pytest.approx((250 * 250 + 10 * 120) / 260))
+    assert pan.sides[0].h_drying == pytest.approx((15 + 10) / 2)
+
+
 @given(st.floats(10, 3600), st.floats(5, 600))
 def test_turns_fill_their_phase_and_nothing_more(lasts, turned):
     flame = Phase("direct flame", 230.0, "grate", lasts_s=lasts, turned_s=turned)
