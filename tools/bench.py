@@ -22,6 +22,8 @@ from ravska_core.heat.properties import material_of
 from ravska_core.heat.run import run
 from ravska_core.heat.solver import Body
 from ravska_core.heat.surface import Leg, Side
+from ravska_core.heat.trade import factor_of
+from ravska_core.meat import find_cut
 from running import CHROMIUM, OWN_PAGE, ROOT, running
 
 WARM, RUNS, EDITS = 30, 300, 40
@@ -182,13 +184,13 @@ def answers(address: str, process: int) -> None:
 
 def heat() -> None:
     """Measure what twelve hours of a shoulder take of one core: the most likely run, and 64 draws."""
-    shoulder = Body(0.0924, 1.96, material_of(0.745))
+    shoulder, trade = Body(0.0924, 1.96, material_of(0.745)), factor_of(find_cut("pork-shoulder"))
     side = Side(10.0)
     legs = [Leg(110.0, (side, side), 12 * 3600.0)]
     print(f"{'heat: 12 h of a 4 kg shoulder':<44}{'cpu ms':>9}{'budget':>18}")
     for name, body, budget in (
-        ("the most likely run", middle_of(shoulder, "pork-shoulder"), 60),
-        ("64 draws", draws_of(shoulder, "pork-shoulder"), 120),
+        ("the most likely run", middle_of(shoulder, trade), 60),
+        ("64 draws", draws_of(shoulder, trade), 120),
     ):
         found = []
         for _ in range(9):

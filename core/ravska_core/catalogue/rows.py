@@ -173,7 +173,8 @@ class Cut:
     of the whole surface; 0 stands for one large face of a ``rack``. `cook_yield` is cooked over raw edible weight,
     `thin_share` the thickness of the thin end over the middle's; `bones` where its bones usually lie. `minced` says
     that nothing of it is intact; `trims` what comes off. `area_error` is how far its surface by weight may be off,
-    relative, where that is more than usual.
+    relative, where that is more than usual. `like` is the key of the catalogue's cut that one of the cook's own is
+    like, shape and all; none of those that are in it.
     """
 
     key: str
@@ -200,6 +201,7 @@ class Cut:
     minced: bool = False
     trims: tuple[Trim, ...] = ()
     area_error: float = 0.0
+    like: str = ""
 
     @property
     def trim_share(self) -> float:

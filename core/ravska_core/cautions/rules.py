@@ -191,9 +191,9 @@ _RULES: tuple[Rule[Situation], ...] = (
     ),
     Rule(
         "centre-slow", "caution", lambda s: not s.intact and s.fire_s > CENTRE_S,
-        "Usually {fire} on the fire, and it is not intact: its centre should pass 60 °C (140 °F) within 4 h.",
+        "{fire} on the fire, and it is not intact: its centre should pass 60 °C (140 °F) within 4 h.",
         "Measure it there; start hotter or cut it smaller. If it took more than 6 h, do not eat it.", "guidance",
-        lambda s: {"fire": say_duration(s.fire_s)},
+        lambda s: {"fire": f"{'By its phases' if s.fired else 'Usually'} {say_duration(s.fire_s)}"},
     ),
     Rule(
         "surface-slow", "caution", lambda s: s.wet and s.fire_s > CENTRE_S,

@@ -9,13 +9,13 @@ from ravska_core.cautions.clocks import Clocks
 class Situation:
     """What is known of a piece or one of its layers when its cautions are asked for.
 
-    Temperatures [C], times [s], salt [% of raw edible]. `clocks` say how long it is raw; `fire_s` is the usual time
-    on the fire, `wet` that it goes there dripping from a bath. `hold_s` is a layer's own hold at `hold_c`, `on_s` how
-    long the layer lies on the meat in all, `on_warm_s` the part of that off the cold; `in_jar` that a blend stands on
-    the shelf, `frozen` how. `nitrite_mg_kg` and `phosphate_percent` are of the raw meat, `brine_percent` is salt of a
-    bath's salt and water; `clogs` and `thick` say what stops a needle; `used_after` names a later layer of the same
-    blend as the bath, and `reserve_short` says that too little of it is set aside; `boiled` that the bath becomes a
-    sauce, or the pot's liquid; `coated` that the layer is a rub or a paste.
+    Temperatures [C], times [s], salt [% of raw edible]. `clocks` say how long it is raw; `fire_s` is the time on the
+    fire, by its phases where it is `fired`, else as is usual, `wet` that it goes there dripping from a bath. `hold_s`
+    is a layer's own hold at `hold_c`, `on_s` how long the layer lies on the meat in all, `on_warm_s` the part of that
+    off the cold; `in_jar` that a blend stands on the shelf, `frozen` how. `nitrite_mg_kg` and `phosphate_percent` are
+    of the raw meat, `brine_percent` is salt of a bath's salt and water; `clogs` and `thick` say what stops a needle;
+    `used_after` names a later layer of the same blend as the bath, and `reserve_short` says that too little of it is
+    set aside; `boiled` that the bath becomes a sauce, or the pot's liquid; `coated` that the layer is a rub or a paste.
     """
 
     animal: str = ""
@@ -37,6 +37,7 @@ class Situation:
     thin_percent: float = 0.0
     clocks: Clocks = field(default_factory=Clocks)
     fire_s: float = 0.0
+    fired: bool = False
     wet: bool = False
     sodium_mg: float = 0.0
     injected: bool = False

@@ -23,6 +23,7 @@ from ravska_core.coat.layers import (
     plain,
 )
 from ravska_core.coat.marinade import Window, hold_window
+from ravska_core.coat.on_fire import OnFire
 from ravska_core.coat.portions import SHARED, Portion, on_dial, parse_dose
 from ravska_core.coat.reading import CoatReading, check_coat, read_coat
 from ravska_core.coat.sharing import Shared, share_out
@@ -80,6 +81,7 @@ __all__ = [
     "InjectionReading",
     "Layer",
     "LayerShown",
+    "OnFire",
     "Planned",
     "Portion",
     "Seasoned",

@@ -1,4 +1,4 @@
-"""The core sample: salt from the surface to the centre at any hour of the hold, and what the hold does in words."""
+"""The core sample: salt from the surface to the centre at any hour of the hold and on the fire, and that in words."""
 
 import math
 from collections.abc import Sequence
@@ -9,6 +9,7 @@ import numpy as np
 from ravska_core.coat.fates import Moment
 from ravska_core.coat.injection import good_sites
 from ravska_core.coat.layers import INJECTIONS, Layer
+from ravska_core.coat.on_fire import OnFire
 from ravska_core.coat.sites import face_of
 from ravska_core.coat.spread import least_tenth
 from ravska_core.coat.stack import Seasoned, Stack, holding, moved_cm2
@@ -23,14 +24,17 @@ NEAR_CM = 0.5
 
 @dataclass(frozen=True)
 class CoreSample:
-    """Salt from the surface to the centre at one time of the hold [% of raw edible weight], with the band of D.
+    """Salt from the surface to the centre at one time [% of raw edible weight], with the band of D.
 
+    `time_s` is since the first layer went on: `whole_s` of holds, then `fire_s` on the fire, 0 where that is not known
+    or a liquid moves the salt there.
     `percent` takes an injection as even; `least` is the salt of the tenth of the meat that the needle reached least,
     none without an injection. `says` is what this hold does and what twice the time would add, in words.
     """
 
     time_s: float
     whole_s: float
+    fire_s: float
     depths_cm: tuple[float, ...]
     percent: tuple[float, ...]
     low: tuple[float, ...]
@@ -46,41 +50,70 @@ def salted(stack: Stack, layers: Sequence[Layer]) -> Sequence[Layer]:
     return layers[first:]
 
 
-def reach_of(layers: Sequence[Layer]) -> Figure:
-    """Return how far salt has reached over a run of holds [mm]: 2 sqrt(sum of D t)."""
-    dt_cm2 = moved_cm2(layers)
-    mm = reach_cm(dt_cm2) * 10
+def reach_of(layers: Sequence[Layer], fire: OnFire | None = None, fire_s: float = 0.0) -> Figure:
+    """Return how far salt has reached over a run of holds and so long on the fire [mm]: 2 sqrt(sum of D t)."""
+    held_cm2 = moved_cm2(layers)
     held = say_duration(sum(layer.hold_s for layer in layers))
-    steps = [
-        Step("D t", f"{held} of hold", dt_cm2 * 100, "mm²", "diffusivity"),
-        Step("Salt has reached", "2 √(D t)", mm, "mm", "crank"),
-    ]
+    steps = [Step("D t", f"{held} of hold", held_cm2 * 100, "mm²", "diffusivity")]
+    cooked_cm2 = 0.0
+    if fire is not None and fire_s > 0:
+        cooked_cm2 = fire.moves_cm2(0.0, fire_s)
+        said = f"{say_duration(fire_s)} of it, ∫ D(T) dt of its mean heat"
+        steps.append(Step("D t on the fire", said, cooked_cm2 * 100, "mm²", "diffusivity"))
+    mm = reach_cm(held_cm2 + cooked_cm2) * 10
+    steps.append(Step("Salt has reached", "2 √(D t)", mm, "mm", "crank"))
     root = math.sqrt(DIFFUSIVITY_BAND[1])
     return figure(steps, "±40 %: diffusivity halved and doubled", low=mm / root, high=mm * root)
 
 
 def core_sample(stack: Stack, seasoned: Seasoned, at_s: float | None) -> CoreSample | None:
-    """Return the core sample at a time of the hold, at its end when none is given."""
+    """Return the core sample at a time of the holds and the fire, at the end of both when none is given."""
     held = holding(seasoned.layers)
     if stack.middle is None or not held:
         return None
     whole = sum(layer.hold_s for layer in held)
-    at = whole if at_s is None else min(max(0.0, at_s), whole)
+    fire = None if stack.fire is None or _in_a_pot(seasoned.layers) else stack.fire
+    fire_s = fire.lasts_s if fire else 0.0
+    at = whole + fire_s if at_s is None else min(max(0.0, at_s), whole + fire_s)
+    on_it = max(0.0, at - whole)
     depths = np.linspace(0, 1, DEPTHS) ** 1.6 * stack.middle.half_cm
     low, mid, high = (stack.at_hold(factor, at, whole) for factor in (DIFFUSIVITY_BAND[0], 1.0, DIFFUSIVITY_BAND[1]))
     curves = [stack.curve(moment, depths) for moment in (low, mid, high)]
     ends = np.array(curves)
-    least = _least_of_each(stack, seasoned, at)
+    least = _least_of_each(stack, seasoned, at, fire.moves_cm2(0.0, on_it) if fire else 0.0)
+    says = _in_words(stack, seasoned, whole)
+    if fire is not None:
+        says = (*says, _of_the_fire(stack, seasoned, whole, fire))
     return CoreSample(
         at,
         whole,
+        fire_s,
         tuple(float(depth) for depth in depths),
         tuple(float(value) for value in curves[1]),
         tuple(float(value) for value in ends.min(axis=0)),
         tuple(float(value) for value in ends.max(axis=0)),
         () if least is None else tuple(float(value) for value in stack.curve(mid, depths, least)),
-        reach_of(_reaching(stack, seasoned, at)),
-        _in_words(stack, seasoned, whole),
+        reach_of(_reaching(stack, seasoned, at), fire, on_it),
+        says,
+    )
+
+
+def _in_a_pot(layers: Sequence[Layer]) -> bool:
+    return any(layer.kind == "cooking liquid" for layer in layers)
+
+
+def _of_the_fire(stack: Stack, seasoned: Seasoned, whole_s: float, fire: OnFire) -> str:
+    """Say how far salt has moved on the fire, and what its centre has by then."""
+    assert stack.middle is not None
+    moving = holding(salted(stack, seasoned.layers))
+    if not moving:
+        return ""
+    mm = reach_of(moving, fire, fire.lasts_s).value
+    carved = stack.at_hold(1.0, whole_s + fire.lasts_s, whole_s)
+    centre = float(stack.curve(carved, np.array([stack.middle.half_cm]))[0])
+    return (
+        f"The fire moves it on: by the time it is carved, {say_duration(fire.lasts_s)} after it went on, salt reaches "
+        f"{mm:.1f} mm and the centre has {_little(centre)}."
     )
 
 
@@ -100,10 +133,11 @@ def _reaching(stack: Stack, seasoned: Seasoned, at_s: float) -> list[Layer]:
     return _until(held, at_s)[len(held) - len(moving) :]
 
 
-def _least_of_each(stack: Stack, seasoned: Seasoned, at_s: float) -> Array | None:
+def _least_of_each(stack: Stack, seasoned: Seasoned, at_s: float, cooked_cm2: float = 0.0) -> Array | None:
     """Return for each layer what of its mean the tenth of the meat has that a needle reached least, at a time.
 
-    Of a layer that no needle puts in it is all; None without an injection.
+    `cooked_cm2` is the D t of the fire, which comes to that of the holds. Of a layer that no needle puts in it is all;
+    None without an injection.
     """
     face = face_of(stack.piece.solid, stack.piece.bones)
     least = np.ones(len(seasoned.layers))
@@ -112,7 +146,7 @@ def _least_of_each(stack: Stack, seasoned: Seasoned, at_s: float) -> Array | Non
         held = holding(seasoned.layers[n:])
         if layer.kind in INJECTIONS and holding([layer]):
             needled = True
-            least[n] = least_tenth(face, good_sites(layer.injection, face), moved_cm2(_until(held, at_s)))
+            least[n] = least_tenth(face, good_sites(layer.injection, face), moved_cm2(_until(held, at_s)) + cooked_cm2)
         if holding([layer]):
             at_s -= layer.hold_s
     return least if needled else None

@@ -12,6 +12,8 @@ from dataclasses import dataclass, field
 import numpy as np
 
 from ravska_core.coat.layers import BATHS, INJECTIONS, LAYER_KINDS, Layer
+from ravska_core.coat.on_fire import OnFire
+from ravska_core.coat.steps import before_off_s
 from ravska_core.diffusion import Array, Column, bath_depth_cm, diffuse, diffusivity_m2_s, even, soak
 
 WIPED, RINSED = 0.5, 1.0
@@ -99,6 +101,15 @@ class _Board:
     left_g: float = 0.0
     left_water_g: float = 0.0
     clock: float = 0.0
+    fire_s: float = 0.0
+
+    def cook(self, fire: OnFire | None, until_s: float, factor: float) -> None:
+        """Let salt move until a time of the fire, by the heat that the meat has there."""
+        if fire is None or until_s <= self.fire_s:
+            return
+        if self.column is not None:
+            self.cells = diffuse(self.column, self.cells, fire.moves_cm2(self.fire_s, until_s) * factor)
+        self.fire_s = until_s
 
     def lose(self, where: str, shares: Array) -> None:
         for at, share in enumerate(shares.tolist()):
@@ -133,6 +144,7 @@ def follow(
     until_s: float | None = None,
     times: float = 1.0,
     told: Callable[[int, Callable[[], Moment]], None] | None = None,
+    fire: OnFire | None = None,
 ) -> Moment:
     """Determine where the solute of every layer is at the end of a stack, or at a time of its holds.
 
@@ -147,11 +159,14 @@ def follow(
     diffusivity_factor : float
         Factor on the diffusivity, for the band of a result.
     until_s : float, optional
-        Stop at this time since the first layer went on [s], over the layers that go on before the fire.
+        Stop at this time since the first layer went on [s], over the layers that go on before the fire, and then on
+        the fire.
     times : float
         Factor on every hold.
     told : callable, optional
         Told the index of each layer after its hold, with a way to ask for the moment.
+    fire : OnFire, optional
+        What its fire does to it; without one salt stays where its hold has brought it.
     """
     count = len(stack)
     size = len(column.middles_cm) if column else 1
@@ -168,8 +183,12 @@ def follow(
         hold_s = layer.hold_s * times
         held = (hold_s if kind.hold_s is not None else 0.0) if left is None else min(hold_s, left)
         dt = diffusivity_m2_s(layer.hold_c) * diffusivity_factor * held * 1e4
+        if fire is not None and kind.when == "during":
+            board.cook(fire, _goes_on_s(layer, fire), diffusivity_factor)
         if layer.kind in BATHS:
             _bathe(board, dosed, at, dt, lifted=left is None or hold_s <= left)
+            if fire is not None and fire.pot_s is None and kind.when == "during":
+                board.fire_s += held  # in its liquid salt moves as the liquid has it
         else:
             _put_on(board, dosed, at, drips)
             if column is not None and kind.when == "before":
@@ -178,9 +197,19 @@ def follow(
             board.clock += held
         if told is not None:
             told(at, board.moment)
+    if fire is not None:
+        on_it = fire.lasts_s if until_s is None else min(fire.lasts_s, until_s - board.clock)
+        board.cook(fire, on_it, diffusivity_factor)
     # a bath kept for a pot that never came is thrown away
     board.lose("left in the bath", board.left)
     return board.moment()
+
+
+def _goes_on_s(layer: Layer, fire: OnFire) -> float:
+    """Return when a layer goes on, since the piece went on its fire [s]."""
+    if layer.kind == "cooking liquid" and fire.pot_s is not None:
+        return fire.pot_s
+    return fire.off_s - before_off_s(layer, fire.off_s)
 
 
 def _put_on(board: _Board, dosed: Dosed, at: int, drips: float) -> None:

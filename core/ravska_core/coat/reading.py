@@ -145,7 +145,8 @@ def read_stack(
             Situation(
                 animal=cut.animal,
                 minced=cut.minced,
-                fire_s=cut.fire_min * 60,
+                fire_s=cut.fire_min * 60 if stack.fire is None else stack.fire.off_s,
+                fired=stack.fire is not None,
                 salt_percent=salt.value,
                 thin_percent=thin.value,
                 sodium_mg=sodium.value,

@@ -26,6 +26,7 @@ from ravska_core.coat.layers import (
     check_layer,
     limits_words,
 )
+from ravska_core.coat.on_fire import OnFire
 from ravska_core.coat.portions import Portion
 from ravska_core.diffusion import Array, Column, at_depths, column_of, diffusivity_m2_s
 from ravska_core.measure import SPOON_SETS, SpoonSet
@@ -37,7 +38,7 @@ from ravska_core.working import BadInput, say
 class Seasoned:
     """A piece with its layers in order; `target_percent` is the salt wanted in all [% of raw edible weight].
 
-    `cook_yield` is what is left of it after its fire, where that is known [0 to 1]; else it is as is usual for the cut.
+    `fire` is what its fire does to it, where that is known; else what is left of it is as is usual for the cut.
     """
 
     letter: str
@@ -45,14 +46,14 @@ class Seasoned:
     layers: tuple[Layer, ...]
     target_percent: float | None = None
     portion_g: float = PORTION_G["usual"]
-    cook_yield: float | None = None
+    fire: OnFire | None = None
 
     def read(self) -> PieceReading:
         """Return the piece as it is read, with what is left of it after its fire."""
         found = read_piece(self.piece)
-        if self.cook_yield is None:
+        if self.fire is None:
             return found
-        return replace(found, cook_yield=self.cook_yield, yield_from="heat-water")
+        return replace(found, cook_yield=self.fire.cook_yield, yield_from="heat-water")
 
 
 @while_it_stands(256)
@@ -266,7 +267,7 @@ class Stack:
     def __init__(self, seasoned: Seasoned, piece: PieceReading, puts: Sequence[Put]) -> None:
         self.piece, self.puts = piece, puts
         self.dosed, self.surfaces, self.notes = _dosed(puts, piece, seasoned.piece.surface)
-        self.surface = seasoned.piece.surface
+        self.surface, self.fire = seasoned.piece.surface, seasoned.fire
         self.middle, self.thin_end = _columns(piece)
         self.salt_g = np.array([put.salt_g for put in puts])
         self.mass_g = seasoned.piece.mass_g
@@ -321,7 +322,9 @@ class Stack:
         dosed = self._weighed(diffusivity_factor)
         drip = drip_share(self.piece.cook_yield, self.piece.water_share)
         if until_s is not None or times != 1.0:
-            return follow(dosed, self.middle, self.piece.water_share, drip, diffusivity_factor, until_s, times)
+            return follow(
+                dosed, self.middle, self.piece.water_share, drip, diffusivity_factor, until_s, times, fire=self.fire
+            )
         if diffusivity_factor not in self._ends:
             last = max((n for n, put in enumerate(self.puts) if put.kind.when == "before"), default=-1)
             first = min((n for n, put in enumerate(self.puts) if put.kind.when != "before"), default=len(self.puts))
@@ -332,7 +335,7 @@ class Stack:
                     self._holds[diffusivity_factor] = moment()
 
             self._ends[diffusivity_factor] = follow(
-                dosed, self.middle, self.piece.water_share, drip, diffusivity_factor, told=told
+                dosed, self.middle, self.piece.water_share, drip, diffusivity_factor, told=told, fire=self.fire
             )
         return self._ends[diffusivity_factor]
 
@@ -381,7 +384,7 @@ class Stack:
         edible = self.piece.edible.value
         # what goes on by surface goes on the part too; what goes by weight gives it its share of the weight
         drip = drip_share(self.piece.cook_yield, self.piece.water_share)
-        moment = follow(self._weighed(1.0), column, self.piece.water_share, drip)
+        moment = follow(self._weighed(1.0), column, self.piece.water_share, drip, fire=self.fire)
         total = 0.0
         for put, fate, salt in zip(self.puts, moment.fates, self.salt_g, strict=True):
             beside = fate.plate * salt / edible * 100

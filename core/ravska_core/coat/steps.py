@@ -63,8 +63,9 @@ class Planned:
     layer: int | None = None
 
 
-def _on_the_fire(kind: str, layer: Layer, fire_s: float) -> float:
-    """Return how long before the piece comes off a layer goes on [s]."""
+def before_off_s(layer: Layer, fire_s: float) -> float:
+    """Return how long before the piece comes off a layer of the fire goes on [s]."""
+    kind = LAYER_KINDS[layer.kind].step
     if kind == "pot":
         return min(layer.hold_s, fire_s)
     if kind == "glaze":
@@ -108,7 +109,7 @@ def usual_steps(layers: Sequence[Layer], fire_s: float, rest_s: float) -> tuple[
         if layer.kind == "cooking liquid" and layer.into_pot:
             continue  # it is poured or stirred into the next one, which has its step
         if kind.when == "during":
-            during.append(Planned(kind.step, _on_the_fire(kind.step, layer, fire_s), at))
+            during.append(Planned(kind.step, before_off_s(layer, fire_s), at))
         elif kind.when == "after":
             after.append(Planned(kind.step, 0.0, at))
         else:

@@ -6,8 +6,11 @@ All stores of water are estimates; how fast they dry follows the evaporation tha
 import math
 from dataclasses import dataclass
 
+import numpy as np
+
 from ravska_core.coat.fates import CLINGS_G_CM2, RINSED, WIPED
 from ravska_core.coat.layers import BATHS, INJECTIONS, LAYER_KINDS
+from ravska_core.coat.on_fire import HALF_KG_M2, OnFire
 from ravska_core.coat.stack import Stack
 from ravska_core.working import Figure, Step, figure
 
@@ -19,8 +22,8 @@ SALTED_KG_M2 = 0.04
 
 SALTED_S = 8 * 3600.0
 
-_HALF = 0.2
-"""Store at which a surface is half wet, in w = M / (M + 0.2) [kg/m2]."""
+GATHERS_MIN = 10.0
+"""A dry surface that is not dry again so soon has gathered water out of the fire's air [min]."""
 
 PIT_C, SURFACE_C, DEW_C, H = 110.0, 60.0, 40.0, 10.0
 """A usual pit, a wet surface in it, its dew point [C], and its heat transfer [W/m2K] (estimates)."""
@@ -28,7 +31,7 @@ PIT_C, SURFACE_C, DEW_C, H = 110.0, 60.0, 40.0, 10.0
 
 def wetness(store_kg_m2: float) -> float:
     """Return how wet a surface is [0 to 1] for its store of water: w = M / (M + 0.2)."""
-    return store_kg_m2 / (store_kg_m2 + _HALF)
+    return store_kg_m2 / (store_kg_m2 + HALF_KG_M2)
 
 
 def saturation_pa(celsius: float) -> float:
@@ -53,17 +56,20 @@ def drying_s(store_kg_m2: float, evaporation: float) -> float:
     """Determine how long a store of water takes to dry [s]: the integral of dM / (w E) from M to dry."""
     if store_kg_m2 <= DRY_KG_M2:
         return 0.0
-    return (store_kg_m2 - DRY_KG_M2 + _HALF * math.log(store_kg_m2 / DRY_KG_M2)) / evaporation
+    return (store_kg_m2 - DRY_KG_M2 + HALF_KG_M2 * math.log(store_kg_m2 / DRY_KG_M2)) / evaporation
 
 
 @dataclass(frozen=True)
 class SurfaceReading:
-    """A surface when it goes to the fire: water on it [g/100 cm2], wetness, rub on it [g/100 cm2], and drying [min]."""
+    """A surface when it goes to the fire: water on it [g/100 cm2], wetness, rub on it [g/100 cm2], and drying [min].
+
+    `dries` is None where it does not dry on its fire.
+    """
 
     water: Figure
     wet: float
     crust_g_100cm2: float
-    dries: Figure
+    dries: Figure | None
     says: str
 
 
@@ -101,9 +107,38 @@ def surface_at_fire(stack: Stack) -> SurfaceReading:
         if layer.kind in ("rub", "paste"):
             crust += put.dose_setting * dosed.sticks
     steps.append(Step("Water on the surface", "when it goes to the fire", store * 10, "g/100 cm²"))
+    dries = _in_a_usual_pit(store) if stack.fire is None else _on_its_fire(stack.fire, store)
+    wet = wetness(store)
+    said = "dry: a crust begins at once, smoke takes less" if wet < 0.2 else (
+        "moist: smoke takes, a crust soon follows" if wet < 0.5 else "wet: smoke takes longest, a crust waits"
+    )  # fmt: skip
+    if dries is not None and wet < 0.2 and dries.value > GATHERS_MIN:
+        said = "dry, but while it is cold water gathers on it: smoke takes then, a crust follows"
+    if dries is None:
+        said = f"{said.partition(':')[0]}: on this fire nothing dries, so no crust comes"
+    water = figure(steps, "±50 %: estimates of what clings", spread=0.5)
+    return SurfaceReading(water, wet, crust, dries, said)
+
+
+def _on_its_fire(fire: OnFire, store: float) -> Figure | None:
+    """Return how long the water on a surface takes to dry on its fire [min]; None where it does not."""
+    dries_s = fire.dry_after_s(store, DRY_KG_M2)
+    if dries_s is None:
+        return None
+    gives_off = float(np.interp(dries_s, fire.times_s, fire.gives_off_kg_m2)) * 10
+    steps = [
+        Step("A wholly wet surface gives off", "by then, on this fire", gives_off, "g/100 cm²", "evaporation"),
+        Step("Dry after", "∫ dM / w from what lies on it to dry", dries_s / 60, "min", "heat-water"),
+    ]
+    said = "a factor of 2: fires, drafts and what clings differ"
+    return figure(steps, said, low=dries_s / 120, high=dries_s / 30)
+
+
+def _in_a_usual_pit(store: float) -> Figure:
+    """Return how long the water on a surface takes to dry where no fire is planned [min]."""
     rate = evaporation_kg_m2_s()
     minutes = drying_s(store, rate) / 60
-    dries = figure(
+    return figure(
         [
             Step("A wholly wet surface gives off", f"pit {PIT_C:g} °C, surface {SURFACE_C:g} °C, dew {DEW_C:g} °C",
                  rate * 600, "g/100 cm² a minute", "evaporation"),
@@ -112,9 +147,3 @@ def surface_at_fire(stack: Stack) -> SurfaceReading:
         "a factor of 2: pits, drafts and what clings differ",
         low=minutes / 2, high=minutes * 2,
     )  # fmt: skip
-    wet = wetness(store)
-    said = "dry: a crust begins at once, smoke takes less" if wet < 0.2 else (
-        "moist: smoke takes, a crust soon follows" if wet < 0.5 else "wet: smoke takes longest, a crust waits"
-    )  # fmt: skip
-    water = figure(steps, "±50 %: estimates of what clings", spread=0.5)
-    return SurfaceReading(water, wet, crust, dries, said)

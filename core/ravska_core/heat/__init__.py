@@ -13,7 +13,8 @@ from ravska_core.heat.cookers import (
     take_kitchen,
 )
 from ravska_core.heat.endpoints import Done, words_for
-from ravska_core.heat.heated import Heated, cook_yield_of
+from ravska_core.heat.fired import on_fire_of
+from ravska_core.heat.heated import Heated
 from ravska_core.heat.phases import SURROUNDS, USUAL_DISTANCE_CM, VESSELS, Phase, check_phases
 from ravska_core.heat.reading import HeatReading, PhaseReading, read_heat
 from ravska_core.heat.scorch import Coated, Scorched
@@ -42,12 +43,12 @@ __all__ = [
     "Scorched",
     "Start",
     "check_phases",
-    "cook_yield_of",
     "cooker_for",
     "cooker_of_own",
     "find_cooker",
     "heated",
     "kitchen",
+    "on_fire_of",
     "place_among",
     "read_heat",
     "starts_for",

@@ -9,7 +9,7 @@ from numpy.typing import NDArray
 from scipy.stats import norm, qmc
 
 from ravska_core.heat.solver import Body
-from ravska_core.heat.trade import factor_of
+from ravska_core.heat.trade import Factor
 
 Array = NDArray[np.float64]
 
@@ -34,15 +34,14 @@ def _normals(draws: int) -> Array:
     return found
 
 
-def middle_of(body: Body, cut: str) -> Body:
+def middle_of(body: Body, trade: Factor) -> Body:
     """Return a piece as it most likely is: the factor of its cut, and a crust that hinders drying."""
-    return replace(body, slower=factor_of(cut).factor, crust_m=CRUST_M)
+    return replace(body, slower=trade.factor, crust_m=CRUST_M)
 
 
-def draws_of(body: Body, cut: str, draws: int = DRAWS) -> Body:
+def draws_of(body: Body, trade: Factor, draws: int = DRAWS) -> Body:
     """Return a piece with its numbers drawn as far as each may be off, the first draw as it most likely is."""
     z = dict(zip(_SPREADS, (_normals(draws) * np.array(list(_SPREADS.values()))).T, strict=True))
-    trade = factor_of(cut)
     reaches = np.log(float(body.reaches) / (1 - float(body.reaches))) + z["logit reaches"]
     return replace(
         body,
@@ -62,9 +61,9 @@ def draws_of(body: Body, cut: str, draws: int = DRAWS) -> Body:
 _PHYSICS_SPREAD, _LATEST = 0.2, 2.4
 
 
-def patience_for(cut: str) -> float:
+def patience_for(trade: Factor) -> float:
     """Return how many times as long as the most likely draw the slowest are waited for: all but one in a hundred."""
-    return math.exp(_LATEST * math.hypot(_PHYSICS_SPREAD, factor_of(cut).spread))
+    return math.exp(_LATEST * math.hypot(_PHYSICS_SPREAD, trade.spread))
 
 
 def grains(values: Array) -> tuple[float | None, ...]:

@@ -1,14 +1,11 @@
 """A piece on its way through phases: its body, its legs, and what is left of it at their end."""
 
-import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from functools import lru_cache
 
 from ravska_core.catalogue import Cut
 from ravska_core.cautions import COLD_C
-from ravska_core.heat.chances import middle_of
-from ravska_core.heat.cookers import Cooker, kitchen
+from ravska_core.heat.cookers import Cooker
 from ravska_core.heat.geometry import lag_of
 from ravska_core.heat.phases import SURROUNDS, Phase, check_phases, legs_of
 from ravska_core.heat.properties import boiling_c, material_of
@@ -16,15 +13,12 @@ from ravska_core.heat.run import run
 from ravska_core.heat.scorch import Coated
 from ravska_core.heat.solver import Body
 from ravska_core.heat.surface import Leg, Side
-from ravska_core.meat import Piece, PieceReading, find_cut, read_piece
+from ravska_core.meat import Piece, PieceReading
 from ravska_core.units import say_duration
 from ravska_core.working import BadInput
 
 FRIDGE_C, _LEAST_OPEN = 4.0, 0.2
 """Start of what comes from the fridge [°C]; least of a surface that dries (estimate)."""
-
-_YIELD_STEP = 0.02
-"""Steps of depth that a yield is reckoned at, relative."""
 
 
 @dataclass(frozen=True)
@@ -105,30 +99,6 @@ def legs_of_heated(heated: Heated, phases: Sequence[Phase]) -> tuple[Leg, ...]:
     """Return the legs of phases, those that were added at their end on the last cooker."""
     cookers = (*heated.cookers, *heated.cookers[-1:] * (len(phases) - len(heated.phases)))
     return legs_of(phases, cookers, heated.boils_c)
-
-
-@lru_cache(maxsize=128)
-def _yield(body: Body, cut: str, legs: tuple[Leg, ...]) -> float:
-    gone = run(middle_of(body, cut), legs)
-    return 1 - float(gone.loss[-1, 0])
-
-
-def cook_yield_of(piece: Piece, phases: Sequence[Phase], cookers: Sequence[Cooker]) -> float:
-    """Determine what is left of a piece's edible weight after its phases [0 to 1], by the most likely run.
-
-    Raises
-    ------
-    BadInput
-        As the piece or a phase is refused.
-    """
-    cut = find_cut(piece.cut)
-    heated = Heated(piece, cut, read_piece(piece), tuple(phases), tuple(cookers), height_m=kitchen().height_m)
-    phases, _ = planned(heated)
-    body = body_of(heated)
-    # as deep as the nearest step of 2 %: while a weight is typed it is the same run, and its yield as good
-    depth = math.exp(round(math.log(float(body.half_m)) / _YIELD_STEP) * _YIELD_STEP)
-    near = replace(body, half_m=depth, exponent=round(float(body.exponent), 1), start_c=round(float(body.start_c)))
-    return _yield(near, piece.cut, legs_of_heated(heated, phases))
 
 
 def worth_saying(heated: Heated) -> tuple[str, ...]:

@@ -19,7 +19,7 @@ from ravska_core.heat.scorch import Scorched, scorching
 from ravska_core.heat.solver import Body
 from ravska_core.heat.surface import Leg
 from ravska_core.heat.tenderness import dose_h, feel_of
-from ravska_core.heat.trade import factor_of
+from ravska_core.heat.trade import Factor, factor_of
 from ravska_core.units import say_duration
 from ravska_core.working import Figure, Step, figure
 
@@ -96,8 +96,8 @@ class HeatReading:
 class _Went:
     """A run of a piece with the phase each draw is in: rows of time, columns of draws; the first is the likeliest."""
 
-    def __init__(self, body: Body, cut: str, legs: tuple[Leg, ...]) -> None:
-        self.run = run(draws_of(body, cut), legs, patience=patience_for(cut))
+    def __init__(self, body: Body, trade: Factor, legs: tuple[Leg, ...]) -> None:
+        self.run = run(draws_of(body, trade), legs, patience=patience_for(trade))
         self.phase = np.array([leg.phase for leg in legs])[self.run.leg]
         times, ended = self.run.times_s[:, 0], float(self.run.ended_s[0])
         self.finished = not math.isnan(ended)
@@ -131,9 +131,9 @@ class _Went:
 
 
 @lru_cache(maxsize=24)
-def _went(body: Body, cut: str, legs: tuple[Leg, ...]) -> _Went:
+def _went(body: Body, trade: Factor, legs: tuple[Leg, ...]) -> _Went:
     """Return a run by all it depends on: a screen asks for the same one as long as nothing of it changes."""
-    return _Went(body, cut, legs)
+    return _Went(body, trade, legs)
 
 
 def read_heat(heated: Heated) -> HeatReading:
@@ -145,7 +145,7 @@ def read_heat(heated: Heated) -> HeatReading:
         At ``phases`` where there are none, and at ``phases.N.…`` for what a phase cannot be.
     """
     phases, rests = planned(heated)
-    went = _went(body_of(heated), heated.piece.cut, legs_of_heated(heated, phases))
+    went = _went(body_of(heated), factor_of(heated.cut), legs_of_heated(heated, phases))
     last = last_hot(phases)
     off = went.end_of(last)
     chances = grains(off)
@@ -177,7 +177,7 @@ def read_heat(heated: Heated) -> HeatReading:
         danger_s=situation.centre_s,
         surface_safe_s=float(went.times_s[safe[0]]) if len(safe) else None,
         credit=_credit(heated, went),
-        factor=_factor(heated.piece.cut),
+        factor=_factor(factor_of(heated.cut)),
         rests=rests,
         says=(*_says(phases, went, chances), *worth_saying(heated)),
         cautions=fire_cautions(situation),
@@ -293,7 +293,7 @@ def _situation(heated: Heated, phases: Sequence[Phase], went: _Went, peak: float
         centre_s=float(lasts[:until][centre[:until] >= FRIDGE_C].sum()),
         bath_s=max((lasted for lasted, _ in baths), default=0.0),
         bath_c=min((celsius for _, celsius in baths), default=0.0),
-        fat_over_flame=heated.cut.key in _RENDERS
+        fat_over_flame=(heated.cut.like or heated.cut.key) in _RENDERS
         and any(phase.surround == "direct flame" and phase.tray != "drip" for phase in phases),
     )
 
@@ -308,8 +308,7 @@ def _credit(heated: Heated, went: _Went) -> Figure | None:
     return figure(steps, "information only: never a permission below the usual minimum")
 
 
-def _factor(cut: str) -> Figure:
-    trade = factor_of(cut)
+def _factor(trade: Factor) -> Figure:
     steps = [Step("Time factor of the cut", trade.says, trade.factor, "×", "trade")]
     return figure(steps, f"±{trade.spread * 100:.0f} %", spread=trade.spread)
 

@@ -32,8 +32,9 @@ class HeatRun:
 
     Times [s], temperatures of centre and surface (a third axis for its sides) [°C], the leg it is in, how wet the
     surface is, loss as a share of the raw mass; `mean` is the whole piece at its end [°C]. `depth_c` is the first draw
-    from its surface inwards, at `depths_m`. `ended_s` is when each draw came to the end of its last leg, nan where it
-    did not [s]. `heat` let in and `stored`, and where the water went, are sums in J and kg for each draw.
+    from its surface inwards, at `depths_m`, and `first_mean` the whole of it. `ended_s` is when each draw came to the
+    end of its last leg, nan where it did not [s]. `heat` let in and `stored`, and where the water went, are sums in J
+    and kg for each draw.
     """
 
     times_s: Array
@@ -45,6 +46,7 @@ class HeatRun:
     loss: Array
     depths_m: Array
     depth_c: Array
+    first_mean: Array
     ended_s: Array
     heat: Array
     stored: Array
@@ -148,6 +150,7 @@ class _Rows:
         }  # fmt: skip
         return HeatRun(
             times, centre, surface.reshape(by_side), mean, leg, wet / (wet + HALF_WET), loss,
-            solver.cells.middles[0], depth, ended, solver.each(solver.heat), solver.stored(),
+            solver.cells.middles[0], depth, depth @ solver.mass[: solver.deep] / solver.whole_mass[0], ended,
+            solver.each(solver.heat), solver.stored(),
             {name: solver.each(one) for name, one in water.items()},
         )  # fmt: skip

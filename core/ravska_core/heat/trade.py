@@ -5,9 +5,11 @@ model's own figure to the middle of the usual time; no check of physics knows it
 """
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
+from ravska_core.catalogue import Cut
 from ravska_core.heat.phases import Phase
+from ravska_core.meat import find_cut
 
 
 @dataclass(frozen=True)
@@ -78,9 +80,16 @@ _WEAK_FROM = 0.25
 """How far the logarithm of a factor is from none where the model is weak: flat racks, breasts, bellies (estimate)."""
 
 
-def factor_of(cut: str) -> Factor:
-    """Return the time factor of a cut: of several usual times the geometric mean; 1 where none is known."""
-    rows = [row for row in TRADE_TIMES if row.cut == cut]
+def factor_of(cut: Cut) -> Factor:
+    """Return the time factor of a cut: of several usual times the geometric mean; 1 where none is known.
+
+    A cut of the cook's own has that of the one it is like, with the doubt of one that is not known.
+    """
+    if cut.like:
+        of_its_like = factor_of(find_cut(cut.like))
+        said = f"as {find_cut(cut.like).name.lower()}, which it is like: {of_its_like.says}"
+        return replace(of_its_like, spread=max(_UNKNOWN_SPREAD, of_its_like.spread), says=said)
+    rows = [row for row in TRADE_TIMES if row.cut == cut.key]
     if not rows:
         return Factor(1.0, _UNKNOWN_SPREAD, "no usual time is known of this cut: physics alone, with more doubt")
     logarithm = sum(math.log(row.factor) for row in rows) / len(rows)

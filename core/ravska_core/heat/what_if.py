@@ -8,6 +8,7 @@ from ravska_core.heat.heated import Heated, body_of, last_hot, legs_of_heated, p
 from ravska_core.heat.phases import SURROUNDS, Phase
 from ravska_core.heat.run import run
 from ravska_core.heat.solver import Body
+from ravska_core.heat.trade import factor_of
 
 HOTTER_K = 10.0
 
@@ -52,7 +53,7 @@ def what_if(heated: Heated) -> tuple[Otherwise, ...]:
         At ``phases`` where there are none, and at ``phases.N.…`` for what a phase cannot be.
     """
     planned(heated)
-    body = middle_of(body_of(heated), heated.piece.cut)
+    body = middle_of(body_of(heated), factor_of(heated.cut))
     as_planned, _ = _off(heated, body)
     found = []
     for says, change, thick in _CHANGES:

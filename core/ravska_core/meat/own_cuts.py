@@ -71,7 +71,7 @@ def cut_of_own(own: OwnCut) -> Cut:
         raise BadInput("length", f"Measure one piece: it is shaped otherwise than {like.name.lower()}.")
     made = replace(
         like, key=own.key, name=own.name.strip(), other_names=(), animal=own.animal or like.animal,
-        shape=own.shape or like.shape, source="own-cut",
+        shape=own.shape or like.shape, source="own-cut", like=own.like if own.shape in ("", like.shape) else "",
     )  # fmt: skip
     if own.bone_share is not None:
         in_range("bone_share", own.bone_share, 0, 0.6, "Bone is between none and 60 % of the weight.")

@@ -32,7 +32,7 @@ from ravska_core.coat import (
     plain,
     share_out,
 )
-from ravska_core.heat import cook_yield_of
+from ravska_core.heat import on_fire_of
 from ravska_core.measure import SPOON_SETS, SpoonSet
 from ravska_core.meat import MOST_BONES, PLACES, STAGES, Measures, Stage, place_of, serving_of
 from ravska_core.meat import Piece as CorePiece
@@ -406,10 +406,13 @@ def _dose(document: LayerDocument, blends: Blends) -> float | Portion:
     return said
 
 
-def read_pieces(pieces: Sequence[PieceDocument], blends: Blends, appetite: str, at: str = "pieces.") -> list[Seasoned]:
+def read_pieces(
+    pieces: Sequence[PieceDocument], blends: Blends, appetite: str, at: str = "pieces.", fired: bool = True
+) -> list[Seasoned]:
     """Read every piece with its stack as typed; all fields that cannot be read are named together.
 
-    `at` is where the pieces stand in the document; a piece by itself, not in a list, at its own field.
+    `at` is where the pieces stand in the document; a piece by itself, not in a list, at its own field. `fired` says
+    whether what its phases do to it is wanted.
 
     Raises
     ------
@@ -431,11 +434,11 @@ def read_pieces(pieces: Sequence[PieceDocument], blends: Blends, appetite: str, 
         phases = read_phases(document.phases, gather, f"{place}.phases")
         if piece is not None and all(layer is not None for layer in layers):
             portion_g = serving_of(document.cut, serving_g, appetite)
-            kept = None
-            if phases and not gather.errors:
-                kept = gather.attempt(place, cook_yield_of, piece, phases, [cooker_of(one) for one in document.phases])
+            fire = None
+            if fired and phases and not gather.errors:
+                fire = gather.attempt(place, on_fire_of, piece, phases, [cooker_of(one) for one in document.phases])
             found.append(
-                Seasoned(document.letter, piece, tuple(layers), target, portion_g, kept)  # type: ignore[arg-type]
+                Seasoned(document.letter, piece, tuple(layers), target, portion_g, fire)  # type: ignore[arg-type]
             )
     gather.finish()
     return found

@@ -87,7 +87,7 @@ def _of_piece(document: HeatDocument, what: Callable[[Heated], Found]) -> Found:
     piece = document.piece
     blends = Blends(piece.layers)
     blends.share([piece], document.appetite)
-    (seasoned,) = read_pieces([piece], blends, document.appetite, "piece")
+    (seasoned,) = read_pieces([piece], blends, document.appetite, "piece", fired=False)
     gather = Gather()
     phases = read_phases(piece.phases, gather, "piece.phases")
     cookers = [cooker_of(one) for one in piece.phases]

@@ -6,7 +6,7 @@ from django.db import models
 from django.db.models import Q
 from ravska_core.catalogue import Bone
 from ravska_core.coat import Seasoned
-from ravska_core.heat import cook_yield_of
+from ravska_core.heat import on_fire_of
 from ravska_core.meat import CUT_INTO, GRADES, Measures, Stage, serving_of
 from ravska_core.meat import Piece as CorePiece
 
@@ -107,5 +107,5 @@ class Piece(Row):
         layers = tuple(layer.as_core() for layer in self.layers.all())
         portion_g = serving_of(self.cut, self.serving_g, appetite)
         core = self.as_core()
-        kept = cook_yield_of(core, *phases_from(self.phases)) if self.phases else None
-        return Seasoned(self.letter, core, layers, self.target_percent, portion_g, kept)
+        fire = on_fire_of(core, *phases_from(self.phases)) if self.phases else None
+        return Seasoned(self.letter, core, layers, self.target_percent, portion_g, fire)

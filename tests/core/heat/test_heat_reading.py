@@ -6,14 +6,14 @@ from dataclasses import replace
 import numpy as np
 import pytest
 from ravska_core.coat import Layer, Seasoned, drippings_of, plain, read_coat
-from ravska_core.heat import Coated, Heated, Phase, cook_yield_of, cooker_for, heated, read_heat, what_if
+from ravska_core.heat import Coated, Heated, Phase, cooker_for, heated, on_fire_of, read_heat, what_if
 from ravska_core.heat.chances import grains
 from ravska_core.heat.heated import body_of
 from ravska_core.heat.phases import legs_of
 from ravska_core.heat.run import run
 from ravska_core.heat.scorch import scorching
 from ravska_core.heat.trade import TRADE_TIMES, TradeTime, factor_of
-from ravska_core.meat import Piece, Stage, find_cut, read_piece
+from ravska_core.meat import Measures, OwnCut, Piece, Stage, cut_of_own, find_cut, read_piece
 from ravska_core.working import BadInput
 
 PIT = Phase("indirect", 120.0, "grate", centre_c=55.0, wood="alder")
@@ -54,9 +54,25 @@ def test_the_grains_hold_the_usual_times_of_the_trade(row: TradeTime):
 
 def test_where_physics_is_weak_the_doubt_is_wide():
     for cut in ("beef-brisket", "pork-belly", "pork-ribs", "duck-leg"):
-        assert factor_of(cut).spread > factor_of("pork-shoulder").spread
-    assert factor_of("goat-leg").factor == 1.0
-    assert factor_of("goat-leg").spread > factor_of("pork-shoulder").spread
+        assert factor_of(find_cut(cut)).spread > factor_of(find_cut("pork-shoulder")).spread
+    goat = factor_of(find_cut("goat-leg"))
+    assert goat.factor == 1.0
+    assert goat.spread > factor_of(find_cut("pork-shoulder")).spread
+
+
+def test_a_cut_of_ones_own_takes_as_long_as_its_like_with_more_doubt():
+    like = find_cut("lamb-shoulder")
+    own = cut_of_own(OwnCut("own-1", "Weir roll", like.key, bone_share=0.1))
+    found = factor_of(own)
+    assert found.factor == factor_of(like).factor == pytest.approx(0.83)
+    assert found.spread == 0.22
+    assert found.spread > factor_of(like).spread
+    assert found.says.startswith("as lamb shoulder")
+    # shaped otherwise, the usual times of the other say nothing of it
+    flat = cut_of_own(OwnCut("own-1", "Weir slab", like.key, shape="box", measures=Measures(30, 20, 4), bone_share=0.1))
+    assert factor_of(flat).factor == 1.0
+    weak = cut_of_own(OwnCut("own-2", "Lock belly", "pork-belly"))
+    assert factor_of(weak).spread == factor_of(find_cut("pork-belly")).spread
 
 
 def spread(cut: str, mass_g: float) -> float:
@@ -218,16 +234,18 @@ def test_what_if_says_how_much_sooner_and_what_it_costs():
 def test_the_ledger_goes_by_what_is_left_after_the_fire():
     rub = Layer("rub", plain("table-salt/fine"), 3.0)
     seasoned = Seasoned("A", Piece("beef-round", 2000), (rub,), None, 180.0)
-    kept = cook_yield_of(seasoned.piece, [PIT], [cooker_for("indirect")])
+    fire = on_fire_of(seasoned.piece, [PIT], [cooker_for("indirect")])
+    kept = fire.cook_yield
     assert kept == pytest.approx(read_heat(ROUND).cook_yield, abs=0.005)
-    usual, run_through = read_coat(seasoned), read_coat(replace(seasoned, cook_yield=kept))
+    usual, run_through = read_coat(seasoned), read_coat(replace(seasoned, fire=fire))
     assert run_through.servings.value == pytest.approx(usual.servings.value * kept / usual.piece.cook_yield)
     assert run_through.sodium.value == pytest.approx(usual.sodium.value * usual.piece.cook_yield / kept, rel=0.03)
     assert "heat-water" in {step.source for step in run_through.servings.steps}
     # left on for longer, less is left and more drips
-    dry = cook_yield_of(seasoned.piece, [replace(PIT, centre_c=85.0)], [cooker_for("indirect")])
+    longer = on_fire_of(seasoned.piece, [replace(PIT, centre_c=85.0)], [cooker_for("indirect")])
+    dry = longer.cook_yield
     assert dry < kept
-    drips = [sum(grams for _, grams in drippings_of(replace(seasoned, cook_yield=one))) for one in (kept, dry)]
+    drips = [sum(grams for _, grams in drippings_of(replace(seasoned, fire=one))) for one in (fire, longer)]
     assert drips[1] == pytest.approx(drips[0] * (1 - dry) / (1 - kept), rel=0.02)
 
 
@@ -242,7 +260,9 @@ def test_cubes_that_touch_on_a_skewer_take_longer_than_those_apart():
 
 
 def test_a_yield_is_of_the_nearest_depth_and_as_good():
-    near = [cook_yield_of(Piece("beef-round", grams), [PIT], [cooker_for("indirect")]) for grams in (2000, 2010)]
+    near = [
+        on_fire_of(Piece("beef-round", grams), [PIT], [cooker_for("indirect")]).cook_yield for grams in (2000, 2010)
+    ]
     assert near[0] == near[1]
     exact = read_heat(on_fire("beef-round", 2010, PIT)).cook_yield
     assert near[1] == pytest.approx(exact, abs=0.008)

@@ -4210,8 +4210,10 @@ export interface components {
         };
         /**
          * CoreSample
-         * @description Salt from the surface to the centre at one time of the hold [% of raw edible weight], with the band of D.
+         * @description Salt from the surface to the centre at one time [% of raw edible weight], with the band of D.
          *
+         *     `time_s` is since the first layer went on: `whole_s` of holds, then `fire_s` on the fire, 0 where that is not known
+         *     or a liquid moves the salt there.
          *     `percent` takes an injection as even; `least` is the salt of the tenth of the meat that the needle reached least,
          *     none without an injection. `says` is what this hold does and what twice the time would add, in words.
          */
@@ -4220,6 +4222,8 @@ export interface components {
             time_s: number;
             /** Whole S */
             whole_s: number;
+            /** Fire S */
+            fire_s: number;
             /** Depths Cm */
             depths_cm: number[];
             /** Percent */

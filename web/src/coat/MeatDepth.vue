@@ -8,7 +8,7 @@ import Why from '../kit/Why.vue'
 import SaltCurves, { type Cored } from './SaltCurves.vue'
 import { coatHere } from './useCoat'
 
-/** The meat under the layers: how far the salt of each way has got at any hour of the hold, in a picture and in words. */
+/** The meat under the layers: how far salt has got at any hour of the hold and on the fire, in a picture and in words. */
 const coat = coatHere()
 const { show } = usePreferences()
 /** The core samples to lay over each other: the open piece's, and of the compared ones the other. */
@@ -21,11 +21,20 @@ const cores = computed<Cored[]>(() =>
 )
 const own = computed(() => coat.piece.value?.letter ?? '')
 const mine = computed(() => cores.value.find((core) => core.letter === own.value) ?? cores.value[0])
-const whole = computed(() => Math.max(...cores.value.map((core) => core.sample.whole_s)))
+const held = computed(() => Math.max(...cores.value.map((core) => core.sample.whole_s)))
+const whole = computed(() => Math.max(...cores.value.map((core) => core.sample.whole_s + core.sample.fire_s)))
 const seconds = computed(() => Math.min(coat.atS.value ?? whole.value, whole.value))
 const hours = computed({
   get: () => seconds.value,
   set: (value: number) => (coat.atS.value = value >= whole.value ? null : value),
+})
+/** Where of its holds and its fire the open piece is, in words. */
+const reached = computed(() => {
+  if (!mine.value) return ''
+  const { time_s, whole_s, fire_s } = mine.value.sample
+  const left = time_s - whole_s
+  if (left > 0) return `${duration(left)} after it went on the fire`
+  return whole_s || !fire_s ? `at ${duration(time_s)} of ${duration(whole_s)}` : 'as it goes on the fire'
 })
 const old = computed(() => Object.keys(coat.errorsOf(coat.current.value)).length > 0)
 </script>
@@ -35,7 +44,7 @@ const old = computed(() => Object.keys(coat.errorsOf(coat.current.value)).length
     <SaltCurves :cores="cores" :own="own" />
     <div class="words">
       <p class="reach">
-        at {{ duration(mine.sample.time_s) }} of {{ duration(mine.sample.whole_s) }}: salt reaches
+        {{ reached }}: salt reaches
         <b
           ><Why :figure="mine.sample.reach" of="Reach of the salt">{{ show.depth(mine.sample.reach.value) }}</Why></b
         >
@@ -55,8 +64,11 @@ const old = computed(() => Object.keys(coat.errorsOf(coat.current.value)).length
       </p>
       <label class="time">
         <span class="muted" aria-hidden="true">put on</span>
-        <span class="sr-only">Time of the hold</span>
-        <span class="muted" aria-hidden="true">{{ duration(whole) }}, to the fire</span>
+        <span class="sr-only">{{ whole > held ? 'Time of the hold and the fire' : 'Time of the hold' }}</span>
+        <span v-if="whole > held" class="muted" aria-hidden="true">to the fire after {{ duration(held) }}</span>
+        <span class="muted" aria-hidden="true">{{
+          whole > held ? `${duration(whole - held)} more, carved` : `${duration(whole)}, to the fire`
+        }}</span>
         <input
           v-model.number="hours"
           type="range"

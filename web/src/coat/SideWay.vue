@@ -63,8 +63,11 @@ const salt = (value: number) => share(value, MOST_SALT)
         <div class="bar thin water"><i :style="{ width: share(one.water!.value, MOST_WATER) }" /></div>
         <div class="bar thin crust"><i :style="{ width: share(one.crust_g_100cm2, MOST_CRUST) }" /></div>
         <span
-          >{{ one.surface }}; dries in
-          <Why :figure="one.dries!" :of="`Drying, ${one.name}`">{{ one.dries!.value.toFixed(0) }} min</Why></span
+          >{{ one.surface
+          }}<template v-if="one.dries"
+            >; dries in
+            <Why :figure="one.dries" :of="`Drying, ${one.name}`">{{ one.dries.value.toFixed(0) }} min</Why></template
+          ></span
         >
       </div>
       <div class="cell">

@@ -131,7 +131,7 @@ it('draws pieces to one scale, says their size, and has every face tapped', asyn
 
 it('lays the pieces over each other, an injected one between its sites too', async () => {
   const sample = {
-    time_s: 7200, whole_s: 7200, depths_cm: [0, 0.5, 2], percent: [4, 1, 0], low: [4, 0.8, 0], high: [5, 1.2, 0.1],
+    time_s: 7200, whole_s: 7200, fire_s: 0, depths_cm: [0, 0.5, 2], percent: [4, 1, 0], low: [4, 0.8, 0], high: [5, 1.2, 0.1],
     least: [] as number[], reach: figure(2.7), says: ['It seasons the surface.'],
   } // prettier-ignore
   const cored = (letter: string, of = sample) => ({ letter, name: letter, sample: of })
