@@ -158,3 +158,52 @@ def test_a_cut_that_is_none_is_said(api, book):
     status, found = api("GET", "cooks/heat/cut?cut=unicorn-rump")
     assert status == 422
     assert "not in the catalogue" in found["detail"] or "not in the catalogue" in found["errors"][0]["sentence"]
+
+
+def test_what_is_threaded_between_the_meat_is_kept_and_said(api, book):
+    cook = opened(api)
+    flame = {"surround": "direct flame", "vessel": "skewer", "aimed": "230 °C", "lasts": "12 min", "turned": "1 min"}
+    typed = as_sent(cook)
+    typed["pieces"][0]["phases"] = [flame | {"threaded": ["onion", "tomato"]}]
+    kept = saved(api, cook["id"], typed)["pieces"][0]
+    assert kept["typed"]["phases"][0]["threaded"] == ["onion", "tomato"]
+    says = read(api, kept["typed"])["says"]
+    assert [one.partition(":")[0] for one in says if "by themselves" in one] == ["Small tomatoes"]
+    known = api("GET", f"cooks/heat/cut?cut={kept['typed']['cut']}")[1]["threads"]
+    assert known["onion"] == "wedges of onion"
+    # a phase of before skewers had something between their meat says nothing of it
+    row = Piece.objects.get(cook_id=cook["id"], letter=kept["typed"]["letter"])
+    for of in row.phases[0].values():
+        if isinstance(of, dict):
+            of.pop("threaded", None)
+    row.save()
+    assert opened(api)["pieces"][0]["typed"]["phases"][0]["threaded"] == []
+
+
+def test_the_core_sample_goes_on_over_the_fire_until_it_is_carved(api, piece):
+    fired = sent(piece, OPEN)
+
+    def sample(at_s: float | None) -> dict:
+        found, answer = api("POST", "cooks/coat/read", {"pieces": [fired], "at_s": at_s})
+        assert found == 200, answer
+        return answer[0]["sample"]
+
+    carved = sample(None)
+    held, fire_s = carved["whole_s"], carved["fire_s"]
+    assert fire_s > 3600
+    assert carved["time_s"] == pytest.approx(held + fire_s)
+    reaches = [sample(at)["reach"]["value"] for at in (held / 2, held, held + fire_s / 2)]
+    assert reaches == sorted(reaches)
+    assert carved["reach"]["value"] > reaches[-1]
+    assert "The fire moves it on" in carved["says"][-1]
+
+
+def test_side_by_side_says_how_long_each_surface_dries_on_this_fire(api, piece):
+    ways = api("POST", "cooks/coat/side-by-side", {"piece": sent(piece, OPEN)})[1]
+    told = [one["dries"]["value"] for one in ways if not one["problem"]]
+    # cold meat beside a fire of 107 °C gathers water for a quarter of an hour and more before it dries
+    assert min(told) > 15
+    foil = {"surround": "oven", "vessel": "foil", "aimed": "150 °C", "lasts": "2 h"}
+    wrapped = api("POST", "cooks/coat/side-by-side", {"piece": sent(piece, foil)})[1]
+    assert [one["dries"] for one in wrapped if one["water"] and one["wet"] > 0.2] != []
+    assert all(one["dries"] is None and "nothing dries" in one["surface"] for one in wrapped if one["wet"] > 0.2)

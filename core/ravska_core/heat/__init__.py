@@ -19,6 +19,7 @@ from ravska_core.heat.phases import SURROUNDS, USUAL_DISTANCE_CM, VESSELS, Phase
 from ravska_core.heat.reading import HeatReading, PhaseReading, read_heat
 from ravska_core.heat.scorch import Coated, Scorched
 from ravska_core.heat.seasoned import heated
+from ravska_core.heat.skewers import THREADED
 from ravska_core.heat.starts import Start, place_among, starts_for, usual_phase
 from ravska_core.heat.tenderness import FEELS
 from ravska_core.heat.what_if import Otherwise, what_if
@@ -28,6 +29,7 @@ __all__ = [
     "FEELS",
     "NO_KITCHEN",
     "SURROUNDS",
+    "THREADED",
     "USUAL_DISTANCE_CM",
     "VESSELS",
     "Coated",

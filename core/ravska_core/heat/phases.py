@@ -8,6 +8,7 @@ from dataclasses import dataclass, replace
 from types import MappingProxyType
 
 from ravska_core.heat.cookers import Cooker
+from ravska_core.heat.skewers import THREADED
 from ravska_core.heat.surface import EMISSIVITY, Leg, Side
 from ravska_core.heat.tenderness import FEELS
 from ravska_core.units import say_duration
@@ -87,8 +88,8 @@ class Phase:
     It ends by whichever of its ends is first: `lasts_s` [s], `centre_c` [°C], a `feel` or a `colour`. `near` says that
     it lies on the fire's hot side; `setting` and `distance_cm` [cm] how it lies to a flame or a broiler; `turned_s` how
     often it is turned [s]; `sears_s` how long each face is at the heat, one after the other [s]; `touching` is the
-    share of a face that touches iron, `apart` that pieces on a skewer do not touch each other. `tray` is a water or a
-    drip tray, `wood` what smokes.
+    share of a face that touches iron. `apart` says that pieces on a skewer do not touch each other, `threaded` what
+    lies between them there. `tray` is a water or a drip tray, `wood` what smokes.
     """
 
     surround: str
@@ -107,6 +108,7 @@ class Phase:
     sears_s: tuple[float, ...] = ()
     touching: float = 1.0
     apart: bool = True
+    threaded: tuple[str, ...] = ()
     tray: str = ""
     wood: str = ""
 
@@ -177,6 +179,9 @@ def _check(phase: Phase, boils_c: float) -> None:
         raise BadInput("colour", f"A colour to wait for is one of {', '.join(COLOURS)}.")
     if phase.setting not in SETTINGS:
         raise BadInput("setting", f"A flame is one of {', '.join(SETTINGS)}.")
+    for one in phase.threaded:
+        if one not in THREADED:
+            raise BadInput("threaded", f"Between the meat there can be {', '.join(THREADED)}: choose of these.")
     if phase.tray not in ("", "water", "drip"):
         raise BadInput("tray", "Under it is a water tray, a drip tray or nothing.")
     _check_numbers(phase)

@@ -16,6 +16,7 @@ from ravska_core.heat.heated import FRIDGE_C, Heated, body_of, last_hot, legs_of
 from ravska_core.heat.phases import SURROUNDS, Phase
 from ravska_core.heat.run import run
 from ravska_core.heat.scorch import Scorched, scorching
+from ravska_core.heat.skewers import unlike_on_a_skewer
 from ravska_core.heat.solver import Body
 from ravska_core.heat.surface import Leg
 from ravska_core.heat.tenderness import dose_h, feel_of
@@ -179,7 +180,7 @@ def read_heat(heated: Heated) -> HeatReading:
         credit=_credit(heated, went),
         factor=_factor(factor_of(heated.cut)),
         rests=rests,
-        says=(*_says(phases, went, chances), *worth_saying(heated)),
+        says=(*_says(phases, went, chances), *worth_saying(heated), *_between(phases, read)),
         cautions=fire_cautions(situation),
     )  # fmt: skip
 
@@ -311,6 +312,13 @@ def _credit(heated: Heated, went: _Went) -> Figure | None:
 def _factor(trade: Factor) -> Figure:
     steps = [Step("Time factor of the cut", trade.says, trade.factor, "×", "trade")]
     return figure(steps, f"±{trade.spread * 100:.0f} %", spread=trade.spread)
+
+
+def _between(phases: Sequence[Phase], read: Sequence[PhaseReading]) -> tuple[str, ...]:
+    """Say what lies between the meat on its skewers and is not done when that is; all skewered phases together."""
+    skewered = [(phase, one) for phase, one in zip(phases, read, strict=True) if phase.vessel == "skewer"]
+    threaded = dict.fromkeys(key for phase, _ in skewered for key in phase.threaded)
+    return unlike_on_a_skewer(tuple(threaded), sum(one.ends_s - one.begins_s for _, one in skewered))
 
 
 def _says(phases: Sequence[Phase], went: _Went, chances: Sequence[float | None]) -> tuple[str, ...]:

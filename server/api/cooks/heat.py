@@ -12,6 +12,7 @@ from ravska_core.cautions import minimum_centre_c
 from ravska_core.heat import (
     COOKER_KINDS,
     SURROUNDS,
+    THREADED,
     VESSELS,
     Done,
     Heated,
@@ -137,7 +138,8 @@ class CookerOfPhaseOut:
 class HeatOfCutOut:
     """What a cut can begin from: runs of phases, words for done by school, and the usual minimum of its centre [C].
 
-    Beside them what any phase can be: surrounds, what `vessels` are called, and cookers, own ones first.
+    Beside them what any phase can be: surrounds, what `vessels` are called, what can be threaded between meat on a
+    skewer, and cookers, own ones first.
     """
 
     starts: list[StartOut]
@@ -146,6 +148,7 @@ class HeatOfCutOut:
     minimum_says: str
     surrounds: list[SurroundOut]
     vessels: dict[str, str]
+    threads: dict[str, str]
     cookers: list[CookerOfPhaseOut]
 
 
@@ -174,5 +177,6 @@ def heat_of_cut(request: HttpRequest, cut: Key) -> HeatOfCutOut:
         if key not in retired
     ]
     least_c, says = minimum_centre_c(found.animal, found.minced)
+    threads = {key: one.says for key, one in THREADED.items()}
     words = list(words_for(found.animal, found.minced))
-    return HeatOfCutOut(starts, words, least_c, says, surrounds, dict(VESSELS), cookers)
+    return HeatOfCutOut(starts, words, least_c, says, surrounds, dict(VESSELS), threads, cookers)

@@ -21,6 +21,9 @@ Feel = Literal["", "giving", "like butter"]
 Colour = Literal["", "golden", "brown", "dark"]
 Setting = Literal["gentle", "middling", "fierce"]
 Tray = Literal["", "water", "drip"]
+ThreadedKey = Literal[
+    "tomato", "fruit", "cheese", "mushroom", "courgette", "pepper", "onion", "aubergine", "potato", "root",
+]  # fmt: skip
 
 
 PLAIN = ("rest", "cold")
@@ -32,7 +35,8 @@ class PhaseDocument(BaseModel):
 
     `aimed` may be a span, whose middle is aimed at; `band` is the wider one that still does. `cooker` is a kind of
     cooker, empty for the usual one; `distance`, `setting`, `turned`, `sears` and `touching` say how it lies to the
-    heat, empty for what is usual; pieces on a skewer lie `apart` or touch.
+    heat, empty for what is usual; pieces on a skewer lie `apart` or touch, with what is
+    `threaded` between them.
     """
 
     surround: SurroundKey
@@ -51,6 +55,7 @@ class PhaseDocument(BaseModel):
     sears: Sears = Sears("")
     touching: Share = Share("")
     apart: bool = True
+    threaded: Annotated[list[ThreadedKey], Field(max_length=10)] = Field(default=[])
     tray: Tray = ""
     wood: Typed = ""
 
@@ -90,6 +95,7 @@ def _read(document: PhaseDocument, gather: Gather, at: str) -> Phase:
         sears_s=gather.value_if(f"{at}.sears", document.sears) or (),
         touching=1.0 if touching is None else touching / 100,
         apart=document.apart,
+        threaded=tuple(dict.fromkeys(document.threaded)),
         tray=document.tray,
         wood=document.wood,
     )

@@ -176,7 +176,9 @@ def phases_from(rows: Sequence[Stored]) -> tuple[tuple[Phase, ...], tuple[Cooker
     phases, cookers = [], []
     for row in rows:
         value = _value(row, "phases")
-        phases.append(Phase(**{**value, "sears_s": tuple(value["sears_s"])}))
+        phases.append(
+            Phase(**{**value, "sears_s": tuple(value["sears_s"]), "threaded": tuple(value.get("threaded", ()))})
+        )
         cookers.append(find_cooker(row["typed"].get("cooker", ""), value["surround"]))
     return tuple(phases), tuple(cookers)
 

@@ -268,6 +268,30 @@ def test_a_yield_is_of_the_nearest_depth_and_as_good():
     assert near[1] == pytest.approx(exact, abs=0.008)
 
 
+def test_what_is_threaded_between_the_meat_and_takes_longer_or_shorter_is_said():
+    skewered = Phase("direct flame", 230.0, "skewer", lasts_s=600.0, turned_s=60.0)
+
+    def said(lasts_s: float, *threaded: str) -> list[str]:
+        phase = replace(skewered, lasts_s=lasts_s, threaded=threaded)
+        return [one for one in read_heat(on_fire("lamb-leg", 800, phase, cut_into="cubes", cut_cm=3.0)).says
+                if "by themselves" in one]  # fmt: skip
+
+    assert said(600.0, "onion", "pepper", "mushroom") == []
+    assert said(600.0, "tomato", "root") == [
+        "Small tomatoes: 3 to 6 min over a flame, the meat about 10 min. Thread them by themselves, and put them on "
+        "later.",
+        "Raw roots: 25 to 40 min over a flame, the meat about 10 min. Thread them by themselves, and put them on "
+        "before it.",
+    ]
+    # 1.35 times as long, or as short, is where it is said: small tomatoes until 486 s, roots from 1111 s
+    assert said(480.0, "tomato") == []
+    assert said(492.0, "tomato") != []
+    assert said(1116.0, "root") == []
+    assert said(1104.0, "root") != []
+    with pytest.raises(BadInput, match="choose of these"):
+        read_heat(on_fire("lamb-leg", 800, replace(skewered, threaded=("pebble",))))
+
+
 def test_things_of_unlike_speed_on_one_skewer_are_warned_about():
     skewered = Phase("direct flame", 230.0, "skewer", centre_c=75.0, turned_s=60.0)
     unlike = on_fire("chicken-thigh", 420, skewered, count=3, masses_g=(100.0, 120.0, 200.0))

@@ -4825,7 +4825,8 @@ export interface components {
          *
          *     `aimed` may be a span, whose middle is aimed at; `band` is the wider one that still does. `cooker` is a kind of
          *     cooker, empty for the usual one; `distance`, `setting`, `turned`, `sears` and `touching` say how it lies to the
-         *     heat, empty for what is usual; pieces on a skewer lie `apart` or touch.
+         *     heat, empty for what is usual; pieces on a skewer lie `apart` or touch, with what is
+         *     `threaded` between them.
          */
         PhaseDocument: {
             /**
@@ -4912,6 +4913,11 @@ export interface components {
              * @default true
              */
             apart: boolean;
+            /**
+             * Threaded
+             * @default []
+             */
+            threaded: ("tomato" | "fruit" | "cheese" | "mushroom" | "courgette" | "pepper" | "onion" | "aubergine" | "potato" | "root")[];
             /**
              * Tray
              * @default
@@ -5997,7 +6003,8 @@ export interface components {
          * HeatOfCutOut
          * @description What a cut can begin from: runs of phases, words for done by school, and the usual minimum of its centre [C].
          *
-         *     Beside them what any phase can be: surrounds, what `vessels` are called, and cookers, own ones first.
+         *     Beside them what any phase can be: surrounds, what `vessels` are called, what can be threaded between meat on a
+         *     skewer, and cookers, own ones first.
          */
         HeatOfCutOut: {
             /** Starts */
@@ -6012,6 +6019,10 @@ export interface components {
             surrounds: components["schemas"]["SurroundOut"][];
             /** Vessels */
             vessels: {
+                [key: string]: string;
+            };
+            /** Threads */
+            threads: {
                 [key: string]: string;
             };
             /** Cookers */

@@ -42,6 +42,12 @@ const touch = computed({
   get: () => phase.value.apart === false,
   set: (on: boolean) => (phase.value.apart = !on),
 })
+type Threaded = NonNullable<Phase['threaded']>[number]
+const threads = computed(() => Object.entries(heat.known.value?.threads ?? {}) as [Threaded, string][])
+const thread = (key: Threaded, on: boolean) => {
+  const others = (phase.value.threaded ?? []).filter((one) => one !== key)
+  phase.value.threaded = on ? [...others, key] : others
+}
 type Setting = NonNullable<Phase['setting']>
 const setting = computed({
   get: () => phase.value.setting ?? 'middling',
@@ -82,7 +88,19 @@ const iron = computed(() => phase.value.surround === 'hot iron')
       </div>
     </template>
     <Tick v-else v-model="near">near: on the hot side of the grate</Tick>
-    <Tick v-if="phase.vessel === 'skewer'" v-model="touch">its pieces touch each other on the skewer</Tick>
+    <template v-if="phase.vessel === 'skewer'">
+      <Tick v-model="touch">its pieces touch each other on the skewer</Tick>
+      <fieldset class="threads">
+        <legend>Threaded between them</legend>
+        <Tick
+          v-for="[key, says] in threads"
+          :key="key"
+          :model-value="phase.threaded?.includes(key) ?? false"
+          @update:model-value="thread(key, $event)"
+          >{{ says }}</Tick
+        >
+      </fieldset>
+    </template>
     <Field v-model="wood" label="Wood" placeholder="alder" :error="errors.wood" />
     <Choice v-model="tray" label="Under it" :options="trays" />
   </div>
@@ -99,6 +117,19 @@ const iron = computed(() => phase.value.surround === 'hot iron')
   grid-template-columns: minmax(0, 1fr) auto;
   gap: var(--s-8);
   align-items: end;
+}
+.threads {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(170px, 1fr));
+  gap: 0 var(--s-16);
+  padding: 0;
+  margin: 0;
+  border: 0;
+}
+.threads legend {
+  padding: 0 0 var(--s-4);
+  font-size: var(--t-s);
+  color: var(--muted);
 }
 .two {
   display: grid;
