@@ -268,6 +268,21 @@ def test_a_yield_is_of_the_nearest_depth_and_as_good():
     assert near[1] == pytest.approx(exact, abs=0.008)
 
 
+def test_every_figure_of_a_reading_is_the_one_it_is_called():
+    read = read_heat(on_fire("beef-round", 2000, PIT, endpoint_c=55.0))
+    assert read.carry.steps[-1].value == read.carry.value
+    assert read.carry.steps[1].value - read.carry.steps[0].value == pytest.approx(read.carry.value)
+    assert (read.done_low_s, read.done_high_s) == (read.done[1], read.done[-2])
+    assert (read.dose.low, read.dose.high) == (read.dose.value / 2, read.dose.value * 2)
+    # what rises less than a degree at rest is pulled by just that much sooner, and what never rises at its goal
+    bath = Phase("water bath", 57.0, "bag", lasts_s=3 * 3600.0)
+    still = read_heat(
+        on_fire("beef-rump-steak", 400, bath, Phase("rest", 21.0, "foil", lasts_s=600.0), endpoint_c=56.0)
+    )
+    assert still.carry.value < 1
+    assert still.pull_c == pytest.approx(56 - max(0.0, still.carry.value))
+
+
 def test_what_is_threaded_between_the_meat_and_takes_longer_or_shorter_is_said():
     skewered = Phase("direct flame", 230.0, "skewer", lasts_s=600.0, turned_s=60.0)
 

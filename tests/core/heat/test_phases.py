@@ -48,6 +48,8 @@ def legs(*phases: Phase, boils_c: float = 100.0) -> tuple[Leg, ...]:
         (replace(PIT, sears_s=(60.0,) * 9), "sears"),
         (replace(PIT, touching=0.0), "touching"),
         (replace(PIT, distance_cm=0.5), "distance_cm"),
+        (replace(PIT, distance_cm=1.9), "distance_cm"),
+        (replace(PIT, distance_cm=60.1), "distance_cm"),
         (replace(PIT, aimed_c=90.0), "centre"),
         (Phase("covered liquid", 120.0, "pot", centre_c=99.5), "centre"),
         (Phase("water bath", 57.0, "bag", centre_c=57.0), "centre"),
@@ -204,3 +206,8 @@ def test_one_more_phase_is_as_usual_and_goes_before_what_rests():
 def test_pork_is_taken_to_the_usual_minimum_where_nobody_says_otherwise():
     (roast,) = [start for start in starts_for(find_cut("pork-loin")) if start.key == "roast"]
     assert roast.phases[0].centre_c == 63.0
+
+
+def test_two_and_sixty_centimetres_from_the_heat_are_still_taken():
+    for cm in (2.0, 2.5, 60.0):
+        check_phases([replace(PIT, distance_cm=cm)])

@@ -263,3 +263,12 @@ def test_times_to_a_goal_lie_on_straight_lines_between_rows():
     found = first_time(times, values, 54.0)
     assert found.tolist() == [0.0, pytest.approx(36.0)]
     assert np.isnan(first_time(times, values, 90.0)).all()
+
+
+def test_what_conducts_better_warms_sooner_and_each_draw_has_a_mean_of_its_own():
+    legs = [Leg(110.0, both(Side(10.0)), 2 * H)]
+    found = run(body(k_factor=np.array([1.0, 1.4]), half_m=np.array([0.04, 0.05])), legs)
+    assert found.first_mean[-1] == pytest.approx(found.mean[0], abs=1e-9)
+    assert found.first_mean[0] == pytest.approx(5.0)
+    poor, good = (float(run(body(k_factor=k), legs).centre[-1, 0]) for k in (0.7, 1.4))
+    assert good > poor + 5

@@ -60,7 +60,8 @@ def constants() -> Named:
         module = importlib.import_module(info.name)
         for name, value in vars(module).items():
             mine = not name.startswith("__") and name.strip("_").isupper() and name not in ("_RULES", "_MEASURES")
-            if mine and not isinstance(value, re.Pattern) and f"\n{name}" in inspect.getsource(module):
+            set_here = re.compile(rf"^(\w+, )*{name}(, \w+)*(:.*)? = ", re.MULTILINE)
+            if mine and not isinstance(value, re.Pattern) and set_here.search(inspect.getsource(module)):
                 yield f"{info.name.removeprefix('ravska_core.')}.{name}", lambda value=value: told(value)
             if inspect.isfunction(value) and value.__module__ == info.name:
                 given = {

@@ -81,3 +81,11 @@ def test_a_kitchen_lies_above_the_sea():
         with pytest.raises(BadInput) as refused:
             parse_height_m(text)
         assert refused.value.argument == "height"
+
+
+def test_the_ends_of_what_a_fire_can_be_are_taken():
+    assert parse_fire_c("500 °C") == (500.0, 500.0)
+    assert parse_fire_c("−5 °C") == (-5.0, -5.0)
+    for beyond in ("501 °C", "−6 °C"):
+        with pytest.raises(BadInput):
+            parse_fire_c(beyond)
