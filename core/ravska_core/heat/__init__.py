@@ -1,5 +1,6 @@
 """What the fire does to meat: cookers, phases, temperatures over time with their doubt, water, feel and doneness."""
 
+from ravska_core.heat.chances import GRAINS
 from ravska_core.heat.cookers import (
     COOKER_KINDS,
     NO_KITCHEN,
@@ -14,7 +15,7 @@ from ravska_core.heat.cookers import (
 )
 from ravska_core.heat.endpoints import Done, words_for
 from ravska_core.heat.fired import on_fire_of
-from ravska_core.heat.heated import Heated
+from ravska_core.heat.heated import Heated, last_hot
 from ravska_core.heat.phases import SURROUNDS, USUAL_DISTANCE_CM, VESSELS, Phase, check_phases
 from ravska_core.heat.reading import HeatReading, PhaseReading, read_heat
 from ravska_core.heat.scorch import Coated, Scorched
@@ -27,6 +28,7 @@ from ravska_core.heat.what_if import Otherwise, what_if
 __all__ = [
     "COOKER_KINDS",
     "FEELS",
+    "GRAINS",
     "NO_KITCHEN",
     "SURROUNDS",
     "THREADED",
@@ -50,6 +52,7 @@ __all__ = [
     "find_cooker",
     "heated",
     "kitchen",
+    "last_hot",
     "on_fire_of",
     "place_among",
     "read_heat",

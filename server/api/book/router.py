@@ -1,10 +1,12 @@
 """The household and how it reads numbers."""
 
+from datetime import time
 from typing import Annotated, Literal
 
 from django.http import HttpRequest
 from ninja import Schema
 from pydantic import Field
+from ravska_core.day import find_zone
 from ravska_core.measure import SPOON_SETS, spoon_name
 from ravska_core.working import BadInput
 
@@ -17,7 +19,10 @@ router = Router()
 
 
 class PreferencesDocument(Schema):
-    """How the household reads numbers and looks at screens, and how high above the sea it cooks, as typed."""
+    """How the household reads numbers and looks at screens, and how high above the sea it cooks, as typed.
+
+    `zone` is that of the world's clocks, empty where nobody said it; the household sleeps from `sleeps` to `rises`.
+    """
 
     units: Literal["us", "metric"]
     temperature: Literal["C", "F"]
@@ -26,6 +31,9 @@ class PreferencesDocument(Schema):
     theme: Literal["enamel", "iron"]
     single_keys: bool
     height: Height = Height("")
+    zone: Annotated[str, Field(max_length=60)] = ""
+    sleeps: time = time(23)
+    rises: time = time(7)
 
 
 @router.reads("/preferences")
@@ -47,6 +55,8 @@ def save_preferences(request: HttpRequest, document: PreferencesDocument) -> Pre
     if len(set(lacking)) == len(names):
         raise BadInput("spoons_lacking", "Some spoon must be in the drawer; leave at least one ticked.")
     document.spoons_lacking = lacking
+    if document.zone:
+        find_zone(document.zone)
     preferences.height_m = document.height.read("height") if document.height else 0.0
     preferences.height_typed = document.height
     for name, value in document.model_dump(exclude={"height"}).items():

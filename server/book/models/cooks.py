@@ -7,7 +7,7 @@ from django.db.models import Q
 from ravska_core.meat import PORTION_G
 
 from book.models.household import Household
-from book.models.rows import Row, named, one_of
+from book.models.rows import Row, between, named, one_of
 
 
 class Cook(Row):
@@ -19,6 +19,8 @@ class Cook(Row):
     in_hand = models.BooleanField(default=False)
     eaters = models.PositiveSmallIntegerField(null=True)
     appetite = models.CharField(max_length=8, default="usual")
+    # pairs of hands in the kitchen
+    people = models.PositiveSmallIntegerField(default=1)
     # what to do otherwise next time, and what was noted so on the cook this one was begun from
     note = models.TextField(default="", blank=True)
     noted = models.TextField(default="", blank=True)
@@ -40,6 +42,7 @@ class Cook(Row):
             ),
             models.CheckConstraint(condition=Q(in_hand=False) | Q(deleted_at__isnull=True), name="deleted_not_in_hand"),
             one_of("appetite", tuple(PORTION_G), "cook_appetite"),
+            between("people", 1, 12, "cook_people"),
             models.CheckConstraint(
                 condition=Q(eaters__isnull=True) | Q(eaters__gte=1, eaters__lte=500), name="cook_eaters"
             ),

@@ -1,5 +1,6 @@
 """Who owns the book, and how they read numbers."""
 
+from datetime import time
 from typing import ClassVar
 
 from django.db import models
@@ -31,6 +32,10 @@ class Preferences(Row):
     # how high above the sea the kitchen is: water boils lower there
     height_m = models.FloatField(default=0.0)
     height_typed = models.CharField(max_length=40, default="", blank=True)
+    # the zone of the world's clocks, empty until it was asked, and when the household sleeps by it
+    zone = models.CharField(max_length=60, default="", blank=True)
+    sleeps = models.TimeField(default=time(23, 0))
+    rises = models.TimeField(default=time(7, 0))
 
     class Meta:
         constraints: ClassVar = [

@@ -882,6 +882,70 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cooks/{cook_id}/day": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Day Of Cook
+         * @description Return a cook's day, planned backwards from its serving. `zone` is that of the screen, until one is kept.
+         */
+        get: operations["api_cooks_day_read_day_of_cook"];
+        /**
+         * Save Day
+         * @description Move a day; 409 with the day as it stands when the cook was changed meanwhile.
+         */
+        put: operations["api_cooks_day_save_day"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cooks/{cook_id}/day/ways-out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Ways Out
+         * @description Return ways out of what clashes in a cook's day, each tried by planning anew; none where nothing clashes.
+         */
+        get: operations["api_cooks_day_read_ways_out"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cooks/{cook_id}/day/way-out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Way Out
+         * @description Take a way out, and return the day planned anew.
+         */
+        post: operations["api_cooks_day_take_way_out"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/cooks/heat/phase": {
         parameters: {
             query?: never;
@@ -5815,6 +5879,263 @@ export interface components {
             grade: "lean" | "ordinary" | "marbled" | "dry-aged";
         };
         /**
+         * Block
+         * @description A time of a lane: what it is, in words, from when to when; `hands` says that somebody is busy with it.
+         *
+         *     `kind` is that of a task (``hands``, ``light``, ``fire``, ``wrapped``, ``liquid``, ``cold``, ``rest``) or of a wait
+         *     (``cold hold``, ``bench``, ``ready``, ``hot``). `step` and `layer` are those of Home's step that it begins.
+         */
+        Block: {
+            /** Key */
+            key: string;
+            /** Kind */
+            kind: string;
+            /** Says */
+            says: string;
+            /**
+             * Begins At
+             * Format: date-time
+             */
+            begins_at: string;
+            /**
+             * Ends At
+             * Format: date-time
+             */
+            ends_at: string;
+            /**
+             * Hands
+             * @default false
+             */
+            hands: boolean;
+            /**
+             * Step
+             * @default
+             */
+            step: string;
+            /** Layer */
+            layer?: number | null;
+        };
+        /**
+         * Burns
+         * @description A cooker while it is at one heat [°C]; `share` is how much of its grate is taken at most [0 to 1].
+         */
+        Burns: {
+            /**
+             * Begins At
+             * Format: date-time
+             */
+            begins_at: string;
+            /**
+             * Ends At
+             * Format: date-time
+             */
+            ends_at: string;
+            /** Low C */
+            low_c: number;
+            /** High C */
+            high_c: number;
+            /** Share */
+            share: number;
+            /** Letters */
+            letters: string[];
+        };
+        /**
+         * DayClash
+         * @description What cannot be, in words, at a time and for how long [min]; the blocks it concerns, by lane and key.
+         */
+        DayClash: {
+            /** Kind */
+            kind: string;
+            /** Says */
+            says: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Minutes */
+            minutes: number;
+            /** Blocks */
+            blocks: string[][];
+        };
+        /**
+         * DayCooker
+         * @description A cooker in a day: when it is lit, when it is ready, and at which heats it burns.
+         */
+        DayCooker: {
+            /** Key */
+            key: string;
+            /** Says */
+            says: string;
+            /**
+             * Lit At
+             * Format: date-time
+             */
+            lit_at: string;
+            /**
+             * Ready At
+             * Format: date-time
+             */
+            ready_at: string;
+            /** Burns */
+            burns: components["schemas"]["Burns"][];
+        };
+        /**
+         * DayLane
+         * @description A piece's lane: its blocks; twenty chances of when it comes off; from when one looks; until when it can wait hot.
+         *
+         *     `in_time` is in how many of the twenty chances it has rested by the time it is sliced; 20 where nothing is known.
+         */
+        DayLane: {
+            /** Letter */
+            letter: string;
+            /** Blocks */
+            blocks: components["schemas"]["Block"][];
+            /** Off */
+            off: (string | null)[];
+            /** Look At */
+            look_at: string | null;
+            /** Waits Until */
+            waits_until: string | null;
+            /** In Time */
+            in_time: number;
+        };
+        /**
+         * DayOut
+         * @description A cook's day. `zone` is the household's, or as long as nobody kept one (`asked`) that of the screen.
+         */
+        DayOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Version */
+            version: number;
+            /** Name */
+            name: string;
+            /** People */
+            people: number;
+            /** Zone */
+            zone: string;
+            /** Asked */
+            asked: boolean;
+            /** Pieces */
+            pieces: components["schemas"]["DayPieceOut"][];
+            day: components["schemas"]["DayReading"];
+            /** Nights */
+            nights: components["schemas"]["NightOut"][];
+            /**
+             * Now
+             * Format: date-time
+             */
+            now: string;
+        };
+        /**
+         * DayPieceOut
+         * @description A piece in a day: its letter and name, what it is, and why it could not be planned, where it could not.
+         */
+        DayPieceOut: {
+            /** Letter */
+            letter: string;
+            /** Name */
+            name: string;
+            /** About */
+            about: string;
+            /**
+             * Problem
+             * @default
+             */
+            problem: string;
+        };
+        /**
+         * DayReading
+         * @description A day: its lanes, its cookers, its clashes; when the first fire is lit, and what is sure of supper.
+         *
+         *     `in_time` is in how many of twenty chances all pieces are ready to be served by then.
+         */
+        DayReading: {
+            /**
+             * Serve At
+             * Format: date-time
+             */
+            serve_at: string;
+            /**
+             * Begins At
+             * Format: date-time
+             */
+            begins_at: string;
+            /** Lights */
+            lights: string;
+            /** Light At */
+            light_at: string | null;
+            /** Lanes */
+            lanes: components["schemas"]["DayLane"][];
+            /** Cookers */
+            cookers: components["schemas"]["DayCooker"][];
+            /** Clashes */
+            clashes: components["schemas"]["DayClash"][];
+            /** In Time */
+            in_time: number;
+            /** Hands Min */
+            hands_min: number;
+        };
+        /**
+         * NightOut
+         * @description When everybody sleeps.
+         */
+        NightOut: {
+            /**
+             * Begins At
+             * Format: date-time
+             */
+            begins_at: string;
+            /**
+             * Ends At
+             * Format: date-time
+             */
+            ends_at: string;
+        };
+        /**
+         * DaySave
+         * @description What a day is moved by: when supper is, and how many pairs of hands there are; what is left out stays.
+         */
+        DaySave: {
+            /** Version */
+            version: number;
+            /** Serve At */
+            serve_at?: string | null;
+            /** People */
+            people?: number | null;
+        };
+        /**
+         * OutOfClash
+         * @description A change of the day that clashes less: what is done, what it costs, and how many clashes are left of it.
+         *
+         *     `key` is ``later`` with its minutes, ``people`` with how many, ``oven`` with a piece's letter, or ``heat`` with a
+         *     piece's letter and the heat it is then aimed at [°C].
+         */
+        OutOfClash: {
+            /** Key */
+            key: string[];
+            /** Says */
+            says: string;
+            /** Costs */
+            costs: string;
+            /** Left */
+            left: number;
+        };
+        /**
+         * WayOutDocument
+         * @description A way out that is taken: its key, as it was told.
+         */
+        WayOutDocument: {
+            /** Version */
+            version: number;
+            /** Key */
+            key: string[];
+        };
+        /**
          * PhasePutOut
          * @description A phase as is usual for its surround, as it would be typed, and where it goes.
          */
@@ -8188,6 +8509,8 @@ export interface components {
         /**
          * PreferencesDocument
          * @description How the household reads numbers and looks at screens, and how high above the sea it cooks, as typed.
+         *
+         *     `zone` is that of the world's clocks, empty where nobody said it; the household sleeps from `sleeps` to `rises`.
          */
         PreferencesDocument: {
             /**
@@ -8222,6 +8545,23 @@ export interface components {
              * @default
              */
             height: string;
+            /**
+             * Zone
+             * @default
+             */
+            zone: string;
+            /**
+             * Sleeps
+             * Format: time
+             * @default 23:00:00
+             */
+            sleeps: string;
+            /**
+             * Rises
+             * Format: time
+             * @default 07:00:00
+             */
+            rises: string;
         };
     };
     responses: never;
@@ -10941,6 +11281,254 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RawWeightOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_cooks_day_read_day_of_cook: {
+        parameters: {
+            query?: {
+                zone?: string;
+            };
+            header?: never;
+            path: {
+                cook_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DayOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_cooks_day_save_day: {
+        parameters: {
+            query?: {
+                zone?: string;
+            };
+            header?: never;
+            path: {
+                cook_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DaySave"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DayOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_cooks_day_read_ways_out: {
+        parameters: {
+            query?: {
+                zone?: string;
+            };
+            header?: never;
+            path: {
+                cook_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OutOfClash"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_cooks_day_take_way_out: {
+        parameters: {
+            query?: {
+                zone?: string;
+            };
+            header?: never;
+            path: {
+                cook_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WayOutDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DayOut"];
                 };
             };
             /** @description Not Found */

@@ -17,6 +17,9 @@ const usual: Preferences = {
   theme: 'enamel',
   single_keys: true,
   height: '',
+  zone: '',
+  sleeps: '23:00:00',
+  rises: '07:00:00',
 }
 
 function remembered(): Preferences {
@@ -80,8 +83,9 @@ export function useSetPreferences() {
       stored.value = await call(api.PUT('/api/book/preferences', { body: preferences.value }))
       wrong.value = {}
       await keep(queries, asked.queryKey, stored.value)
-      // spoons are measured out by the server, and water boils where it says
-      if (change.spoon_set || change.spoons_lacking || change.height !== undefined) await refresh(queries, [])
+      // spoons are measured out by the server, water boils and days are planned where it says
+      const told = ['spoon_set', 'spoons_lacking', 'height', 'zone', 'sleeps', 'rises']
+      if (told.some((name) => name in change)) await refresh(queries, [])
     },
     {
       refused: (failure, [change]) => {

@@ -11,13 +11,7 @@ export interface Station {
 export const stations: Station[] = [
   { key: 'blend', name: 'Blend', about: 'ratio', path: '/blend' },
   { key: 'coat', name: 'Coat', about: 'size + layers', path: '/coat' },
-  {
-    key: 'day',
-    name: 'Day',
-    about: 'when',
-    path: '/day',
-    later: 'One lane a piece: drag the serving time and every hold, fire and rest of the day moves with it.',
-  },
+  { key: 'day', name: 'Day', about: 'when', path: '/day' },
   {
     key: 'fire',
     name: 'Fire',

@@ -1,0 +1,263 @@
+"""What is done to a piece on its way to the table, as a lane of tasks with the waits that may lie between them.
+
+How long hands take, how far a wait may be stretched and how long finished meat may wait hot are common practice, no
+source, unless a line says otherwise.
+"""
+
+import math
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from functools import cached_property
+from types import MappingProxyType
+
+from ravska_core.blend import Blend
+from ravska_core.catalogue import Cut
+from ravska_core.cautions import COLD_C
+from ravska_core.coat import LAYER_KINDS, Layer, Seasoned, usual_steps
+from ravska_core.day.plan import GRAIN_MIN, Lane, Need, Task
+from ravska_core.heat import COOKER_KINDS, SURROUNDS, Cooker, Heated, HeatReading, Phase, last_hot, read_heat
+from ravska_core.meat import find_cut
+
+HANDS = "hands"
+
+_HANDS_MIN: Mapping[str, int] = MappingProxyType(
+    {"mix": 15, "aside": 5, "inject": 20, "bind": 5, "coat": 10, "bag": 5, "wipe": 10, "salt": 5}
+)
+"""How long a step keeps hands busy [min]."""
+
+_DOES: Mapping[str, str] = MappingProxyType(
+    {
+        "mix": "Mix", "aside": "Set some aside", "inject": "Inject", "bind": "Brush the binder on", "coat": "Coat",
+        "bag": "Bag", "wipe": "Wipe it dry", "salt": "Salt",
+    }
+)  # fmt: skip
+
+_SHORTEST, _LONGEST = 0.5, MappingProxyType({"salt": 2.0, "coat": 2.0, "inject": 3.0, "bag": 1.25})
+"""How far a cold hold may be cut short, and stretched by what it is, over what is planned."""
+
+_DAY_MIN, _MOST_COLD_MIN = 1440, 2880
+
+_ON_MIN, _LIGHT_MIN, _TRIM_MIN, _SERVE_MIN = 5, 5, 10, 10
+
+_SLICED_MIN, _TENDED_MIN, _TOLD_MIN = 30, 15, 30
+"""How long what is sliced may wait, and up to how short a fire somebody stands beside it all
+the while, from how long on a phase is told in fives [min]."""
+
+_APART = 1.15
+"""Room a piece takes on the grate, over its own length and width."""
+
+_BAND_USUAL_K = 10.0
+
+_BAND_K = MappingProxyType({"direct flame": 30.0, "hot iron": 30.0, "broiler": 30.0})
+"""How far a fire may be from the heat aimed at where no band was said [K]; 10 beside it and in an oven."""
+
+_SURE = 17
+"""The grain that finished meat is planned to be hot by: 18 chances in 20."""
+
+
+@dataclass(frozen=True)
+class DayPiece:
+    """A piece as its day is planned from it: what is on it, and its phases with the keys of their cookers.
+
+    Without phases `heated` is None, and its time on the fire the usual one of its cut. `names` say what each layer is
+    of; `done` are the steps that are over, by kind and place of their layer.
+    """
+
+    letter: str
+    seasoned: Seasoned
+    heated: Heated | None = None
+    keys: tuple[str, ...] = ()
+    names: tuple[str, ...] = ()
+    done: frozenset[tuple[str, int | None]] = frozenset()
+
+    @cached_property
+    def heat(self) -> HeatReading | None:
+        """How its phases go, by 64 draws."""
+        return None if self.heated is None else read_heat(self.heated)
+
+    @property
+    def cut(self) -> Cut:
+        return find_cut(self.seasoned.piece.cut)
+
+    @property
+    def cookers(self) -> tuple[tuple[str, Cooker], ...]:
+        """The cooker of each phase and the key that phases share it by."""
+        return () if self.heated is None else tuple(zip(self.keys, self.heated.cookers, strict=True))
+
+
+@dataclass(frozen=True)
+class Doing:
+    """A task of a piece in words: what is done, which kind of block it is, and what the wait after it is.
+
+    `kind` is ``hands``, ``light``, ``fire``, ``wrapped``, ``liquid``, ``cold`` or ``rest``; `waits` ``cold``,
+    ``bench``, ``ready`` (a cooker that warms up) or ``hot``. `step` is the kind of Home's step that it begins, and
+    `layer` the place of that step's layer; `mixes` are the blends that a mixing is of.
+    """
+
+    task: Task
+    says: str
+    kind: str
+    waits: str = ""
+    step: str = ""
+    layer: int | None = None
+    mixes: frozenset[Blend] = frozenset()
+
+
+def waits_hot_min(cut: Cut) -> int:
+    """Return how long a piece may wait hot, above 60 °C, once it has rested [min]."""
+    if cut.meat_class == "tough" and cut.fire_min >= 90:
+        return 240
+    if cut.meat_class == "fish":
+        return 5
+    return 45 if cut.rest_min >= 15 else 20
+
+
+def _hold(says: str, layer: Layer, kind: str, hands: int, at: int) -> Doing:
+    """Return the task that begins a hold, and the hold as the wait after it."""
+    held = max(0, round(layer.hold_s / 60) - hands)
+    cold = layer.hold_c <= COLD_C
+    most = held
+    if cold and held > GRAIN_MIN:
+        most = max(held, min(round(held * _LONGEST.get(kind, 1.0)), _MOST_COLD_MIN if kind == "salt" else _DAY_MIN))
+    least = round(held * _SHORTEST) if held > GRAIN_MIN else held
+    task = Task(f"{kind}.{at}", hands, (Need(HANDS),), least, held, most, awake=True)
+    return Doing(task, says, "hands", "cold" if cold else "bench", kind, at)
+
+
+def _before(piece: DayPiece) -> list[Doing]:
+    """Return what is done before the fire: thaw, trim, every layer where it belongs, out of the cold."""
+    hands, found = (Need(HANDS),), list[Doing]()
+    core = piece.seasoned.piece
+    for stage in core.stages:
+        if stage.what == "thaw":
+            lasts, waits = round(stage.lasts_s / 60), "cold" if stage.celsius <= COLD_C else "bench"
+            task = Task("thaw", _ON_MIN, hands, lasts, lasts, lasts, awake=True)
+            found.append(Doing(task, "Out of the freezer, to thaw", "hands", waits))
+    if piece.cut.trims or core.untrimmed_g is not None:
+        trim = Task("trim", _TRIM_MIN, hands, 0, 0, _DAY_MIN, awake=True)
+        found.append(Doing(trim, "Trim it and pat it dry", "hands", "cold"))
+    layers = piece.seasoned.layers
+    mixes = frozenset(one.blend for one in layers if one.blend is not None and len(one.blend.lines) > 1)
+    for step in usual_steps(layers, 0.0, 0.0):
+        if step.kind not in _HANDS_MIN:
+            continue
+        busy, at = _HANDS_MIN[step.kind], len(found) if step.layer is None else step.layer
+        if step.layer is not None and LAYER_KINDS[layers[step.layer].kind].hold_s is not None:
+            name = piece.names[step.layer] if piece.names else ""
+            says = f"{_DOES[step.kind]} with {name}" if name else _DOES[step.kind]
+            found.append(_hold(says, layers[step.layer], step.kind, busy, step.layer))
+            continue
+        # what is mixed keeps for a day; binder and wiping lead on to what they are for
+        most = _DAY_MIN if step.kind in ("mix", "aside") else 0
+        task = Task(f"{step.kind}.{at}", busy, hands, 0, 0, most, awake=True)
+        waits = "cold" if most else ""
+        of = mixes if step.kind == "mix" else frozenset[Blend]()
+        says = _DOES[step.kind]
+        if step.kind == "mix" and piece.names:
+            mixed = dict.fromkeys(name for name, one in zip(piece.names, layers, strict=True) if one.blend in mixes)
+            says = f"Mix {', '.join(mixed)}"
+        found.append(Doing(task, says, "hands", waits, step.kind, step.layer, of))
+    for stage in core.stages:
+        if stage.what == "temper":
+            lasts = max(0, round(stage.lasts_s / 60) - _ON_MIN)
+            task = Task("temper", _ON_MIN, hands, lasts, lasts, lasts, awake=True)
+            found.append(Doing(task, "Out of the cold", "hands", "bench"))
+    return found
+
+
+def _need(piece: DayPiece, phase: Phase, key: str, cooker: Cooker) -> Need:
+    """Return what a phase takes up of its cooker: room on its grate [cm2], and its heat."""
+    assert piece.heated is not None
+    solid = piece.heated.reading.solid
+    room = min(solid.length_cm * solid.width_cm * solid.pieces * _APART, cooker.grate_cm2)
+    low, high = phase.low_c, phase.high_c
+    if low is None or high is None:
+        off = _BAND_K.get(phase.surround, _BAND_USUAL_K)
+        low, high = phase.aimed_c - off, phase.aimed_c + off
+    return Need(key, room, low, high)
+
+
+def called(cooker: Cooker) -> str:
+    """Return a cooker as people call it: one of their own by its name, others by their kind."""
+    return cooker.kind if cooker.says == COOKER_KINDS[cooker.kind].says else cooker.says
+
+
+def _light(key: str, cooker: Cooker) -> Doing:
+    ready = max(0, round(cooker.ready_s / 60) - _LIGHT_MIN)
+    task = Task(f"light.{key}", _LIGHT_MIN, (Need(HANDS),), ready, ready, ready, awake=True)
+    says = "Light" if cooker.fuel_unit.startswith("kg") else "Heat"
+    return Doing(task, f"{says} the {called(cooker)}", "light", "ready")
+
+
+def _on_the_fire(piece: DayPiece) -> list[Doing]:
+    """Return a piece's phases one after another, the wrapping and the putting on with hands, and its rest."""
+    hands, cut = Need(HANDS), piece.cut
+    if piece.heated is None or piece.heat is None:
+        tended = cut.fire_min <= _TENDED_MIN
+        fire = Task("on", max(1, round(cut.fire_min)), (hands,) if tended else (), awake=tended)
+        rest = Task("rest", max(1, round(cut.rest_min)), (), 0, 0, waits_hot_min(cut))
+        return [Doing(fire, "On the fire", "fire", "", "on"), Doing(rest, "Rest", "rest", "hot", "rest")]
+    found, before = list[Doing](), ("", "")
+    phases, went = piece.heated.phases, piece.heat.phases
+    last = last_hot(phases)
+    for at in range(last + 1):
+        phase, (key, cooker) = phases[at], piece.cookers[at]
+        around, need = SURROUNDS[phase.surround], _need(piece, phase, key, cooker)
+        lasts = _told_min((went[at].ends_s - went[at].begins_s) / 60)
+        if around.hot and not any(one.kind == "light" for one in found):
+            found.append(_light(key, cooker))
+        tended = around.one_side or bool(phase.sears_s)
+        if (phase.vessel, key) != before and lasts > 2 * _ON_MIN and not tended:
+            says = "Put it on" if at == 0 else "Wrap it" if phase.vessel == "foil" else "Move it on"
+            found.append(Doing(Task(f"to.{at}", _ON_MIN, (hands, need), awake=True), says, "hands", "", _begins(at)))
+            lasts -= _ON_MIN
+        before = (phase.vessel, key)
+        kind = "wrapped" if phase.vessel == "foil" else "fire"
+        if not around.hot or around.wet:
+            kind = "liquid" if around.hot else "cold"
+        task = Task(f"phase.{at}", lasts, (hands, need) if tended else (need,), awake=tended)
+        found.append(Doing(task, phase.says, kind, "", _begins(at)))
+    rests = round(sum(one.ends_s - one.begins_s for one in went[last + 1 :]) / 60)
+    found.append(Doing(Task("off", _ON_MIN, (hands,), awake=True), "Take it off", "hands"))
+    rest = Task("rest", max(1, rests - _ON_MIN), (), 0, slack_min(piece), waits_hot_min(cut))
+    return [*found, Doing(rest, "Rest", "rest", "hot", "rest")]
+
+
+def _told_min(minutes: float) -> int:
+    """Return how long a phase is planned for [min]: from half an hour on up to the next five minutes."""
+    if minutes < _TOLD_MIN:
+        return max(1, round(minutes))
+    return math.ceil(round(minutes, 6) / GRAIN_MIN) * GRAIN_MIN
+
+
+def _begins(phase: int) -> str:
+    return "on" if phase == 0 else ""
+
+
+def slack_min(piece: DayPiece) -> int:
+    """Return how long finished meat is planned to wait hot, so that it is done in time in 18 chances of 20 [min]."""
+    if piece.heat is None or piece.heat.done_s is None:
+        return 0
+    known = [one for one in piece.heat.done[: _SURE + 1] if one is not None]
+    late = (known[-1] - piece.heat.done_s) / 60 if known else 0.0
+    return min(waits_hot_min(piece.cut), max(0, math.ceil(late / GRAIN_MIN) * GRAIN_MIN))
+
+
+def doings_of(piece: DayPiece) -> tuple[Doing, ...]:
+    """Return all that is done to a piece, in order, to its serving."""
+    # several pieces are sliced one after another, and wait as warm as they can
+    task = Task("serve", _SERVE_MIN, (Need(HANDS),), 0, 0, min(_SLICED_MIN, waits_hot_min(piece.cut)), awake=True)
+    served = Doing(task, "Slice and serve", "hands", "hot", "plate")
+    found = [*_before(piece), *_on_the_fire(piece), served]
+    # what was put on is on the fire for as long as that takes
+    over = max(
+        (at for at, one in enumerate(found) if (one.step, one.layer) in piece.done
+         and not one.task.key.startswith("phase.")),
+        default=-1,
+    )  # fmt: skip
+    return tuple(found[over + 1 :] or found[-1:])
+
+
+def lane_of(piece: DayPiece, doings: Sequence[Doing], serves: int = 0) -> Lane:
+    """Return a piece's lane of tasks."""
+    return Lane(piece.letter, tuple(doing.task for doing in doings), serves)

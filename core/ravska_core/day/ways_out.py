@@ -1,0 +1,170 @@
+"""Ways out of what clashes in a day: each is tried by planning anew, and says what it costs."""
+
+from collections.abc import Callable, Iterator, Sequence
+from dataclasses import dataclass, replace
+from datetime import datetime, timedelta
+
+from ravska_core.day.plan import Clash, Plan
+from ravska_core.day.reading import Nights, Supper, plan_day
+from ravska_core.day.tasks import HANDS, DayPiece
+from ravska_core.heat import Phase, find_cooker
+from ravska_core.units import say_duration
+
+_LATER_MIN = (10, 15, 30, 45, 60, 90, 120, 180, 240, 360, 720, 1440)
+"""So much later supper is tried."""
+
+_MOST, _ORDERS = 5, 6
+"""So many ways are told, and so many orders of the lanes are tried for each."""
+
+_COVERED = ("foil", "pan", "pot")
+
+
+@dataclass(frozen=True)
+class OutOfClash:
+    """A change of the day that clashes less: what is done, what it costs, and how many clashes are left of it.
+
+    `key` is ``later`` with its minutes, ``people`` with how many, ``oven`` with a piece's letter, or ``heat`` with a
+    piece's letter and the heat it is then aimed at [°C].
+    """
+
+    key: tuple[str, ...]
+    says: str
+    costs: str
+    left: int
+
+
+@dataclass(frozen=True)
+class _Change:
+    """A way out before it is tried: what supper then is, and in which order of dearness."""
+
+    key: tuple[str, ...]
+    says: str
+    costs: Callable[[], str]
+    supper: Supper
+    dear: float
+
+
+def ways_out(supper: Supper, nights: Callable[[datetime], Nights], planned: Plan) -> tuple[OutOfClash, ...]:
+    """Return what would take clashes out of a day, the least dear first; none where nothing clashes.
+
+    Parameters
+    ----------
+    nights : callable
+        The nights of a day by its serving time.
+    """
+    before = _score(planned)
+    found: list[tuple[float, OutOfClash]] = []
+    later: list[tuple[int, int, OutOfClash]] = []
+    for change in _changes(supper, nights, planned.clashes):
+        if change.key[0] == "later" and later and later[-1][0] == 0:
+            continue  # the least delay that helps is enough
+        after = _score(plan_day(change.supper, _ORDERS)[0])
+        if after >= before:
+            continue
+        way = OutOfClash(change.key, change.says, change.costs(), after[0])
+        if change.key[0] == "later":
+            later.append((after[0], int(change.dear), way))
+        else:
+            found.append((change.dear, way))
+    found += [(dear, way) for _, dear, way in sorted(later, key=lambda one: one[:2])[:1]]
+    found.sort(key=lambda one: (one[1].left, one[0]))
+    return tuple(way for _, way in found[:_MOST])
+
+
+def _score(planned: Plan) -> tuple[int, int]:
+    return len(planned.clashes), sum(clash.minutes for clash in planned.clashes)
+
+
+def _changes(supper: Supper, nights: Callable[[datetime], Nights], clashes: Sequence[Clash]) -> Iterator[_Change]:
+    if not clashes:
+        return
+    if any(clash.where == HANDS for clash in clashes):
+        more = supper.people + 1
+        changed = replace(supper, people=more)
+        yield _Change(("people", str(more)), "Somebody helps", lambda: f"{more} pairs of hands", changed, 0)
+    delays = _LATER_MIN if any(clash.kind in ("past", "asleep") for clash in clashes) else ()
+    for minutes in delays:
+        serve_at = supper.serve_at + timedelta(minutes=minutes)
+        changed = replace(supper, serve_at=serve_at, nights=nights(serve_at))
+        says = f"Supper {say_duration(minutes * 60)} later"
+        yield _Change(("later", str(minutes)), says, lambda: "all of you eat later", changed, minutes)
+    by_letter = {piece.letter: piece for piece in supper.pieces}
+    fires = [clash for clash in clashes if clash.other is not None and clash.where != HANDS]
+    tried = set[tuple[str, ...]]()
+    for clash in fires:
+        assert clash.other is not None
+        for lane, other in ((clash.first.lane, clash.other.lane), (clash.other.lane, clash.first.lane)):
+            for change in (
+                *_into_the_oven(by_letter[lane], clash.where),
+                *_at_the_heat_of(by_letter, lane, other, clash),
+            ):
+                key, says, piece = change
+                if key not in tried:
+                    tried.add(key)
+                    pieces = tuple(piece if one.letter == lane else one for one in supper.pieces)
+                    costs = _costs(by_letter[lane], piece)
+                    yield _Change(key, says, costs, replace(supper, pieces=pieces), 40 if key[0] == "oven" else 60)
+
+
+def _costs(before: DayPiece, after: DayPiece) -> Callable[[], str]:
+    """Return how a change of its phases is told: how much sooner or later it is done, and what it loses more."""
+
+    def told() -> str:
+        was, now = before.heat, after.heat
+        if was is None or now is None or was.done_s is None or now.done_s is None:
+            return "how long it then takes is not known"
+        later = round((now.done_s - was.done_s) / 60)
+        lost = now.loss.value - was.loss.value
+        takes = (
+            "takes as long"
+            if later == 0
+            else f"takes {say_duration(abs(later) * 60)} {'longer' if later > 0 else 'less'}"
+        )
+        return f"{before.letter} {takes}, {now.loss.value:.0f} % lost" if abs(lost) >= 1 else f"{before.letter} {takes}"
+
+    return told
+
+
+def _with(piece: DayPiece, phases: Sequence[Phase], keys: Sequence[str]) -> DayPiece:
+    assert piece.heated is not None
+    cookers = [
+        old if key == was else find_cooker("", phase.surround)
+        for phase, key, was, old in zip(phases, keys, piece.keys, piece.heated.cookers, strict=True)
+    ]
+    heated = replace(piece.heated, phases=tuple(phases), cookers=tuple(cookers))
+    return DayPiece(piece.letter, piece.seasoned, heated, tuple(keys))
+
+
+Changed = tuple[tuple[str, ...], str, DayPiece]
+
+
+def _into_the_oven(piece: DayPiece, where: str) -> Iterator[Changed]:
+    """Move what lies covered on a fire into the oven, where nothing of the fire is missed."""
+    if piece.heated is None:
+        return
+    phases, keys = list(piece.heated.phases), list(piece.keys)
+    for at, phase in enumerate(phases):
+        if keys[at] == where and phase.surround == "indirect" and phase.vessel in _COVERED:
+            phases[at], keys[at] = replace(phase, surround="oven", near=False, wood=""), "oven"
+    if keys != list(piece.keys):
+        yield ("oven", piece.letter), f"{piece.letter}, once it is covered, in the oven", _with(piece, phases, keys)
+
+
+def _at_the_heat_of(pieces: dict[str, DayPiece], lane: str, other: str, clash: Clash) -> Iterator[Changed]:
+    """Cook one piece beside the fire at the heat that the other one needs there."""
+    piece, beside = pieces[lane], pieces[other]
+    if clash.kind != "two heats" or piece.heated is None or beside.heated is None:
+        return
+    heats = {
+        phase.aimed_c for phase, key in zip(beside.heated.phases, beside.keys, strict=True)
+        if key == clash.where and phase.surround == "indirect"
+    }  # fmt: skip
+    for celsius in sorted(heats):
+        phases = [
+            replace(phase, aimed_c=celsius, low_c=None, high_c=None)
+            if key == clash.where and phase.surround == "indirect" else phase
+            for phase, key in zip(piece.heated.phases, piece.keys, strict=True)
+        ]  # fmt: skip
+        if tuple(phases) != piece.heated.phases:
+            says = f"{lane} at {celsius:.0f} °C, as {other}"
+            yield ("heat", lane, f"{celsius:g}"), says, _with(piece, phases, piece.keys)

@@ -1,0 +1,213 @@
+"""The day of a cook: what is done to a piece, when its fire is lit, how sure supper is, and ways out of a clash."""
+
+from dataclasses import replace
+from datetime import UTC, datetime, time, timedelta
+
+import pytest
+from builders import blend
+from ravska_core.coat import Injection, Layer, Seasoned, plain
+from ravska_core.day import DayPiece, DayReading, Supper, find_zone, nights, read_day, ways_out
+from ravska_core.day.reading import plan_day
+from ravska_core.day.tasks import doings_of, slack_min, waits_hot_min
+from ravska_core.heat import Phase, cooker_for, heated
+from ravska_core.meat import Piece, Stage, find_cut
+
+HOUR = 3600.0
+SALT = plain("table-salt/fine")
+RUB = blend(("table-salt/fine", 1, "spoon"), ("black-pepper/ground", 1, "spoon"))
+BATH = blend(("buttermilk/liquid", 4, "spoon"), ("table-salt/fine", "1/4", "spoon"), kind="marinade", batch_g=500)
+STOCK = blend(("stock/liquid", 9, "scale"), ("table-salt/fine", 1, "scale"), kind="injection", batch_g=400)
+SUPPER = datetime(2026, 12, 5, 18, 0, tzinfo=UTC)
+BERLIN = find_zone("Europe/Berlin")
+
+
+def asleep(serve_at: datetime):
+    return nights(serve_at, BERLIN, time(23), time(7))
+
+
+OPEN = Phase("indirect", 125.0, "grate", centre_c=68.0)
+WRAPPED = Phase("indirect", 125.0, "foil", centre_c=92.0)
+SALTED = (Layer("pre-salt", SALT, 1.0, 16 * HOUR), Layer("rub", RUB, 4.0, 2 * HOUR))
+
+
+def piece(letter: str, cut: str, mass_g: float, phases: tuple[Phase, ...], *layers: Layer, **more: object) -> DayPiece:
+    seasoned = Seasoned(letter, Piece(cut, mass_g, **more), layers)  # type: ignore[arg-type]
+    cookers = [cooker_for(phase.surround) for phase in phases]
+    on = heated(seasoned, phases, cookers) if phases else None
+    return DayPiece(letter, seasoned, on, tuple(cooker.kind for cooker in cookers))
+
+
+SHOULDER = piece("A", "lamb-shoulder", 2300, (OPEN, WRAPPED), *SALTED)
+OTHER = piece("B", "lamb-shoulder", 2250, (replace(OPEN, centre_c=92.0),), SALTED[1])
+TUNA = piece("C", "tuna-steak", 400, (Phase("direct flame", 230.0, "grate", centre_c=48.0, turned_s=60.0),))
+
+
+def day(*pieces: DayPiece, people: int = 2, now: datetime | None = None, serve_at: datetime = SUPPER) -> DayReading:
+    return read_day(Supper(pieces, serve_at, asleep(serve_at), people, now))[0]
+
+
+def keys(of: DayPiece) -> list[str]:
+    return [one.task.key for one in doings_of(of)]
+
+
+def test_a_piece_goes_through_all_that_is_done_to_it_in_order():
+    goes = "trim mix.1 salt.0 coat.1 light.kettle to.0 phase.0 to.1 phase.1 off rest serve"
+    assert keys(SHOULDER) == goes.split()
+    thawed = piece("A", "lamb-shoulder", 2300, (OPEN,), stages=(
+        Stage("thaw", "fridge", 4.0, 48 * HOUR), Stage("temper", "bench", 21.0, HOUR)))  # fmt: skip
+    assert keys(thawed)[:3] == ["thaw", "trim", "temper"]
+    thaw, temper = doings_of(thawed)[0].task, doings_of(thawed)[2].task
+    assert (thaw.least, thaw.most, temper.lasts + temper.least) == (48 * 60, 48 * 60, 60)
+    bathed = piece("A", "lamb-shoulder", 2300, (OPEN,), Layer("marinade", BATH, 250, 8 * HOUR, after="wiped"))
+    assert [key.split(".")[0] for key in keys(bathed)][1:4] == ["mix", "bag", "wipe"]
+    needled = piece("A", "lamb-shoulder", 2300, (OPEN,), Layer("injection", STOCK, 10, 8 * HOUR, injection=Injection()))
+    inject = next(one for one in doings_of(needled) if one.step == "inject")
+    assert inject.task.lasts + inject.task.usual == 8 * 60
+
+
+def test_cold_holds_stretch_and_what_lies_on_the_bench_never_does():
+    salt = next(one for one in doings_of(SHOULDER) if one.step == "salt").task
+    held = 16 * 60 - 5
+    assert (salt.least, salt.usual, salt.most) == (round(held / 2), held, 2 * held)
+    bench = piece("A", "lamb-shoulder", 2300, (OPEN,), Layer("rub", RUB, 4.0, HOUR, 21.0))
+    coat = next(one for one in doings_of(bench) if one.step == "coat")
+    assert (coat.waits, coat.task.most) == ("bench", 50)
+    acid = piece("A", "lamb-shoulder", 2300, (OPEN,), Layer("marinade", BATH, 250, 12 * HOUR))
+    bag = next(one for one in doings_of(acid) if one.step == "bag").task
+    assert bag.most == round((12 * 60 - 5) * 1.25)
+
+
+def test_the_fire_is_lit_so_that_it_is_ready_when_the_meat_goes_on():
+    found = day(SHOULDER)
+    (kettle,) = found.cookers
+    assert (found.lights, found.light_at) == ("Light the kettle", kettle.lit_at)
+    assert kettle.ready_at - kettle.lit_at == timedelta(minutes=30)
+    (lane,) = found.lanes
+    on = next(block for block in lane.blocks if block.step == "on")
+    assert on.begins_at == kettle.ready_at
+    (burns,) = kettle.burns
+    assert (burns.low_c, burns.high_c, burns.letters) == (115.0, 135.0, ("A",))
+    assert lane.blocks[-1].ends_at == SUPPER
+    # one block ends where the next begins, without a gap
+    for before, after in zip(lane.blocks, lane.blocks[1:], strict=False):
+        assert before.ends_at == after.begins_at
+
+
+def test_a_pieces_grains_lie_on_the_days_clock_and_say_how_sure_supper_is():
+    (lane,) = day(SHOULDER).lanes
+    heat = SHOULDER.heat
+    assert heat is not None
+    on = next(block for block in lane.blocks if block.step == "on")
+    for off, done in zip(lane.off, heat.done, strict=True):
+        if done is not None and off is not None:
+            assert (off - on.begins_at).total_seconds() == pytest.approx(done, abs=31)
+    assert lane.look_at == lane.off[0]
+    # what is left for it to be late is what 18 chances of 20 ask for, in steps of five minutes
+    assert slack_min(SHOULDER) >= (heat.done[17] - heat.done_s) / 60 > slack_min(SHOULDER) - 5
+    hot = next(block for block in lane.blocks if block.kind == "hot")
+    assert hot.ends_at - hot.begins_at == timedelta(minutes=slack_min(SHOULDER))
+    # the middle of the phases is rounded up to five minutes each, so that one or two more grains are in time
+    assert 18 <= lane.in_time <= 20
+    assert day(SHOULDER, OTHER).in_time == round(lane.in_time * day(OTHER).in_time / 20)
+    assert lane.waits_until == hot.begins_at + timedelta(minutes=waits_hot_min(find_cut("lamb-shoulder")))
+
+
+def test_how_long_finished_meat_waits_hot_is_by_what_it_is():
+    # common practice, no source: pulled meat for hours, a roast for three quarters of one, fish not at all
+    for cut, minutes in (("pork-shoulder", 240), ("beef-round", 45), ("beef-rib-steak", 20), ("tuna-steak", 5)):
+        assert waits_hot_min(find_cut(cut)) == minutes
+
+
+def test_one_fire_is_lit_once_and_one_blend_mixed_once():
+    found = day(SHOULDER, OTHER)
+    lit = [block for lane in found.lanes for block in lane.blocks if block.kind == "light"]
+    assert [block.begins_at for block in lit] == [found.light_at]
+    mixed = [block for lane in found.lanes for block in lane.blocks if block.step == "mix"]
+    assert len(mixed) == 1
+    (kettle,) = found.cookers
+    assert max(burns.share for burns in kettle.burns) > 1.5 * max(burns.share for burns in day(OTHER).cookers[0].burns)
+
+
+def test_without_phases_the_fire_is_as_long_as_usual_and_nothing_is_said_of_chances():
+    found = day(piece("A", "lamb-shoulder", 2300, (), *SALTED))
+    (lane,) = found.lanes
+    assert (lane.off, lane.look_at, found.cookers, found.light_at, found.in_time) == ((), None, (), None, 20)
+    on = next(block for block in lane.blocks if block.step == "on")
+    assert on.ends_at - on.begins_at == timedelta(minutes=find_cut("lamb-shoulder").fire_min)
+
+
+def test_what_is_done_is_not_done_again():
+    salted = replace(SHOULDER, done=frozenset({("mix", None), ("salt", 0)}))
+    assert keys(salted)[0] == "coat.1"
+    coated = replace(SHOULDER, done=frozenset({("coat", 1)}))
+    assert keys(coated)[0] == "light.kettle"
+    # what was put on is on the fire for as long as that takes
+    assert keys(replace(SHOULDER, done=frozenset({("on", None)})))[0] == "phase.0"
+    assert keys(replace(SHOULDER, done=frozenset({("plate", None)}))) == ["serve"]
+
+
+def test_two_pairs_of_hands_where_one_is_not_enough():
+    alone = Supper((SHOULDER, OTHER, TUNA), SUPPER, asleep(SUPPER), 1)
+    found, planned = read_day(alone)
+    assert [clash.kind for clash in found.clashes] == ["hands"]
+    assert "One pair of hands is not enough for" in found.clashes[0].says
+    way = ways_out(alone, asleep, planned)[0]
+    assert (way.key, way.says, way.left) == (("people", "2"), "Somebody helps", 0)
+    assert read_day(replace(alone, people=2))[0].clashes == ()
+
+
+def test_too_late_to_begin_supper_is_moved_by_no_more_than_it_takes():
+    # coated and put on six hours before is too late for what takes six and a half
+    late = Supper((OTHER,), SUPPER, asleep(SUPPER), 2, SUPPER - timedelta(hours=6))
+    found, planned = read_day(late)
+    assert {clash.kind for clash in found.clashes} == {"past"}
+    assert "would have begun" in found.clashes[0].says
+    (way,) = ways_out(late, asleep, planned)
+    assert way.left == 0
+    kind, minutes = way.key
+    assert kind == "later"
+    serve_at = SUPPER + timedelta(minutes=int(minutes))
+    assert plan_day(replace(late, serve_at=serve_at, nights=asleep(serve_at)))[0].clashes == ()
+    assert way.says.startswith("Supper ")
+
+
+ROAST = piece("A", "beef-round", 2000, (Phase("indirect", 120.0, "grate", centre_c=55.0),), SALTED[1])
+LOIN = piece("D", "pork-loin", 1500, (Phase("indirect", 180.0, "grate", centre_c=63.0),), SALTED[1])
+
+
+def test_one_kettle_at_two_heats_has_ways_out_that_each_say_what_they_cost():
+    both = Supper((ROAST, LOIN), SUPPER, asleep(SUPPER), 4)
+    found, planned = read_day(both)
+    assert {clash.kind for clash in found.clashes} == {"two heats"}
+    assert found.clashes[0].says.startswith("One kettle at two heats for ")
+    told = {way.key: way for way in ways_out(both, asleep, planned)}
+    slower, hotter = told["heat", "D", "120"], told["heat", "A", "180"]
+    assert (slower.says, slower.left) == ("D at 120 °C, as A", 0)
+    assert slower.costs.startswith("D takes ")
+    assert "longer" in slower.costs
+    assert "less" in hotter.costs
+    assert all(way.left < len(found.clashes) for way in told.values())
+
+
+def test_what_is_covered_can_leave_the_fire_for_the_oven():
+    covered = piece("A", "beef-round", 2000, (Phase("indirect", 120.0, "grate", lasts_s=900.0),
+                                               Phase("indirect", 120.0, "foil", centre_c=55.0)), SALTED[1])  # fmt: skip
+    both = Supper((covered, LOIN), SUPPER, asleep(SUPPER), 4)
+    told = {way.key: way for way in ways_out(both, asleep, read_day(both)[1])}
+    oven = told["oven", "A"]
+    assert (oven.says, oven.left) == ("A, once it is covered, in the oven", 0)
+    assert oven.costs.startswith("A takes ")
+
+
+def test_nothing_clashes_and_no_way_out_is_looked_for():
+    easy = Supper((SHOULDER,), SUPPER, asleep(SUPPER), 2)
+    assert ways_out(easy, asleep, read_day(easy)[1]) == ()
+
+
+def test_over_summer_time_every_wait_is_as_long_as_it_was_said():
+    # served on the Sunday the clocks go forward: the night before is an hour short, the salt's hold is not
+    sunday = datetime(2026, 3, 29, 16, 0, tzinfo=UTC)
+    for block in day(SHOULDER, serve_at=sunday).lanes[0].blocks:
+        if block.hands:
+            local = block.begins_at.astimezone(BERLIN)
+            assert 7 <= local.hour < 23

@@ -1,0 +1,199 @@
+<script setup lang="ts">
+import { useElementSize } from '@vueuse/core'
+import { computed, ref, useTemplateRef } from 'vue'
+import type { Schemas } from '../api/client'
+import PieceBadge from '../draw/PieceBadge.vue'
+import { heaped } from '../draw/heap'
+import { usePreferences } from '../app/preferences'
+import { dayAndTime, shortDay, time } from '../kit/units'
+import { clockOf, uncrowded } from './clock'
+import type { Day } from './useDay'
+
+/** A day drawn: a lane a piece, one for hands and one a cooker; grains where a piece comes off; supper is dragged. */
+const props = defineProps<{ day: Day }>()
+const emit = defineEmits<{ serve: [at: string] }>()
+const { show } = usePreferences()
+
+const GRAIN = 4.2
+const { width } = useElementSize(useTemplateRef<HTMLElement>('track'))
+const wide = computed(() => Math.max(320, width.value || 900))
+const ms = (iso: string) => Date.parse(iso)
+const dragged = ref<number | null>(null)
+
+const clock = computed(() => {
+  const { day, nights, zone } = props.day
+  const last = Math.max(ms(day.serve_at), ...day.lanes.flatMap((lane) => lane.off.map((off) => (off ? ms(off) : 0))))
+  const spans = nights.map((night) => ({ from: ms(night.begins_at), to: ms(night.ends_at) }))
+  return clockOf(ms(day.begins_at), last + 50 * 60_000, spans, wide.value, zone)
+})
+const x = (iso: string) => clock.value.x(ms(iso))
+const pole = computed(() => dragged.value ?? x(props.day.day.serve_at))
+const now = computed(() => {
+  const at = ms(props.day.now)
+  return at > ms(props.day.day.begins_at) && at < ms(props.day.day.serve_at) ? clock.value.x(at) : null
+})
+type Block = Schemas['Block']
+const shown = (block: Block) => ({
+  left: `${x(block.begins_at)}px`,
+  width: `${Math.max(3, x(block.ends_at) - x(block.begins_at) - 1)}px`,
+})
+const room = (block: Block) => (x(block.ends_at) - x(block.begins_at) - 12) / 7
+/** What fits into a block of what it says; the whole of it is told on touching it. */
+const fits = (block: Block) => {
+  const first = block.kind === 'wrapped' ? 'wrapped' : (block.says.split(',')[0] ?? '')
+  return [block.says, first, block.kind].find((text) => text.length <= room(block)) ?? ''
+}
+const told = (block: Block) => `${block.says}, ${dayAndTime(block.begins_at)} to ${time(block.ends_at)}`
+const lanes = computed(() =>
+  props.day.day.lanes.map((lane) => ({
+    ...lane,
+    piece: props.day.pieces.find((piece) => piece.letter === lane.letter),
+    grains: heaped(
+      (lane.look_at ? lane.off : []).flatMap((off) => (off ? [x(off)] : [])),
+      GRAIN,
+    ),
+    blocks: lane.blocks.filter(
+      (block) => !block.hands || block.kind === 'fire' || x(block.ends_at) - x(block.begins_at) > 5,
+    ),
+  })),
+)
+const hands = computed(() => {
+  const busy = props.day.day.lanes.flatMap((lane) =>
+    lane.blocks
+      .filter((block) => block.hands)
+      .map((block) => ({ ...block, key: `${lane.letter} ${block.key}`, letter: lane.letter })),
+  )
+  return busy.sort((a, b) => ms(a.begins_at) - ms(b.begins_at))
+})
+const labels = computed(() =>
+  uncrowded(
+    hands.value.map((block) => {
+      const text = `${(block.says.split(' with ')[0] ?? '').toLowerCase()} ${block.letter}`
+      const long = text.length * 6.6 + 6
+      return { key: block.key, text, at: Math.min(x(block.begins_at), wide.value - long), wide: long }
+    }),
+  ),
+)
+const clashing = computed(
+  () => new Set(props.day.day.clashes.flatMap((clash) => clash.blocks.map(([lane, key]) => `${lane} ${key}`))),
+)
+
+/** Supper is dragged along the axis and dropped on five minutes. */
+function drag(start: PointerEvent) {
+  const box = (start.currentTarget as HTMLElement).closest('.track')?.getBoundingClientRect()
+  if (!box) return
+  const place = (event: PointerEvent) => Math.min(wide.value, Math.max(0, event.clientX - box.left))
+  const moved = (event: PointerEvent) => (dragged.value = place(event))
+  const dropped = (event: PointerEvent) => {
+    window.removeEventListener('pointermove', moved)
+    const at = clock.value.x.invert(place(event))
+    dragged.value = null
+    if (Math.abs(at - ms(props.day.day.serve_at)) > 150_000)
+      emit('serve', new Date(Math.round(at / 300_000) * 300_000).toISOString())
+  }
+  window.addEventListener('pointermove', moved)
+  window.addEventListener('pointerup', dropped, { once: true })
+}
+const burning = (burns: Schemas['Burns']) => show.value.temperature((burns.low_c + burns.high_c) / 2)
+</script>
+
+<template>
+  <section class="plate lanes" aria-label="The day, drawn">
+    <div class="names" aria-hidden="true">
+      <div class="axis" />
+      <div class="name">
+        <b>Hands</b><small>{{ day.people === 1 ? 'one pair' : `${day.people} pairs` }}</small>
+      </div>
+      <div v-for="lane in lanes" :key="lane.letter" class="name piece">
+        <PieceBadge :letter="lane.letter" /><span
+          ><b>{{ lane.piece?.name }}</b
+          ><small>{{ lane.piece?.about }}</small></span
+        >
+      </div>
+      <div v-for="cooker in day.day.cookers" :key="cooker.key" class="name">
+        <b>{{ cooker.says }}</b>
+        <small>{{ Math.round(Math.max(...cooker.burns.map((burns) => burns.share)) * 100) }} % of its grate</small>
+      </div>
+    </div>
+    <div class="scroll">
+      <div ref="track" class="track">
+        <div class="axis">
+          <template v-for="tick in clock.ticks" :key="tick.at">
+            <span v-if="tick.day" class="dayname" :style="{ left: `${tick.at}px` }">{{
+              shortDay(`${tick.day}T12:00:00Z`)
+            }}</span>
+            <span class="tick" :style="{ left: `${tick.at}px` }">{{ tick.text }}</span>
+          </template>
+        </div>
+        <div v-for="tick in clock.ticks" :key="tick.at" class="line" :style="{ left: `${tick.at}px` }" />
+        <div
+          v-for="night in clock.nights"
+          :key="night.from"
+          class="night"
+          :style="{ left: `${clock.x(night.from)}px`, width: `${clock.x(night.to) - clock.x(night.from)}px` }"
+        >
+          <span>asleep</span>
+        </div>
+        <div class="lane hands">
+          <i
+            v-for="block in hands"
+            :key="block.key"
+            :class="{ clash: clashing.has(block.key) }"
+            :style="shown(block)"
+            :title="told(block)"
+          />
+          <small v-for="label in labels" :key="label.key" :style="{ left: `${label.at}px` }">{{ label.text }}</small>
+        </div>
+        <div v-for="lane in lanes" :key="lane.letter" class="lane">
+          <span
+            v-for="block in lane.blocks"
+            :key="block.key"
+            class="block"
+            :class="[
+              block.kind.replace(' ', '-'),
+              { clash: clashing.has(`${lane.letter} ${block.key}`), busy: block.hands },
+            ]"
+            :style="shown(block)"
+            :title="told(block)"
+            >{{ fits(block) }}</span
+          >
+          <svg v-if="lane.grains.length" class="grains" :width="wide" height="34" aria-hidden="true">
+            <circle v-for="(grain, n) in lane.grains" :key="n" :cx="grain.x" :cy="34 - grain.y" :r="GRAIN" />
+          </svg>
+        </div>
+        <div v-for="cooker in day.day.cookers" :key="cooker.key" class="lane cooker">
+          <span
+            class="ready"
+            :style="{ left: `${x(cooker.lit_at)}px`, width: `${x(cooker.ready_at) - x(cooker.lit_at)}px` }"
+            :title="`${time(cooker.lit_at)} lit`"
+          />
+          <span
+            v-for="burns in cooker.burns"
+            :key="burns.begins_at"
+            class="burns"
+            :style="{
+              left: `${x(burns.begins_at)}px`,
+              width: `${Math.max(2, x(burns.ends_at) - x(burns.begins_at))}px`,
+            }"
+            :title="`${burning(burns)}, ${dayAndTime(burns.begins_at)} to ${time(burns.ends_at)}`"
+            ><small v-if="x(burns.ends_at) - x(burns.begins_at) > 48">{{ burning(burns) }}</small></span
+          >
+        </div>
+        <div v-if="now !== null" class="now" :style="{ left: `${now}px` }"><span>now</span></div>
+        <button
+          type="button"
+          class="pole"
+          :style="{ left: `${pole}px` }"
+          :aria-label="`Supper at ${time(day.day.serve_at)}: drag it, or use the arrow keys, and the day moves with it`"
+          @pointerdown.prevent="drag"
+          @keydown.left.prevent="emit('serve', new Date(ms(day.day.serve_at) - 900_000).toISOString())"
+          @keydown.right.prevent="emit('serve', new Date(ms(day.day.serve_at) + 900_000).toISOString())"
+        >
+          <i />
+        </button>
+      </div>
+    </div>
+  </section>
+</template>
+
+<style scoped src="./lanes.css"></style>

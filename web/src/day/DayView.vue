@@ -1,0 +1,191 @@
+<script setup lang="ts">
+import { useQuery } from '@tanstack/vue-query'
+import { computed } from 'vue'
+import { api, call, sentenceOf } from '../api/client'
+import { usePreferences, useSetPreferences } from '../app/preferences'
+import Choice from '../kit/Choice.vue'
+import When from '../kit/When.vue'
+import { dayAndTime, duration, longDay, time } from '../kit/units'
+import ClashPlate from './ClashPlate.vue'
+import DayLanes from './DayLanes.vue'
+import DaySteps from './DaySteps.vue'
+import { useDay } from './useDay'
+
+/** Day: a cook from the serving time backwards; when to light the fire, who does what when, what clashes. */
+const props = defineProps<{ id?: string }>()
+const { show } = usePreferences()
+const set = useSetPreferences()
+const { data: home } = useQuery({ queryKey: ['home'], queryFn: () => call(api.GET('/api/cooks/in-hand')) })
+const id = computed(() => props.id ?? home.value?.cook?.id)
+const { day, error, ways, looking, move, take } = useDay(id)
+
+const serve = computed({
+  get: () => day.value?.day.serve_at ?? '',
+  set: (at: string) => {
+    if (at && Date.parse(at) !== Date.parse(serve.value)) void move({ serve_at: at })
+  },
+})
+const people = computed({
+  get: () => String(day.value?.people ?? 1),
+  set: (count: string) => void move({ people: Number(count) }),
+})
+const counts = ['1', '2', '3', '4'].map((value) => ({ value, text: value }))
+const steps = computed(() =>
+  (day.value?.day.lanes ?? [])
+    .flatMap((lane) => lane.blocks.filter((block) => block.hands).map((block) => ({ ...block, letter: lane.letter })))
+    .sort((a, b) => Date.parse(a.begins_at) - Date.parse(b.begins_at)),
+)
+const next = computed(() =>
+  steps.value.filter((step) => Date.parse(step.ends_at) > Date.parse(day.value?.now ?? '')).slice(0, 3),
+)
+/** When pieces come off, nine times in ten, and until when they can wait. */
+const off = computed(() =>
+  (day.value?.day.lanes ?? []).flatMap((lane) => {
+    const known = lane.off.filter((one): one is string => one !== null)
+    const [low, high] = [known[1] ?? known[0], known.at(-2) ?? known.at(-1)]
+    if (!low || !high) return []
+    const name = day.value?.pieces.find((piece) => piece.letter === lane.letter)?.name ?? lane.letter
+    const waits = lane.waits_until ? `, and can wait hot until ${time(lane.waits_until)}` : ''
+    if (!lane.look_at) return [`${name} comes off at ${time(low)}${waits}.`]
+    return [`${name} comes off between ${time(low)} and ${time(high)}${waits}.`]
+  }),
+)
+const problems = computed(() => day.value?.pieces.filter((piece) => piece.problem) ?? [])
+const unfired = computed(() => {
+  const lanes = day.value?.day.lanes.filter((lane) => !lane.off.length).map((lane) => lane.letter) ?? []
+  return lanes.join(', ')
+})
+</script>
+
+<template>
+  <main>
+    <header class="station-head">
+      <div>
+        <h1>{{ day ? day.name : 'Day' }}</h1>
+        <p v-if="day" class="muted">{{ longDay(day.day.serve_at) }} {{ time(day.day.serve_at) }} at the table</p>
+      </div>
+      <span v-if="day" class="tools">
+        <When v-model="serve" label="Supper" />
+        <Choice v-model="people" label="Pairs of hands" :options="counts" />
+      </span>
+    </header>
+    <p v-if="error" class="muted" role="status">{{ sentenceOf(error) }} Trying again …</p>
+    <p v-else-if="home && !id" class="plate none">
+      No cook is in hand. <router-link to="/">Begin one at home</router-link>, and its day is planned here.
+    </p>
+    <p v-else-if="!day" class="muted" role="status">Planning the day …</p>
+    <template v-if="day">
+      <section class="answer lit" aria-label="When to light the fire">
+        <p v-if="day.day.light_at" class="big">
+          {{ day.day.lights }} <span class="at">{{ dayAndTime(day.day.light_at) }}</span>
+        </p>
+        <p v-else class="big">Begin {{ dayAndTime(day.day.begins_at) }}</p>
+        <div class="sure">
+          <p v-if="day.day.lanes.some((lane) => lane.look_at)">
+            Supper is in time {{ day.day.in_time }} times in 20: each grain is one chance in twenty.
+          </p>
+          <p v-for="says in off" :key="says">{{ show.sentence(says) }}</p>
+          <p>{{ duration(day.day.hands_min * 60) }} of work in all, from {{ dayAndTime(day.day.begins_at) }}.</p>
+        </div>
+      </section>
+      <p v-if="day.asked" class="ask">
+        Times are those of {{ day.zone }}.
+        <button type="button" class="link" @click="set({ zone: day.zone })">That is where we cook</button>
+      </p>
+      <DayLanes :day="day" @serve="serve = $event" />
+      <p v-for="piece in problems" :key="piece.letter" class="plate wrong">
+        {{ piece.letter }}, {{ piece.name }}, is not planned: {{ piece.problem }}
+        <router-link :to="`/coat/${day.id}`">Put it right in Coat</router-link>
+      </p>
+      <p v-if="unfired" class="muted">
+        How {{ unfired }} is cooked was not said, so its time on the fire is the usual one of its cut.
+        <router-link :to="`/coat/${day.id}`" class="link">Say it in Coat</router-link>, and you see how sure it is.
+      </p>
+      <div class="below">
+        <section class="plate next" aria-label="Next three">
+          <h2>Next three</h2>
+          <ol>
+            <li v-for="step in next" :key="`${step.letter} ${step.key}`">
+              <b>{{ dayAndTime(step.begins_at) }}</b> {{ step.letter }}: {{ step.says }}
+            </li>
+          </ol>
+          <p v-if="!next.length" class="muted">All of it is done.</p>
+        </section>
+        <ClashPlate
+          v-if="day.day.clashes.length"
+          :clashes="day.day.clashes"
+          :ways="ways"
+          :looking="looking"
+          @take="take"
+        />
+      </div>
+      <DaySteps :lanes="day.day.lanes" />
+    </template>
+  </main>
+</template>
+
+<style scoped>
+.tools {
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--s-10) var(--s-16);
+  align-items: end;
+}
+.lit {
+  padding: var(--s-20) var(--s-24);
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1.1fr);
+  gap: var(--s-16);
+  align-items: center;
+}
+.lit p {
+  margin: 0;
+}
+.lit .big {
+  font-family: var(--display);
+  font-weight: 700;
+  font-size: var(--t-big);
+  line-height: 1.15;
+}
+.at {
+  white-space: nowrap;
+}
+.sure {
+  font-size: var(--t-s);
+  display: grid;
+  gap: var(--s-2);
+}
+.ask {
+  margin: var(--s-10) 0 0;
+  font-size: var(--t-s);
+}
+main > .plate,
+.below {
+  margin-top: var(--s-14);
+}
+.wrong,
+.none {
+  padding: var(--s-14) var(--s-20);
+}
+.below {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(min(100%, 360px), 1fr));
+  gap: var(--s-14);
+}
+.next {
+  padding: var(--s-16) var(--s-20);
+}
+.next ol {
+  list-style: none;
+  margin: var(--s-8) 0 0;
+  padding: 0;
+  display: grid;
+  gap: var(--s-4);
+}
+@media (max-width: 720px) {
+  .lit {
+    grid-template-columns: minmax(0, 1fr);
+    gap: var(--s-8);
+  }
+}
+</style>
