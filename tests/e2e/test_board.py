@@ -34,7 +34,7 @@ def test_one_joint_becomes_two_arms_with_their_ledgers(page: Page):
     expect(sides.get_by_role("article")).to_have_count(6)
     way = sides.get_by_role("article").filter(has_text="Nothing but salt by weight")
     expect(way).to_contain_text("1.20 %")
-    expect(way).to_contain_text("dry: a crust begins at once")
+    expect(way).to_contain_text("dry, but while it is cold water gathers on it")
     expect(sides.get_by_role("article").filter(has_text="Injected, then a bark")).to_contain_text(
         "A needle that was in"
     )

@@ -70,7 +70,9 @@ def test_the_core_sample_is_taken_at_the_hour_asked_for(api, cook):
     document = as_sent(opened(api))
     early = api("POST", "cooks/coat/read", document | {"at_s": 3600})[1][0]["sample"]
     late = api("POST", "cooks/coat/read", document)[1][0]["sample"]
-    assert (early["time_s"], late["time_s"]) == (3600, 18 * 3600)
+    assert (early["time_s"], late["whole_s"]) == (3600, 18 * 3600)
+    # to its end, and that is when it is carved
+    assert late["time_s"] == pytest.approx(18 * 3600 + late["fire_s"])
     assert early["reach"]["value"] < late["reach"]["value"]
     assert len(early["depths_cm"]) == len(early["percent"]) == len(early["low"])
 

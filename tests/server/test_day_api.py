@@ -13,10 +13,15 @@ DIRECT = {"surround": "indirect", "aimed": "180 °C", "lasts": "50 min"}
 
 @pytest.fixture
 def cook_id(api, book) -> str:
-    """The demo's supper, ten days from now."""
+    """The demo's supper, ten days from now in the evening."""
     cook = opened(api)
-    Cook.objects.filter(pk=cook["id"]).update(serve_at=timezone.now() + timedelta(days=10))
+    Cook.objects.filter(pk=cook["id"]).update(serve_at=evening(10))
     return cook["id"]
+
+
+def evening(days: int) -> datetime:
+    """An evening so many days from now: planned by it, nothing is too late and nobody asleep, whatever the hour is."""
+    return (timezone.now() + timedelta(days=days)).replace(hour=18, minute=0, second=0, microsecond=0)
 
 
 def day_of(api, cook_id: str, zone: str = "Europe/Berlin") -> dict:
@@ -140,7 +145,7 @@ def test_a_piece_that_cannot_be_planned_leaves_the_others_planned(api, cook_id):
 
 
 def test_a_supper_that_is_over_is_looked_at_as_it_was_and_one_too_soon_says_so(api, cook_id):
-    Cook.objects.filter(pk=cook_id).update(serve_at=timezone.now() - timedelta(days=30))
+    Cook.objects.filter(pk=cook_id).update(serve_at=evening(-30))
     assert day_of(api, cook_id)["day"]["clashes"] == []
     Cook.objects.filter(pk=cook_id).update(serve_at=timezone.now() + timedelta(hours=3))
     found = day_of(api, cook_id)
@@ -149,3 +154,12 @@ def test_a_supper_that_is_over_is_looked_at_as_it_was_and_one_too_soon_says_so(a
 
 def test_a_day_of_nobody_and_of_another_is_not_found(api, book):
     assert api("GET", "cooks/00000000-0000-4000-8000-000000000000/day")[0] == 404
+
+
+def test_a_piece_that_is_never_done_is_said_to_be_and_not_planned(api, cook_id):
+    typed = as_sent(opened(api))
+    typed["pieces"][0]["phases"] = [{"surround": "indirect", "aimed": "100 °C", "colour": "dark"}]
+    saved(api, cook_id, typed)
+    found = day_of(api, cook_id)
+    assert "does not end within" in found["pieces"][0]["problem"]
+    assert [lane["letter"] for lane in found["day"]["lanes"]] == ["B"]

@@ -178,9 +178,9 @@ def test_side_by_side_reads_every_way_and_two_of_them_become_pieces(api, cook):
     ]  # fmt: skip
     assert all(one["salt"]["value"] > 0 and one["percent"] and not one["problem"] for one in found)
     assert found[3]["blends"] == ["Stock and red wine for venison"]
-    # only what a needle put in has a tenth that it reached least, hardly at all by the fire
+    # only what a needle put in has a tenth that it reached least, about half of the rest once the fire has moved it
     assert [bool(one["least"]) for one in found] == [False, False, False, True, True, False]
-    assert found[3]["least"][-1] < 0.1 * found[3]["percent"][-1]
+    assert 0.3 < found[3]["least"][-1] / found[3]["percent"][-1] < 0.8
     pair = api("POST", "cooks/coat/pair", {"piece": joint, "ways": ["injected", "both"], "blend_ids": [stock()]})[1]
     assert [layer["kind"] for layer in pair[0]["layers"]] == ["injection"]
     # what stands side by side is what the pieces then come to

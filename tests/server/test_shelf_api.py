@@ -26,6 +26,7 @@ def test_preferences_are_kept_and_change_no_stored_value(api, cook):
     wanted = {"units": "us", "temperature": "F", "spoon_set": "australian", "theme": "iron", "single_keys": False}
     wanted["spoons_lacking"] = ["⅛ tsp", "pinch"]
     wanted["height"] = "2,100 ft"
+    wanted |= {"zone": "Europe/Dublin", "sleeps": "22:30:00", "rises": "06:15:00"}
     assert api("PUT", "book/preferences", wanted)[0] == 200
     assert api("GET", "book/preferences")[1] == wanted
     after = api("GET", "cooks/in-hand")[1]["cook"]
@@ -37,6 +38,8 @@ def test_preferences_are_kept_and_change_no_stored_value(api, cook):
     assert "⅛" not in second["spoons"]["text"]
     spoons = next(s["spoons"] for s in api("GET", "shelf/catalogue")[1]["spoon_sets"] if s["key"] == "australian")
     assert api("PUT", "book/preferences", wanted | {"spoons_lacking": spoons})[0] == 422
+    status, told = api("PUT", "book/preferences", wanted | {"rises": "06:15:00+01:00"})
+    assert (status, told["errors"][0]["field"]) == (422, "rises")
 
 
 @pytest.mark.parametrize("change", [{"units": "stone"}, {"theme": None}, {"single_keys": "perhaps"}, {"spoon_set": 5}])

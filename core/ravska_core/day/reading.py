@@ -14,12 +14,15 @@ from ravska_core.units import say_duration
 _WAITS = MappingProxyType(
     {
         "cold": ("cold hold", "in the cold"), "bench": ("bench", "on the bench"),
-        "ready": ("ready", "until it is ready"), "hot": ("hot", "waits hot"),
+        "ready": ("ready", "until it is ready"), "hot": ("hot", "waits hot, above 60 °C"),
     }
 )  # fmt: skip
 """Kind and words of the block that a wait is."""
 
 _OFF_MIN = 5
+
+_OFF_TOLD_MIN = 10
+"""From so much on it is said that a hold is longer or shorter in the day than it was set."""
 
 _SETTLES_MIN, _KEEPS_HOT_MIN = 20, 60
 """How long a fire takes from one heat to another, and how long one that is used again is kept up (common practice)."""
@@ -219,6 +222,9 @@ class _Reading:
             yield Block(key, doing.kind, doing.says, begins, ends, busy, doing.step, doing.layer)
         if placed.waits and doing.waits and not done_for_it:
             kind, says = _WAITS[doing.waits]
+            off = placed.waits - placed.task.usual
+            if doing.waits == "cold" and placed.task.usual and abs(off) >= _OFF_TOLD_MIN:
+                says += f", {say_duration(abs(off) * 60)} {'longer' if off > 0 else 'shorter'} than its hold"
             yield Block(f"{key}.waits", kind, says, self.at(placed.ends), self.at(placed.ends + placed.waits))
 
     def _mixed_already(self, placed: Placed) -> bool:

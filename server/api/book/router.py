@@ -57,6 +57,9 @@ def save_preferences(request: HttpRequest, document: PreferencesDocument) -> Pre
     document.spoons_lacking = lacking
     if document.zone:
         find_zone(document.zone)
+    for name, at in (("sleeps", document.sleeps), ("rises", document.rises)):
+        if at.tzinfo is not None:
+            raise BadInput(name, "Write the time that your own clock shows, for example 23:00.")
     preferences.height_m = document.height.read("height") if document.height else 0.0
     preferences.height_typed = document.height
     for name, value in document.model_dump(exclude={"height"}).items():

@@ -111,7 +111,10 @@ def _day_piece(piece: Piece, appetite: str) -> DayPiece:
         row["typed"].get("cooker") or _SHARED_KINDS.get(cooker.kind, cooker.kind)
         for row, cooker in zip(piece.phases, cookers, strict=True)
     )
-    return DayPiece(piece.letter, seasoned, heated(seasoned, phases, cookers), keys, names, done)
+    found = DayPiece(piece.letter, seasoned, heated(seasoned, phases, cookers), keys, names, done)
+    if found.heat is not None and found.heat.done_s is None:
+        raise BadInput("phases", found.heat.says[0])
+    return found
 
 
 @dataclass(frozen=True, slots=True)

@@ -211,3 +211,17 @@ def test_over_summer_time_every_wait_is_as_long_as_it_was_said():
         if block.hands:
             local = block.begins_at.astimezone(BERLIN)
             assert 7 <= local.hour < 23
+
+
+def test_a_hold_that_the_night_makes_longer_or_shorter_is_said_to_be():
+    # served at 13:00: salted 16 h and coated 2 h before it goes on at 5:45 would be coated in the middle of the night
+    noon = datetime(2026, 12, 5, 12, 0, tzinfo=UTC)
+    holds = [block for block in day(SHOULDER, serve_at=noon).lanes[0].blocks if block.kind == "cold hold"]
+    told = [block.says for block in holds if "than its hold" in block.says]
+    assert told
+    coat = next(block for block in holds if block.key == "coat.1.waits")
+    lasts = (coat.ends_at - coat.begins_at).total_seconds() / 60
+    off = lasts - 110
+    assert abs(off) < 10 or f"{'longer' if off > 0 else 'shorter'} than its hold" in coat.says
+    quiet = [block.says for block in day(SHOULDER).lanes[0].blocks if block.kind == "cold hold"]
+    assert quiet == ["in the cold", "in the cold"]
