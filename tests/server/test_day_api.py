@@ -126,8 +126,13 @@ def test_what_is_covered_goes_into_the_oven_and_somebody_helps(api, cook_id):
     assert at(later["day"]["serve_at"]) - at(found["day"]["serve_at"]) == timedelta(minutes=30)
 
 
-@pytest.mark.parametrize("key", [["later", "soon"], ["later", "-5"], ["people", "99"], ["sleep", "A"], ["heat", "A"],
-                                 ["heat", "A", "nan"], ["heat", "A", "9000"], ["oven", "Z"]])  # fmt: skip
+@pytest.mark.parametrize(
+    "key",
+    [
+        ["later", "soon"], ["later", "-5"], ["people", "99"], ["sleep", "A"], ["heat", "A"], ["heat", "A", "nan"],
+        ["heat", "A", "9000"], ["heat", "A", "60"], ["oven", "Z"],
+    ],
+)  # fmt: skip
 def test_what_is_no_way_out_is_refused_and_changes_nothing(api, cook_id, key):
     before = day_of(api, cook_id)
     status, answer = api("POST", f"cooks/{cook_id}/day/way-out", {"version": before["version"], "key": key})

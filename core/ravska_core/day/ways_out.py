@@ -9,6 +9,7 @@ from ravska_core.day.reading import Nights, Supper, plan_day
 from ravska_core.day.tasks import HANDS, DayPiece
 from ravska_core.heat import Phase, find_cooker
 from ravska_core.units import say_duration
+from ravska_core.working import BadInput
 
 _LATER_MIN = (10, 15, 30, 45, 60, 90, 120, 180, 240, 360, 720, 1440)
 """So much later supper is tried."""
@@ -101,9 +102,19 @@ def _changes(supper: Supper, nights: Callable[[datetime], Nights], clashes: Sequ
                 key, says, piece = change
                 if key not in tried:
                     tried.add(key)
+                    if not _is_done(piece):
+                        continue
                     pieces = tuple(piece if one.letter == lane else one for one in supper.pieces)
                     costs = _costs(by_letter[lane], piece)
                     yield _Change(key, says, costs, replace(supper, pieces=pieces), 40 if key[0] == "oven" else 60)
+
+
+def _is_done(piece: DayPiece) -> bool:
+    """Tell whether a piece with other phases is done at all: a centre can be beyond the other one's heat."""
+    try:
+        return piece.heat is not None and piece.heat.done_s is not None
+    except BadInput:
+        return False
 
 
 def _costs(before: DayPiece, after: DayPiece) -> Callable[[], str]:

@@ -23,11 +23,11 @@ from ravska_core.meat import find_cut
 from ravska_core.units import say_temperature
 from ravska_core.working import BadInput
 
-from api.cooks.phases import phases_typed, stored_phases
+from api.cooks.phases import phases_typed, read_phases, stored_phases
 from api.cooks.shown import own_faults
 from api.cooks.store import one_cook, piece_of, was_never_read
 from api.plumbing.answers import Router
-from api.plumbing.problems import Conflict
+from api.plumbing.problems import Conflict, Gather
 from api.plumbing.quantities import FireTemperature
 from api.plumbing.typed import Version
 
@@ -273,5 +273,8 @@ def _take(cook: Cook, key: list[str]) -> None:
         elif kind == "heat":
             aimed = FireTemperature(say_temperature(_number(key[2], 40, 350), scale))
             typed[at] = phase.model_copy(update={"aimed": aimed, "band": FireTemperature("")})
+    gather = Gather()
+    read_phases(typed, gather, "phases")
+    gather.finish()
     piece.phases = stored_phases(typed)
     piece.save(update_fields=["phases"])

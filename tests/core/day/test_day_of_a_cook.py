@@ -189,6 +189,17 @@ def test_one_kettle_at_two_heats_has_ways_out_that_each_say_what_they_cost():
     assert all(way.left < len(found.clashes) for way in told.values())
 
 
+def test_no_way_out_is_told_by_which_a_piece_would_never_be_done():
+    # smoked at 45 °C one roast shares the kettle with another that is wanted at 55 in its centre
+    gentle = piece("D", "pork-loin", 1500, (Phase("indirect", 45.0, "grate", lasts_s=4 * HOUR),), SALTED[1])
+    both = Supper((ROAST, gentle), SUPPER, asleep(SUPPER), 4)
+    planned = read_day(both)[1]
+    assert planned.clashes
+    told = {way.key for way in ways_out(both, asleep, planned)}
+    assert ("heat", "A", "45") not in told
+    assert ("heat", "D", "120") in told
+
+
 def test_what_is_covered_can_leave_the_fire_for_the_oven():
     covered = piece("A", "beef-round", 2000, (Phase("indirect", 120.0, "grate", lasts_s=900.0),
                                                Phase("indirect", 120.0, "foil", centre_c=55.0)), SALTED[1])  # fmt: skip
