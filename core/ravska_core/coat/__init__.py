@@ -46,7 +46,7 @@ from ravska_core.coat.target import Evened, brought_to, common_salt, dose_stack,
 from ravska_core.coat.thin_cut import thin_cut_salt
 from ravska_core.coat.ways import SIDE_BY_SIDE, WAYS, Slot
 from ravska_core.coat.weigh_back import TAKEN_FROM, WeighBack, learned_coat, own_coat
-from ravska_core.coat.wetness import surface_at_fire
+from ravska_core.coat.wetness import evaporation_kg_m2_s, surface_at_fire
 
 __all__ = [
     "ADHESION_CEILING",
@@ -102,6 +102,7 @@ __all__ = [
     "common_salt",
     "dose_stack",
     "drippings_of",
+    "evaporation_kg_m2_s",
     "face_of",
     "for_later",
     "give_way",

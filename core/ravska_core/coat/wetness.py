@@ -5,6 +5,7 @@ All stores of water are estimates; how fast they dry follows the evaporation tha
 
 import math
 from dataclasses import dataclass
+from typing import TypeVar
 
 import numpy as np
 
@@ -12,6 +13,7 @@ from ravska_core.coat.fates import CLINGS_G_CM2, RINSED, WIPED
 from ravska_core.coat.layers import BATHS, INJECTIONS, LAYER_KINDS
 from ravska_core.coat.on_fire import HALF_KG_M2, OnFire
 from ravska_core.coat.stack import Stack
+from ravska_core.diffusion import Array
 from ravska_core.working import Figure, Step, figure
 
 MOIST_KG_M2, DRY_KG_M2 = 0.10, 0.02
@@ -34,22 +36,25 @@ def wetness(store_kg_m2: float) -> float:
     return store_kg_m2 / (store_kg_m2 + HALF_KG_M2)
 
 
-def saturation_pa(celsius: float) -> float:
+Number = TypeVar("Number", float, Array)
+
+
+def saturation_pa(celsius: Number) -> Number:
     """Determine the saturation pressure of water [Pa] by Magnus' formula: 611.2 exp(17.62 T / (243.12 + T))."""
-    return 611.2 * math.exp(17.62 * celsius / (243.12 + celsius))
+    found: Number = 611.2 * np.exp(17.62 * celsius / (243.12 + celsius))
+    return found
 
 
-def evaporation_kg_m2_s(
-    surface_c: float = SURFACE_C, dew_c: float = DEW_C, h: float = H, air_c: float = PIT_C
-) -> float:
-    """Determine what a wholly wet surface gives off [kg/m2 s].
+def evaporation_kg_m2_s(surface_c: Number, dew_c: Number, h: Number, air_c: Number) -> Number:
+    """Determine what a wholly wet surface gives off [kg/m2 s], below nothing where water condenses on it.
 
     E = h / (rho c_p 0.9) (p_sat(T_s) - p_sat(T_dew)) / (R_v T_s), with air of density 353 / T [kg/m3] and
     c_p 1007 J/kgK, R_v 461.5 J/kgK.
     """
     rho = 353 / (air_c + 273.15)
     pressure = saturation_pa(surface_c) - saturation_pa(dew_c)
-    return h / (rho * 1007 * 0.9) * pressure / (461.5 * (surface_c + 273.15))
+    found: Number = h / (rho * 1007 * 0.9) * pressure / (461.5 * (surface_c + 273.15))
+    return found
 
 
 def drying_s(store_kg_m2: float, evaporation: float) -> float:
@@ -136,7 +141,7 @@ def _on_its_fire(fire: OnFire, store: float) -> Figure | None:
 
 def _in_a_usual_pit(store: float) -> Figure:
     """Return how long the water on a surface takes to dry where no fire is planned [min]."""
-    rate = evaporation_kg_m2_s()
+    rate = evaporation_kg_m2_s(SURFACE_C, DEW_C, H, PIT_C)
     minutes = drying_s(store, rate) / 60
     return figure(
         [

@@ -19,6 +19,9 @@ _WAITS = MappingProxyType(
 )  # fmt: skip
 """Kind and words of the block that a wait is."""
 
+_LOOK = "look whether it is done, then every half hour"
+"""How often one looks (common practice, no source)."""
+
 _OFF_MIN = 5
 
 _OFF_TOLD_MIN = 10
@@ -51,17 +54,29 @@ class Block:
 
 @dataclass(frozen=True)
 class DayLane:
-    """A piece's lane: its blocks; twenty chances of when it comes off; from when one looks; until when it can wait hot.
+    """A piece's lane: its blocks; twenty chances of when it comes off; until when it can wait hot.
 
+    It comes off between `off_low` and `off_high` nine times in ten; both are alike where that is by time alone.
     `in_time` is in how many of the twenty chances it has rested by the time it is sliced; 20 where nothing is known.
     """
 
     letter: str
     blocks: tuple[Block, ...]
     off: tuple[datetime | None, ...]
-    look_at: datetime | None
+    off_low: datetime | None
+    off_high: datetime | None
     waits_until: datetime | None
     in_time: int
+
+
+@dataclass(frozen=True)
+class DayStep:
+    """Something to do: of which piece, what, and from when to when; both are alike for a look at it."""
+
+    letter: str
+    says: str
+    begins_at: datetime
+    ends_at: datetime
 
 
 @dataclass(frozen=True)
@@ -112,6 +127,7 @@ class DayReading:
     lanes: tuple[DayLane, ...]
     cookers: tuple[DayCooker, ...]
     clashes: tuple[DayClash, ...]
+    steps: tuple[DayStep, ...]
     in_time: int
     hands_min: int
 
@@ -191,6 +207,7 @@ class _Reading:
             lanes,
             tuple(lit),
             tuple(self._clash(clash) for clash in self._told()),
+            self._steps(lanes),
             round(chance * GRAINS),
             sum(one.task.lasts for one in self.plan.placed if any(need.resource == HANDS for need in one.task.needs)),
         )
@@ -200,17 +217,29 @@ class _Reading:
         blocks = tuple(block for placed in mine for block in self._blocks(placed))
         on = next((one for one in mine if self.of(one).step == "on"), None)
         if on is None or piece.heat is None or piece.heat.done_s is None:
-            return DayLane(piece.letter, blocks, (), None, None, GRAINS)
+            return DayLane(piece.letter, blocks, (), None, None, None, GRAINS)
         off = tuple(None if one is None else on.begins + round(one / 60) for one in piece.heat.done)
         rest = next(one for one in mine if one.task.key == "rest")
         sliced = rest.ends + rest.waits
         in_time = sum(one is not None and one + rest.task.lasts + _OFF_MIN <= sliced for one in off)
         known = [one for one in off if one is not None]
-        looks = self.at(known[0]) if known and known[0] < known[-1] else None
+        low, high = known[min(1, len(known) - 1)], known[max(0, len(known) - 2)]
         return DayLane(
-            piece.letter, blocks, tuple(None if one is None else self.at(one) for one in off), looks,
-            self.at(rest.ends + waits_hot_min(piece.cut)), in_time,
+            piece.letter, blocks, tuple(None if one is None else self.at(one) for one in off),
+            self.at(low), self.at(max(low, high)), self.at(rest.ends + waits_hot_min(piece.cut)), in_time,
         )  # fmt: skip
+
+    def _steps(self, lanes: Sequence[DayLane]) -> tuple[DayStep, ...]:
+        """Return what hands do in order, and from when on one looks whether a piece is done: at its first chance."""
+        found = [
+            DayStep(lane.letter, block.says, block.begins_at, block.ends_at)
+            for lane in lanes for block in lane.blocks if block.hands
+        ]  # fmt: skip
+        for lane in lanes:
+            known = [one for one in lane.off if one is not None]
+            if known and known[0] < known[-1]:
+                found.append(DayStep(lane.letter, _LOOK, known[0], known[0]))
+        return tuple(sorted(found, key=lambda step: (step.begins_at, step.letter)))
 
     def _blocks(self, placed: Placed) -> Iterator[Block]:
         """Return a task and the wait after it as blocks, without what another piece's task does for it."""

@@ -6,7 +6,7 @@ source, unless a line says otherwise.
 
 import math
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 from types import MappingProxyType
 
@@ -243,12 +243,38 @@ def slack_min(piece: DayPiece) -> int:
     return min(waits_hot_min(piece.cut), max(0, math.ceil(late / GRAIN_MIN) * GRAIN_MIN))
 
 
+def _lit_in_time(before: Sequence[Doing], fire: Sequence[Doing]) -> list[Doing]:
+    """Put the lighting of a piece's fire where it is ready when the last hold before it ends.
+
+    It burns up while the meat is held and not after that; what is done after it then keeps to its usual time.
+    """
+    if not before or fire[0].kind != "light":
+        return [*before, *fire]
+    light, rest, after = fire[0], list(fire[1:]), list[Doing]()
+    burns = light.task.least
+
+    def lit(waits: int, of: str) -> Doing:
+        return replace(light, task=replace(light.task, least=waits, usual=waits, most=waits), waits=of)
+
+    for at in range(len(before) - 1, -1, -1):
+        one = before[at]
+        task, left = one.task, burns - sum(each.task.lasts + each.task.usual for each in after)
+        cut = left + light.task.lasts
+        if task.usual >= cut:
+            held = replace(task, least=max(0, task.least - cut), usual=task.usual - cut, most=task.most - cut)
+            return [*before[:at], replace(one, task=held), lit(left, one.waits), *after, *rest]
+        after.insert(0, replace(one, task=replace(task, least=task.usual, most=task.usual)))
+        if task.lasts + task.usual >= left:
+            return [*before[:at], lit(0, ""), *after, *rest]
+    return [lit(burns - sum(each.task.lasts + each.task.usual for each in after), light.waits), *after, *rest]
+
+
 def doings_of(piece: DayPiece) -> tuple[Doing, ...]:
     """Return all that is done to a piece, in order, to its serving."""
     # several pieces are sliced one after another, and wait as warm as they can
     task = Task("serve", _SERVE_MIN, (Need(HANDS),), 0, 0, min(_SLICED_MIN, waits_hot_min(piece.cut)), awake=True)
     served = Doing(task, "Slice and serve", "hands", "hot", "plate")
-    found = [*_before(piece), *_on_the_fire(piece), served]
+    found = [*_lit_in_time(_before(piece), _on_the_fire(piece)), served]
     # what was put on is on the fire for as long as that takes
     over = max(
         (at for at, one in enumerate(found) if (one.step, one.layer) in piece.done

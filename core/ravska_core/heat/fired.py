@@ -8,7 +8,7 @@ from functools import lru_cache
 import numpy as np
 from numpy.typing import NDArray
 
-from ravska_core.coat import OnFire
+from ravska_core.coat import OnFire, evaporation_kg_m2_s
 from ravska_core.diffusion import diffusivity_m2_s
 from ravska_core.heat.chances import middle_of
 from ravska_core.heat.cookers import Cooker, kitchen
@@ -16,7 +16,7 @@ from ravska_core.heat.heated import Heated, body_of, last_hot, legs_of_heated, p
 from ravska_core.heat.phases import Phase
 from ravska_core.heat.run import HeatRun, run
 from ravska_core.heat.solver import Body
-from ravska_core.heat.surface import Leg, Legs, evaporation
+from ravska_core.heat.surface import Leg, Legs
 from ravska_core.heat.trade import Factor, factor_of
 from ravska_core.meat import Piece, find_cut, read_piece
 
@@ -78,5 +78,5 @@ def _gives_off(went: HeatRun, legs: Sequence[Leg]) -> Array:
     fire = np.repeat(rows.fire[leg][:, None], sides, axis=1)
     env = np.where(np.isnan(rows.env[leg]), fire, rows.env[leg])
     surface = np.minimum(went.surface[:, 0], 100.0)
-    found = rows.dries[leg] * evaporation(surface, env, rows.h_drying[leg], rows.dew[leg])
+    found = rows.dries[leg] * evaporation_kg_m2_s(surface, rows.dew[leg], rows.h_drying[leg], env)
     return np.asarray(found.mean(axis=1))

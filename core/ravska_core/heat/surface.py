@@ -10,11 +10,6 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
-from numpy.typing import NDArray
-
-from ravska_core.heat.properties import KELVIN, R_VAPOUR, saturation_pa
-
-Array = NDArray[np.float64]
 
 STEFAN_BOLTZMANN = 5.670374e-8
 """[W/m2K4]"""
@@ -83,17 +78,6 @@ class Leg:
     def timed(self) -> bool:
         """Whether it ends by time alone."""
         return self.until_c is None and self.until_dose is None and self.until_surface_c is None
-
-
-def evaporation(surface_c: Array, env_c: Array, h: Array, dew_c: Array) -> Array:
-    """Determine what a wholly wet surface gives off [kg/m2 s], below nothing where water condenses on it.
-
-    E = h / (rho c_p 0.9) [p_sat(T_s) - p_sat(T_dew)] / (R_v T_s), rho of the air around.
-    """
-    density = AIR_DENSITY_K / (env_c + KELVIN)
-    pressure = saturation_pa(surface_c) - saturation_pa(dew_c)
-    found: Array = h / (density * AIR_CAPACITY * LEWIS) * pressure / (R_VAPOUR * (surface_c + KELVIN))
-    return found
 
 
 class Legs:

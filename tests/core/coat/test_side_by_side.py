@@ -72,7 +72,7 @@ def test_saturation_pressure_is_that_of_the_steam_tables(celsius, pascal):
 
 
 def test_drying_agrees_with_a_numerical_integration():
-    rate = evaporation_kg_m2_s()
+    rate = evaporation_kg_m2_s(60.0, 40.0, 10.0, 110.0)
     store, seconds = 0.5, 0.0
     while store > 0.02:
         store -= wetness(store) * rate * 0.5

@@ -56,13 +56,15 @@ def test_a_piece_goes_through_all_that_is_done_to_it_in_order():
     thawed = piece("A", "lamb-shoulder", 2300, (OPEN,), stages=(
         Stage("thaw", "fridge", 4.0, 48 * HOUR), Stage("temper", "bench", 21.0, HOUR)))  # fmt: skip
     assert keys(thawed)[:3] == ["thaw", "trim", "temper"]
-    thaw, temper = doings_of(thawed)[0].task, doings_of(thawed)[2].task
-    assert (thaw.least, thaw.most, temper.lasts + temper.least) == (48 * 60, 48 * 60, 60)
+    thaw, temper, light = (doings_of(thawed)[at].task for at in (0, 2, 3))
+    assert (thaw.least, thaw.most) == (48 * 60, 48 * 60)
+    assert sum(one.lasts + one.least for one in (temper, light)) == sum(one.lasts + one.most for one in (temper, light))
+    assert temper.lasts + temper.least + light.lasts + light.least == 60
     bathed = piece("A", "lamb-shoulder", 2300, (OPEN,), Layer("marinade", BATH, 250, 8 * HOUR, after="wiped"))
-    assert [key.split(".")[0] for key in keys(bathed)][1:4] == ["mix", "bag", "wipe"]
+    assert [key.split(".")[0] for key in keys(bathed)][1:5] == ["mix", "bag", "light", "wipe"]
     needled = piece("A", "lamb-shoulder", 2300, (OPEN,), Layer("injection", STOCK, 10, 8 * HOUR, injection=Injection()))
     inject = next(one for one in doings_of(needled) if one.step == "inject")
-    assert inject.task.lasts + inject.task.usual == 8 * 60
+    assert inject.task.lasts + inject.task.usual == 8 * 60 - 30
 
 
 def test_cold_holds_stretch_and_what_lies_on_the_bench_never_does():
@@ -71,10 +73,12 @@ def test_cold_holds_stretch_and_what_lies_on_the_bench_never_does():
     assert (salt.least, salt.usual, salt.most) == (round(held / 2), held, 2 * held)
     bench = piece("A", "lamb-shoulder", 2300, (OPEN,), Layer("rub", RUB, 4.0, HOUR, 21.0))
     coat = next(one for one in doings_of(bench) if one.step == "coat")
-    assert (coat.waits, coat.task.most) == ("bench", 50)
+    # the kettle burns up for 30 of its 50 minutes on the bench
+    assert (coat.waits, coat.task.most) == ("bench", 20)
     acid = piece("A", "lamb-shoulder", 2300, (OPEN,), Layer("marinade", BATH, 250, 12 * HOUR))
     bag = next(one for one in doings_of(acid) if one.step == "bag").task
-    assert bag.most == round((12 * 60 - 5) * 1.25)
+    # less what the kettle burns up in of it, beside the wiping that comes after
+    assert bag.most == round((12 * 60 - 5) * 1.25) - 20
 
 
 def test_the_fire_is_lit_so_that_it_is_ready_when_the_meat_goes_on():
@@ -93,6 +97,30 @@ def test_the_fire_is_lit_so_that_it_is_ready_when_the_meat_goes_on():
         assert before.ends_at == after.begins_at
 
 
+def held_min(found: DayReading, key: str) -> float:
+    """How long the meat lies after a task until it is put on the fire [min]."""
+    (lane,) = found.lanes
+    began = next(block for block in lane.blocks if block.key == key).begins_at
+    return (next(block for block in lane.blocks if block.step == "on").begins_at - began).total_seconds() / 60
+
+
+def test_a_hold_is_not_made_longer_by_the_fire_that_burns_up_in_it():
+    # coated two hours before it goes on, the half hour that the kettle takes within them
+    assert held_min(day(SHOULDER), "coat.1") == 120
+    warmed = piece("A", "lamb-shoulder", 2300, (OPEN,), SALTED[1], stages=(Stage("temper", "bench", 21.0, HOUR),))
+    # out of the cold for an hour: what raw meat may be off the cold is not added to
+    assert held_min(day(warmed), "temper") == 60
+    assert held_min(day(warmed), "coat.0") == 180
+    # a coat held for less than the kettle takes: it is lit before that
+    short = piece("A", "lamb-shoulder", 2300, (OPEN,), Layer("rub", RUB, 4.0, 0.25 * HOUR))
+    goes = keys(short)
+    assert goes.index("light.kettle") < goes.index("coat.0")
+    assert held_min(day(short), "coat.0") == 15
+    for of, burns in ((SHOULDER, 30), (warmed, 30), (short, 35)):
+        (kettle,) = day(of).cookers
+        assert kettle.ready_at - kettle.lit_at == timedelta(minutes=burns)
+
+
 def test_a_pieces_grains_lie_on_the_days_clock_and_say_how_sure_supper_is():
     (lane,) = day(SHOULDER).lanes
     heat = SHOULDER.heat
@@ -101,13 +129,22 @@ def test_a_pieces_grains_lie_on_the_days_clock_and_say_how_sure_supper_is():
     for off, done in zip(lane.off, heat.done, strict=True):
         if done is not None and off is not None:
             assert (off - on.begins_at).total_seconds() == pytest.approx(done, abs=31)
-    assert lane.look_at == lane.off[0]
+    assert (lane.off_low, lane.off_high) == (lane.off[1], lane.off[-2])
+    (look,) = [step for step in day(SHOULDER).steps if step.says.startswith("look")]
+    assert look.begins_at == look.ends_at == lane.off[0]
     # what is left for it to be late is what 18 chances of 20 ask for, in steps of five minutes
     assert slack_min(SHOULDER) >= (heat.done[17] - heat.done_s) / 60 > slack_min(SHOULDER) - 5
     hot = next(block for block in lane.blocks if block.kind == "hot")
     assert hot.ends_at - hot.begins_at == timedelta(minutes=slack_min(SHOULDER))
     # the middle of the phases is rounded up to five minutes each, so that one or two more grains are in time
     assert 18 <= lane.in_time <= 20
+    # counted by hand: it rests for its half hour and is sliced at ten to, in this many of its twenty chances
+    resting = timedelta(minutes=find_cut("lamb-shoulder").rest_min)
+    sliced = SUPPER - timedelta(minutes=10)
+    assert lane.in_time == sum(off is not None and off + resting <= sliced for off in lane.off)
+    late = day(SHOULDER, now=SUPPER - timedelta(hours=6, minutes=40)).lanes[0]
+    cut_short = sum(off is not None and off + resting <= sliced for off in late.off)
+    assert late.in_time == cut_short
     assert day(SHOULDER, OTHER).in_time == round(lane.in_time * day(OTHER).in_time / 20)
     assert lane.waits_until == hot.begins_at + timedelta(minutes=waits_hot_min(find_cut("lamb-shoulder")))
 
@@ -131,7 +168,7 @@ def test_one_fire_is_lit_once_and_one_blend_mixed_once():
 def test_without_phases_the_fire_is_as_long_as_usual_and_nothing_is_said_of_chances():
     found = day(piece("A", "lamb-shoulder", 2300, (), *SALTED))
     (lane,) = found.lanes
-    assert (lane.off, lane.look_at, found.cookers, found.light_at, found.in_time) == ((), None, (), None, 20)
+    assert (lane.off, lane.off_low, found.cookers, found.light_at, found.in_time) == ((), None, (), None, 20)
     on = next(block for block in lane.blocks if block.step == "on")
     assert on.ends_at - on.begins_at == timedelta(minutes=find_cut("lamb-shoulder").fire_min)
 
@@ -235,4 +272,4 @@ def test_a_hold_that_the_night_makes_longer_or_shorter_is_said_to_be():
     off = lasts - 110
     assert abs(off) < 10 or f"{'longer' if off > 0 else 'shorter'} than its hold" in coat.says
     quiet = [block.says for block in day(SHOULDER).lanes[0].blocks if block.kind == "cold hold"]
-    assert quiet == ["in the cold", "in the cold"]
+    assert quiet == ["in the cold"] * 3

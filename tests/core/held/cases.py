@@ -510,8 +510,8 @@ def deeper() -> Named:
             f"steam {celsius}",
             lambda c=celsius: [
                 wetness.saturation_pa(c),
-                wetness.evaporation_kg_m2_s(c),
-                wetness.drying_s(0.4, wetness.evaporation_kg_m2_s(c)),
+                wetness.evaporation_kg_m2_s(c, 40.0, 10.0, 110.0),
+                wetness.drying_s(0.4, wetness.evaporation_kg_m2_s(c, 40.0, 10.0, 110.0)),
             ],
         )
     for store in (0.0, 0.05, 0.1, 0.2, 0.4, 0.8, 2.0):

@@ -5982,8 +5982,9 @@ export interface components {
         };
         /**
          * DayLane
-         * @description A piece's lane: its blocks; twenty chances of when it comes off; from when one looks; until when it can wait hot.
+         * @description A piece's lane: its blocks; twenty chances of when it comes off; until when it can wait hot.
          *
+         *     It comes off between `off_low` and `off_high` nine times in ten; both are alike where that is by time alone.
          *     `in_time` is in how many of the twenty chances it has rested by the time it is sliced; 20 where nothing is known.
          */
         DayLane: {
@@ -5993,8 +5994,10 @@ export interface components {
             blocks: components["schemas"]["Block"][];
             /** Off */
             off: (string | null)[];
-            /** Look At */
-            look_at: string | null;
+            /** Off Low */
+            off_low: string | null;
+            /** Off High */
+            off_high: string | null;
             /** Waits Until */
             waits_until: string | null;
             /** In Time */
@@ -6075,10 +6078,32 @@ export interface components {
             cookers: components["schemas"]["DayCooker"][];
             /** Clashes */
             clashes: components["schemas"]["DayClash"][];
+            /** Steps */
+            steps: components["schemas"]["DayStep"][];
             /** In Time */
             in_time: number;
             /** Hands Min */
             hands_min: number;
+        };
+        /**
+         * DayStep
+         * @description Something to do: of which piece, what, and from when to when; both are alike for a look at it.
+         */
+        DayStep: {
+            /** Letter */
+            letter: string;
+            /** Says */
+            says: string;
+            /**
+             * Begins At
+             * Format: date-time
+             */
+            begins_at: string;
+            /**
+             * Ends At
+             * Format: date-time
+             */
+            ends_at: string;
         };
         /**
          * NightOut

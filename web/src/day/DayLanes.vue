@@ -49,7 +49,7 @@ const lanes = computed(() =>
     ...lane,
     piece: props.day.pieces.find((piece) => piece.letter === lane.letter),
     grains: heaped(
-      (lane.look_at ? lane.off : []).flatMap((off) => (off ? [x(off)] : [])),
+      (lane.off_low === lane.off_high ? [] : lane.off).flatMap((off) => (off ? [x(off)] : [])),
       GRAIN,
     ),
     blocks: lane.blocks.filter(
@@ -65,15 +65,17 @@ const hands = computed(() => {
   )
   return busy.sort((a, b) => ms(a.begins_at) - ms(b.begins_at))
 })
-const labels = computed(() =>
-  uncrowded(
-    hands.value.map((block) => {
+/** What hands do, in words where there is room for them; to light the fire first of all. */
+const labels = computed(() => {
+  const inOrder = [...hands.value].sort((a, b) => Number(b.kind === 'light') - Number(a.kind === 'light'))
+  return uncrowded(
+    inOrder.map((block) => {
       const text = `${(block.says.split(' with ')[0] ?? '').toLowerCase()} ${block.letter}`
       const long = text.length * 6.6 + 6
       return { key: block.key, text, at: Math.min(x(block.begins_at), wide.value - long), wide: long }
     }),
-  ),
-)
+  )
+})
 const clashing = computed(
   () => new Set(props.day.day.clashes.flatMap((clash) => clash.blocks.map(([lane, key]) => `${lane} ${key}`))),
 )

@@ -4,49 +4,31 @@ import type { Schemas } from '../api/client'
 import { usePreferences } from '../app/preferences'
 import { duration, longDay, time } from '../kit/units'
 
-/** The whole day in words, by the hour: what to do, and for how long it then lies. */
-const props = defineProps<{ lanes: Schemas['DayLane'][] }>()
+/** The whole day in words, by the hour: what to do, and how long that takes. */
+const props = defineProps<{ steps: Schemas['DayStep'][] }>()
 const { show } = usePreferences()
 const days = computed(() => {
-  const steps = props.lanes
-    .flatMap((lane) => [
-      ...lane.blocks
-        .filter((block) => block.hands)
-        .map((block) => ({
-          at: block.begins_at,
-          key: `${lane.letter} ${block.key}`,
-          says: `${lane.letter}: ${block.says}`,
-          lasts: block.ends_at,
-        })),
-      ...(lane.look_at
-        ? [
-            {
-              at: lane.look_at,
-              key: `${lane.letter} look`,
-              says: `${lane.letter}: look whether it is done, then every half hour`,
-              lasts: '',
-            },
-          ]
-        : []),
-    ])
-    .sort((a, b) => Date.parse(a.at) - Date.parse(b.at))
-  const found = new Map<string, typeof steps>()
-  for (const step of steps) found.set(longDay(step.at), [...(found.get(longDay(step.at)) ?? []), step])
+  const found = new Map<string, Schemas['DayStep'][]>()
+  for (const step of props.steps) {
+    const day = longDay(step.begins_at)
+    found.set(day, [...(found.get(day) ?? []), step])
+  }
   return [...found]
 })
-const lasts = (from: string, to: string) => (to ? duration((Date.parse(to) - Date.parse(from)) / 1000) : '')
+const lasts = (step: Schemas['DayStep']) => (Date.parse(step.ends_at) - Date.parse(step.begins_at)) / 1000
 </script>
 
 <template>
   <section class="plate steps" aria-label="Step by step">
     <h2>Step by step</h2>
     <div class="days">
-      <div v-for="[day, steps] in days" :key="day">
+      <div v-for="[day, hours] in days" :key="day">
         <h3>{{ day }}</h3>
         <ol>
-          <li v-for="step in steps" :key="step.key">
-            <b>{{ time(step.at) }}</b><span>{{ show.sentence(step.says) }}</span
-            ><small class="muted">{{ lasts(step.at, step.lasts) }}</small>
+          <li v-for="step in hours" :key="`${step.letter} ${step.begins_at}`">
+            <b>{{ time(step.begins_at) }}</b>
+            <span>{{ step.letter }}: {{ show.sentence(step.says) }}</span>
+            <small class="muted">{{ lasts(step) ? duration(lasts(step)) : '' }}</small>
           </li>
         </ol>
       </div>

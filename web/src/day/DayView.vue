@@ -30,24 +30,18 @@ const people = computed({
   set: (count: string) => void move({ people: Number(count) }),
 })
 const counts = ['1', '2', '3', '4'].map((value) => ({ value, text: value }))
-const steps = computed(() =>
-  (day.value?.day.lanes ?? [])
-    .flatMap((lane) => lane.blocks.filter((block) => block.hands).map((block) => ({ ...block, letter: lane.letter })))
-    .sort((a, b) => Date.parse(a.begins_at) - Date.parse(b.begins_at)),
-)
-const next = computed(() =>
-  steps.value.filter((step) => Date.parse(step.ends_at) > Date.parse(day.value?.now ?? '')).slice(0, 3),
-)
+const next = computed(() => {
+  const now = Date.parse(day.value?.now ?? '')
+  return (day.value?.day.steps ?? []).filter((step) => Date.parse(step.ends_at) > now).slice(0, 3)
+})
 /** When pieces come off, nine times in ten, and until when they can wait. */
 const off = computed(() =>
-  (day.value?.day.lanes ?? []).flatMap((lane) => {
-    const known = lane.off.filter((one): one is string => one !== null)
-    const [low, high] = [known[1] ?? known[0], known.at(-2) ?? known.at(-1)]
+  (day.value?.day.lanes ?? []).flatMap(({ letter, off_low: low, off_high: high, waits_until }) => {
     if (!low || !high) return []
-    const name = day.value?.pieces.find((piece) => piece.letter === lane.letter)?.name ?? lane.letter
-    const waits = lane.waits_until ? `, and can wait hot until ${time(lane.waits_until)}` : ''
-    if (!lane.look_at) return [`${name} comes off at ${time(low)}${waits}.`]
-    return [`${name} comes off between ${time(low)} and ${time(high)}${waits}.`]
+    const name = day.value?.pieces.find((piece) => piece.letter === letter)?.name ?? letter
+    const waits = waits_until ? `, and can wait hot until ${time(waits_until)}` : ''
+    const when = low === high ? `at ${time(low)}` : `between ${time(low)} and ${time(high)}`
+    return [`${name} comes off ${when}${waits}.`]
   }),
 )
 const problems = computed(() => day.value?.pieces.filter((piece) => piece.problem) ?? [])
@@ -81,7 +75,7 @@ const unfired = computed(() => {
         </p>
         <p v-else class="big">Begin {{ dayAndTime(day.day.begins_at) }}</p>
         <div class="sure">
-          <p v-if="day.day.lanes.some((lane) => lane.look_at)">
+          <p v-if="day.day.lanes.some((lane) => lane.off_low !== lane.off_high)">
             Supper is in time {{ day.day.in_time }} times in 20: each grain is one chance in twenty.
           </p>
           <p v-for="says in off" :key="says">{{ show.sentence(says) }}</p>
@@ -105,7 +99,7 @@ const unfired = computed(() => {
         <section class="plate next" aria-label="Next three">
           <h2>Next three</h2>
           <ol>
-            <li v-for="step in next" :key="`${step.letter} ${step.key}`">
+            <li v-for="step in next" :key="`${step.letter} ${step.begins_at}`">
               <b>{{ dayAndTime(step.begins_at) }}</b> {{ step.letter }}: {{ step.says }}
             </li>
           </ol>
@@ -119,7 +113,7 @@ const unfired = computed(() => {
           @take="take"
         />
       </div>
-      <DaySteps :lanes="day.day.lanes" />
+      <DaySteps :steps="day.day.steps" />
     </template>
   </main>
 </template>

@@ -30,4 +30,6 @@ it('has a day without nights, and one that begins in one', () => {
 it('leaves out words that would lie on others', () => {
   const labels = [0, 30, 70, 75].map((left) => ({ at: left, wide: 40 }))
   expect(uncrowded(labels).map((label) => label.at)).toEqual([0, 70])
+  // what comes first stays, wherever along the line it is
+  expect(uncrowded([...labels].reverse()).map((label) => label.at)).toEqual([75, 30])
 })

@@ -46,12 +46,11 @@ export function clockOf(from: number, to: number, nights: Span[], wide: number, 
   return { x, ticks, nights: slept }
 }
 
-/** Pieces of text along a line that would lie on each other are left out, the first of them stays. */
+/** Pieces of text along a line, the more important first: those that would lie on one before them are left out. */
 export function uncrowded<T extends { at: number; wide: number }>(labels: T[]): T[] {
-  let until = -Infinity
-  return labels.filter((label) => {
-    if (label.at < until) return false
-    until = label.at + label.wide
-    return true
-  })
+  const kept: T[] = []
+  for (const label of labels) {
+    if (kept.every((other) => label.at >= other.at + other.wide || other.at >= label.at + label.wide)) kept.push(label)
+  }
+  return kept
 }
