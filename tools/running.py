@@ -10,7 +10,7 @@ import urllib.request
 from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
-from typing import NamedTuple
+from typing import NamedTuple, Protocol
 
 ROOT = Path(__file__).resolve().parents[1]
 CHROMIUM = {
@@ -39,10 +39,16 @@ class Served(NamedTuple):
     process: int
 
 
+class Process(Protocol):
+    """What tells whether it has ended: then something else than None."""
+
+    def poll(self) -> int | None: ...
+
+
 SLOWEST_START_S = 180
 
 
-def wait_until_up(server: subprocess.Popen[bytes], address: str) -> None:
+def wait_until_up(server: Process, address: str) -> None:
     """Wait for a server to answer, as long as a slow machine may take.
 
     Raises
@@ -56,7 +62,7 @@ def wait_until_up(server: subprocess.Popen[bytes], address: str) -> None:
             urllib.request.urlopen(f"{address}/api/ping", timeout=20).close()
             return
         except OSError:
-            time.sleep(0.1)
+            time.sleep(0.05)
     raise RuntimeError(f"The server at {address} does not answer.")
 
 

@@ -154,8 +154,8 @@ def test_one_wrong_field_stops_nothing_else(page: Page):
 
 class TestAnEmptyBook:
     @pytest.fixture
-    def ravska(self, tmp_path, free_port):
-        server = Server(tmp_path / "new", free_port)
+    def ravska(self, tmp_path, free_port, nursery):
+        server = Server(nursery, tmp_path / "new", free_port)
         yield server
         server.lose()
 
