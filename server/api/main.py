@@ -11,7 +11,7 @@ from api.batches import router as batches
 from api.blends import bench, bring, finding, revisions, spoons
 from api.blends import router as blends
 from api.book import router as book
-from api.cooks import again, coat, day, divide, heat, needle, side_by_side, totals, ways
+from api.cooks import again, coat, day, divide, heat, needle, sheet, side_by_side, table, totals, ways
 from api.cooks import router as cooks
 from api.devices import scale
 from api.plumbing import problems
@@ -22,7 +22,7 @@ from api.trials import verdict
 
 NOUNS = {
     "blends": (blends, bench, bring, finding, revisions, spoons),
-    "cooks": (cooks, again, divide, coat, day, heat, side_by_side, needle, totals, ways),
+    "cooks": (cooks, again, divide, coat, day, sheet, table, heat, side_by_side, needle, totals, ways),
     "batches": (batches,),
     "trials": (trials, verdict),
     "shelf": (shelf, own, own_cuts, own_cookers),

@@ -8,7 +8,7 @@ from typing import TypeVar
 from django.db import transaction
 
 from book.layers import usual_layer
-from book.models import LETTERS, Blend, Cook, Household, Layer, Piece, Step, Trial
+from book.models import LETTERS, Blend, Cook, Household, Layer, Piece, Seat, SideDish, Step, Trial
 from book.models.values import stored_injection, stored_weighed, typed_of
 from book.steps import lay_out_steps
 from book.tasting import taste, trial_of
@@ -84,9 +84,14 @@ def copy_cook(cook: Cook, serve_at: datetime, name: str = "") -> Cook:
     with transaction.atomic():
         copy = Cook.objects.create(
             household=cook.household, name=name or f"{cook.name}, again"[:80], serve_at=serve_at, eaters=cook.eaters,
-            appetite=cook.appetite, noted=cook.note or cook.noted,
+            appetite=cook.appetite, noted=cook.note or cook.noted, people=cook.people, away_min=cook.away_min,
+            travels=cook.travels, waves=cook.waves, waves_min=cook.waves_min,
         )  # fmt: skip
         take_in_hand(copy)
+        SideDish.objects.bulk_create(
+            SideDish(cook=copy, position=side.position, name=side.name, typed=side.typed) for side in cook.sides.all()
+        )
+        Seat.objects.bulk_create(Seat(cook=copy, taster=seat.taster) for seat in cook.seats.select_related("taster"))
         tasted = []
         for old in cook.pieces.all():
             piece = copy_piece(old, cook=copy)

@@ -10,7 +10,7 @@ from ravska_core.units import say_duration
 SAFE_C = 60.0
 """A surface or a centre is out of the danger zone from here [C] (140 F)."""
 
-_SURFACE_S, _CENTRE_STOP_S, _BATH_S = 4 * HOUR_S, 6 * HOUR_S, 4 * HOUR_S
+SURFACE_S, CENTRE_STOP_S, BATH_S = 4 * HOUR_S, 6 * HOUR_S, 4 * HOUR_S
 
 
 @dataclass(frozen=True)
@@ -57,25 +57,25 @@ _RULES: tuple[Rule[HeatSituation], ...] = (
         _below_words,
     ),
     Rule(
-        "fire-centre-stop", "stop", lambda s: not s.intact and s.centre_s > _CENTRE_STOP_S,
+        "fire-centre-stop", "stop", lambda s: not s.intact and s.centre_s > CENTRE_STOP_S,
         "It is not intact, and its centre takes {time} through 4 to 60 °C (40 to 140 °F): more than 6 h.",
         "Begin hotter, cut it smaller, or leave it whole; " + LOCAL_RULES, "guidance",
         lambda s: {"time": say_duration(s.centre_s)},
     ),
     Rule(
-        "fire-centre", "caution", lambda s: not s.intact and CENTRE_S < s.centre_s <= _CENTRE_STOP_S,
+        "fire-centre", "caution", lambda s: not s.intact and CENTRE_S < s.centre_s <= CENTRE_STOP_S,
         "It is not intact, and its centre takes {time} through 4 to 60 °C (40 to 140 °F); 4 h is usual at most.",
         "Begin hotter or cut it smaller, and measure it there; from 6 h on do not eat it.", "guidance",
         lambda s: {"time": say_duration(s.centre_s)},
     ),
     Rule(
-        "fire-bath", "stop", lambda s: s.bath_s > _BATH_S,
+        "fire-bath", "stop", lambda s: s.bath_s > BATH_S,
         "A water bath of {heat} °C for {time}: below 54.4 °C (130 °F) bacteria grow in it, 4 h is the most.",
         "Set it to 54.4 °C or more, or shorten it; " + LOCAL_RULES, "guidance",
         lambda s: {"heat": f"{s.bath_c:.0f}", "time": say_duration(s.bath_s)},
     ),
     Rule(
-        "fire-surface", "caution", lambda s: s.surface_s > _SURFACE_S,
+        "fire-surface", "caution", lambda s: s.surface_s > SURFACE_S,
         "Its surface passes 60 °C (140 °F) after {time} only; within 4 h is usual.",
         "Begin hotter, dry it first, or take it out of its wrap at first.", "guidance",
         lambda s: {"time": say_duration(s.surface_s)},

@@ -2,6 +2,7 @@
 
 from ravska_core.coat.bath_weighed import BathWeighed, bath_weighed_of, learned_times
 from ravska_core.coat.binder import Binder, Bound, bind_at, binders_for, plain_binders, usual_binder_g
+from ravska_core.coat.core_sample import reach_by_fire_mm
 from ravska_core.coat.doses import ADHESION_CEILING, COAT_WEIGHTS, SALT_ZONES, VESSELS, surface_after
 from ravska_core.coat.drippings import ERROR, drippings_of, rendered_g
 from ravska_core.coat.even_sites import spread_sites
@@ -120,6 +121,7 @@ __all__ = [
     "place_for",
     "plain",
     "plain_binders",
+    "reach_by_fire_mm",
     "read_coat",
     "rendered_g",
     "share_out",

@@ -66,6 +66,11 @@ def reach_of(layers: Sequence[Layer], fire: OnFire | None = None, fire_s: float 
     return figure(steps, "±40 %: diffusivity halved and doubled", low=mm / root, high=mm * root)
 
 
+def reach_by_fire_mm(stack: Stack, seasoned: Seasoned) -> float:
+    """Return how far salt has reached by the time a piece goes on the fire [mm], nothing where none of it is salted."""
+    return reach_of(holding(salted(stack, seasoned.layers))).value
+
+
 def core_sample(stack: Stack, seasoned: Seasoned, at_s: float | None) -> CoreSample | None:
     """Return the core sample at a time of the holds and the fire, at the end of both when none is given."""
     held = holding(seasoned.layers)

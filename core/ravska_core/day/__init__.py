@@ -1,19 +1,43 @@
 """The day of a cook, planned back from serving."""
 
+from ravska_core.day.eaters import AVOIDS, Eater, LeftOut, instead_of, leaves_out, look_for, portions
+from ravska_core.day.lanes import Supper
 from ravska_core.day.nights import find_zone, nights
-from ravska_core.day.reading import DayReading, Supper, read_day
+from ravska_core.day.reading import DayReading, read_day
 from ravska_core.day.schedule import count_back
+from ravska_core.day.sides import MOST_SIDES, TRAVELS, Away, Side, Waves, check_side
+from ravska_core.day.start_now import StartNow, aimed_now_c, hold_left_s, start_now
 from ravska_core.day.tasks import DayPiece
 from ravska_core.day.ways_out import OutOfClash, ways_out
+from ravska_core.day.written import write_calendar, write_markdown
 
 __all__ = [
+    "AVOIDS",
+    "MOST_SIDES",
+    "TRAVELS",
+    "Away",
     "DayPiece",
     "DayReading",
+    "Eater",
+    "LeftOut",
     "OutOfClash",
+    "Side",
+    "StartNow",
     "Supper",
+    "Waves",
+    "aimed_now_c",
+    "check_side",
     "count_back",
     "find_zone",
+    "hold_left_s",
+    "instead_of",
+    "leaves_out",
+    "look_for",
     "nights",
+    "portions",
     "read_day",
+    "start_now",
     "ways_out",
+    "write_calendar",
+    "write_markdown",
 ]

@@ -11,6 +11,12 @@ from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from itertools import pairwise
 
+import numpy as np
+import numpy.typing as npt
+
+Array = npt.NDArray[np.int64]
+Cost = npt.NDArray[np.float64]
+
 GRAIN_MIN = 5
 """Waits are tried in steps of so many minutes."""
 
@@ -42,7 +48,7 @@ class Task:
     """Something that is done: how long it takes [min], what it needs, and the wait that may follow it.
 
     The wait is `usual` where that can be, else between `least` and `most` [min]; `awake` says that somebody has to be
-    up all the while.
+    up all the while. `begins` is when it was said to begin [min]; of one that `begun` that is what happened.
     """
 
     key: str
@@ -52,6 +58,22 @@ class Task:
     usual: int = 0
     most: int = 0
     awake: bool = False
+    begins: int | None = None
+    begun: bool = False
+
+
+@dataclass(frozen=True)
+class Within:
+    """A task beside another one of its lane: `after` so long after that begins [min], or so much off as `slack` lets.
+
+    One that `only_awake` is left out where it would fall into a night.
+    """
+
+    task: Task
+    of: str
+    after: int
+    slack: int = 0
+    only_awake: bool = False
 
 
 @dataclass(frozen=True)
@@ -65,11 +87,12 @@ class Resource:
 
 @dataclass(frozen=True)
 class Lane:
-    """Tasks one after another, the last of which ends at `serves` [min]."""
+    """Tasks one after another, the last of which ends at `serves` [min], and what is done `within` them."""
 
     key: str
     tasks: tuple[Task, ...]
     serves: int = 0
+    within: tuple[Within, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -85,9 +108,11 @@ class Placed:
 
 @dataclass(frozen=True)
 class Clash:
-    """What cannot be: ``asleep``, ``past``, ``two heats`` or ``full``; where, at what time and for how long [min].
+    """What cannot be: where, at what time and for how long [min].
 
-    `first` is the task that was placed when it was found, `other` the one that is in its way, None for night and past.
+    `kind` is ``asleep``, ``past``, ``two heats``, ``full``; ``short`` or ``long``, of a wait that is outside its window
+    by so much; or ``late``, of what comes to its end so long after the next was to begin. `first` is the task that was
+    placed when it was found, `other` the one that is in its way, None for night, past and waits.
     """
 
     kind: str
@@ -124,6 +149,8 @@ class _Day:
     def against(self, task: Task, begins: int) -> list[Against]:
         """Return what stands against a task at a time: kind, where, by what, at and for how many minutes."""
         ends, found = begins + task.lasts, list[Against]()
+        if task.begun:
+            return found
         if begins < self.not_before:
             found.append(("past", "", None, begins, self.not_before - begins))
         if task.awake:
@@ -134,9 +161,40 @@ class _Day:
         if ends == begins:
             return found
         for need in task.needs:
-            near = self.by.get(need.resource)
-            if near:
-                found += self._shared(need, self.resources[need.resource], near, begins, ends)
+            near = self.by.get(need.resource, [])
+            found += self._shared(need, self.resources[need.resource], near, begins, ends)
+        return found
+
+    def costs(self, task: Task, begins: Array) -> Cost:
+        """Return what stands against a task at many times: of each of `against` 100 and its minutes."""
+        found: Cost = np.zeros(len(begins))
+        if task.begun:
+            return found
+        ends = begins + task.lasts
+
+        def add(minutes: Array) -> None:
+            nonlocal found
+            found = found + np.where(minutes > 0, _CLASH + minutes, 0.0)
+
+        add(self.not_before - begins)
+        if task.awake:
+            for falls, rises in self.nights:
+                add(np.minimum(ends, rises) - np.maximum(begins, falls))
+        if not task.lasts:
+            return found
+        for need in task.needs:
+            near, of = self.by.get(need.resource, []), self.resources[need.resource]
+            for other, placed in near:
+                if not need.agrees(other):
+                    add(np.minimum(ends, placed.ends + of.settles) - np.maximum(begins, placed.begins - of.settles))
+            over = np.zeros(len(begins), dtype=np.int64)
+            for at, until in pairwise(sorted({edge for _, one in near for edge in (one.begins, one.ends)})):
+                taken = sum(other.amount for other, one in near if one.begins <= at < one.ends)
+                if need.amount + taken > of.capacity + 1e-9:
+                    over += np.maximum(0, np.minimum(ends, until) - np.maximum(begins, at))
+            if need.amount > of.capacity + 1e-9:
+                over = np.full(len(begins), task.lasts)
+            add(over)
         return found
 
     def _shared(
@@ -161,56 +219,113 @@ class _Day:
             for _, placed in there:
                 who[placed] = who.get(placed, 0) + until - at
         if over:
-            yield "full", of.key, max(who, key=lambda placed: (who[placed], placed.lane)), since, over
+            yield "full", of.key, max(who, key=lambda placed: (who[placed], placed.lane), default=None), since, over
 
 
 def _waits(task: Task) -> list[int]:
     """Return the waits that may follow a task, the wished one first, then ever further from it."""
+    if task.begins is not None:
+        return []
     wished = min(max(task.usual, task.least), task.most)
     tried = {task.least, task.most, wished, *range(task.least, task.most + 1, GRAIN_MIN)}
     return sorted(tried, key=lambda wait: (abs(wait - wished), wait))
 
 
+def _outside(task: Task, wait: int, at: int) -> list[Against]:
+    """Return what is wrong with a wait after a task whose beginning was said or happened."""
+    # what happened, or was said, is not on the grain that waits are tried in
+    if task.begins is None or task.least - GRAIN_MIN < wait < task.most + GRAIN_MIN:
+        return []
+    if wait > task.most:
+        return [("long", "", None, at, wait - task.most)]
+    return [("short" if task.least else "late", "", None, at, task.least - wait)]
+
+
+def _once_each(minutes: Array) -> Array:
+    """Return which minutes there are, in order; as numbers sorted it would take several times as long."""
+    first = int(minutes.min())
+    there = np.zeros(int(minutes.max()) - first + 1, dtype=bool)
+    there[minutes - first] = True
+    return np.flatnonzero(there) + first
+
+
+def _chain(day: _Day, lane: Lane) -> list[int]:
+    """Return the wait after each task of a lane, placed backwards from its serving, of the least cost.
+
+    Bellman's recursion over when the next task begins: of a task, the least of all waits' costs, its own where it then
+    lies, and that of all before it. Of waits that cost the same the first one tried is taken.
+    """
+    follows, tried = [np.array([lane.serves])], list[tuple[Array, Array]]()
+    for task in reversed(lane.tasks):
+        if task.begins is None:
+            waits = np.array(_waits(task))
+            begins = follows[-1][:, None] - waits - task.lasts
+        else:
+            waits = (follows[-1] - task.lasts - task.begins)[:, None]
+            begins = np.full_like(waits, task.begins)
+        tried.append((waits, begins))
+        follows.append(_once_each(begins))
+    least, chosen = np.zeros(len(follows[-1])), list[Array]()
+    for at, task in enumerate(lane.tasks):
+        waits, begins = tried[len(tried) - 1 - at]
+        places = follows[len(follows) - 1 - at]
+        at_minute = np.zeros(int(places[-1] - places[0]) + 1)
+        at_minute[places - places[0]] = day.costs(task, places) + least
+        cost = at_minute[begins - places[0]]
+        if task.begins is None:
+            cost = cost + _OFF * np.abs(waits - waits[0])
+        else:
+            outside = [_outside(task, int(wait), 0) for wait in waits[:, 0]]
+            cost = cost + np.array([[sum(_CLASH + by for *_, by in one)] for one in outside])
+        best = np.argmin(cost, axis=1)
+        chosen.append(best)
+        least = np.take_along_axis(cost, best[:, None], axis=1)[:, 0]
+    found, following = list[int](), lane.serves
+    for at in range(len(lane.tasks) - 1, -1, -1):
+        waits, begins = tried[len(tried) - 1 - at]
+        row = int(np.searchsorted(follows[len(follows) - 2 - at], following))
+        column = int(chosen[at][row])
+        found.append(int(waits[row, column] if waits.ndim == 2 else waits[column]))
+        following = int(begins[row, column])
+    return found[::-1]
+
+
 def _lane_back(day: _Day, lane: Lane) -> tuple[list[Placed], list[Clash]]:
     """Place a lane backwards from its serving with the least cost."""
-    waits = [_waits(task) for task in lane.tasks]
-    known: dict[tuple[int, int], tuple[float, tuple[int, ...]]] = {}
-
-    def best(at: int, following: int) -> tuple[float, tuple[int, ...]]:
-        """Return the least cost of all tasks up to one, with the waits after them, where the next begins then."""
-        if at < 0:
-            return 0.0, ()
-        if (at, following) in known:
-            return known[at, following]
-        task = lane.tasks[at]
-        least: tuple[float, tuple[int, ...]] = (float("inf"), ())
-        for wait in waits[at]:
-            off = _OFF * abs(wait - waits[at][0])
-            if off >= least[0]:
-                break
-            begins = following - wait - task.lasts
-            found = day.against(task, begins)
-            cost = off + sum(_CLASH + minutes for *_, minutes in found)
-            if cost >= least[0]:
-                continue
-            before, chain = best(at - 1, begins)
-            if cost + before < least[0]:
-                least = (cost + before, (*chain, wait))
-        known[at, following] = least
-        return least
-
-    chain = best(len(lane.tasks) - 1, lane.serves)[1]
+    chain = _chain(day, lane)
     following, placed, clashes = lane.serves, [], []
     for task, wait in zip(reversed(lane.tasks), reversed(chain), strict=True):
         ends = following - wait
         one = Placed(lane.key, task, ends - task.lasts, ends, wait)
-        clashes += [Clash(kind, where, one, other, at, minutes)
-                    for kind, where, other, at, minutes in day.against(task, one.begins)]  # fmt: skip
+        found = day.against(task, one.begins) + _outside(task, wait, ends)
+        clashes += [Clash(kind, where, one, other, at, minutes) for kind, where, other, at, minutes in found]
         placed.append(one)
         following = one.begins
     for one in placed:
         day.place(one)
     return placed, clashes
+
+
+def _put_within(day: _Day, lane: Lane, placed: Sequence[Placed]) -> tuple[list[Placed], list[Clash]]:
+    """Place what is done within a lane's tasks, each as near to when it is wished as nothing is in its way."""
+    begins_of = {one.task.key: one.begins for one in placed if one.lane == lane.key}
+    found, clashes = list[Placed](), list[Clash]()
+    for one in lane.within:
+        if one.of not in begins_of:
+            continue
+        wished = begins_of[one.of] + one.after
+        if one.only_awake and any(falls - one.task.lasts < wished < rises for falls, rises in day.nights):
+            continue
+        tried = [wished] + [
+            wished + sign * off for off in range(GRAIN_MIN, one.slack + 1, GRAIN_MIN) for sign in (1, -1)
+        ]
+        against = {begins: day.against(one.task, begins) for begins in tried}
+        begins = min(tried, key=lambda at: (bool(against[at]), abs(at - wished), -at))
+        put = Placed(lane.key, one.task, begins, begins + one.task.lasts, 0)
+        clashes += [Clash(kind, where, put, other, at, minutes) for kind, where, other, at, minutes in against[begins]]
+        day.place(put)
+        found.append(put)
+    return found, clashes
 
 
 def plan(
@@ -248,7 +363,11 @@ def plan(
             more = _lane_back(day, by_key[key])
             placed += more[0]
             clashes += more[1]
-        off = sum(abs(one.waits - one.task.usual) for one in placed)
+        for key in sorted(by_key):
+            more = _put_within(day, by_key[key], placed)
+            placed += more[0]
+            clashes += more[1]
+        off = sum(abs(one.waits - one.task.usual) for one in placed if one.task.begins is None)
         score = (float(len(clashes)), float(sum(clash.minutes for clash in clashes)), float(off))
         if least is None or score < least[0]:
             in_time = sorted(placed, key=lambda one: (one.begins, one.ends, one.lane))

@@ -6,40 +6,36 @@ from datetime import datetime, timedelta
 from itertools import pairwise
 from types import MappingProxyType
 
-from ravska_core.day.plan import ORDERS, Clash, Placed, Plan, Resource, plan
-from ravska_core.day.tasks import HANDS, DayPiece, Doing, called, doings_of, lane_of, waits_hot_min
-from ravska_core.heat import GRAINS, Cooker
+from ravska_core.day.clocks import DayClock, clocks_of
+from ravska_core.day.lanes import Said, Supper, lanes_of, letter_of, resources_of
+from ravska_core.day.plan import ORDERS, Clash, Placed, Plan, plan
+from ravska_core.day.tasks import BOARD, HANDS, KEEPS_HOT_MIN, DayPiece, Doing, called, waits_hot_min
+from ravska_core.heat import GRAINS
 from ravska_core.units import say_duration
 
 _WAITS = MappingProxyType(
     {
         "cold": ("cold hold", "in the cold"), "bench": ("bench", "on the bench"),
         "ready": ("ready", "until it is ready"), "hot": ("hot", "waits hot, above 60 °C"),
+        "ready to eat": ("hot", "waits"), "cooling": ("cold hold", "cools, then in the cold"),
+        "box": ("hot", "in the cool box"),
     }
 )  # fmt: skip
 """Kind and words of the block that a wait is."""
-
-_LOOK = "look whether it is done, then every half hour"
-"""How often one looks (common practice, no source)."""
 
 _OFF_MIN = 5
 
 _OFF_TOLD_MIN = 10
 """From so much on it is said that a hold is longer or shorter in the day than it was set."""
 
-_SETTLES_MIN, _KEEPS_HOT_MIN = 20, 60
-"""How long a fire takes from one heat to another, and how long one that is used again is kept up (common practice)."""
-
-_GRATES = {"oven": 2, "stove pot": 4}
-"""So many grates, or rings, that kind of cooker has; one otherwise (common practice, no source)."""
-
 
 @dataclass(frozen=True)
 class Block:
     """A time of a lane: what it is, in words, from when to when; `hands` says that somebody is busy with it.
 
-    `kind` is that of a task (``hands``, ``light``, ``fire``, ``wrapped``, ``liquid``, ``cold``, ``rest``) or of a wait
-    (``cold hold``, ``bench``, ``ready``, ``hot``). `step` and `layer` are those of Home's step that it begins.
+    `kind` is that of a task (``hands``, ``light``, ``fire``, ``wrapped``, ``liquid``, ``cold``, ``rest``, ``way``,
+    ``beside``) or of a wait (``cold hold``, ``bench``, ``ready``, ``hot``). `step` and `layer` are those of Home's step
+    that it begins; `done` says that it is over, or begun.
     """
 
     key: str
@@ -50,11 +46,13 @@ class Block:
     hands: bool = False
     step: str = ""
     layer: int | None = None
+    done: bool = False
+    pinned: bool = False
 
 
 @dataclass(frozen=True)
 class DayLane:
-    """A piece's lane: its blocks; twenty chances of when it comes off; until when it can wait hot.
+    """The lane of a piece or a side, or the way: its blocks; chances of when it comes off, until when it waits hot.
 
     It comes off between `off_low` and `off_high` nine times in ten; both are alike where that is by time alone.
     `in_time` is in how many of the twenty chances it has rested by the time it is sliced; 20 where nothing is known.
@@ -71,12 +69,14 @@ class DayLane:
 
 @dataclass(frozen=True)
 class DayStep:
-    """Something to do: of which piece, what, and from when to when; both are alike for a look at it."""
+    """Something to do: of which lane, by which key, what, and from when to when; both are alike for a look at it."""
 
     letter: str
+    key: str
     says: str
     begins_at: datetime
     ends_at: datetime
+    done: bool = False
 
 
 @dataclass(frozen=True)
@@ -128,44 +128,19 @@ class DayReading:
     cookers: tuple[DayCooker, ...]
     clashes: tuple[DayClash, ...]
     steps: tuple[DayStep, ...]
+    clocks: tuple[DayClock, ...]
     in_time: int
     hands_min: int
 
 
-def resources_of(pieces: Sequence[DayPiece], people: int) -> tuple[Resource, ...]:
-    """Return what the tasks of a day share: hands, and each cooker with its grate [cm2]; an oven has two of them."""
-    found = {HANDS: Resource(HANDS, float(people))}
-    for piece in pieces:
-        for key, cooker in piece.cookers:
-            found[key] = Resource(key, cooker.grate_cm2 * _GRATES.get(cooker.kind, 1), _SETTLES_MIN)
-    return tuple(found.values())
-
-
-Nights = tuple[tuple[int, int], ...]
-
-
-@dataclass(frozen=True)
-class Supper:
-    """What a day is planned from: its pieces, when they are served, when everybody sleeps [min, 0 at serving].
-
-    `people` is how many pairs of hands there are; nothing begins before `now`, where that is given.
-    """
-
-    pieces: tuple[DayPiece, ...]
-    serve_at: datetime
-    nights: Nights = ()
-    people: int = 1
-    now: datetime | None = None
-
-
-def plan_day(supper: Supper, orders: int = ORDERS) -> tuple[Plan, dict[str, tuple[Doing, ...]]]:
-    """Return the plan of a day, and what is done to each piece by its letter."""
-    doings = {piece.letter: doings_of(piece) for piece in supper.pieces}
+def plan_day(supper: Supper, orders: int = ORDERS) -> tuple[Plan, dict[str, Said]]:
+    """Return the plan of a day, and its lanes in words by their key."""
+    lanes = {one.lane.key: one for one in lanes_of(supper)}
     not_before = -(10**9)
     if supper.now is not None:
         not_before = -int((supper.serve_at - supper.now).total_seconds() // 60)
-    lanes = [lane_of(piece, doings[piece.letter]) for piece in supper.pieces]
-    return plan(lanes, resources_of(supper.pieces, supper.people), supper.nights, not_before, orders), doings
+    asked = [one.lane for one in lanes.values()]
+    return plan(asked, resources_of(supper), supper.nights, not_before, orders), lanes
 
 
 def read_day(supper: Supper) -> tuple[DayReading, Plan]:
@@ -177,13 +152,13 @@ def read_day(supper: Supper) -> tuple[DayReading, Plan]:
 class _Reading:
     """What a plan comes to, in words and on the clock."""
 
-    def __init__(self, supper: Supper, doings: Mapping[str, Sequence[Doing]], found: Plan) -> None:
-        self.serve_at, self.pieces, self.people, self.plan = supper.serve_at, supper.pieces, supper.people, found
-        self.cookers: dict[str, Cooker] = {key: cooker for piece in self.pieces for key, cooker in piece.cookers}
-        self.doing = {(letter, one.task.key): one for letter, of in doings.items() for one in of}
-        self.by_lane = {
-            piece.letter: [one for one in found.placed if one.lane == piece.letter] for piece in self.pieces
-        }
+    def __init__(self, supper: Supper, lanes: Mapping[str, Said], found: Plan) -> None:
+        self.supper, self.serve_at, self.people, self.plan = supper, supper.serve_at, supper.people, found
+        self.cookers = supper.cookers
+        self.pieces = {piece.letter: piece for piece in supper.pieces}
+        self.doing = {(key, of): doing for key, one in lanes.items() for of, doing in one.doings.items()}
+        self.lanes = lanes
+        self.by_lane = {key: [one for one in found.placed if one.lane == key] for key in lanes}
 
     def at(self, minutes: float) -> datetime:
         return self.serve_at + timedelta(minutes=minutes)
@@ -192,7 +167,8 @@ class _Reading:
         return self.doing[placed.lane, placed.task.key]
 
     def read(self) -> DayReading:
-        lanes = tuple(self._lane(piece) for piece in self.pieces)
+        letters = dict.fromkeys(letter_of(key) for key in self.by_lane)
+        lanes = tuple(self._lane(letter) for letter in letters)
         used = {need.resource for placed in self.plan.placed for need in placed.task.needs}
         cookers = tuple(self._cooker(key) for key in self.cookers if key in used)
         lit = sorted(cookers, key=lambda one: one.lit_at)
@@ -208,53 +184,67 @@ class _Reading:
             tuple(lit),
             tuple(self._clash(clash) for clash in self._told()),
             self._steps(lanes),
+            clocks_of(self.supper, self.lanes, self.plan.placed),
             round(chance * GRAINS),
             sum(one.task.lasts for one in self.plan.placed if any(need.resource == HANDS for need in one.task.needs)),
         )
 
-    def _lane(self, piece: DayPiece) -> DayLane:
-        mine = self.by_lane[piece.letter]
-        blocks = tuple(block for placed in mine for block in self._blocks(placed))
-        on = next((one for one in mine if self.of(one).step == "on"), None)
-        if on is None or piece.heat is None or piece.heat.done_s is None:
-            return DayLane(piece.letter, blocks, (), None, None, None, GRAINS)
-        off = tuple(None if one is None else on.begins + round(one / 60) for one in piece.heat.done)
-        rest = next(one for one in mine if one.task.key == "rest")
+    def _lane(self, letter: str) -> DayLane:
+        """Read the lane of a piece, a side or the way, with all its waves; the chances are those of the last wave."""
+        keys = [key for key in self.by_lane if letter_of(key) == letter]
+        blocks = tuple(block for key in keys for placed in self.by_lane[key] for block in self._blocks(placed))
+        mine, piece = self.by_lane[keys[-1]], self.pieces.get(letter)
+        on_min = None if piece is None else self._on_min(piece, mine)
+        rest = next((one for one in mine if one.task.key == "rest"), None)
+        if piece is None or on_min is None or rest is None or piece.heat is None or piece.heat.done_s is None:
+            return DayLane(letter, blocks, (), None, None, None, GRAINS)
+        off = tuple(None if one is None else on_min + round(one / 60) for one in piece.heat.done)
         sliced = rest.ends + rest.waits
         in_time = sum(one is not None and one + rest.task.lasts + _OFF_MIN <= sliced for one in off)
         known = [one for one in off if one is not None]
         low, high = known[min(1, len(known) - 1)], known[max(0, len(known) - 2)]
         return DayLane(
-            piece.letter, blocks, tuple(None if one is None else self.at(one) for one in off),
+            letter, blocks, tuple(None if one is None else self.at(one) for one in off),
             self.at(low), self.at(max(low, high)), self.at(rest.ends + waits_hot_min(piece.cut)), in_time,
         )  # fmt: skip
 
+    def _on_min(self, piece: DayPiece, mine: Sequence[Placed]) -> int | None:
+        """Return when a piece goes on, or went on."""
+        on = next((one for one in mine if self.of(one).step == "on"), None)
+        if on is not None:
+            return on.begins
+        went = [piece.ticked[key] for key in ("to.0", "phase.0") if key in piece.ticked]
+        return went[0] if went else piece.done.get(("on", None))
+
     def _steps(self, lanes: Sequence[DayLane]) -> tuple[DayStep, ...]:
-        """Return what hands do in order, and from when on one looks whether a piece is done: at its first chance."""
+        """Return what hands do, and when to look whether something is done, in order."""
         found = [
-            DayStep(lane.letter, block.says, block.begins_at, block.ends_at)
+            DayStep(lane.letter, block.key, block.says, block.begins_at, block.ends_at, block.done)
             for lane in lanes for block in lane.blocks if block.hands
         ]  # fmt: skip
-        for lane in lanes:
-            known = [one for one in lane.off if one is not None]
-            if known and known[0] < known[-1]:
-                found.append(DayStep(lane.letter, _LOOK, known[0], known[0]))
-        return tuple(sorted(found, key=lambda step: (step.begins_at, step.letter)))
+        return tuple(sorted(found, key=lambda step: (step.begins_at, step.letter, step.key)))
 
     def _blocks(self, placed: Placed) -> Iterator[Block]:
         """Return a task and the wait after it as blocks, without what another piece's task does for it."""
         doing, key = self.of(placed), placed.task.key
         done_for_it = (doing.kind == "light" and self._hot_already(placed)) or self._mixed_already(placed)
+        # what comes wave by wave is told apart by its lane
+        told = key if placed.lane == letter_of(placed.lane) else f"{placed.lane} {key}"
         if not done_for_it:
-            busy = any(need.resource == HANDS for need in placed.task.needs)
+            # what is over took hands too; a look takes them for no time
+            busy = doing.kind == "beside" or placed.task.awake or (placed.task.begun and doing.kind == "hands")
             begins, ends = self.at(placed.begins), self.at(placed.ends)
-            yield Block(key, doing.kind, doing.says, begins, ends, busy, doing.step, doing.layer)
+            pinned = placed.task.begins is not None and not placed.task.begun
+            yield Block(told, doing.kind, doing.says, begins, ends, busy, doing.step, doing.layer,
+                        placed.task.begun, pinned)  # fmt: skip
         if placed.waits and doing.waits and not done_for_it:
             kind, says = _WAITS[doing.waits]
             off = placed.waits - placed.task.usual
             if doing.waits == "cold" and placed.task.usual and abs(off) >= _OFF_TOLD_MIN:
                 says += f", {say_duration(abs(off) * 60)} {'longer' if off > 0 else 'shorter'} than its hold"
-            yield Block(f"{key}.waits", kind, says, self.at(placed.ends), self.at(placed.ends + placed.waits))
+            if doing.waits == "ready":
+                says = f"until {self.cookers[key.removeprefix('light.')].ready}"
+            yield Block(f"{told}.waits", kind, says, self.at(placed.ends), self.at(placed.ends + placed.waits))
 
     def _mixed_already(self, placed: Placed) -> bool:
         """Tell whether another piece's mixing, which begins sooner, takes in all that this one is of."""
@@ -276,7 +266,7 @@ class _Reading:
         for one in self.plan.placed:
             if one.lane == light.lane or not any(need.resource == key for need in one.task.needs):
                 continue
-            if one.begins <= light.ends + light.waits and light.begins <= one.ends + _KEEPS_HOT_MIN:
+            if one.begins <= light.ends + light.waits and light.begins <= one.ends + KEEPS_HOT_MIN:
                 return self._lit(key) < light.begins or (self._lit(key) == light.begins and one.lane < light.lane)
         return False
 
@@ -295,9 +285,10 @@ class _Reading:
             there = [(need, lane) for begins, ends, need, lane in uses if begins <= at < ends]
             if not there:
                 continue
-            low, high = max(need.low_c or 0.0 for need, _ in there), min(need.high_c or 0.0 for need, _ in there)
+            low = max((need.low_c for need, _ in there if need.low_c is not None), default=self.cookers[key].low_c)
+            high = min((need.high_c for need, _ in there if need.high_c is not None), default=self.cookers[key].high_c)
             share = sum(need.amount for need, _ in there) / self.cookers[key].grate_cm2
-            letters = tuple(sorted({lane for _, lane in there}))
+            letters = tuple(sorted({letter_of(lane) for _, lane in there}))
             last = burns[-1] if burns else None
             if last is not None and (last.ends_at, last.low_c, last.high_c) == (self.at(at), low, high):
                 burns[-1] = Burns(last.begins_at, self.at(until), low, high, max(share, last.share),
@@ -322,10 +313,13 @@ class _Reading:
 
     def _said(self, placed: Placed) -> str:
         says = self.of(placed).says
-        return f"{placed.lane}: {says[:1].lower()}{says[1:]}"
+        return f"{letter_of(placed.lane)}: {says[:1].lower()}{says[1:]}"
 
     def _clash(self, clash: Clash) -> DayClash:
-        blocks = [(one.lane, one.task.key) for one in (clash.first, clash.other) if one is not None]
+        blocks = [
+            (letter_of(one.lane), one.task.key if one.lane == letter_of(one.lane) else f"{one.lane} {one.task.key}")
+            for one in (clash.first, clash.other) if one is not None
+        ]  # fmt: skip
         one = self._said(clash.first)
         other = "" if clash.other is None else self._said(clash.other)
         lasts = say_duration(clash.minutes * 60)
@@ -333,6 +327,14 @@ class _Reading:
             says = f"{one} would have begun {lasts} ago."
         elif clash.kind == "asleep":
             says = f"{one} falls into the night, by {lasts}."
+        elif clash.kind == "late":
+            says = f"{one} goes on {lasts} longer than there is until what follows it."
+        elif clash.kind == "short":
+            says = f"After {one}, the wait is {lasts} shorter than it may be."
+        elif clash.kind == "long":
+            says = f"After {one}, the wait is {lasts} longer than it may be."
+        elif clash.where == BOARD:
+            says = f"Raw meat and what is eaten as it is on one board within {lasts}: {one}, and {other}."
         elif clash.kind == "two heats":
             says = f"One {called(self.cookers[clash.where])} at two heats for {lasts}: {one}, and {other}."
         elif clash.where == HANDS:
@@ -340,5 +342,6 @@ class _Reading:
             says = f"{pairs} not enough for {lasts}: {one}, and {other}."
         else:
             says = f"The grate of the {called(self.cookers[clash.where])} is full for {lasts}: {one}, and {other}."
-        return DayClash("hands" if clash.where == HANDS else clash.kind, says, self.at(clash.at), clash.minutes,
+        kind = {HANDS: "hands", BOARD: "board"}.get(clash.where, clash.kind)
+        return DayClash(kind, says, self.at(clash.at), clash.minutes,
                         tuple(blocks))  # fmt: skip

@@ -5,8 +5,8 @@ source, unless a line says otherwise.
 """
 
 import math
-from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, replace
+from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import dataclass, field, replace
 from functools import cached_property
 from types import MappingProxyType
 
@@ -14,11 +14,14 @@ from ravska_core.blend import Blend
 from ravska_core.catalogue import Cut
 from ravska_core.cautions import COLD_C
 from ravska_core.coat import LAYER_KINDS, Layer, Seasoned, usual_steps
-from ravska_core.day.plan import GRAIN_MIN, Lane, Need, Task
+from ravska_core.day.plan import GRAIN_MIN, Need, Task
 from ravska_core.heat import COOKER_KINDS, SURROUNDS, Cooker, Heated, HeatReading, Phase, last_hot, read_heat
 from ravska_core.meat import find_cut
 
-HANDS = "hands"
+HANDS, BOARD = "hands", "board"
+
+RAW, COOKED = Need(BOARD, 1.0, 0.0, 0.0), Need(BOARD, 1.0, 1.0, 1.0)
+"""What takes up the board: raw meat, or what is eaten as it lies there; never both at once."""
 
 _HANDS_MIN: Mapping[str, int] = MappingProxyType(
     {"mix": 15, "aside": 5, "inject": 20, "bind": 5, "coat": 10, "bag": 5, "wipe": 10, "salt": 5}
@@ -37,7 +40,7 @@ _SHORTEST, _LONGEST = 0.5, MappingProxyType({"salt": 2.0, "coat": 2.0, "inject":
 
 _DAY_MIN, _MOST_COLD_MIN = 1440, 2880
 
-_ON_MIN, _LIGHT_MIN, _TRIM_MIN, _SERVE_MIN = 5, 5, 10, 10
+_ON_MIN, LIGHT_MIN, _TRIM_MIN, _SERVE_MIN = 5, 5, 10, 10
 
 _SLICED_MIN, _TENDED_MIN, _TOLD_MIN = 30, 15, 30
 """How long what is sliced may wait, and up to how short a fire somebody stands beside it all
@@ -46,7 +49,7 @@ the while, from how long on a phase is told in fives [min]."""
 _APART = 1.15
 """Room a piece takes on the grate, over its own length and width."""
 
-_BAND_USUAL_K = 10.0
+BAND_USUAL_K = 10.0
 
 _BAND_K = MappingProxyType({"direct flame": 30.0, "hot iron": 30.0, "broiler": 30.0})
 """How far a fire may be from the heat aimed at where no band was said [K]; 10 beside it and in an oven."""
@@ -60,7 +63,8 @@ class DayPiece:
     """A piece as its day is planned from it: what is on it, and its phases with the keys of their cookers.
 
     Without phases `heated` is None, and its time on the fire the usual one of its cut. `names` say what each layer is
-    of; `done` are the steps that are over, by kind and place of their layer.
+    of. `done` are the steps that are over, by kind and place of their layer, `ticked` those by the key of their task,
+    each with when that was [min, 0 at serving]; `pins` when a task was said to begin, by its key [min].
     """
 
     letter: str
@@ -68,7 +72,9 @@ class DayPiece:
     heated: Heated | None = None
     keys: tuple[str, ...] = ()
     names: tuple[str, ...] = ()
-    done: frozenset[tuple[str, int | None]] = frozenset()
+    done: Mapping[tuple[str, int | None], int] = field(default_factory=dict)
+    ticked: Mapping[str, int] = field(default_factory=dict)
+    pins: Mapping[str, int] = field(default_factory=dict)
 
     @cached_property
     def heat(self) -> HeatReading | None:
@@ -89,7 +95,8 @@ class DayPiece:
 class Doing:
     """A task of a piece in words: what is done, which kind of block it is, and what the wait after it is.
 
-    `kind` is ``hands``, ``light``, ``fire``, ``wrapped``, ``liquid``, ``cold`` or ``rest``; `waits` ``cold``,
+    `kind` is ``hands``, ``light``, ``fire``, ``wrapped``, ``liquid``, ``cold``, ``rest``, ``way`` or, of what is done
+    beside a task of the chain, ``beside``; `waits` ``cold``,
     ``bench``, ``ready`` (a cooker that warms up) or ``hot``. `step` is the kind of Home's step that it begins, and
     `layer` the place of that step's layer; `mixes` are the blends that a mixing is of.
     """
@@ -120,7 +127,7 @@ def _hold(says: str, layer: Layer, kind: str, hands: int, at: int) -> Doing:
     if cold and held > GRAIN_MIN:
         most = max(held, min(round(held * _LONGEST.get(kind, 1.0)), _MOST_COLD_MIN if kind == "salt" else _DAY_MIN))
     least = round(held * _SHORTEST) if held > GRAIN_MIN else held
-    task = Task(f"{kind}.{at}", hands, (Need(HANDS),), least, held, most, awake=True)
+    task = Task(f"{kind}.{at}", hands, (Need(HANDS), RAW), least, held, most, awake=True)
     return Doing(task, says, "hands", "cold" if cold else "bench", kind, at)
 
 
@@ -134,7 +141,7 @@ def _before(piece: DayPiece) -> list[Doing]:
             task = Task("thaw", _ON_MIN, hands, lasts, lasts, lasts, awake=True)
             found.append(Doing(task, "Out of the freezer, to thaw", "hands", waits))
     if piece.cut.trims or core.untrimmed_g is not None:
-        trim = Task("trim", _TRIM_MIN, hands, 0, 0, _DAY_MIN, awake=True)
+        trim = Task("trim", _TRIM_MIN, (*hands, RAW), 0, 0, _DAY_MIN, awake=True)
         found.append(Doing(trim, "Trim it and pat it dry", "hands", "cold"))
     layers = piece.seasoned.layers
     mixes = frozenset(one.blend for one in layers if one.blend is not None and len(one.blend.lines) > 1)
@@ -149,7 +156,8 @@ def _before(piece: DayPiece) -> list[Doing]:
             continue
         # what is mixed keeps for a day; binder and wiping lead on to what they are for
         most = _DAY_MIN if step.kind in ("mix", "aside") else 0
-        task = Task(f"{step.kind}.{at}", busy, hands, 0, 0, most, awake=True)
+        needs = hands if most else (*hands, RAW)
+        task = Task(f"{step.kind}.{at}", busy, needs, 0, 0, most, awake=True)
         waits = "cold" if most else ""
         of = mixes if step.kind == "mix" else frozenset[Blend]()
         says = _DOES[step.kind]
@@ -172,7 +180,7 @@ def _need(piece: DayPiece, phase: Phase, key: str, cooker: Cooker) -> Need:
     room = min(solid.length_cm * solid.width_cm * solid.pieces * _APART, cooker.grate_cm2)
     low, high = phase.low_c, phase.high_c
     if low is None or high is None:
-        off = _BAND_K.get(phase.surround, _BAND_USUAL_K)
+        off = _BAND_K.get(phase.surround, BAND_USUAL_K)
         low, high = phase.aimed_c - off, phase.aimed_c + off
     return Need(key, room, low, high)
 
@@ -182,11 +190,15 @@ def called(cooker: Cooker) -> str:
     return cooker.kind if cooker.says == COOKER_KINDS[cooker.kind].says else cooker.says
 
 
+def lit_says(cooker: Cooker) -> str:
+    """Say that a cooker is lit, or heated up."""
+    return f"{'Light' if cooker.fuel_unit.startswith('kg') else 'Heat'} the {called(cooker)}"
+
+
 def _light(key: str, cooker: Cooker) -> Doing:
-    ready = max(0, round(cooker.ready_s / 60) - _LIGHT_MIN)
-    task = Task(f"light.{key}", _LIGHT_MIN, (Need(HANDS),), ready, ready, ready, awake=True)
-    says = "Light" if cooker.fuel_unit.startswith("kg") else "Heat"
-    return Doing(task, f"{says} the {called(cooker)}", "light", "ready")
+    ready = max(0, round(cooker.ready_s / 60) - LIGHT_MIN)
+    task = Task(f"light.{key}", LIGHT_MIN, (Need(HANDS),), ready, ready, ready, awake=True)
+    return Doing(task, lit_says(cooker), "light", "ready")
 
 
 def _on_the_fire(piece: DayPiece) -> list[Doing]:
@@ -269,21 +281,100 @@ def _lit_in_time(before: Sequence[Doing], fire: Sequence[Doing]) -> list[Doing]:
     return [lit(burns - sum(each.task.lasts + each.task.usual for each in after), light.waits), *after, *rest]
 
 
-def doings_of(piece: DayPiece) -> tuple[Doing, ...]:
-    """Return all that is done to a piece, in order, to its serving."""
-    # several pieces are sliced one after another, and wait as warm as they can
-    task = Task("serve", _SERVE_MIN, (Need(HANDS),), 0, 0, min(_SLICED_MIN, waits_hot_min(piece.cut)), awake=True)
-    served = Doing(task, "Slice and serve", "hands", "hot", "plate")
-    found = [*_lit_in_time(_before(piece), _on_the_fire(piece)), served]
-    # what was put on is on the fire for as long as that takes
-    over = max(
-        (at for at, one in enumerate(found) if (one.step, one.layer) in piece.done
-         and not one.task.key.startswith("phase.")),
-        default=-1,
+def on_after(piece: DayPiece) -> float:
+    """Return how long a piece is on the fire, from going on to coming off [min]."""
+    if piece.heated is None or piece.heat is None:
+        return piece.cut.fire_min
+    went = piece.heat.phases
+    return sum(
+        _told_min((one.ends_s - one.begins_s) / 60) for one in went[: last_hot(piece.heated.phases) + 1]
     )  # fmt: skip
-    return tuple(found[over + 1 :] or found[-1:])
 
 
-def lane_of(piece: DayPiece, doings: Sequence[Doing], serves: int = 0) -> Lane:
-    """Return a piece's lane of tasks."""
-    return Lane(piece.letter, tuple(doing.task for doing in doings), serves)
+_PULLED_C = 88.0
+"""From this centre on tough meat is pulled and not sliced (common practice, no source)."""
+
+
+def _pulled(piece: DayPiece) -> bool:
+    if piece.cut.meat_class != "tough" or piece.heated is None:
+        return False
+    last = piece.heated.phases[last_hot(piece.heated.phases)]
+    return last.feel == "like butter" or (last.centre_c is not None and last.centre_c >= _PULLED_C)
+
+
+def _served_says(piece: DayPiece) -> str:
+    """Say how a piece is brought to the table: pulled or sliced, and what goes on it there."""
+    words = ["Pull it" if _pulled(piece) else "Slice it"]
+    for at, layer in enumerate(piece.seasoned.layers):
+        name = piece.names[at] if piece.names and piece.names[at] else "the sauce"
+        if layer.kind == "finishing salt":
+            words.append("finishing salt on it")
+        elif layer.kind == "stirred in":
+            words.append(f"stir in {name}")
+        elif layer.kind == "at the board":
+            words.append(f"dress it with {name}")
+        elif layer.kind == "at the table":
+            words.append(f"{name} to the table")
+    return ", ".join([*words, "serve"])
+
+
+def doings_of(piece: DayPiece) -> tuple[Doing, ...]:
+    """Return all that is still to be done to a piece, in order, to its serving.
+
+    What was done last is the first of them, at the time it was: what follows waits from then. None where all is done.
+    """
+    # several pieces are sliced one after another, and wait as warm as they can
+    most = min(_SLICED_MIN, waits_hot_min(piece.cut))
+    task = Task("serve", _SERVE_MIN, (Need(HANDS), COOKED), 0, 0, most, awake=True)
+    served = Doing(task, _served_says(piece), "hands", "hot", "plate")
+    found = [*_lit_in_time(_before(piece), _on_the_fire(piece)), served]
+    return settled(found, piece.ticked, piece.done, piece.pins)
+
+
+def settled(
+    doings: Sequence[Doing], ticked: Mapping[str, int], done: Mapping[tuple[str, int | None], int],
+    pins: Mapping[str, int],
+) -> tuple[Doing, ...]:  # fmt: skip
+    """Return what is still to be done, with what was said and what happened of it; see `DayPiece`."""
+    over, at_min = -1, 0
+    for at, one in enumerate(doings):
+        when = ticked.get(one.task.key, done.get((one.step, one.layer)) if one.step else None)
+        if when is not None:
+            over, at_min = at, when
+    if over == len(doings) - 1:
+        return ()
+    found = [_pinned(one, pins) for one in doings]
+    return tuple(found) if over < 0 else tuple(_begun(found[over:], at_min))
+
+
+def _pinned(doing: Doing, pins: Mapping[str, int]) -> Doing:
+    begins = pins.get(doing.task.key)
+    return doing if begins is None else replace(doing, task=replace(doing.task, begins=begins))
+
+
+def _runs_by_itself(task: Task) -> bool:
+    return task.key == "rest" or task.key == "on" or task.key.startswith("phase.")
+
+
+def _begun(left: Sequence[Doing], at_min: int) -> Iterator[Doing]:
+    """Give what is left to do from the last thing that is done: that is where it was, and what runs by itself runs on.
+
+    What is ticked was done by then; a phase, or a rest, began then. A fire that is lit may burn longer than it has to.
+    """
+    first = left[0].task
+    by_itself = _runs_by_itself(first)
+    lit = left[0].kind == "light"
+    task = replace(
+        first, begins=at_min if by_itself else at_min - first.lasts, begun=True, awake=False,
+        needs=tuple(need for need in first.needs if need.low_c is not None and by_itself),
+        most=first.most + (KEEPS_HOT_MIN if lit else 0),
+    )  # fmt: skip
+    yield replace(left[0], task=task)
+    runs = True
+    for one in left[1:]:
+        runs = runs and _runs_by_itself(one.task)
+        yield replace(one, task=replace(one.task, begun=True)) if runs else one
+
+
+KEEPS_HOT_MIN = 60
+"""How long a fire that is used again is kept up (common practice, no source)."""

@@ -4,9 +4,10 @@ from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
 
+from ravska_core.day.lanes import Nights, Supper, letter_of
 from ravska_core.day.plan import Clash, Plan
-from ravska_core.day.reading import Nights, Supper, plan_day
-from ravska_core.day.tasks import HANDS, DayPiece
+from ravska_core.day.reading import plan_day
+from ravska_core.day.tasks import BOARD, HANDS, DayPiece
 from ravska_core.heat import Phase, find_cooker
 from ravska_core.units import say_duration
 from ravska_core.working import BadInput
@@ -17,6 +18,9 @@ _LATER_MIN = (10, 15, 30, 45, 60, 90, 120, 180, 240, 360, 720, 1440)
 _MOST, _ORDERS = 5, 6
 """So many ways are told, and so many orders of the lanes are tried for each."""
 
+_DEAR = {"oven": 40, "cooker": 70, "heat": 60}
+"""How dear a change of what a piece is cooked on is, in minutes that everybody would rather wait (estimate)."""
+
 _COVERED = ("foil", "pan", "pot")
 
 
@@ -24,8 +28,9 @@ _COVERED = ("foil", "pan", "pot")
 class OutOfClash:
     """A change of the day that clashes less: what is done, what it costs, and how many clashes are left of it.
 
-    `key` is ``later`` with its minutes, ``people`` with how many, ``oven`` with a piece's letter, or ``heat`` with a
-    piece's letter and the heat it is then aimed at [°C].
+    `key` is ``later`` with its minutes, ``people`` with how many, ``oven`` with a piece's letter (what is covered of
+    it), ``cooker`` with a letter and the cooker it goes to, ``heat`` with a piece's letter and the heat it is then
+    aimed at [°C], ``loose`` with a letter (its steps may be when they fit), or ``less`` with a side's letter.
     """
 
     key: tuple[str, ...]
@@ -83,20 +88,26 @@ def _changes(supper: Supper, nights: Callable[[datetime], Nights], clashes: Sequ
         more = supper.people + 1
         changed = replace(supper, people=more)
         yield _Change(("people", str(more)), "Somebody helps", lambda: f"{more} pairs of hands", changed, 0)
-    delays = _LATER_MIN if any(clash.kind in ("past", "asleep") for clash in clashes) else ()
+    delays = _LATER_MIN if any(clash.kind in ("past", "asleep", "late") for clash in clashes) else ()
     for minutes in delays:
         serve_at = supper.serve_at + timedelta(minutes=minutes)
         changed = replace(supper, serve_at=serve_at, nights=nights(serve_at))
         says = f"Supper {say_duration(minutes * 60)} later"
         yield _Change(("later", str(minutes)), says, lambda: "all of you eat later", changed, minutes)
+    yield from _loosened(supper, clashes)
+    yield from _sides_moved(supper, clashes)
     by_letter = {piece.letter: piece for piece in supper.pieces}
-    fires = [clash for clash in clashes if clash.other is not None and clash.where != HANDS]
+    fires = [clash for clash in clashes if clash.other is not None and clash.where not in (HANDS, BOARD)]
     tried = set[tuple[str, ...]]()
     for clash in fires:
         assert clash.other is not None
-        for lane, other in ((clash.first.lane, clash.other.lane), (clash.other.lane, clash.first.lane)):
+        first, second = letter_of(clash.first.lane), letter_of(clash.other.lane)
+        for lane, other in ((first, second), (second, first)):
+            if lane not in by_letter:
+                continue
             for change in (
                 *_into_the_oven(by_letter[lane], clash.where),
+                *_all_in_the_oven(by_letter[lane], clash.where),
                 *_at_the_heat_of(by_letter, lane, other, clash),
             ):
                 key, says, piece = change
@@ -106,7 +117,7 @@ def _changes(supper: Supper, nights: Callable[[datetime], Nights], clashes: Sequ
                         continue
                     pieces = tuple(piece if one.letter == lane else one for one in supper.pieces)
                     costs = _costs(by_letter[lane], piece)
-                    yield _Change(key, says, costs, replace(supper, pieces=pieces), 40 if key[0] == "oven" else 60)
+                    yield _Change(key, says, costs, replace(supper, pieces=pieces), _DEAR[key[0]])
 
 
 def _is_done(piece: DayPiece) -> bool:
@@ -143,7 +154,7 @@ def _with(piece: DayPiece, phases: Sequence[Phase], keys: Sequence[str]) -> DayP
         for phase, key, was, old in zip(phases, keys, piece.keys, piece.heated.cookers, strict=True)
     ]
     heated = replace(piece.heated, phases=tuple(phases), cookers=tuple(cookers))
-    return DayPiece(piece.letter, piece.seasoned, heated, tuple(keys))
+    return replace(piece, heated=heated, keys=tuple(keys))
 
 
 Changed = tuple[tuple[str, ...], str, DayPiece]
@@ -161,10 +172,59 @@ def _into_the_oven(piece: DayPiece, where: str) -> Iterator[Changed]:
         yield ("oven", piece.letter), f"{piece.letter}, once it is covered, in the oven", _with(piece, phases, keys)
 
 
+def _all_in_the_oven(piece: DayPiece, where: str) -> Iterator[Changed]:
+    """Move what lies open beside a fire into the oven too, and miss its smoke."""
+    if piece.heated is None:
+        return
+    phases, keys = list(piece.heated.phases), list(piece.keys)
+    opened = False
+    for at, phase in enumerate(phases):
+        if keys[at] == where and phase.surround == "indirect":
+            opened = opened or phase.vessel not in _COVERED
+            vessel = "rack" if phase.vessel == "grate" else phase.vessel
+            phases[at] = replace(phase, surround="oven", vessel=vessel, near=False, wood="", tray="")
+            keys[at] = "oven"
+    if opened:
+        yield ("cooker", piece.letter, "oven"), f"{piece.letter} in the oven, without smoke", _with(piece, phases, keys)
+
+
+def _loosened(supper: Supper, clashes: Sequence[Clash]) -> Iterator[_Change]:
+    """Let what was said to be at a time be when it fits."""
+    tight = {letter_of(one.lane) for clash in clashes for one in (clash.first, clash.other) if one is not None}
+    for letter in sorted(tight):
+        pieces = tuple(replace(one, pins={}) if one.letter == letter else one for one in supper.pieces)
+        sides = tuple(replace(one, pins={}) if one.letter == letter else one for one in supper.sides)
+        if (pieces, sides) != (supper.pieces, supper.sides):
+            changed = replace(supper, pieces=pieces, sides=sides)
+            says, costs = f"{letter} when it fits", "its steps are no longer at the times you set"
+            yield _Change(("loose", letter), says, lambda costs=costs: costs, changed, 5)  # type: ignore[misc]
+
+
+def _sides_moved(supper: Supper, clashes: Sequence[Clash]) -> Iterator[_Change]:
+    """Cook a side that is in the way somewhere else, or leave it out."""
+    tight = {letter_of(one.lane) for clash in clashes for one in (clash.first, clash.other) if one is not None}
+    for side in supper.sides:
+        if side.letter not in tight:
+            continue
+        others = tuple(one for one in supper.sides if one.letter != side.letter)
+        if side.device is not None and side.cooker != "oven":
+            oven = find_cooker("oven", "oven")
+            aimed = side.aimed_c
+            if aimed is None or oven.low_c <= aimed <= oven.high_c:
+                moved = replace(side, cooker="oven", device=oven)
+                changed = replace(supper, sides=tuple(moved if one is side else one for one in supper.sides))
+                says = f"{side.name} in the oven"
+                yield _Change(("cooker", side.letter, "oven"), says, lambda: "the oven is heated for it", changed, 30)
+        says = f"No {side.name}"
+        yield _Change(
+            ("less", side.letter), says, lambda: "one thing less on the table", replace(supper, sides=others), 90
+        )
+
+
 def _at_the_heat_of(pieces: dict[str, DayPiece], lane: str, other: str, clash: Clash) -> Iterator[Changed]:
     """Cook one piece beside the fire at the heat that the other one needs there."""
-    piece, beside = pieces[lane], pieces[other]
-    if clash.kind != "two heats" or piece.heated is None or beside.heated is None:
+    piece, beside = pieces[lane], pieces.get(other)
+    if beside is None or clash.kind != "two heats" or piece.heated is None or beside.heated is None:
         return
     heats = {
         phase.aimed_c for phase, key in zip(beside.heated.phases, beside.keys, strict=True)

@@ -67,14 +67,14 @@ def bought(cut: str, raw: Figure, own_trims: Sequence[float] = ()) -> tuple[Figu
     return figure([*raw.steps, step], raw.error, spread=0.15), trim
 
 
-def for_so_many(mass_g: float, servings: float, eaters: int) -> Figure:
+def for_so_many(mass_g: float, servings: float, eaters: float) -> Figure:
     """Determine how much of a piece so many need on the board [g], of a cook that serves so many as it is."""
     if servings <= 0:
         raise BadInput("eaters", "Nothing on this board is served yet.")
     needed = mass_g * eaters / servings
     steps = [
         Step("On the board now", f"serves {servings:.1f} in all", mass_g, "g"),
-        Step("For all who eat", f"{mass_g:.0f} g × {eaters} / {servings:.1f}", needed, "g"),
+        Step("For all who eat", f"{mass_g:.0f} g × {eaters:.3g} / {servings:.1f}", needed, "g"),
     ]
     return figure(steps, "±15 %: yield differs with the cook", spread=0.15)
 

@@ -4,46 +4,44 @@ import math
 from collections.abc import Callable
 from dataclasses import dataclass
 from datetime import datetime, timedelta
-from typing import Annotated
+from typing import Annotated, Any, Literal
 from uuid import UUID
 
-from book.models import Cook, Piece, Stale, claim_version
-from book.models.values import phases_from
+from book.days import pin, set_sides, tick
+from book.models import Cook, Stale, claim_version
 from book.tasting import check_untasted
-from django.conf import settings
 from django.db import transaction
 from django.http import HttpRequest
 from django.utils import timezone
 from ninja import Schema
 from pydantic import AwareDatetime, Field
-from ravska_core.catalogue import said_name
-from ravska_core.day import DayPiece, DayReading, OutOfClash, Supper, find_zone, nights, read_day, ways_out
-from ravska_core.heat import heated
-from ravska_core.meat import find_cut
-from ravska_core.units import say_temperature
+from ravska_core.coat import LAYER_KINDS
+from ravska_core.day import (
+    DayReading,
+    OutOfClash,
+    StartNow,
+    aimed_now_c,
+    hold_left_s,
+    read_day,
+    start_now,
+    ways_out,
+)
+from ravska_core.units import say_duration, say_temperature
 from ravska_core.working import BadInput
 
-from api.cooks.phases import phases_typed, read_phases, stored_phases
+from api.cooks.phases import PhaseDocument, phases_typed, read_phases, stored_phases
+from api.cooks.planned import DayPieceOut, MostSides, Planned, SideDocument, planned, planned_of, read_sides
 from api.cooks.shown import own_faults
-from api.cooks.store import one_cook, piece_of, was_never_read
+from api.cooks.store import one_cook, piece_of
 from api.plumbing.answers import Router
 from api.plumbing.problems import Conflict, Gather
-from api.plumbing.quantities import FireTemperature
-from api.plumbing.typed import Version
+from api.plumbing.quantities import Duration, FireTemperature
+from api.plumbing.typed import Key, Version
 
 router = Router()
 
 ZoneName = Annotated[str, Field(max_length=60)]
-
-
-@dataclass(frozen=True, slots=True)
-class DayPieceOut:
-    """A piece in a day: its letter and name, what it is, and why it could not be planned, where it could not."""
-
-    letter: str
-    name: str
-    about: str
-    problem: str = ""
+Travels = Literal["hot", "cold"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -55,8 +53,30 @@ class NightOut:
 
 
 @dataclass(frozen=True, slots=True)
+class StepWas:
+    """A step as it was in the plan that was kept."""
+
+    letter: str
+    key: str
+    says: str
+    begins_at: datetime
+
+
+@dataclass(frozen=True, slots=True)
+class PlanWas:
+    """A plan that was kept: when, and its steps. `changed` says that another version of Ravska plans it now."""
+
+    at: datetime
+    steps: list[StepWas]
+    changed: bool
+
+
+@dataclass(frozen=True, slots=True)
 class DayOut:
-    """A cook's day. `zone` is the household's, or as long as nobody kept one (`asked`) that of the screen."""
+    """A cook's day. `zone` is the household's, or as long as nobody kept one (`asked`) that of the screen.
+
+    `away` is how long the way to where it is eaten is, as typed, empty where it is eaten here.
+    """
 
     id: UUID
     version: int
@@ -64,88 +84,16 @@ class DayOut:
     people: int
     zone: str
     asked: bool
+    away: str
+    travels: Travels
+    waves: int
+    waves_apart: str
     pieces: list[DayPieceOut]
     day: DayReading
     nights: list[NightOut]
+    was: PlanWas | None
+    calendar: bool
     now: datetime
-
-
-NightsOf = Callable[[datetime], tuple[tuple[int, int], ...]]
-
-
-def _nights_of(cook: Cook, zone: str) -> NightsOf:
-    """Return the nights of a day by its serving time, on the household's clock."""
-    kept, found = cook.household.preferences, find_zone(zone)
-    return lambda serve_at: nights(serve_at, found, kept.sleeps, kept.rises)
-
-
-_SHARED_KINDS = {"broiler": "oven"}
-"""Kinds of cookers that are one device with another."""
-
-
-def _day_piece(piece: Piece, appetite: str) -> DayPiece:
-    """Return a piece of the book as its day is planned from it.
-
-    Raises
-    ------
-    BadInput
-        As the piece, a layer or a phase is refused.
-    """
-    if piece.unread and was_never_read(piece):
-        field, sentence = next(iter(piece.unread["fields"].items()))
-        raise BadInput(field, sentence)
-    seasoned = piece.seasoned(appetite)
-    layers = list(piece.layers.all())
-    names = tuple(
-        layer.blend.name if layer.blend else said_name(layer.grind) if layer.grind else "" for layer in layers
-    )
-    places = {layer.pk: at for at, layer in enumerate(layers)}
-    done = frozenset(
-        (step.kind, places.get(step.layer_id) if step.layer_id else None)
-        for step in piece.steps.all() if step.done_at is not None
-    )  # fmt: skip
-    if not piece.phases:
-        return DayPiece(piece.letter, seasoned, names=names, done=done)
-    phases, cookers = phases_from(piece.phases)
-    keys = tuple(
-        row["typed"].get("cooker") or _SHARED_KINDS.get(cooker.kind, cooker.kind)
-        for row, cooker in zip(piece.phases, cookers, strict=True)
-    )
-    found = DayPiece(piece.letter, seasoned, heated(seasoned, phases, cookers), keys, names, done)
-    if found.heat is not None and found.heat.done_s is None:
-        raise BadInput("phases", found.heat.says[0])
-    return found
-
-
-@dataclass(frozen=True, slots=True)
-class _Planned:
-    """A cook with what its day is planned from."""
-
-    cook: Cook
-    zone: str
-    nights_of: NightsOf
-    pieces: list[DayPieceOut]
-    supper: Supper
-
-
-def _planned(cook_id: UUID, zone: str) -> _Planned:
-    cook = one_cook(cook_id)
-    zone = cook.household.preferences.zone or zone or settings.TIME_ZONE
-    nights_of = _nights_of(cook, zone)
-    found, told = [], []
-    for piece in cook.pieces.all():
-        about = find_cut(piece.cut).name
-        try:
-            found.append(_day_piece(piece, cook.appetite))
-            told.append(DayPieceOut(piece.letter, piece.name, about))
-        except BadInput as refusal:
-            told.append(DayPieceOut(piece.letter, piece.name, about, refusal.sentence))
-    now = timezone.now().replace(second=0, microsecond=0)
-    # a supper that is over is looked at as it would have been
-    supper = Supper(
-        tuple(found), cook.serve_at, nights_of(cook.serve_at), cook.people, now if now < cook.serve_at else None
-    )
-    return _Planned(cook, zone, nights_of, told, supper)
 
 
 @router.reads("/{uuid:cook_id}/day")
@@ -156,33 +104,76 @@ def read_day_of_cook(request: HttpRequest, cook_id: UUID, zone: ZoneName = "") -
 
 def read_day_of(cook_id: UUID, zone: str) -> DayOut:
     """Return a cook's day by the household's clock, or by that of a screen where nobody kept one."""
-    of = _planned(cook_id, zone)
+    return day_out(planned_of(cook_id, zone))
+
+
+PLANS_BY = "1"
+"""Which version of the planner made a plan; raised whenever the same day comes to another plan."""
+
+
+def day_out(of: Planned) -> DayOut:
+    """Return a day as it is planned now, beside the plan that was kept."""
     day, _ = read_day(of.supper)
-    serve_at = of.cook.serve_at
+    cook, serve_at = of.cook, of.cook.serve_at
     slept = [
         NightOut(serve_at + timedelta(minutes=falls), serve_at + timedelta(minutes=rises))
         for falls, rises in of.supper.nights
         if serve_at + timedelta(minutes=rises) > day.begins_at and falls < 0
     ]
-    asked = not of.cook.household.preferences.zone
-    return DayOut(cook_id, of.cook.version, of.cook.name, of.cook.people, of.zone, asked, of.pieces, day, slept,
-                  timezone.now())  # fmt: skip
+    return DayOut(
+        cook.pk, cook.version, cook.name, cook.people, of.zone, not cook.household.preferences.zone,
+        say_duration(cook.away_min * 60) if cook.away_min is not None else "", _travels(cook), cook.waves,
+        say_duration(cook.waves_min * 60), of.pieces, day, slept, _was(cook), bool(cook.calendar_key),
+        timezone.now(),
+    )  # fmt: skip
+
+
+def _travels(cook: Cook) -> Travels:
+    return "cold" if cook.travels == "cold" else "hot"
+
+
+def _was(cook: Cook) -> PlanWas | None:
+    kept = cook.plan_was
+    if not kept:
+        return None
+    steps = [
+        StepWas(row["letter"], row["key"], row["says"], datetime.fromisoformat(row["begins_at"]))
+        for row in kept["steps"]
+    ]
+    return PlanWas(datetime.fromisoformat(kept["at"]), steps, kept.get("by") != PLANS_BY)
 
 
 @router.reads("/{uuid:cook_id}/day/ways-out")
 def read_ways_out(request: HttpRequest, cook_id: UUID, zone: ZoneName = "") -> list[OutOfClash]:
     """Return ways out of what clashes in a cook's day, each tried by planning anew; none where nothing clashes."""
-    of = _planned(cook_id, zone)
+    of = planned_of(cook_id, zone)
     _, found = read_day(of.supper)
     return list(ways_out(of.supper, of.nights_of, found))
 
 
+class PinDocument(Schema):
+    """When a task of a lane is to begin, by its key; none where it is to be when it fits."""
+
+    letter: Annotated[str, Field(max_length=4)]
+    key: Key
+    begins_at: AwareDatetime | None = None
+
+
 class DaySave(Schema):
-    """What a day is moved by: when supper is, and how many pairs of hands there are; what is left out stays."""
+    """What a day is moved by: when supper is, how many pairs of hands there are, where it is eaten, in how many waves.
+
+    What is left out stays; `away` is empty where it is eaten here.
+    """
 
     version: Version
     serve_at: AwareDatetime | None = None
     people: Annotated[int, Field(ge=1, le=12)] | None = None
+    away: Duration | None = None
+    travels: Travels | None = None
+    waves: Annotated[int, Field(ge=1, le=6)] | None = None
+    waves_apart: Duration | None = None
+    sides: MostSides | None = None
+    pin: PinDocument | None = None
 
 
 @router.puts("/{uuid:cook_id}/day")
@@ -190,15 +181,183 @@ def save_day(request: HttpRequest, cook_id: UUID, document: DaySave, zone: ZoneN
     """Move a day; 409 with the day as it stands when the cook was changed meanwhile."""
 
     def change(cook: Cook) -> None:
-        if document.people is not None:
-            cook.people = document.people
+        given = _given(document)
         if document.serve_at is not None:
             for fault in own_faults(cook.name, document.serve_at, cook.eaters):
                 raise fault
-            cook.serve_at = document.serve_at
-        cook.save(update_fields=["people", "serve_at"])
+            given["serve_at"] = document.serve_at
+        for field, value in given.items():
+            setattr(cook, field, value)
+        cook.save(update_fields=list(given))
+        if document.sides is not None:
+            set_sides(cook, [(side.name, side.model_dump()) for side in document.sides])
+        if document.pin is not None:
+            one = document.pin
+            _check_task(planned_of(cook.pk, zone), one.letter, one.key)
+            if one.begins_at is not None and abs(one.begins_at - cook.serve_at) > _FAR:
+                raise BadInput("pin.begins_at", "A step lies at most two weeks from supper; drop it nearer.")
+            pin(cook, one.letter, one.key, one.begins_at)
 
     return _changed(cook_id, document.version, zone, change)
+
+
+_FAR = timedelta(days=14)
+
+
+def _given(document: DaySave) -> dict[str, Any]:
+    """Return what was said of a cook's day, by its column; all that cannot be read is named together."""
+    gather, given = Gather(), dict[str, Any]()
+    for field in ("people", "travels", "waves"):
+        if getattr(document, field) is not None:
+            given[field] = getattr(document, field)
+    for field, column, most in (("away", "away_min", 1440), ("waves_apart", "waves_min", 180)):
+        typed = getattr(document, field)
+        if typed is None:
+            continue
+        lasts = gather.value_if(field, typed)
+        if lasts is not None and not 60 <= lasts <= most * 60:
+            gather.refuse(field, f"Between 1 min and {say_duration(most * 60)}.")
+        elif lasts is not None or field == "away":
+            given[column] = None if lasts is None else round(lasts / 60)
+    if document.sides is not None:
+        read_sides(document.sides, gather)
+    gather.finish()
+    return given
+
+
+def _check_task(of: Planned, letter: str, key: str) -> None:
+    """Refuse a task that this day has none of.
+
+    Raises
+    ------
+    BadInput
+        At ``pin.key``.
+    """
+    day, _ = read_day(of.supper)
+    if not any(lane.letter == letter and any(block.key == key for block in lane.blocks) for lane in day.lanes):
+        raise BadInput("key", "This day has no such step any more; look at it again.")
+
+
+class TickDayDocument(Schema):
+    """A task of a lane that is done, by its key, and when if not now; or that is not done after all."""
+
+    version: Version
+    letter: Annotated[str, Field(max_length=4)]
+    key: Key
+    done: bool = True
+    at: AwareDatetime | None = None
+
+
+@router.posts("/{uuid:cook_id}/day/tick")
+def tick_task(request: HttpRequest, cook_id: UUID, document: TickDayDocument, zone: ZoneName = "") -> DayOut:
+    """Tick a task of a day, or take the tick away; the first tick keeps the plan as it was."""
+
+    def change(cook: Cook) -> None:
+        now = timezone.now()
+        at = document.at or now
+        if document.done:
+            of = planned(one_cook(cook.pk), zone)
+            _check_task(of, document.letter, document.key)
+            if at > now + timedelta(minutes=1) or at < now - _FAR:
+                raise BadInput("at", "That is done now, or was within the last two weeks.")
+            if not cook.plan_was:
+                _keep(cook, of)
+        tick(cook, document.letter, document.key, at if document.done else None)
+
+    return _changed(cook_id, document.version, zone, change)
+
+
+class KeepDocument(Schema):
+    """Which plan is kept: the day as it is planned now, or none."""
+
+    version: Version
+    kept: bool = True
+
+
+@router.posts("/{uuid:cook_id}/day/keep")
+def keep_plan(request: HttpRequest, cook_id: UUID, document: KeepDocument, zone: ZoneName = "") -> DayOut:
+    """Keep the plan as it is now, to see later what became of it; or let it go."""
+
+    def change(cook: Cook) -> None:
+        if document.kept:
+            _keep(cook, planned(one_cook(cook.pk), zone))
+        else:
+            cook.plan_was = None
+            cook.save(update_fields=["plan_was"])
+
+    return _changed(cook_id, document.version, zone, change)
+
+
+def _keep(cook: Cook, of: Planned) -> None:
+    day, _ = read_day(of.supper)
+    cook.plan_was = {
+        "at": timezone.now().isoformat(), "by": PLANS_BY,
+        "steps": [
+            {"letter": step.letter, "key": step.key, "says": step.says, "begins_at": step.begins_at.isoformat()}
+            for step in day.steps
+        ],
+    }  # fmt: skip
+    cook.save(update_fields=["plan_was"])
+
+
+@router.reads("/{uuid:cook_id}/day/start-now")
+def read_start_now(request: HttpRequest, cook_id: UUID, zone: ZoneName = "") -> list[StartNow]:
+    """Return what could be done if it were begun now: supper by each way, and what that costs."""
+    of = planned_of(cook_id, zone)
+    return list(start_now(of.supper, timezone.now().replace(second=0, microsecond=0), of.nights_of))
+
+
+class StartNowDocument(Schema):
+    """A way to begin now that is taken, as it was told, and when supper is by it."""
+
+    version: Version
+    key: Literal["as set", "shorter", "no holds", "hotter"]
+    serve_at: AwareDatetime
+
+
+@router.posts("/{uuid:cook_id}/day/start-now")
+def begin_now(request: HttpRequest, cook_id: UUID, document: StartNowDocument, zone: ZoneName = "") -> DayOut:
+    """Begin now: holds as short, and the fire as hot, as that way says, and supper when it says."""
+    return _changed(cook_id, document.version, zone, lambda cook: _begin_now(cook, document))
+
+
+def _begin_now(cook: Cook, document: StartNowDocument) -> None:
+    for fault in own_faults(cook.name, document.serve_at, cook.eaters):
+        raise fault
+    cook.serve_at, cook.pins = document.serve_at, {}
+    cook.save(update_fields=["serve_at", "pins"])
+    if document.key == "as set":
+        return
+    check_untasted(cook, "key")
+    scale = cook.household.preferences.temperature
+    for piece in cook.pieces.all():
+        for layer in piece.layers.all():
+            if layer.hold_s is None or LAYER_KINDS[layer.kind].when != "before":
+                continue
+            layer.hold_s = hold_left_s(layer.as_core(), document.key)
+            layer.hold_typed = say_duration(layer.hold_s) if layer.hold_s else "0 min"
+            layer.save(update_fields=["hold_s", "hold_typed"])
+        if document.key != "hotter" or not piece.phases:
+            continue
+        typed = phases_typed(piece.phases)
+        cores = read_phases(typed, Gather(), "phases")
+        for at, core in enumerate(cores):
+            if aimed_now_c(core) != core.aimed_c:
+                typed[at] = _aimed(typed[at], aimed_now_c(core), scale)
+        _keep_phases(piece, typed)
+
+
+def _aimed(phase: PhaseDocument, celsius: float, scale: str) -> PhaseDocument:
+    aimed = FireTemperature(say_temperature(celsius, scale))
+    return phase.model_copy(update={"aimed": aimed, "band": FireTemperature("")})
+
+
+def _keep_phases(piece: Any, typed: list[PhaseDocument]) -> None:
+    gather = Gather()
+    read_phases(typed, gather, "phases")
+    gather.finish()
+    piece.phases = stored_phases(typed)
+    piece.save(update_fields=["phases"])
 
 
 class WayOutDocument(Schema):
@@ -238,7 +397,7 @@ def _number(text: str, low: float, high: float) -> float:
     except ValueError:
         found = math.nan
     if not low <= found <= high:
-        raise BadInput("key", "This is no way out of this day; ask for them again.")
+        raise BadInput("key", _NO_WAY)
     return found
 
 
@@ -259,8 +418,15 @@ def _take(cook: Cook, key: list[str]) -> None:
         cook.people = int(_number(of, 1, 12))
         cook.save(update_fields=["people"])
         return
-    if kind not in ("oven", "heat") or (kind == "heat" and len(key) < 3):
-        raise BadInput("key", "This is no way out of this day; ask for them again.")
+    if kind == "loose":
+        cook.pins = {lane: keys for lane, keys in cook.pins.items() if lane != of}
+        cook.save(update_fields=["pins"])
+        return
+    if of.startswith("S"):
+        _take_of_side(cook, key)
+        return
+    if kind not in ("oven", "cooker", "heat") or (kind in ("cooker", "heat") and len(key) < 3):
+        raise BadInput("key", _NO_WAY)
     check_untasted(cook, "key")
     piece = piece_of(cook, of)
     typed = phases_typed(piece.phases)
@@ -268,13 +434,37 @@ def _take(cook: Cook, key: list[str]) -> None:
     for at, phase in enumerate(typed):
         if phase.surround != "indirect":
             continue
-        if kind == "oven" and phase.vessel in ("foil", "pan", "pot"):
-            typed[at] = phase.model_copy(update={"surround": "oven", "near": False, "wood": "", "cooker": ""})
+        if kind == "cooker" or (kind == "oven" and phase.vessel in ("foil", "pan", "pot")):
+            into: dict[str, Any] = {"surround": "oven", "near": False, "wood": "", "cooker": "", "tray": ""}
+            into["vessel"] = "rack" if phase.vessel in ("", "grate") else phase.vessel
+            typed[at] = phase.model_copy(update=into)
         elif kind == "heat":
-            aimed = FireTemperature(say_temperature(_number(key[2], 40, 350), scale))
-            typed[at] = phase.model_copy(update={"aimed": aimed, "band": FireTemperature("")})
-    gather = Gather()
-    read_phases(typed, gather, "phases")
-    gather.finish()
-    piece.phases = stored_phases(typed)
-    piece.save(update_fields=["phases"])
+            typed[at] = _aimed(phase, _number(key[2], 40, 350), scale)
+    _keep_phases(piece, typed)
+
+
+_NO_WAY = "This is no way out of this day; ask for them again."
+
+
+def _take_of_side(cook: Cook, key: list[str]) -> None:
+    """Leave a side out, or cook it somewhere else.
+
+    Raises
+    ------
+    BadInput
+        At ``key`` where that is no way out.
+    """
+    kind, of = key[0], key[1]
+    sides = [(row.name, row.typed) for row in cook.sides.all()]
+    at = int(of[1:]) - 1 if of[1:].isdigit() else -1
+    if not 0 <= at < len(sides) or kind not in ("less", "cooker"):
+        raise BadInput("key", _NO_WAY)
+    if kind == "less":
+        del sides[at]
+        cook.pins = {lane: keys for lane, keys in cook.pins.items() if not lane.startswith("S")}
+        cook.ticks = {lane: keys for lane, keys in cook.ticks.items() if not lane.startswith("S")}
+        cook.save(update_fields=["pins", "ticks"])
+    else:
+        name, typed = sides[at]
+        sides[at] = (name, SideDocument(**typed).model_copy(update={"cooker": "oven"}).model_dump())
+    set_sides(cook, sides)

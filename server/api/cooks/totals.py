@@ -28,8 +28,9 @@ from ravska_core.coat import (
     rendered_g,
 )
 from ravska_core.coat import WeighBack as CoreWeighBack
+from ravska_core.day import Eater, portions
 from ravska_core.measure import Spoonfuls, SpoonSet, measure_out
-from ravska_core.meat import bought, find_cut, for_so_many, is_skin
+from ravska_core.meat import PORTION_G, bought, find_cut, for_so_many, is_skin
 from ravska_core.working import BadInput, Figure, Step, figure, say
 
 from api.blends.documents import BlendDocument, LineDocument
@@ -122,7 +123,8 @@ class TotalsOut:
     problems: list[FieldError]
 
 
-def _totals(cook: Cook) -> TotalsOut:
+def totals_of(cook: Cook) -> TotalsOut:
+    """Return all that a cook's pieces take, and what meat to buy."""
     spoons = spoon_set()
     pieces = list(cook.pieces.all())
     readings = read_stored(cook, spoons)
@@ -171,6 +173,14 @@ def _set_aside(takes: dict[UUID | str, list[TakesOut]]) -> None:
             uses[layers[place]] = replace(uses[layers[place]], aside=True)
 
 
+def _eating(cook: Cook) -> float:
+    """Return for how many to buy, each as hungry as the cook says: those who have a seat by their own appetites."""
+    seated = [Eater(seat.taster.nickname, (), seat.taster.appetite) for seat in cook.seats.select_related("taster")]
+    if not seated or cook.eaters is None or len(seated) != cook.eaters:
+        return float(cook.eaters or 0)
+    return portions(seated) * PORTION_G["usual"] / PORTION_G[cook.appetite]
+
+
 def _to_buy(cook: Cook, readings: Mapping[str, CoatReading | BadInput]) -> tuple[list[BuyOut], float]:
     """Return what meat to buy, and how many the board serves; a skin is a dish beside the meat and feeds nobody."""
     read = [(piece, readings[piece.letter]) for piece in cook.pieces.all()]
@@ -179,7 +189,7 @@ def _to_buy(cook: Cook, readings: Mapping[str, CoatReading | BadInput]) -> tuple
     rows = []
     for piece, found in meat:
         if cook.eaters is not None and serves > 0:
-            raw = for_so_many(piece.mass_g, serves, cook.eaters)
+            raw = for_so_many(piece.mass_g, serves, _eating(cook))
         else:
             raw = figure([Step("On the board", "as it is weighed", piece.mass_g, "g")], "as exact as the scale")
         buy, trim = bought(piece.cut, raw, own_trims(cook.household, piece.cut))
@@ -259,7 +269,7 @@ class _Mixing:
 @router.reads("/{uuid:cook_id}/totals")
 def read_totals(request: HttpRequest, cook_id: UUID) -> TotalsOut:
     """Say what to mix of each blend for all pieces, what the shelf holds already, and what is left over."""
-    return _totals(one_cook(cook_id))
+    return totals_of(one_cook(cook_id))
 
 
 class BatchDocument(Schema):
@@ -286,7 +296,7 @@ def size_batch(request: HttpRequest, cook_id: UUID, document: BatchDocument) -> 
         cook = one_cook(cook_id)
         layers = [layer for piece in cook.pieces.all() for layer in piece.layers.all()]
         follows = any(layer.blend_id == document.blend_id and layer.dose_unit == "batch" for layer in layers)
-        totals = _totals(cook)
+        totals = totals_of(cook)
         total = next((row for row in totals.blends if row.blend_id == document.blend_id), None)
         blend = Blend.objects.filter(pk=document.blend_id, household=household(), deleted_at__isnull=True).first()
         if blend is None or total is None or total.takes.value <= 0:

@@ -14,6 +14,7 @@ from book.models.log import Event, Reading
 from book.models.own import OwnCooker, OwnCut, OwnIngredient, OwnName
 from book.models.pieces import LETTERS, Piece
 from book.models.rows import Row, Stale, claim_version
+from book.models.sides import Seat, SideDish
 from book.models.steps import Step
 from book.models.trials import Card, Look, Sample, Score, Taster, Trial
 from book.models.ways import Way, WayLayer
@@ -22,7 +23,6 @@ from book.models.weigh_backs import WeighBack
 __all__ = [
     "LETTERS", "Answered", "Batch", "BatchLine", "Blend", "Card", "Cook", "Event", "Household", "Jar", "Layer",
     "LayerRow", "Line", "Look", "OwnCooker", "OwnCut", "OwnIngredient", "OwnName", "Piece", "Pour", "Preferences",
-    "Price",
-    "Reading", "Revision", "Row", "Sample", "Score", "Stale", "Step", "Target", "Taster", "Trial", "Use", "Way",
-    "WayLayer", "WeighBack", "claim_version", "in_jars_g", "line_key",
+    "Price", "Reading", "Revision", "Row", "Sample", "Score", "Seat", "SideDish", "Stale", "Step", "Target",
+    "Taster", "Trial", "Use", "Way", "WayLayer", "WeighBack", "claim_version", "in_jars_g", "line_key",
 ]  # fmt: skip

@@ -5,12 +5,13 @@ from typing import ClassVar
 from django.db import models
 from django.db.models import Q
 from django.utils import timezone
+from ravska_core.meat import PORTION_G
 from ravska_core.trial import MOST_CARDS, PLANNED_CARDS
 
 from book.models.cooks import Cook
 from book.models.household import Household
 from book.models.pieces import Piece
-from book.models.rows import Row, between, named
+from book.models.rows import Row, between, named, one_of
 
 
 class Trial(Row):
@@ -49,14 +50,20 @@ class Sample(Row):
 
 
 class Taster(Row):
-    """Who tastes, by nickname."""
+    """Who eats and tastes, by nickname: of the household or a guest, what they avoid, how much they eat."""
 
     household = models.ForeignKey(Household, on_delete=models.CASCADE, related_name="tasters")
     nickname = models.CharField(max_length=40)
+    guest = models.BooleanField(default=False)
+    avoids = models.JSONField(default=list, blank=True)
+    appetite = models.CharField(max_length=8, default="usual")
+    version = models.PositiveIntegerField(default=1)
+    deleted_at = models.DateTimeField(null=True)
 
     class Meta:
         ordering: ClassVar = ["nickname"]
         constraints: ClassVar = [
+            one_of("appetite", tuple(PORTION_G), "taster_appetite"),
             models.UniqueConstraint(fields=["household", "nickname"], name="taster_nickname"),
             named("nickname", "taster_named"),
         ]

@@ -2,6 +2,7 @@
 
 from dataclasses import replace
 from datetime import UTC, datetime, time, timedelta
+from itertools import pairwise
 
 import pytest
 from builders import blend
@@ -93,8 +94,55 @@ def test_the_fire_is_lit_so_that_it_is_ready_when_the_meat_goes_on():
     assert (burns.low_c, burns.high_c, burns.letters) == (115.0, 135.0, ("A",))
     assert lane.blocks[-1].ends_at == SUPPER
     # one block ends where the next begins, without a gap
-    for before, after in zip(lane.blocks, lane.blocks[1:], strict=False):
+    chain = [block for block in lane.blocks if block.kind != "beside"]
+    for before, after in pairwise(chain):
         assert before.ends_at == after.begins_at
+
+
+def at_min(found: DayReading, key: str) -> float:
+    block = next(block for lane in found.lanes for block in lane.blocks if block.key == key)
+    return (block.begins_at - found.serve_at).total_seconds() / 60
+
+
+def test_what_was_put_on_is_on_the_fire_for_as_long_as_that_takes():
+    planned = day(SHOULDER)
+    on = at_min(planned, "to.0")
+    # put on when it was planned to be, and looked at two hours later: nothing has moved
+    now = SUPPER + timedelta(minutes=on + 120)
+    begun = replace(SHOULDER, done={("coat", 1): round(on) - 200}, ticked={"to.0": round(on) + 5})
+    after = day(begun, now=now)
+    assert after.clashes == ()
+    assert at_min(after, "off") == at_min(planned, "off")
+    assert after.lanes[0].off == planned.lanes[0].off
+    # half an hour late: it waits hot the shorter for it, and so many more of its chances are too late
+    late = day(replace(begun, ticked={"to.0": round(on) + 35}), now=now)
+    assert at_min(late, "off") == at_min(planned, "off") + 30
+    assert late.lanes[0].in_time < planned.lanes[0].in_time
+    # five hours late nothing makes up for it, and by how much supper is too soon is said
+    (clash, *_) = day(replace(begun, ticked={"to.0": round(on) + 305}), now=now).clashes
+    assert clash.kind == "late"
+    assert clash.minutes == 300 - slack_min(SHOULDER)
+    assert "longer than there is until what follows it" in clash.says
+
+
+def test_a_step_that_is_said_to_be_at_a_time_is_and_its_hold_is_as_long_as_that_makes_it():
+    planned = day(SHOULDER)
+    salt, coat = at_min(planned, "salt.0"), at_min(planned, "coat.1")
+    sooner = day(replace(SHOULDER, pins={"salt.0": round(salt) - 120}))
+    assert (at_min(sooner, "salt.0"), at_min(sooner, "coat.1")) == (salt - 120, coat)
+    assert sooner.clashes == ()
+    assert next(block for block in sooner.lanes[0].blocks if block.key == "salt.0").pinned
+    # an hour before the coat it is far shorter than half of what was wanted, and that is said
+    hurried = day(replace(SHOULDER, pins={"salt.0": round(coat) - 65}))
+    (clash,) = hurried.clashes
+    held = at_min(hurried, "coat.1") - at_min(hurried, "salt.0") - 5
+    assert (clash.kind, clash.minutes) == ("short", round((16 * 60 - 5) / 2) - held)
+    assert clash.says.startswith("After A: salt, the wait is")
+    never_asleep = Supper((replace(SHOULDER, pins={"salt.0": round(coat) - 5 - 2 * (16 * 60 - 5) - 400}),), SUPPER)
+    long = read_day(never_asleep)[0]
+    (clash,) = long.clashes
+    assert clash.minutes == at_min(long, "coat.1") - at_min(long, "salt.0") - 5 - 2 * (16 * 60 - 5)
+    assert clash.kind == "long"
 
 
 def held_min(found: DayReading, key: str) -> float:
@@ -130,8 +178,12 @@ def test_a_pieces_grains_lie_on_the_days_clock_and_say_how_sure_supper_is():
         if done is not None and off is not None:
             assert (off - on.begins_at).total_seconds() == pytest.approx(done, abs=31)
     assert (lane.off_low, lane.off_high) == (lane.off[1], lane.off[-2])
-    (look,) = [step for step in day(SHOULDER).steps if step.says.startswith("look")]
-    assert look.begins_at == look.ends_at == lane.off[0]
+    # the first look is at its earliest chance, and then every half hour until it is likeliest done
+    looks = [step for step in day(SHOULDER).steps if step.key.startswith("look")]
+    assert looks[0].begins_at == looks[0].ends_at == lane.off[0]
+    assert looks[0].says == "Look: is its centre at 92 °C?"
+    assert {after.begins_at - before.begins_at for before, after in pairwise(looks)} == {timedelta(minutes=30)}
+    assert looks[-1].begins_at < on.begins_at + timedelta(seconds=heat.done_s)
     # what is left for it to be late is what 18 chances of 20 ask for, in steps of five minutes
     assert slack_min(SHOULDER) >= (heat.done[17] - heat.done_s) / 60 > slack_min(SHOULDER) - 5
     hot = next(block for block in lane.blocks if block.kind == "hot")
@@ -174,13 +226,13 @@ def test_without_phases_the_fire_is_as_long_as_usual_and_nothing_is_said_of_chan
 
 
 def test_what_is_done_is_not_done_again():
-    salted = replace(SHOULDER, done=frozenset({("mix", None), ("salt", 0)}))
-    assert keys(salted)[0] == "coat.1"
-    coated = replace(SHOULDER, done=frozenset({("coat", 1)}))
-    assert keys(coated)[0] == "light.kettle"
-    # what was put on is on the fire for as long as that takes
-    assert keys(replace(SHOULDER, done=frozenset({("on", None)})))[0] == "phase.0"
-    assert keys(replace(SHOULDER, done=frozenset({("plate", None)}))) == ["serve"]
+    salted = replace(SHOULDER, done={("mix", None): -1900, ("salt", 0): -1800})
+    # what was done last is where it was, and what is to be done follows it
+    assert keys(salted)[:2] == ["salt.0", "coat.1"]
+    assert doings_of(salted)[0].task.begins == -1805
+    assert keys(replace(SHOULDER, done={("coat", 1): -600}))[:2] == ["coat.1", "light.kettle"]
+    assert keys(replace(SHOULDER, done={("plate", None): 0})) == []
+    assert keys(replace(SHOULDER, ticked={"off": -50})) == ["off", "rest", "serve"]
 
 
 def test_two_pairs_of_hands_where_one_is_not_enough():

@@ -2,10 +2,11 @@
 
 from dataclasses import replace
 
+import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
-from ravska_core.day.plan import Lane, Need, Plan, Resource, Task, plan
+from ravska_core.day.plan import Lane, Need, Placed, Plan, Resource, Task, Within, _Day, plan
 
 H = 60
 RESOURCES = (Resource("hands", 1.0), Resource("kettle", 1.0, 20), Resource("oven", 2.0, 15))
@@ -85,6 +86,67 @@ def test_moving_supper_moves_everything_where_nobody_sleeps(asked, by):
 @given(lanes())
 def test_the_same_comes_to_the_same_in_whatever_order_it_is_told(asked):
     assert plan(asked, RESOURCES, NIGHTS) == plan(list(reversed(asked)), RESOURCES, NIGHTS)
+
+
+@given(lanes(), st.lists(st.integers(-3000, 100), min_size=1, max_size=6), st.sampled_from([-(10**9), -1000]))
+def test_what_a_place_costs_is_what_is_said_to_stand_against_it(asked, begins, not_before):
+    day = _Day({one.key: one for one in RESOURCES}, NIGHTS, not_before)
+    for lane in asked[:-1]:
+        for nth, task in enumerate(lane.tasks):
+            day.place(Placed(lane.key, task, -400 * nth - task.lasts, -400 * nth, 0))
+    for task in asked[-1].tasks:
+        said = [sum(100 + minutes for *_, minutes in day.against(task, one)) for one in begins]
+        assert day.costs(task, np.array(begins)).tolist() == said
+
+
+@given(lanes(), st.integers(-2000, -10))
+def test_what_was_said_to_be_at_a_time_is_at_that_time(asked, begins):
+    first = asked[0]
+    pinned = replace(first, tasks=(replace(first.tasks[0], begins=begins), *first.tasks[1:]))
+    found = plan([pinned, *asked[1:]], RESOURCES, NIGHTS)
+    mine = [one for one in found.placed if one.lane == first.key]
+    (one,) = [one for one in mine if one.task == pinned.tasks[0]]
+    assert one.begins == begins
+    # its wait is what that leaves, and that is said where it is outside its window by more than a grain
+    task, waits = one.task, one.waits
+    off = max(task.least - waits, waits - task.most)
+    assert (off >= 5) == any(clash.kind in ("short", "long", "late") for clash in found.clashes)
+
+
+def test_what_is_done_beside_a_task_is_where_hands_are_free_and_nobody_sleeps():
+    on = Task("on", 300, (Need("kettle", 1, 100, 120),))
+    spritz = Task("spritz", 5, (hands,), awake=True)
+    beside = Within(spritz, "on", 60, 20)
+    busy = Lane("B", (Task("knead", 15, (hands,), awake=True),), -235)
+    found = plan([Lane("A", (on,), 0, (beside,)), busy], RESOURCES)
+    at = next(one for one in found.placed if one.task.key == "spritz")
+    # wished at −240 while hands knead from −250 to −235: the nearest free place is at −235
+    assert (at.begins, found.clashes) == (-235, ())
+    tight = plan([Lane("A", (on,), 0, (replace(beside, slack=0),)), busy], RESOURCES)
+    assert [(clash.kind, clash.where, clash.minutes) for clash in tight.clashes] == [("full", "hands", 5)]
+    night = ((-260, -200),)
+    asleep = plan([Lane("A", (on,), 0, (replace(beside, only_awake=True),))], RESOURCES, night)
+    assert [one.task.key for one in asleep.placed] == ["on"]
+    woken = plan([Lane("A", (on,), 0, (replace(beside, slack=10),))], RESOURCES, night)
+    assert {clash.kind for clash in woken.clashes} == {"asleep"}
+
+
+def test_raw_and_ready_never_share_a_board_before_it_is_washed():
+    raw = Lane("A", (Task("coat", 10, (hands, Need("board", 1, 0, 0)), awake=True),), 0)
+    ready = Lane("B", (Task("slice", 10, (hands, Need("board", 1, 1, 1)), awake=True),), 0)
+    board = (Resource("hands", 2.0), Resource("board", 99.0, 5))
+    assert [(clash.kind, clash.where, clash.minutes) for clash in plan([raw, ready], board).clashes] == [
+        ("two heats", "board", 10)
+    ]
+    assert plan([raw, replace(ready, serves=15)], board).clashes == ()
+    assert plan([raw, replace(ready, serves=14)], board).clashes[0].minutes == 1
+    assert plan([raw, replace(raw, key="C")], board).clashes == ()
+
+
+def test_what_takes_more_than_there_is_says_so_by_itself():
+    crowd = Lane("A", (Task("carry", 10, (Need("hands", 3.0),)),))
+    (clash,) = plan([crowd], RESOURCES).clashes
+    assert (clash.kind, clash.other, clash.minutes) == ("full", None, 10)
 
 
 def one_lane(*tasks: Task, nights=NIGHTS, **more) -> Plan:

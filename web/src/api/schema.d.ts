@@ -926,6 +926,70 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cooks/{cook_id}/day/tick": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Tick Task
+         * @description Tick a task of a day, or take the tick away; the first tick keeps the plan as it was.
+         */
+        post: operations["api_cooks_day_tick_task"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cooks/{cook_id}/day/keep": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Keep Plan
+         * @description Keep the plan as it is now, to see later what became of it; or let it go.
+         */
+        post: operations["api_cooks_day_keep_plan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cooks/{cook_id}/day/start-now": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Start Now
+         * @description Return what could be done if it were begun now: supper by each way, and what that costs.
+         */
+        get: operations["api_cooks_day_read_start_now"];
+        put?: never;
+        /**
+         * Begin Now
+         * @description Begin now: holds as short, and the fire as hot, as that way says, and supper when it says.
+         */
+        post: operations["api_cooks_day_begin_now"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/cooks/{cook_id}/day/way-out": {
         parameters: {
             query?: never;
@@ -940,6 +1004,218 @@ export interface paths {
          * @description Take a way out, and return the day planned anew.
          */
         post: operations["api_cooks_day_take_way_out"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cooks/{cook_id}/sheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Sheet
+         * @description Return a day to take along: what to do when, what to buy, what to mix.
+         */
+        get: operations["api_cooks_sheet_read_sheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cooks/{cook_id}/sheet/markdown": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Sheet Markdown
+         * @description Return a day as a Markdown file.
+         */
+        get: operations["api_cooks_sheet_sheet_markdown"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cooks/{cook_id}/sheet/calendar": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Sheet Calendar
+         * @description Return a day as a calendar file, with an alarm before each step.
+         */
+        get: operations["api_cooks_sheet_sheet_calendar"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cooks/{cook_id}/calendar": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Calendar
+         * @description Return the address of a cook's calendar, where it has one.
+         */
+        get: operations["api_cooks_sheet_read_calendar"];
+        put?: never;
+        /**
+         * Share Calendar
+         * @description Give a cook's calendar an address that nobody can guess, or take it back: the old one is gone for good.
+         */
+        post: operations["api_cooks_sheet_share_calendar"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cooks/calendar/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Subscribed
+         * @description Return the calendar at its address; there is none where it was taken back.
+         */
+        get: operations["api_cooks_sheet_subscribed"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cooks/{cook_id}/table": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Table
+         * @description Return who eats at a cook, and what of it leaves whom out.
+         */
+        get: operations["api_cooks_table_read_table"];
+        /**
+         * Save Table
+         * @description Seat these at a cook, and nobody else; meat is then bought for what they eat.
+         */
+        put: operations["api_cooks_table_save_table"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cooks/tasters": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Tasters
+         * @description Return everybody who eats with this household.
+         */
+        get: operations["api_cooks_table_list_tasters"];
+        put?: never;
+        /**
+         * Make Taster
+         * @description Keep somebody who eats with this household; one who was taken out of the book comes back under their nickname.
+         */
+        post: operations["api_cooks_table_make_taster"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cooks/tasters/{taster_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Save Taster
+         * @description Save what is known of somebody; 409 with what is there when it was changed meanwhile.
+         */
+        put: operations["api_cooks_table_save_taster"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cooks/tasters/{taster_id}/delete": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Remove Taster
+         * @description Take somebody out of those who are offered; their cards stay.
+         */
+        post: operations["api_cooks_table_remove_taster"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cooks/tasters/{taster_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Restore Taster
+         * @description Bring somebody back who was taken out.
+         */
+        post: operations["api_cooks_table_restore_taster"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3916,15 +4192,18 @@ export interface components {
             /** Text */
             text: string;
         };
-        /** KeepDocument */
+        /**
+         * KeepDocument
+         * @description Which plan is kept: the day as it is planned now, or none.
+         */
         KeepDocument: {
             /** Version */
             version: number;
             /**
-             * Note
-             * @default
+             * Kept
+             * @default true
              */
-            note: string;
+            kept: boolean;
         };
         /**
          * BranchDocument
@@ -5882,8 +6161,9 @@ export interface components {
          * Block
          * @description A time of a lane: what it is, in words, from when to when; `hands` says that somebody is busy with it.
          *
-         *     `kind` is that of a task (``hands``, ``light``, ``fire``, ``wrapped``, ``liquid``, ``cold``, ``rest``) or of a wait
-         *     (``cold hold``, ``bench``, ``ready``, ``hot``). `step` and `layer` are those of Home's step that it begins.
+         *     `kind` is that of a task (``hands``, ``light``, ``fire``, ``wrapped``, ``liquid``, ``cold``, ``rest``, ``way``,
+         *     ``beside``) or of a wait (``cold hold``, ``bench``, ``ready``, ``hot``). `step` and `layer` are those of Home's step
+         *     that it begins; `done` says that it is over, or begun.
          */
         Block: {
             /** Key */
@@ -5914,6 +6194,16 @@ export interface components {
             step: string;
             /** Layer */
             layer?: number | null;
+            /**
+             * Done
+             * @default false
+             */
+            done: boolean;
+            /**
+             * Pinned
+             * @default false
+             */
+            pinned: boolean;
         };
         /**
          * Burns
@@ -5959,6 +6249,37 @@ export interface components {
             blocks: string[][];
         };
         /**
+         * DayClock
+         * @description A clock: of which piece, from when to when it runs, how long that is and may be [min]; 0 where it has no limit.
+         *
+         *     `kind` is ``raw``, ``fire``, ``centre``, ``bath``, ``hot``, ``box``, ``cooling`` or ``embers``; `over` tells that it
+         *     runs out.
+         */
+        DayClock: {
+            /** Kind */
+            kind: string;
+            /** Letter */
+            letter: string;
+            /** Says */
+            says: string;
+            /**
+             * Begins At
+             * Format: date-time
+             */
+            begins_at: string;
+            /**
+             * Ends At
+             * Format: date-time
+             */
+            ends_at: string;
+            /** Minutes */
+            minutes: number;
+            /** Most */
+            most: number;
+            /** Over */
+            over: boolean;
+        };
+        /**
          * DayCooker
          * @description A cooker in a day: when it is lit, when it is ready, and at which heats it burns.
          */
@@ -5982,7 +6303,7 @@ export interface components {
         };
         /**
          * DayLane
-         * @description A piece's lane: its blocks; twenty chances of when it comes off; until when it can wait hot.
+         * @description The lane of a piece or a side, or the way: its blocks; chances of when it comes off, until when it waits hot.
          *
          *     It comes off between `off_low` and `off_high` nine times in ten; both are alike where that is by time alone.
          *     `in_time` is in how many of the twenty chances it has rested by the time it is sliced; 20 where nothing is known.
@@ -6006,6 +6327,8 @@ export interface components {
         /**
          * DayOut
          * @description A cook's day. `zone` is the household's, or as long as nobody kept one (`asked`) that of the screen.
+         *
+         *     `away` is how long the way to where it is eaten is, as typed, empty where it is eaten here.
          */
         DayOut: {
             /**
@@ -6023,11 +6346,25 @@ export interface components {
             zone: string;
             /** Asked */
             asked: boolean;
+            /** Away */
+            away: string;
+            /**
+             * Travels
+             * @enum {string}
+             */
+            travels: "hot" | "cold";
+            /** Waves */
+            waves: number;
+            /** Waves Apart */
+            waves_apart: string;
             /** Pieces */
             pieces: components["schemas"]["DayPieceOut"][];
             day: components["schemas"]["DayReading"];
             /** Nights */
             nights: components["schemas"]["NightOut"][];
+            was: components["schemas"]["PlanWas"] | null;
+            /** Calendar */
+            calendar: boolean;
             /**
              * Now
              * Format: date-time
@@ -6036,7 +6373,9 @@ export interface components {
         };
         /**
          * DayPieceOut
-         * @description A piece in a day: its letter and name, what it is, and why it could not be planned, where it could not.
+         * @description A piece or a side in a day: its letter and name, what it is, and why it could not be planned, where it could not.
+         *
+         *     A `side` is as it was typed.
          */
         DayPieceOut: {
             /** Letter */
@@ -6050,6 +6389,7 @@ export interface components {
              * @default
              */
             problem: string;
+            side?: components["schemas"]["SideDocument"] | null;
         };
         /**
          * DayReading
@@ -6080,6 +6420,8 @@ export interface components {
             clashes: components["schemas"]["DayClash"][];
             /** Steps */
             steps: components["schemas"]["DayStep"][];
+            /** Clocks */
+            clocks: components["schemas"]["DayClock"][];
             /** In Time */
             in_time: number;
             /** Hands Min */
@@ -6087,11 +6429,13 @@ export interface components {
         };
         /**
          * DayStep
-         * @description Something to do: of which piece, what, and from when to when; both are alike for a look at it.
+         * @description Something to do: of which lane, by which key, what, and from when to when; both are alike for a look at it.
          */
         DayStep: {
             /** Letter */
             letter: string;
+            /** Key */
+            key: string;
             /** Says */
             says: string;
             /**
@@ -6104,6 +6448,11 @@ export interface components {
              * Format: date-time
              */
             ends_at: string;
+            /**
+             * Done
+             * @default false
+             */
+            done: boolean;
         };
         /**
          * NightOut
@@ -6122,8 +6471,82 @@ export interface components {
             ends_at: string;
         };
         /**
+         * PlanWas
+         * @description A plan that was kept: when, and its steps. `changed` says that another version of Ravska plans it now.
+         */
+        PlanWas: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Steps */
+            steps: components["schemas"]["StepWas"][];
+            /** Changed */
+            changed: boolean;
+        };
+        /**
+         * SideDocument
+         * @description A side as typed: its name, how long it cooks, where and how hot, how long it keeps hands busy before that.
+         *
+         *     Somebody stands beside what is `tended`; `waits` is how long it can stand once it is done.
+         */
+        SideDocument: {
+            /** Name */
+            name: string;
+            /**
+             * Minutes
+             * @default
+             */
+            minutes: string;
+            /**
+             * Hands
+             * @default
+             */
+            hands: string;
+            /**
+             * Waits
+             * @default
+             */
+            waits: string;
+            /**
+             * Cooker
+             * @default
+             */
+            cooker: string;
+            /**
+             * Aimed
+             * @default
+             */
+            aimed: string;
+            /**
+             * Tended
+             * @default false
+             */
+            tended: boolean;
+        };
+        /**
+         * StepWas
+         * @description A step as it was in the plan that was kept.
+         */
+        StepWas: {
+            /** Letter */
+            letter: string;
+            /** Key */
+            key: string;
+            /** Says */
+            says: string;
+            /**
+             * Begins At
+             * Format: date-time
+             */
+            begins_at: string;
+        };
+        /**
          * DaySave
-         * @description What a day is moved by: when supper is, and how many pairs of hands there are; what is left out stays.
+         * @description What a day is moved by: when supper is, how many pairs of hands there are, where it is eaten, in how many waves.
+         *
+         *     What is left out stays; `away` is empty where it is eaten here.
          */
         DaySave: {
             /** Version */
@@ -6132,13 +6555,37 @@ export interface components {
             serve_at?: string | null;
             /** People */
             people?: number | null;
+            /** Away */
+            away?: string | null;
+            /** Travels */
+            travels?: ("hot" | "cold") | null;
+            /** Waves */
+            waves?: number | null;
+            /** Waves Apart */
+            waves_apart?: string | null;
+            /** Sides */
+            sides?: components["schemas"]["SideDocument"][] | null;
+            pin?: components["schemas"]["PinDocument"] | null;
+        };
+        /**
+         * PinDocument
+         * @description When a task of a lane is to begin, by its key; none where it is to be when it fits.
+         */
+        PinDocument: {
+            /** Letter */
+            letter: string;
+            /** Key */
+            key: string;
+            /** Begins At */
+            begins_at?: string | null;
         };
         /**
          * OutOfClash
          * @description A change of the day that clashes less: what is done, what it costs, and how many clashes are left of it.
          *
-         *     `key` is ``later`` with its minutes, ``people`` with how many, ``oven`` with a piece's letter, or ``heat`` with a
-         *     piece's letter and the heat it is then aimed at [°C].
+         *     `key` is ``later`` with its minutes, ``people`` with how many, ``oven`` with a piece's letter (what is covered of
+         *     it), ``cooker`` with a letter and the cooker it goes to, ``heat`` with a piece's letter and the heat it is then
+         *     aimed at [°C], ``loose`` with a letter (its steps may be when they fit), or ``less`` with a side's letter.
          */
         OutOfClash: {
             /** Key */
@@ -6151,6 +6598,86 @@ export interface components {
             left: number;
         };
         /**
+         * TickDayDocument
+         * @description A task of a lane that is done, by its key, and when if not now; or that is not done after all.
+         */
+        TickDayDocument: {
+            /** Version */
+            version: number;
+            /** Letter */
+            letter: string;
+            /** Key */
+            key: string;
+            /**
+             * Done
+             * @default true
+             */
+            done: boolean;
+            /** At */
+            at?: string | null;
+        };
+        /**
+         * PieceNow
+         * @description A piece begun now: how far salt gets into it [mm] and would have [mm], and how tender it is and would have been.
+         *
+         *     `reach` and `wanted` are over all its holds before the fire; `dose` is hours at 82 °C, none where it has no phases.
+         */
+        PieceNow: {
+            /** Letter */
+            letter: string;
+            /** Reach Mm */
+            reach_mm: number;
+            /** Wanted Mm */
+            wanted_mm: number;
+            /** Dose */
+            dose: number | null;
+            /** Wanted Dose */
+            wanted_dose: number | null;
+        };
+        /**
+         * StartNow
+         * @description One way to begin now: supper by it, whether that is in time, what it costs, and what each piece comes to.
+         *
+         *     `key` is one of `HURRIES`; `left` how many things still do not fit.
+         */
+        StartNow: {
+            /** Key */
+            key: string;
+            /** Says */
+            says: string;
+            /** Costs */
+            costs: string[];
+            /**
+             * Serve At
+             * Format: date-time
+             */
+            serve_at: string;
+            /** In Time */
+            in_time: boolean;
+            /** Pieces */
+            pieces: components["schemas"]["PieceNow"][];
+            /** Left */
+            left: number;
+        };
+        /**
+         * StartNowDocument
+         * @description A way to begin now that is taken, as it was told, and when supper is by it.
+         */
+        StartNowDocument: {
+            /** Version */
+            version: number;
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "as set" | "shorter" | "no holds" | "hotter";
+            /**
+             * Serve At
+             * Format: date-time
+             */
+            serve_at: string;
+        };
+        /**
          * WayOutDocument
          * @description A way out that is taken: its key, as it was told.
          */
@@ -6159,6 +6686,227 @@ export interface components {
             version: number;
             /** Key */
             key: string[];
+        };
+        /**
+         * MeatToBuyOut
+         * @description Meat to buy [g]: its cut, other names of it, what to look for at the counter, and cuts that will do instead.
+         */
+        MeatToBuyOut: {
+            /** Cut */
+            cut: string;
+            /** Grams */
+            grams: number;
+            /** Other Names */
+            other_names: string[];
+            /** Look For */
+            look_for: string;
+            /** Instead */
+            instead: string[];
+        };
+        /**
+         * SheetOut
+         * @description A day to take along. `hidden` says that names are left out as a trial still hides them.
+         */
+        SheetOut: {
+            /** Name */
+            name: string;
+            /** Zone */
+            zone: string;
+            /** Hidden */
+            hidden: boolean;
+            day: components["schemas"]["DayReading"];
+            /** Names */
+            names: {
+                [key: string]: string;
+            };
+            /** Meat */
+            meat: components["schemas"]["MeatToBuyOut"][];
+            /** Buy */
+            buy: components["schemas"]["ToBuyOut"][];
+            /** Mix */
+            mix: components["schemas"]["ToMixOut"][];
+            /** Sides */
+            sides: string[];
+        };
+        /**
+         * ToBuyOut
+         * @description An ingredient that is needed [g], by its name.
+         */
+        ToBuyOut: {
+            /** Name */
+            name: string;
+            /** Grams */
+            grams: number;
+        };
+        /**
+         * ToMixOut
+         * @description A blend that is mixed [g], with what clean jars hold of it already, and its lines by name [g].
+         */
+        ToMixOut: {
+            /** Name */
+            name: string;
+            /** Grams */
+            grams: number;
+            /** In Jars G */
+            in_jars_g: number;
+            /** Aside G */
+            aside_g: number;
+            /** Lines */
+            lines: components["schemas"]["ToBuyOut"][];
+        };
+        /**
+         * CalendarOut
+         * @description The address of a cook's calendar, empty where it has none, and since when a device elsewhere can reach it.
+         */
+        CalendarOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Version */
+            version: number;
+            /** Address */
+            address: string;
+            /** Says */
+            says: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+        };
+        /**
+         * CalendarDocument
+         * @description Whether a cook's calendar has an address that other devices read it at.
+         */
+        CalendarDocument: {
+            /** Version */
+            version: number;
+            /** Shared */
+            shared: boolean;
+        };
+        /**
+         * EatersOut
+         * @description Who eats at a cook: everybody, who of them has a seat, whom what leaves out, how many usual portions they eat.
+         *
+         *     `avoids` are the words that are checked; `unread` are the letters of pieces that nothing can be said of.
+         */
+        EatersOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Version */
+            version: number;
+            /** Tasters */
+            tasters: components["schemas"]["TasterOut"][];
+            /** Seats */
+            seats: string[];
+            /** Left Out */
+            left_out: components["schemas"]["LeftOut"][];
+            /** Unread */
+            unread: string[];
+            /** Portions */
+            portions: number;
+            /** Avoids */
+            avoids: string[];
+        };
+        /**
+         * LeftOut
+         * @description Somebody who cannot eat something, by its letter, and why; `asked` are words that no table answers.
+         */
+        LeftOut: {
+            /** Nickname */
+            nickname: string;
+            /** Letter */
+            letter: string;
+            /** Why */
+            why: string[];
+            /** Asked */
+            asked: string[];
+        };
+        /**
+         * TasterOut
+         * @description Somebody at the table as the book has them.
+         */
+        TasterOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Version */
+            version: number;
+            /** Nickname */
+            nickname: string;
+            /** Guest */
+            guest: boolean;
+            /** Avoids */
+            avoids: string[];
+            /**
+             * Appetite
+             * @enum {string}
+             */
+            appetite: "light" | "usual" | "hearty";
+        };
+        /**
+         * SeatsDocument
+         * @description Who has a seat at a cook.
+         */
+        SeatsDocument: {
+            /** Version */
+            version: number;
+            /** Seats */
+            seats: string[];
+        };
+        /**
+         * TasterDocument
+         * @description Somebody at the table: a nickname, of the household or a `guest`, what they avoid, how much they eat.
+         */
+        TasterDocument: {
+            /** Nickname */
+            nickname: string;
+            /**
+             * Guest
+             * @default false
+             */
+            guest: boolean;
+            /**
+             * Avoids
+             * @default []
+             */
+            avoids: string[];
+            /**
+             * Appetite
+             * @default usual
+             * @enum {string}
+             */
+            appetite: "light" | "usual" | "hearty";
+        };
+        /** TasterSave */
+        TasterSave: {
+            /** Nickname */
+            nickname: string;
+            /**
+             * Guest
+             * @default false
+             */
+            guest: boolean;
+            /**
+             * Avoids
+             * @default []
+             */
+            avoids: string[];
+            /**
+             * Appetite
+             * @default usual
+             * @enum {string}
+             */
+            appetite: "light" | "usual" | "hearty";
+            /** Version */
+            version: number;
         };
         /**
          * PhasePutOut
@@ -11530,6 +12278,258 @@ export interface operations {
             };
         };
     };
+    api_cooks_day_tick_task: {
+        parameters: {
+            query?: {
+                zone?: string;
+            };
+            header?: never;
+            path: {
+                cook_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TickDayDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DayOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_cooks_day_keep_plan: {
+        parameters: {
+            query?: {
+                zone?: string;
+            };
+            header?: never;
+            path: {
+                cook_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeepDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DayOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_cooks_day_read_start_now: {
+        parameters: {
+            query?: {
+                zone?: string;
+            };
+            header?: never;
+            path: {
+                cook_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StartNow"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_cooks_day_begin_now: {
+        parameters: {
+            query?: {
+                zone?: string;
+            };
+            header?: never;
+            path: {
+                cook_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StartNowDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DayOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     api_cooks_day_take_way_out: {
         parameters: {
             query?: {
@@ -11554,6 +12554,784 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DayOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_cooks_sheet_read_sheet: {
+        parameters: {
+            query?: {
+                zone?: string;
+            };
+            header?: never;
+            path: {
+                cook_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_cooks_sheet_sheet_markdown: {
+        parameters: {
+            query?: {
+                zone?: string;
+            };
+            header?: never;
+            path: {
+                cook_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_cooks_sheet_sheet_calendar: {
+        parameters: {
+            query?: {
+                zone?: string;
+            };
+            header?: never;
+            path: {
+                cook_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_cooks_sheet_read_calendar: {
+        parameters: {
+            query?: {
+                zone?: string;
+            };
+            header?: never;
+            path: {
+                cook_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalendarOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_cooks_sheet_share_calendar: {
+        parameters: {
+            query?: {
+                zone?: string;
+            };
+            header?: never;
+            path: {
+                cook_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CalendarDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalendarOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_cooks_sheet_subscribed: {
+        parameters: {
+            query?: {
+                zone?: string;
+            };
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_cooks_table_read_table: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cook_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EatersOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_cooks_table_save_table: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cook_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SeatsDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EatersOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_cooks_table_list_tasters: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TasterOut"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_cooks_table_make_taster: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TasterDocument"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TasterOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_cooks_table_save_taster: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                taster_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TasterSave"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TasterOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_cooks_table_remove_taster: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                taster_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TasterOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_cooks_table_restore_taster: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                taster_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TasterOut"];
                 };
             };
             /** @description Not Found */

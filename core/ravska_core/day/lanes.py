@@ -1,0 +1,164 @@
+"""All lanes of a day: pieces, their later waves, sides, and the way to where it is eaten."""
+
+from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import dataclass, replace
+from datetime import datetime
+
+from ravska_core.day.during import within_of
+from ravska_core.day.plan import Lane, Need, Resource, Task
+from ravska_core.day.sides import Away, Side, Waves, packed, side_doings, the_way
+from ravska_core.day.tasks import BOARD, HANDS, DayPiece, Doing, doings_of
+from ravska_core.heat import Cooker, last_hot
+from ravska_core.working import BadInput
+
+Nights = tuple[tuple[int, int], ...]
+
+WAY = "way"
+"""Key of the lane that leads to where it is eaten."""
+
+_WAVE = "·"
+
+_SETTLES_MIN, _WASHED_MIN = 20, 5
+"""How long a fire takes from one heat to another, and a board to be clean after raw meat (common practice)."""
+
+_GRATES = {"oven": 2, "stove pot": 4}
+"""So many grates, or rings, that kind of cooker has; one otherwise (common practice, no source)."""
+
+_TO_ORDER_MIN = 40
+"""What is on the fire for no longer can come in waves."""
+
+
+@dataclass(frozen=True)
+class Supper:
+    """What a day is planned from: its pieces and sides, when it is served, when everybody sleeps [min, 0 at serving].
+
+    `people` is how many pairs of hands there are; nothing begins before `now`, where that is given. It is eaten `away`
+    where that is given; what is grilled to order comes in `waves`.
+    """
+
+    pieces: tuple[DayPiece, ...]
+    serve_at: datetime
+    nights: Nights = ()
+    people: int = 1
+    now: datetime | None = None
+    sides: tuple[Side, ...] = ()
+    away: Away | None = None
+    waves: Waves | None = None
+
+    @property
+    def cookers(self) -> Mapping[str, Cooker]:
+        """The cookers of all pieces and sides by the key that they are shared by."""
+        found = {key: cooker for piece in self.pieces for key, cooker in piece.cookers}
+        for side in self.sides:
+            if side.device is not None:
+                found.setdefault(side.cooker, side.device)
+        return found
+
+
+@dataclass(frozen=True)
+class Said:
+    """A lane, and what each of its tasks is in words."""
+
+    lane: Lane
+    doings: Mapping[str, Doing]
+
+
+def letter_of(lane: str) -> str:
+    """Return the letter of the piece or side that a lane is of."""
+    return lane.split(_WAVE)[0]
+
+
+def comes_in_waves(piece: DayPiece, waves: Waves | None) -> bool:
+    """Tell whether a piece is many, and so short on the fire, that it is grilled wave by wave."""
+    if waves is None or waves.count < 2 or piece.heated is None or piece.heat is None:
+        return False
+    took_s = piece.heat.phases[last_hot(piece.heated.phases)].ends_s
+    return piece.seasoned.piece.count >= waves.count and took_s <= _TO_ORDER_MIN * 60
+
+
+def lanes_of(supper: Supper) -> tuple[Said, ...]:
+    """Return every lane of a day with what its tasks are in words.
+
+    Raises
+    ------
+    BadInput
+        At ``sides`` and ``away`` for what cannot be.
+    """
+    away = supper.away
+    if away is not None and not 0 < away.minutes <= 1440:
+        raise BadInput("away", "The way lasts between a minute and a day.")
+    there: tuple[Doing, ...] = ()
+    found: list[Said] = []
+    ends = 0
+    if away is not None:
+        there = the_way(away, max(1, len(supper.pieces) + len(supper.sides)), supper.people)
+        ends = -sum(one.task.lasts for one in there)
+        found.append(_said(WAY, there, 0))
+    oils = _who_oils(supper.pieces)
+    for piece in supper.pieces:
+        doings = doings_of(piece)
+        waved = doings and away is None and comes_in_waves(piece, supper.waves)
+        if waved and supper.waves is not None:
+            found += _in_waves(piece, doings, supper.waves, oils.get(piece.letter, frozenset()))
+            continue
+        if away is not None:
+            doings = packed(doings, away)
+        beside = within_of(piece, doings, oils.get(piece.letter, frozenset()))
+        found.append(_said(piece.letter, doings, ends, beside))
+    for side in supper.sides:
+        doings = side_doings(side)
+        found.append(_said(side.letter, packed(doings, away) if away is not None else doings, ends))
+    return tuple(found)
+
+
+def _said(key: str, doings: Sequence[Doing], serves: int, beside: Sequence[tuple] = ()) -> Said:  # type: ignore[type-arg]
+    words = {one.task.key: one for one in doings} | {doing.task.key: doing for _, doing in beside}
+    return Said(Lane(key, tuple(one.task for one in doings), serves, tuple(within for within, _ in beside)), words)
+
+
+def _in_waves(piece: DayPiece, doings: Sequence[Doing], waves: Waves, oils: frozenset[str]) -> Iterator[Said]:
+    """Return the lane of a first wave with all that is done before, and one of each later wave from the fire on."""
+
+    def share(task: Task) -> Task:
+        def part(need: Need) -> Need:
+            on_a_grate = need.resource not in (HANDS, BOARD)
+            return replace(need, amount=need.amount / waves.count) if on_a_grate else need
+
+        return replace(task, needs=tuple(map(part, task.needs)))
+
+    dealt = [replace(one, task=share(one.task)) for one in doings]
+    yield _said(piece.letter, dealt, 0, within_of(piece, dealt, oils))
+    at = next((n for n, one in enumerate(dealt) if one.step == "on"), len(dealt))
+    for nth in range(1, waves.count):
+        again = [
+            replace(one, says=f"{one.says}, wave {nth + 1}", task=replace(one.task, begins=None, begun=False))
+            for one in dealt[at:]
+        ]  # fmt: skip
+        yield _said(f"{piece.letter}{_WAVE}{nth + 1}", again, nth * waves.apart_min)
+
+
+def _who_oils(pieces: Sequence[DayPiece]) -> dict[str, frozenset[str]]:
+    """Return whose lane cleans and oils the grate of which cookers: of those on it the one that is on it first."""
+    first: dict[str, tuple[float, str]] = {}
+    for piece in pieces:
+        if piece.heated is None or piece.heat is None:
+            continue
+        last = piece.heat.phases[last_hot(piece.heated.phases)].ends_s
+        for at, (key, _) in enumerate(piece.cookers):
+            if piece.heated.phases[at].vessel != "grate":
+                continue
+            before = (-(last - piece.heat.phases[at].begins_s), piece.letter)
+            first[key] = min(first.get(key, before), before)
+    found: dict[str, set[str]] = {}
+    for key, (_, letter) in first.items():
+        found.setdefault(letter, set()).add(key)
+    return {letter: frozenset(keys) for letter, keys in found.items()}
+
+
+def resources_of(supper: Supper) -> tuple[Resource, ...]:
+    """Return what the tasks of a day share: hands, the board, and each cooker with its grates [cm2]."""
+    cookers = [
+        Resource(key, cooker.grate_cm2 * _GRATES.get(cooker.kind, 1), _SETTLES_MIN)
+        for key, cooker in supper.cookers.items()
+    ]  # fmt: skip
+    return (Resource(HANDS, float(supper.people)), Resource(BOARD, 99.0, _WASHED_MIN), *cookers)
