@@ -275,10 +275,10 @@ class _Reading:
         return min(one.begins for one in self.plan.placed if one.task.key == f"light.{key}")
 
     def _cooker(self, key: str) -> DayCooker:
-        uses = sorted(
+        uses = [
             (one.begins, one.ends, need, one.lane) for one in self.plan.placed for need in one.task.needs
             if need.resource == key
-        )  # fmt: skip
+        ]  # fmt: skip
         burns: list[Burns] = []
         edges = sorted({edge for begins, ends, *_ in uses for edge in (begins, ends)})
         for at, until in pairwise(edges):
@@ -297,7 +297,7 @@ class _Reading:
                 burns.append(Burns(self.at(at), self.at(until), low, high, share, letters))
         ready_min = self.cookers[key].ready_s / 60
         lit = next((one for one in self.plan.placed if one.task.key == f"light.{key}"), None)
-        begins = uses[0][0]
+        begins = min(one for one, *_ in uses)
         lit_at = self.at(lit.begins if lit is not None else begins - ready_min)
         return DayCooker(key, called(self.cookers[key]), lit_at, self.at(begins), tuple(burns))
 
