@@ -19,6 +19,7 @@ from ravska_core.measure import (
     parse_masses_g,
     parse_parts,
     parse_phase_s,
+    parse_sears_s,
     parse_spots_c,
     parse_temperature_c,
 )
@@ -26,6 +27,7 @@ from ravska_core.trial import serving_order
 
 from book.batches import begin_batch, fill_jar, settle_line
 from book.cooks import Beginning, begin_cook, pin_cook
+from book.days import set_sides
 from book.evening import add_salt, even_salt
 from book.layers import layer_of_slot, usual_layer
 from book.models import (
@@ -304,6 +306,16 @@ BRANCHES: dict[str, tuple[str, int, str, str, list[tuple[str, str, str]]]] = {
 }  # fmt: skip
 """A branch: its name, the revision it leaves, of which blend, the note of its own first revision, its lines."""
 
+SIDES: tuple[dict[str, Any], ...] = (
+    {"name": "Flatbread", "hands": "20 min", "minutes": "25 min", "waits": "15 min", "cooker": "hot iron",
+     "aimed": "240 °C", "tended": True},
+    {"name": "Roast roots", "hands": "15 min", "minutes": "1 h", "waits": "20 min", "cooker": "oven",
+     "aimed": "190 °C"},
+    {"name": "Beans in the pot", "hands": "10 min", "minutes": "3 h", "waits": "20 min", "cooker": "oven",
+     "aimed": "140 °C"},
+)  # fmt: skip
+"""What is cooked beside the shoulders, as typed. One oven cannot be at two heats at once: that is left to put right."""
+
 TASTERS = ("Kittiwake", "Marigold", "Old Pewter", "Tamarisk", "Dabchick", "Moonraker", "Halcyon", "Juno's Wake")
 """Nicknames of boats."""
 
@@ -419,6 +431,19 @@ PHASES: dict[str, tuple[dict[str, str], ...]] = {
         {"surround": "indirect", "vessel": "grate", "aimed": "125 °C", "lasts": "2 h", "wood": "cherry"},
         {"surround": "indirect", "vessel": "foil", "aimed": "125 °C", "feel": "like butter"},
     ),
+    "beef-cheek": (
+        {"surround": "hot iron", "vessel": "pan", "aimed": "230 °C", "lasts": "8 min", "turned": "2 min"},
+        {"surround": "covered liquid", "vessel": "pot", "aimed": "96 °C", "feel": "like butter"},
+    ),
+    "venison-loin": (
+        {"surround": "water bath", "vessel": "bag", "aimed": "57 °C", "lasts": "2 h"},
+        {"surround": "hot iron", "vessel": "pan", "aimed": "250 °C", "sears": "60 s, 60 s"},
+        {"surround": "rest", "vessel": "board", "lasts": "5 min"},
+    ),
+    "turkey-thigh": (
+        {"surround": "indirect", "vessel": "grate", "aimed": "165 °C", "centre": "82 °C", "wood": "apple"},
+        {"surround": "rest", "vessel": "board", "lasts": "15 min"},
+    ),
 }
 """How the demo household cooks each of its cuts, as typed."""
 
@@ -450,6 +475,8 @@ def _phase(typed: Mapping[str, str]) -> dict[str, Any]:
         lasts_s=parse_phase_s(typed["lasts"]) if "lasts" in typed else None,
         centre_c=parse_temperature_c(typed["centre"]) if "centre" in typed else None,
         feel=typed.get("feel", ""),
+        turned_s=parse_phase_s(typed["turned"]) if "turned" in typed else None,
+        sears_s=parse_sears_s(typed["sears"]) if "sears" in typed else (),
         wood=typed.get("wood", ""),
     )
     return stored(dict(typed), asdict(phase))
@@ -487,6 +514,18 @@ def _tasted(cook: Cook, cards: Sequence[tuple[str, str, tuple[int, ...], tuple[i
     trial.revealed_at = at
     trial.save(update_fields=["revealed_at"])
     pin_cook(cook)
+
+
+def _more_days(house: Household, supper: datetime, made: Mapping[str, Blend]) -> None:
+    """Begin a braise, a cook by water bath, and a picnic that goes along cold in a cool box."""
+    cheek = [_piece("Pasted", "beef-cheek", "640, 610 and 590 g", made["cheek paste"])]
+    begin_cook(house, "Long-lock braise, beef cheek", supper + timedelta(days=21), cheek)
+    loin = [_piece("From the bath", "venison-loin", "850 g", made["venison rub"])]
+    begin_cook(house, "Boathouse loin, bath and iron", supper + timedelta(days=28), loin)
+    thighs = [_piece("Rubbed", "turkey-thigh", "420, 390, 440 and 410 g", made["duck rub"])]
+    picnic = begin_cook(house, "Towpath picnic, turkey thighs", supper + timedelta(days=36, hours=-5), thighs)
+    Cook.objects.filter(pk=picnic.pk).update(away_min=40, travels="cold", eaters=4)
+    set_sides(picnic, [("Slaw", {"name": "Slaw", "hands": "20 min", "waits": "4 h"})])
 
 
 def next_saturday_supper(now: datetime) -> datetime:
@@ -597,7 +636,9 @@ def load_demo(now: datetime) -> bool:
             lay_out_steps(piece)
         lay_out_steps(needled.piece)
         Cook.objects.filter(pk=breasts.pk).update(eaters=8)
-        Cook.objects.filter(pk__in=[haunch.pk, breasts.pk]).update(in_hand=False)
+        set_sides(lamb, [(typed["name"], dict(typed)) for typed in SIDES])
+        _more_days(house, supper, made)
+        Cook.objects.exclude(pk=lamb.pk).update(in_hand=False)
         Cook.objects.filter(pk=lamb.pk).update(in_hand=True)
         for typed in COOKERS:
             _cooker(house, typed)

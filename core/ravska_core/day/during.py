@@ -27,8 +27,8 @@ _DOES = {
 
 _OIL_MIN, _WASH_MIN, _TURN_MIN = 5, 5, 2
 
-_SLACK_MIN, _LIT_SOONER_MIN, _WASHED_BY_MIN = 20, 10, 30
-"""How far what is done over the fire may be moved, a cooker lit sooner or later, and raw washed off later."""
+_MOVED, _LIT_SOONER, _WASHED_BY = (20, 20), (25, 0), (0, 30)
+"""How much sooner and later what is done over the fire may be, a cooker lit and its grate cleaned, raw washed off."""
 
 _MOST_TURNS, _MOST_LOOKS, _TURNED_APART_S = 12, 6, 600.0
 
@@ -39,10 +39,10 @@ Beside = tuple[Within, Doing]
 
 
 def _beside(
-    task: Task, says: str, of: str, after: int, slack: int = 0, only_awake: bool = False, step: str = "",
-    layer: int | None = None,
+    task: Task, says: str, of: str, after: int, off: tuple[int, int] = (0, 0), only_awake: bool = False,
+    step: str = "", layer: int | None = None,
 ) -> Beside:  # fmt: skip
-    return Within(task, of, after, slack, only_awake), Doing(task, says, "beside", "", step, layer)
+    return Within(task, of, after, *off, only_awake), Doing(task, says, "beside", "", step, layer)
 
 
 def _by_hand(key: str, lasts: int) -> Task:
@@ -81,7 +81,7 @@ def _washed(doings: Sequence[Doing]) -> Iterator[Beside]:
         last = raw[-1].task
         says = "Wash hands, knife and board with hot soapy water"
         task = Task("wash", _WASH_MIN, (Need(HANDS), RAW), awake=True)
-        yield _beside(task, says, last.key, last.lasts, _WASHED_BY_MIN)
+        yield _beside(task, says, last.key, last.lasts, _WASHED_BY)
 
 
 def _hot_phases(piece: DayPiece) -> Sequence[tuple[int, Phase]]:
@@ -105,7 +105,7 @@ def _lit_later(piece: DayPiece) -> Iterator[Beside]:
         if not first and key not in lit:
             ready, says = round(cooker.ready_s / 60), f"{lit_says(cooker)}, for later"
             for of in _first_keys(at):
-                yield _beside(_by_hand(f"light.{key}", LIGHT_MIN), says, of, -ready, _LIT_SOONER_MIN)
+                yield _beside(_by_hand(f"light.{key}", LIGHT_MIN), says, of, -ready, _LIT_SOONER)
         lit.add(key)
         first = False
 
@@ -118,7 +118,7 @@ def _oiled(piece: DayPiece, oils: frozenset[str]) -> Iterator[Beside]:
             seen.add(key)
             says = f"Brush the {called(cooker)}'s grate clean and oil it"
             for of in _first_keys(at):
-                yield _beside(_by_hand(f"oil.{key}", _OIL_MIN), says, of, -_OIL_MIN, _LIT_SOONER_MIN)
+                yield _beside(_by_hand(f"oil.{key}", _OIL_MIN), says, of, -_OIL_MIN, _LIT_SOONER)
 
 
 def _layers(piece: DayPiece) -> Iterator[Beside]:
@@ -141,7 +141,7 @@ def _layers(piece: DayPiece) -> Iterator[Beside]:
             before = round(step.lasts_s / 60 * (1 - nth / times))
             key = f"{step.kind}.{step.layer}" + (f".{nth}" if times > 1 else "")
             after = -before if before else -lasts
-            yield _beside(_by_hand(key, lasts), says, of, after, _SLACK_MIN, sparing, step.kind if times == 1 else "",
+            yield _beside(_by_hand(key, lasts), says, of, after, _MOVED, sparing, step.kind if times == 1 else "",
                           step.layer)  # fmt: skip
 
 
@@ -157,7 +157,7 @@ def _turned(piece: DayPiece) -> Iterator[Beside]:
         for nth in range(1, min(_MOST_TURNS, int((lasts_s - 1) // phase.turned_s)) + 1):
             after = round(nth * phase.turned_s / 60)
             task = _by_hand(f"turn.{at}.{nth}", _TURN_MIN)
-            yield _beside(task, "Turn it", f"phase.{at}", after, _SLACK_MIN, True)
+            yield _beside(task, "Turn it", f"phase.{at}", after, _MOVED, True)
 
 
 def _looks(piece: DayPiece) -> Iterator[Beside]:

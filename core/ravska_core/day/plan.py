@@ -23,6 +23,9 @@ GRAIN_MIN = 5
 _OFF, _CLASH = 0.01, 100.0
 """Cost of a minute that a wait is off its wish, and of a clash beside each of its minutes."""
 
+_AGAIN = 3
+"""So often lanes that clash are placed anew among all others."""
+
 ORDERS = 24
 """So many orders of the lanes are tried at most."""
 
@@ -64,7 +67,7 @@ class Task:
 
 @dataclass(frozen=True)
 class Within:
-    """A task beside another one of its lane: `after` so long after that begins [min], or so much off as `slack` lets.
+    """A task beside another one of its lane: `after` so long after that begins, or so much `sooner` or `later` [min].
 
     One that `only_awake` is left out where it would fall into a night.
     """
@@ -72,7 +75,8 @@ class Within:
     task: Task
     of: str
     after: int
-    slack: int = 0
+    sooner: int = 0
+    later: int = 0
     only_awake: bool = False
 
 
@@ -141,10 +145,20 @@ class _Day:
     def __init__(self, resources: Mapping[str, Resource], nights: Sequence[tuple[int, int]], not_before: int) -> None:
         self.resources, self.nights, self.not_before = resources, nights, not_before
         self.by: dict[str, list[tuple[Need, Placed]]] = {}
+        self.placed: list[Placed] = []
 
     def place(self, placed: Placed) -> None:
         for need in placed.task.needs:
             self.by.setdefault(need.resource, []).append((need, placed))
+
+    def place_all(self, placed: Iterable[Placed]) -> None:
+        for one in placed:
+            self.placed.append(one)
+            self.place(one)
+
+    def all(self) -> list[Placed]:
+        """Return all that lies in it."""
+        return list(self.placed)
 
     def against(self, task: Task, begins: int) -> list[Against]:
         """Return what stands against a task at a time: kind, where, by what, at and for how many minutes."""
@@ -290,20 +304,67 @@ def _chain(day: _Day, lane: Lane) -> list[int]:
     return found[::-1]
 
 
-def _lane_back(day: _Day, lane: Lane) -> tuple[list[Placed], list[Clash]]:
+def _lane_back(day: _Day, lane: Lane) -> list[Placed]:
     """Place a lane backwards from its serving with the least cost."""
-    chain = _chain(day, lane)
-    following, placed, clashes = lane.serves, [], []
-    for task, wait in zip(reversed(lane.tasks), reversed(chain), strict=True):
+    following, placed = lane.serves, []
+    for task, wait in zip(reversed(lane.tasks), reversed(_chain(day, lane)), strict=True):
         ends = following - wait
-        one = Placed(lane.key, task, ends - task.lasts, ends, wait)
-        found = day.against(task, one.begins) + _outside(task, wait, ends)
-        clashes += [Clash(kind, where, one, other, at, minutes) for kind, where, other, at, minutes in found]
-        placed.append(one)
-        following = one.begins
-    for one in placed:
-        day.place(one)
-    return placed, clashes
+        placed.append(Placed(lane.key, task, ends - task.lasts, ends, wait))
+        following = ends - task.lasts
+    day.place_all(placed)
+    return placed
+
+
+def _in_order(
+    lanes: Sequence[Lane], shared: Mapping[str, Resource], nights: Sequence[tuple[int, int]], not_before: int
+) -> tuple[_Day, list[Clash]]:
+    """Place lanes one after another, then those that clash anew with all others where they are, as long as that helps.
+
+    A lane that was placed first could not know what the later ones need.
+    """
+    empty = _Day(shared, nights, not_before)
+    where: dict[str, list[Placed]] = {}
+    day = _Day(shared, nights, not_before)
+    for lane in lanes:
+        where[lane.key] = _lane_back(day, lane)
+    clashes = _clashes(empty, where)
+    for _ in range(_AGAIN):
+        if not clashes:
+            break
+        before = _weight(clashes)
+        tight = {one.lane for clash in clashes for one in (clash.first, clash.other) if one is not None}
+        for lane in lanes:
+            if lane.key not in tight:
+                continue
+            others = {key: placed for key, placed in where.items() if key != lane.key}
+            around = _Day(shared, nights, not_before)
+            for placed in others.values():
+                around.place_all(placed)
+            moved = {**where, lane.key: _lane_back(around, lane)}
+            found = _clashes(_Day(shared, nights, not_before), moved)
+            if _weight(found) <= _weight(clashes):
+                where, clashes = moved, found
+        if _weight(clashes) >= before:
+            break
+    day = _Day(shared, nights, not_before)
+    for placed in where.values():
+        day.place_all(placed)
+    return day, clashes
+
+
+def _weight(clashes: Sequence[Clash]) -> tuple[int, int]:
+    return len(clashes), sum(clash.minutes for clash in clashes)
+
+
+def _clashes(day: _Day, where: Mapping[str, Sequence[Placed]]) -> list[Clash]:
+    """Return what clashes where lanes are, told by the later one of two; the day is empty and filled by it."""
+    found = list[Clash]()
+    for placed in where.values():
+        for one in placed:
+            against = day.against(one.task, one.begins) + _outside(one.task, one.waits, one.ends)
+            found += [Clash(kind, at_what, one, other, at, minutes) for kind, at_what, other, at, minutes in against]
+        day.place_all(placed)
+    return found
 
 
 def _put_within(day: _Day, lane: Lane, placed: Sequence[Placed]) -> tuple[list[Placed], list[Clash]]:
@@ -316,9 +377,8 @@ def _put_within(day: _Day, lane: Lane, placed: Sequence[Placed]) -> tuple[list[P
         wished = begins_of[one.of] + one.after
         if one.only_awake and any(falls - one.task.lasts < wished < rises for falls, rises in day.nights):
             continue
-        tried = [wished] + [
-            wished + sign * off for off in range(GRAIN_MIN, one.slack + 1, GRAIN_MIN) for sign in (1, -1)
-        ]
+        tried = [wished, *range(wished + GRAIN_MIN, wished + one.later + 1, GRAIN_MIN)]
+        tried += range(wished - GRAIN_MIN, wished - one.sooner - 1, -GRAIN_MIN)
         against = {begins: day.against(one.task, begins) for begins in tried}
         begins = min(tried, key=lambda at: (bool(against[at]), abs(at - wished), -at))
         put = Placed(lane.key, one.task, begins, begins + one.task.lasts, 0)
@@ -351,18 +411,17 @@ def plan(
         return sum(task.lasts for task in lane.tasks if any(need.low_c is not None for need in task.needs))
 
     first = tuple(sorted(by_key, key=lambda key: (-at_fires(by_key[key]), key)))
-    queue, seen = deque([first]), set[tuple[str, ...]]()
+    # what can wait least at the end has the first choice of hands there
+    tight = tuple(sorted(by_key, key=lambda key: (sum(one.most for one in by_key[key].tasks[-1:]), key)))
+    queue, seen = deque([first, tight]), set[tuple[str, ...]]()
     least: tuple[tuple[float, ...], Plan] | None = None
     while queue and len(seen) < orders:
         order = queue.popleft()
         if order in seen:
             continue
         seen.add(order)
-        day, placed, clashes = _Day(shared, nights, not_before), list[Placed](), list[Clash]()
-        for key in order:
-            more = _lane_back(day, by_key[key])
-            placed += more[0]
-            clashes += more[1]
+        day, clashes = _in_order([by_key[key] for key in order], shared, nights, not_before)
+        placed = day.all()
         for key in sorted(by_key):
             more = _put_within(day, by_key[key], placed)
             placed += more[0]

@@ -227,7 +227,7 @@ class _Reading:
     def _blocks(self, placed: Placed) -> Iterator[Block]:
         """Return a task and the wait after it as blocks, without what another piece's task does for it."""
         doing, key = self.of(placed), placed.task.key
-        done_for_it = (doing.kind == "light" and self._hot_already(placed)) or self._mixed_already(placed)
+        done_for_it = (key.startswith("light.") and self._hot_already(placed)) or self._mixed_already(placed)
         # what comes wave by wave is told apart by its lane
         told = key if placed.lane == letter_of(placed.lane) else f"{placed.lane} {key}"
         if not done_for_it:

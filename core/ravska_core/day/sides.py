@@ -18,8 +18,9 @@ _ROOM_CM2: Mapping[str, float] = MappingProxyType({"oven": 1500.0, "stove pot": 
 _PAN_CM2 = 700.0
 """Room a side takes: a tray of the oven, a ring of the stove; a pan of 30 cm on any grate [cm2]."""
 
-_AHEAD_MIN, _DISH_MIN = 240, 5
-"""How long what was cut and washed may wait for its fire, and how long it takes to dish up [min]."""
+_AHEAD_MIN, _DISH_MIN, _DISHED_MIN = 240, 5, 60
+"""How long what was cut and washed may wait for its fire, how long it takes to dish up, and how long it may stand then
+[min]."""
 
 _PACK_MIN, _PACKED_MIN, _THERE_MIN = 5, 30, 10
 
@@ -108,7 +109,7 @@ def side_doings(side: Side) -> tuple[Doing, ...]:
             needs = (*needs, Need(side.cooker, room, *band))
         task = Task("on", side.cooks_min, needs, 0, 0, side.waits_min, awake=side.tended)
         found.append(Doing(task, side.name, "fire", "ready to eat", "on"))
-    task = Task("serve", _DISH_MIN, (hands, COOKED), 0, 0, min(side.waits_min, _PACKED_MIN), awake=True)
+    task = Task("serve", _DISH_MIN, (hands, COOKED), 0, 0, min(side.waits_min, _DISHED_MIN), awake=True)
     found.append(Doing(task, f"Dish up {side.name}", "hands", "ready to eat", "plate"))
     return settled(found, side.ticked, {}, side.pins)
 

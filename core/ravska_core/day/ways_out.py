@@ -7,7 +7,7 @@ from datetime import datetime, timedelta
 from ravska_core.day.lanes import Nights, Supper, letter_of
 from ravska_core.day.plan import Clash, Plan
 from ravska_core.day.reading import plan_day
-from ravska_core.day.tasks import BOARD, HANDS, DayPiece
+from ravska_core.day.tasks import BOARD, HANDS, DayPiece, called
 from ravska_core.heat import Phase, find_cooker
 from ravska_core.units import say_duration
 from ravska_core.working import BadInput
@@ -15,7 +15,7 @@ from ravska_core.working import BadInput
 _LATER_MIN = (10, 15, 30, 45, 60, 90, 120, 180, 240, 360, 720, 1440)
 """So much later supper is tried."""
 
-_MOST, _ORDERS = 5, 6
+_MOST, _ORDERS = 5, 12
 """So many ways are told, and so many orders of the lanes are tried for each."""
 
 _DEAR = {"oven": 40, "cooker": 70, "heat": 60}
@@ -207,14 +207,17 @@ def _sides_moved(supper: Supper, clashes: Sequence[Clash]) -> Iterator[_Change]:
         if side.letter not in tight:
             continue
         others = tuple(one for one in supper.sides if one.letter != side.letter)
-        if side.device is not None and side.cooker != "oven":
-            oven = find_cooker("oven", "oven")
+        others_there = {"oven": find_cooker("oven", "oven"), **supper.cookers} if side.device is not None else {}
+        for key, device in others_there.items():
             aimed = side.aimed_c
-            if aimed is None or oven.low_c <= aimed <= oven.high_c:
-                moved = replace(side, cooker="oven", device=oven)
-                changed = replace(supper, sides=tuple(moved if one is side else one for one in supper.sides))
-                says = f"{side.name} in the oven"
-                yield _Change(("cooker", side.letter, "oven"), says, lambda: "the oven is heated for it", changed, 30)
+            if key == side.cooker or (aimed is not None and not device.low_c <= aimed <= device.high_c):
+                continue
+            moved = replace(side, cooker=key, device=device)
+            changed = replace(supper, sides=tuple(moved if one is side else one for one in supper.sides))
+            new = key not in supper.cookers
+            costs = f"the {called(device)} is {'lit' if new else 'used'} for it"
+            says = f"{side.name} {'in' if key == 'oven' else 'on'} the {called(device)}"
+            yield _Change(("cooker", side.letter, key), says, lambda costs=costs: costs, changed, 45 if new else 30)  # type: ignore[misc]
         says = f"No {side.name}"
         yield _Change(
             ("less", side.letter), says, lambda: "one thing less on the table", replace(supper, sides=others), 90

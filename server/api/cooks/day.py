@@ -30,7 +30,7 @@ from ravska_core.units import say_duration, say_temperature
 from ravska_core.working import BadInput
 
 from api.cooks.phases import PhaseDocument, phases_typed, read_phases, stored_phases
-from api.cooks.planned import DayPieceOut, MostSides, Planned, SideDocument, planned, planned_of, read_sides
+from api.cooks.planned import DayPieceOut, MostSides, Planned, SideDocument, planned, planned_of, read_side, read_sides
 from api.cooks.shown import own_faults
 from api.cooks.store import one_cook, piece_of
 from api.plumbing.answers import Router
@@ -267,7 +267,7 @@ def tick_task(request: HttpRequest, cook_id: UUID, document: TickDayDocument, zo
     return _changed(cook_id, document.version, zone, change)
 
 
-class KeepDocument(Schema):
+class KeepPlanDocument(Schema):
     """Which plan is kept: the day as it is planned now, or none."""
 
     version: Version
@@ -275,7 +275,7 @@ class KeepDocument(Schema):
 
 
 @router.posts("/{uuid:cook_id}/day/keep")
-def keep_plan(request: HttpRequest, cook_id: UUID, document: KeepDocument, zone: ZoneName = "") -> DayOut:
+def keep_plan(request: HttpRequest, cook_id: UUID, document: KeepPlanDocument, zone: ZoneName = "") -> DayOut:
     """Keep the plan as it is now, to see later what became of it; or let it go."""
 
     def change(cook: Cook) -> None:
@@ -466,5 +466,9 @@ def _take_of_side(cook: Cook, key: list[str]) -> None:
         cook.save(update_fields=["pins", "ticks"])
     else:
         name, typed = sides[at]
-        sides[at] = (name, SideDocument(**typed).model_copy(update={"cooker": "oven"}).model_dump())
+        moved = SideDocument(**typed).model_copy(update={"cooker": key[2] if len(key) > 2 else "oven"})
+        gather = Gather()
+        gather.attempt("key", read_side, moved, of)
+        gather.finish()
+        sides[at] = (name, moved.model_dump())
     set_sides(cook, sides)

@@ -94,7 +94,7 @@ def _mixing(cook: Cook, totals: TotalsOut) -> list[ToMixOut]:
     return found
 
 
-def _to_buy(cook: Cook, totals: TotalsOut, mixing: Sequence[ToMixOut]) -> list[ToBuyOut]:
+def _to_buy(totals: TotalsOut, mixing: Sequence[ToMixOut]) -> list[ToBuyOut]:
     """Return every ingredient of all that is mixed, and what goes on plain, each once."""
     mixed = {one.name for one in mixing}
     grams: dict[str, float] = {}
@@ -129,7 +129,7 @@ def _sheet(of: Planned) -> SheetOut:
     mixing = _mixing(cook, totals)
     names = {piece.letter: piece.name for piece in of.pieces}
     return SheetOut(
-        cook.name, of.zone, hidden(cook), day, names, _meat(cook, totals), _to_buy(cook, totals, mixing),
+        cook.name, of.zone, hidden(cook), day, names, _meat(cook, totals), _to_buy(totals, mixing),
         [one for one in mixing if one.grams > 0], [row.name for row in cook.sides.all()],
     )  # fmt: skip
 

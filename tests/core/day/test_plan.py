@@ -116,18 +116,18 @@ def test_what_was_said_to_be_at_a_time_is_at_that_time(asked, begins):
 def test_what_is_done_beside_a_task_is_where_hands_are_free_and_nobody_sleeps():
     on = Task("on", 300, (Need("kettle", 1, 100, 120),))
     spritz = Task("spritz", 5, (hands,), awake=True)
-    beside = Within(spritz, "on", 60, 20)
+    beside = Within(spritz, "on", 60, 20, 20)
     busy = Lane("B", (Task("knead", 15, (hands,), awake=True),), -235)
     found = plan([Lane("A", (on,), 0, (beside,)), busy], RESOURCES)
     at = next(one for one in found.placed if one.task.key == "spritz")
     # wished at −240 while hands knead from −250 to −235: the nearest free place is at −235
     assert (at.begins, found.clashes) == (-235, ())
-    tight = plan([Lane("A", (on,), 0, (replace(beside, slack=0),)), busy], RESOURCES)
+    tight = plan([Lane("A", (on,), 0, (replace(beside, sooner=0, later=0),)), busy], RESOURCES)
     assert [(clash.kind, clash.where, clash.minutes) for clash in tight.clashes] == [("full", "hands", 5)]
     night = ((-260, -200),)
     asleep = plan([Lane("A", (on,), 0, (replace(beside, only_awake=True),))], RESOURCES, night)
     assert [one.task.key for one in asleep.placed] == ["on"]
-    woken = plan([Lane("A", (on,), 0, (replace(beside, slack=10),))], RESOURCES, night)
+    woken = plan([Lane("A", (on,), 0, (replace(beside, sooner=10, later=10),))], RESOURCES, night)
     assert {clash.kind for clash in woken.clashes} == {"asleep"}
 
 

@@ -4192,18 +4192,15 @@ export interface components {
             /** Text */
             text: string;
         };
-        /**
-         * KeepDocument
-         * @description Which plan is kept: the day as it is planned now, or none.
-         */
+        /** KeepDocument */
         KeepDocument: {
             /** Version */
             version: number;
             /**
-             * Kept
-             * @default true
+             * Note
+             * @default
              */
-            kept: boolean;
+            note: string;
         };
         /**
          * BranchDocument
@@ -6615,6 +6612,19 @@ export interface components {
             done: boolean;
             /** At */
             at?: string | null;
+        };
+        /**
+         * KeepPlanDocument
+         * @description Which plan is kept: the day as it is planned now, or none.
+         */
+        KeepPlanDocument: {
+            /** Version */
+            version: number;
+            /**
+             * Kept
+             * @default true
+             */
+            kept: boolean;
         };
         /**
          * PieceNow
@@ -12355,7 +12365,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["KeepDocument"];
+                "application/json": components["schemas"]["KeepPlanDocument"];
             };
         };
         responses: {

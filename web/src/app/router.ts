@@ -19,6 +19,12 @@ export const router = createRouter({
     { path: '/shelf', component: () => import('../shelf/ShelfView.vue'), meta: { title: 'Shelf' } },
     { path: '/blend/:id', component: () => import('../blend/BlendBench.vue'), props: true, meta: { title: 'Blend' } },
     { path: '/coat/:id?', component: () => import('../coat/CoatView.vue'), props: true, meta: { title: 'Coat' } },
+    {
+      path: '/day/:id/sheet',
+      component: () => import('../day/SheetView.vue'),
+      props: true,
+      meta: { title: 'The day on one page' },
+    },
     { path: '/day/:id?', component: () => import('../day/DayView.vue'), props: true, meta: { title: 'Day' } },
     { path: '/table/:id?', component: () => import('../table/TableView.vue'), props: true, meta: { title: 'Table' } },
     {

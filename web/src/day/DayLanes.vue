@@ -11,7 +11,10 @@ import type { Day } from './useDay'
 
 /** A day drawn: a lane a piece, one for hands and one a cooker; grains where a piece comes off; supper is dragged. */
 const props = defineProps<{ day: Day }>()
-const emit = defineEmits<{ serve: [at: string] }>()
+const emit = defineEmits<{
+  serve: [at: string]
+  pin: [pin: { letter: string; key: string; begins_at: string | null }]
+}>()
 const { show } = usePreferences()
 
 const GRAIN = 4.2
@@ -45,23 +48,27 @@ const fits = (block: Block) => {
 }
 const told = (block: Block) => `${block.says}, ${dayAndTime(block.begins_at)} to ${time(block.ends_at)}`
 const lanes = computed(() =>
-  props.day.day.lanes.map((lane) => ({
-    ...lane,
-    piece: props.day.pieces.find((piece) => piece.letter === lane.letter),
-    grains: heaped(
-      (lane.off_low === lane.off_high ? [] : lane.off).flatMap((off) => (off ? [x(off)] : [])),
-      GRAIN,
-    ),
-    blocks: lane.blocks.filter(
-      (block) => !block.hands || block.kind === 'fire' || x(block.ends_at) - x(block.begins_at) > 5,
-    ),
-  })),
+  props.day.day.lanes
+    .filter((lane) => lane.blocks.length)
+    .map((lane) => ({
+      ...lane,
+      piece: props.day.pieces.find((piece) => piece.letter === lane.letter),
+      grains: heaped(
+        (lane.off_low === lane.off_high ? [] : lane.off).flatMap((off) => (off ? [x(off)] : [])),
+        GRAIN,
+      ),
+      blocks: lane.blocks.filter(
+        (block) =>
+          block.kind !== 'beside' &&
+          (!block.hands || block.kind === 'fire' || x(block.ends_at) - x(block.begins_at) > 5),
+      ),
+    })),
 )
 const hands = computed(() => {
   const busy = props.day.day.lanes.flatMap((lane) =>
     lane.blocks
       .filter((block) => block.hands)
-      .map((block) => ({ ...block, key: `${lane.letter} ${block.key}`, letter: lane.letter })),
+      .map((block) => ({ ...block, at: `${lane.letter} ${block.key}`, letter: lane.letter })),
   )
   return busy.sort((a, b) => ms(a.begins_at) - ms(b.begins_at))
 })
@@ -70,9 +77,10 @@ const labels = computed(() => {
   const inOrder = [...hands.value].sort((a, b) => Number(b.kind === 'light') - Number(a.kind === 'light'))
   return uncrowded(
     inOrder.map((block) => {
-      const text = `${(block.says.split(' with ')[0] ?? '').toLowerCase()} ${block.letter}`
+      const says = (block.says.split(/ with |[,:]/)[0] ?? '').toLowerCase()
+      const text = block.letter === 'way' ? says : `${says} ${block.letter}`
       const long = text.length * 6.6 + 6
-      return { key: block.key, text, at: Math.min(x(block.begins_at), wide.value - long), wide: long }
+      return { key: block.at, text, at: Math.min(x(block.begins_at), wide.value - long), wide: long }
     }),
   )
 })
@@ -80,22 +88,51 @@ const clashing = computed(
   () => new Set(props.day.day.clashes.flatMap((clash) => clash.blocks.map(([lane, key]) => `${lane} ${key}`))),
 )
 
-/** Supper is dragged along the axis and dropped on five minutes. */
-function drag(start: PointerEvent) {
+/** Something is dragged along the axis and dropped on five minutes. */
+function draggedTo(start: PointerEvent, moves: (x: number | null) => void, drop: (at: number) => void) {
   const box = (start.currentTarget as HTMLElement).closest('.track')?.getBoundingClientRect()
   if (!box) return
   const place = (event: PointerEvent) => Math.min(wide.value, Math.max(0, event.clientX - box.left))
-  const moved = (event: PointerEvent) => (dragged.value = place(event))
-  const dropped = (event: PointerEvent) => {
+  const moved = (event: PointerEvent) => moves(place(event))
+  const ended = (event: PointerEvent) => {
     window.removeEventListener('pointermove', moved)
-    const at = clock.value.x.invert(place(event))
-    dragged.value = null
-    if (Math.abs(at - ms(props.day.day.serve_at)) > 150_000)
-      emit('serve', new Date(Math.round(at / 300_000) * 300_000).toISOString())
+    window.removeEventListener('pointerup', ended)
+    window.removeEventListener('pointercancel', ended)
+    moves(null)
+    if (event.type === 'pointerup' && Math.abs(event.clientX - start.clientX) > 3)
+      drop(Math.round(clock.value.x.invert(place(event)) / 300_000) * 300_000)
   }
   window.addEventListener('pointermove', moved)
-  window.addEventListener('pointerup', dropped, { once: true })
+  window.addEventListener('pointerup', ended)
+  window.addEventListener('pointercancel', ended)
 }
+const drag = (start: PointerEvent) =>
+  draggedTo(
+    start,
+    (to) => (dragged.value = to),
+    (at) => {
+      if (at !== ms(props.day.day.serve_at)) emit('serve', new Date(at).toISOString())
+    },
+  )
+type Busy = (typeof hands.value)[number]
+const carried = ref<{ at: string; x: number } | null>(null)
+const movable = (block: Busy) => block.kind !== 'beside' && !block.done && block.letter !== 'way'
+function pinTo(block: Busy, at: number | null) {
+  emit('pin', { letter: block.letter, key: block.key, begins_at: at === null ? null : new Date(at).toISOString() })
+}
+function carry(block: Busy, start: PointerEvent) {
+  if (!movable(block)) return
+  draggedTo(
+    start,
+    (to) => (carried.value = to === null ? null : { at: block.at, x: to }),
+    (at) => pinTo(block, at),
+  )
+}
+const nudge = (block: Busy, by: number) => movable(block) && pinTo(block, ms(block.begins_at) + by * 300_000)
+const busyAt = (block: Busy) =>
+  carried.value?.at === block.at ? { ...shown(block), left: `${carried.value.x}px` } : shown(block)
+const moves = (block: Busy) =>
+  movable(block) ? ': drag it, or use the arrow keys; Delete lets it be when it fits' : ''
 const burning = (burns: Schemas['Burns']) => show.value.temperature((burns.low_c + burns.high_c) / 2)
 </script>
 
@@ -107,9 +144,9 @@ const burning = (burns: Schemas['Burns']) => show.value.temperature((burns.low_c
         <b>Hands</b><small>{{ day.people === 1 ? 'one pair' : `${day.people} pairs` }}</small>
       </div>
       <div v-for="lane in lanes" :key="lane.letter" class="name piece">
-        <PieceBadge :letter="lane.letter" /><span
-          ><b>{{ lane.piece?.name }}</b
-          ><small>{{ lane.piece?.about }}</small></span
+        <PieceBadge v-if="!lane.piece?.side && lane.piece" :letter="lane.letter" /><span
+          ><b>{{ lane.piece?.name ?? 'The way' }}</b
+          ><small>{{ lane.piece?.about ?? 'by cool box' }}</small></span
         >
       </div>
       <div v-for="cooker in day.day.cookers" :key="cooker.key" class="name">
@@ -137,12 +174,24 @@ const burning = (burns: Schemas['Burns']) => show.value.temperature((burns.low_c
           <span>asleep</span>
         </div>
         <div class="lane hands">
-          <i
+          <button
             v-for="block in hands"
-            :key="block.key"
-            :class="{ clash: clashing.has(block.key) }"
-            :style="shown(block)"
+            :key="block.at"
+            type="button"
+            class="busy-at"
+            :class="{
+              clash: clashing.has(block.at),
+              pinned: block.pinned,
+              over: block.done,
+              beside: block.kind === 'beside',
+            }"
+            :style="busyAt(block)"
             :title="told(block)"
+            :aria-label="`${block.letter}: ${told(block)}${moves(block)}`"
+            @pointerdown.prevent="carry(block, $event)"
+            @keydown.left.prevent="nudge(block, -1)"
+            @keydown.right.prevent="nudge(block, 1)"
+            @keydown.delete.prevent="block.pinned && pinTo(block, null)"
           />
           <small v-for="label in labels" :key="label.key" :style="{ left: `${label.at}px` }">{{ label.text }}</small>
         </div>

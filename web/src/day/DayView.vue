@@ -4,11 +4,18 @@ import { computed } from 'vue'
 import { api, call, sentenceOf } from '../api/client'
 import { usePreferences, useSetPreferences } from '../app/preferences'
 import Choice from '../kit/Choice.vue'
+import Tick from '../kit/Tick.vue'
 import When from '../kit/When.vue'
 import { dayAndTime, duration, longDay, time } from '../kit/units'
 import ClashPlate from './ClashPlate.vue'
+import ClockList from './ClockList.vue'
 import DayLanes from './DayLanes.vue'
 import DaySteps from './DaySteps.vue'
+import DayWhere from './DayWhere.vue'
+import EatersPlate from './EatersPlate.vue'
+import SidesPlate from './SidesPlate.vue'
+import StartNow from './StartNow.vue'
+import TakeAlong from './TakeAlong.vue'
 import { useDay } from './useDay'
 
 /** Day: a cook from the serving time backwards; when to light the fire, who does what when, what clashes. */
@@ -17,7 +24,7 @@ const { show } = usePreferences()
 const set = useSetPreferences()
 const { data: home } = useQuery({ queryKey: ['home'], queryFn: () => call(api.GET('/api/cooks/in-hand')) })
 const id = computed(() => props.id ?? home.value?.cook?.id)
-const { day, error, ways, looking, move, take } = useDay(id)
+const { day, error, ways, looking, move, save, take, tick, keepPlan, beginNow } = useDay(id)
 
 const serve = computed({
   get: () => day.value?.day.serve_at ?? '',
@@ -32,7 +39,10 @@ const people = computed({
 const counts = ['1', '2', '3', '4'].map((value) => ({ value, text: value }))
 const next = computed(() => {
   const now = Date.parse(day.value?.now ?? '')
-  return (day.value?.day.steps ?? []).filter((step) => Date.parse(step.ends_at) > now).slice(0, 3)
+  // what should be done by now and is not ticked stands first
+  const left = (day.value?.day.steps ?? []).filter((step) => !step.done)
+  const late = left.filter((step) => Date.parse(step.ends_at) <= now && step.begins_at !== step.ends_at)
+  return [...late, ...left.filter((step) => Date.parse(step.ends_at) > now)].slice(0, 3)
 })
 /** When pieces come off, nine times in ten, and until when they can wait. */
 const off = computed(() =>
@@ -45,9 +55,13 @@ const off = computed(() =>
   }),
 )
 const problems = computed(() => day.value?.pieces.filter((piece) => piece.problem) ?? [])
+const names = computed(() => Object.fromEntries((day.value?.pieces ?? []).map((piece) => [piece.letter, piece.name])))
 const unfired = computed(() => {
-  const lanes = day.value?.day.lanes.filter((lane) => !lane.off.length).map((lane) => lane.letter) ?? []
-  return lanes.join(', ')
+  const sides = new Set((day.value?.pieces ?? []).filter((piece) => piece.side).map((piece) => piece.letter))
+  const lanes = (day.value?.day.lanes ?? []).filter(
+    (lane) => !lane.off.length && lane.letter !== 'way' && !sides.has(lane.letter) && lane.blocks.length,
+  )
+  return lanes.map((lane) => lane.letter).join(', ')
 })
 </script>
 
@@ -86,7 +100,7 @@ const unfired = computed(() => {
         Times are those of {{ day.zone }}.
         <button type="button" class="link" @click="set({ zone: day.zone })">That is where we cook</button>
       </p>
-      <DayLanes :day="day" @serve="serve = $event" />
+      <DayLanes :day="day" @serve="serve = $event" @pin="move({ pin: $event })" />
       <p v-for="piece in problems" :key="piece.letter" class="plate wrong">
         {{ piece.letter }}, {{ piece.name }}, is not planned: {{ piece.problem }}
         <router-link :to="`/coat/${day.id}`">Put it right in Coat</router-link>
@@ -100,7 +114,10 @@ const unfired = computed(() => {
           <h2>Next three</h2>
           <ol>
             <li v-for="step in next" :key="`${step.letter} ${step.begins_at}`">
-              <b>{{ dayAndTime(step.begins_at) }}</b> {{ step.letter }}: {{ step.says }}
+              <Tick :model-value="false" @update:model-value="tick({ letter: step.letter, key: step.key, done: true })">
+                <b>{{ dayAndTime(step.begins_at) }}</b> {{ step.letter === 'way' ? '' : `${step.letter}: `
+                }}{{ show.sentence(step.says) }}
+              </Tick>
             </li>
           </ol>
           <p v-if="!next.length" class="muted">All of it is done.</p>
@@ -113,7 +130,15 @@ const unfired = computed(() => {
           @take="take"
         />
       </div>
-      <DaySteps :steps="day.day.steps" />
+      <DaySteps :day="day" @tick="tick" @keep="keepPlan" />
+      <div class="more">
+        <StartNow :day="day" @take="beginNow" />
+        <SidesPlate :day="day" :save="save" />
+        <DayWhere :day="day" :save="save" />
+        <TakeAlong :day="day" />
+        <EatersPlate :id="day.id" :names="names" />
+        <ClockList :day="day" />
+      </div>
     </template>
   </main>
 </template>
@@ -154,8 +179,17 @@ const unfired = computed(() => {
   font-size: var(--t-s);
 }
 main > .plate,
-.below {
+.below,
+.more {
   margin-top: var(--s-14);
+}
+.more {
+  columns: 3 340px;
+  column-gap: var(--s-14);
+}
+.more > * {
+  break-inside: avoid;
+  margin: 0 0 var(--s-14);
 }
 .wrong,
 .none {

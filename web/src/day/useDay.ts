@@ -8,11 +8,14 @@ import { say } from '../kit/notice'
 import { sure } from '../kit/sure'
 
 export type Day = Schemas['DayOut']
+export type DayChange = Omit<Schemas['DaySave'], 'version'>
+
+/** The zone of this screen, as long as the household keeps none. */
+export const zone = Temporal.Now.timeZoneId()
 
 /** A cook's day as the server plans it, and what moves it. */
 export function useDay(id: Ref<string | undefined>) {
   const queries = useQueryClient()
-  const zone = Temporal.Now.timeZoneId()
   const key = computed(() => ['day', id.value])
   const { data: day, error } = useQuery({
     queryKey: key,
@@ -23,22 +26,25 @@ export function useDay(id: Ref<string | undefined>) {
   })
   const { data: ways, isFetching: looking } = useQuery({
     queryKey: computed(() => ['day', id.value, 'ways', day.value?.version]),
-    queryFn: () =>
+    queryFn: ({ signal }) =>
       call(
         api.GET('/api/cooks/{cook_id}/day/ways-out', {
           params: { path: { cook_id: sure(id.value) }, query: { zone } },
+          signal,
         }),
       ),
     enabled: computed(() => !!day.value?.day.clashes.length),
   })
 
+  async function kept(told: Day) {
+    await keep<Day>(queries, key.value, told)
+    void refresh(queries, ['home'], ['cooks'], ['cook'], ['totals'], ['eaters'])
+  }
   const changing = <Given extends unknown[]>(act: (of: Day, ...given: Given) => Promise<Day>) =>
     useChange(
       'cook in hand',
       async (...given: Given) => {
-        if (!day.value) return
-        await keep<Day>(queries, key.value, await act(day.value, ...given))
-        void refresh(queries, ['home'], ['cooks'], ['cook'])
+        if (day.value) await kept(await act(day.value, ...given))
       },
       {
         refused: async (failure) => {
@@ -49,11 +55,29 @@ export function useDay(id: Ref<string | undefined>) {
       },
     )
   const path = (of: Day) => ({ path: { cook_id: of.id }, query: { zone } })
-  const move = changing((of, change: { serve_at?: string; people?: number }) =>
-    call(api.PUT('/api/cooks/{cook_id}/day', { params: path(of), body: { version: of.version, ...change } })),
-  )
+  const put = (of: Day, change: DayChange) =>
+    call(api.PUT('/api/cooks/{cook_id}/day', { params: path(of), body: { version: of.version, ...change } }))
+  const move = changing(put)
+  /** Save a change of which every field that cannot be read is said by the one who asked. */
+  async function save(change: DayChange) {
+    if (day.value) await kept(await put(day.value, change))
+  }
   const take = changing((of, way: string[]) =>
     call(api.POST('/api/cooks/{cook_id}/day/way-out', { params: path(of), body: { version: of.version, key: way } })),
   )
-  return { day, error, ways, looking, move, take }
+  const tick = changing((of, step: { letter: string; key: string; done: boolean }) =>
+    call(api.POST('/api/cooks/{cook_id}/day/tick', { params: path(of), body: { version: of.version, ...step } })),
+  )
+  const keepPlan = changing((of, isKept: boolean) =>
+    call(api.POST('/api/cooks/{cook_id}/day/keep', { params: path(of), body: { version: of.version, kept: isKept } })),
+  )
+  const beginNow = changing((of, way: Schemas['StartNow']) =>
+    call(
+      api.POST('/api/cooks/{cook_id}/day/start-now', {
+        params: path(of),
+        body: { version: of.version, key: way.key as 'as set', serve_at: way.serve_at },
+      }),
+    ),
+  )
+  return { day, error, ways, looking, move, save, take, tick, keepPlan, beginNow }
 }
