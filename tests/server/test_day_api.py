@@ -3,7 +3,7 @@
 from datetime import datetime, timedelta
 
 import pytest
-from book.models import Cook, Preferences
+from book.models import Cook, Preferences, SideDish
 from django.utils import timezone
 from test_cook_api import as_sent, opened, saved
 
@@ -13,8 +13,9 @@ DIRECT = {"surround": "indirect", "aimed": "180 °C", "lasts": "50 min"}
 
 @pytest.fixture
 def cook_id(api, book) -> str:
-    """The demo's supper, ten days from now in the evening."""
+    """The demo's supper without its sides, ten days from now in the evening."""
     cook = opened(api)
+    SideDish.objects.filter(cook=cook["id"]).delete()
     Cook.objects.filter(pk=cook["id"]).update(serve_at=evening(10))
     return cook["id"]
 

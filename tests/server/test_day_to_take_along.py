@@ -4,7 +4,7 @@ from datetime import UTC, datetime, timedelta
 
 import pytest
 import vobject
-from book.models import Cook, Taster
+from book.models import Cook, SideDish, Taster
 from django.utils import timezone
 from ical.calendar_stream import IcsCalendarStream
 from test_cook_api import as_sent, opened, saved
@@ -17,8 +17,9 @@ SALAD = {"name": "Slaw", "hands": "20 min", "waits": "3 h"}
 
 @pytest.fixture
 def cook_id(api, book) -> str:
-    """The demo's supper, ten days from now in the evening."""
+    """The demo's supper without its sides, ten days from now in the evening."""
     cook = opened(api)
+    SideDish.objects.filter(cook=cook["id"]).delete()
     Cook.objects.filter(pk=cook["id"]).update(serve_at=evening(10))
     return cook["id"]
 
@@ -38,7 +39,7 @@ def test_sides_have_lanes_of_their_own_with_their_cooker_and_their_work(api, coo
     found = changed(api, cook_id, sides=[BREAD, SALAD], people=2)
     assert [piece["name"] for piece in found["pieces"]] == ["Rubbed", "Marinated", "Flatbread", "Slaw"]
     bread = [block["says"] for block in lane(found, "S1") if block["kind"] not in ("hot", "cold hold", "ready")]
-    assert bread == ["Make Flatbread ready", "Heat the oven", "Flatbread", "Dish up Flatbread"]
+    assert bread == ["Make Flatbread ready", "Heat the oven", "Cook it", "Dish up Flatbread"]
     oven = next(cooker for cooker in found["day"]["cookers"] if cooker["key"] == "oven")
     assert [(burns["low_c"], burns["high_c"]) for burns in oven["burns"]] == [(220, 240)]
     assert [block["says"] for block in lane(found, "S2") if block["hands"]] == ["Make Slaw ready", "Dish up Slaw"]

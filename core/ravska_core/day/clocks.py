@@ -82,10 +82,11 @@ def _of_piece(clock: _Clock, piece: DayPiece, said: Said, mine: Sequence[Placed]
     by_key = {one.task.key: one for one in mine}
     on = next((by_key[key] for key in ("to.0", "phase.0", "on") if key in by_key), None)
     before = [one for one in mine if on is None or one.begins < on.begins]
-    warm = [
-        (one.begins, one.ends + (one.waits if said.doings[one.task.key].waits in ("bench", "") else 0))
-        for one in before if RAW in one.task.needs or said.doings[one.task.key].waits == "bench"
-    ]  # fmt: skip
+    warm = []
+    for one in before:
+        doing = said.doings[one.task.key]
+        if doing.waits == "bench" or (RAW in one.task.needs and doing.kind != "beside"):
+            warm.append((one.begins, one.ends + (one.waits if doing.waits in ("bench", "") else 0)))
     if warm:
         took = sum(ends - begins for begins, ends in warm)
         yield clock("raw", "Raw and off the cold", warm[0][0], max(ends for _, ends in warm), OFF_COLD_MIN, took)
@@ -101,7 +102,8 @@ def _of_piece(clock: _Clock, piece: DayPiece, said: Said, mine: Sequence[Placed]
         for at, phase in enumerate(phases[: last_hot(phases) + 1]):
             one = by_key.get(f"phase.{at}")
             if one is not None and phase.surround == "water bath" and phase.aimed_c < COOKS_C:
-                yield clock("bath", f"In a bath below {COOKS_C:.1f} °C", one.begins, one.ends, BATH_MIN)
+                into = by_key.get(f"to.{at}", one)
+                yield clock("bath", f"In a bath below {COOKS_C:.1f} °C", into.begins, one.ends, BATH_MIN)
     rest, chill, box = by_key.get("rest"), by_key.get("chill"), by_key.get("pack")
     if chill is not None:
         yield clock(

@@ -4,6 +4,7 @@ How long hands take and how often one looks are common practice, no source, unle
 """
 
 from collections.abc import Iterator, Sequence
+from dataclasses import replace
 
 from ravska_core.coat import LAYER_KINDS, usual_steps
 from ravska_core.day.plan import Need, Task, Within
@@ -49,20 +50,14 @@ def _by_hand(key: str, lasts: int) -> Task:
     return Task(key, lasts, (Need(HANDS),), awake=True)
 
 
-def within_of(piece: DayPiece, doings: Sequence[Doing], oils: frozenset[str]) -> tuple[Beside, ...]:
-    """Return what is done beside the tasks of a piece, each with how it is said.
-
-    Parameters
-    ----------
-    oils : frozenset of str
-        The cookers whose grate this piece is the one to have cleaned and oiled.
-    """
+def within_of(piece: DayPiece, doings: Sequence[Doing]) -> tuple[Beside, ...]:
+    """Return what is done beside the tasks of a piece, each with how it is said."""
     begun = {one.task.key: one.task.begun for one in doings}
     found: dict[str, Beside] = {}
     for make in (
         _washed(doings),
         _lit_later(piece),
-        _oiled(piece, oils),
+        _oiled(piece),
         _layers(piece),
         _turned(piece),
         _looks(piece),
@@ -110,15 +105,16 @@ def _lit_later(piece: DayPiece) -> Iterator[Beside]:
         first = False
 
 
-def _oiled(piece: DayPiece, oils: frozenset[str]) -> Iterator[Beside]:
+def _oiled(piece: DayPiece) -> Iterator[Beside]:
     seen = set[str]()
     for at, phase in _hot_phases(piece):
         key, cooker = piece.cookers[at]
-        if phase.vessel == "grate" and key in oils and key not in seen:
+        if phase.vessel == "grate" and key not in seen:
             seen.add(key)
             says = f"Brush the {called(cooker)}'s grate clean and oil it"
             for of in _first_keys(at):
-                yield _beside(_by_hand(f"oil.{key}", _OIL_MIN), says, of, -_OIL_MIN, _LIT_SOONER)
+                within, doing = _beside(_by_hand(f"oil.{key}", _OIL_MIN), says, of, -_OIL_MIN, _LIT_SOONER)
+                yield replace(within, once=True), doing
 
 
 def _layers(piece: DayPiece) -> Iterator[Beside]:

@@ -21,7 +21,7 @@ ALLERGENS = (
 HOT_SHU = 1000.0
 """Heat of a blend from which on it leaves out who eats nothing hot [Scoville heat units] (estimate)."""
 
-_HOT, _SUGAR = "chilli heat", "added sugar"
+_HOT, _SUGAR = "hot spice", "added sugar"
 
 AVOIDS = tuple(dict.fromkeys((*ALLERGENS, *MEATS, _HOT, _SUGAR)))
 """What can be said of somebody so that it is checked; other words are kept, and said to be for the cook to look at."""

@@ -94,16 +94,15 @@ def lanes_of(supper: Supper) -> tuple[Said, ...]:
         there = the_way(away, max(1, len(supper.pieces) + len(supper.sides)), supper.people)
         ends = -sum(one.task.lasts for one in there)
         found.append(_said(WAY, there, 0))
-    oils = _who_oils(supper.pieces)
     for piece in supper.pieces:
         doings = doings_of(piece)
         waved = doings and away is None and comes_in_waves(piece, supper.waves)
         if waved and supper.waves is not None:
-            found += _in_waves(piece, doings, supper.waves, oils.get(piece.letter, frozenset()))
+            found += _in_waves(piece, doings, supper.waves)
             continue
         if away is not None:
             doings = packed(doings, away)
-        beside = within_of(piece, doings, oils.get(piece.letter, frozenset()))
+        beside = within_of(piece, doings)
         found.append(_said(piece.letter, doings, ends, beside))
     for side in supper.sides:
         doings = side_doings(side)
@@ -116,7 +115,7 @@ def _said(key: str, doings: Sequence[Doing], serves: int, beside: Sequence[tuple
     return Said(Lane(key, tuple(one.task for one in doings), serves, tuple(within for within, _ in beside)), words)
 
 
-def _in_waves(piece: DayPiece, doings: Sequence[Doing], waves: Waves, oils: frozenset[str]) -> Iterator[Said]:
+def _in_waves(piece: DayPiece, doings: Sequence[Doing], waves: Waves) -> Iterator[Said]:
     """Return the lane of a first wave with all that is done before, and one of each later wave from the fire on."""
 
     def share(task: Task) -> Task:
@@ -127,7 +126,7 @@ def _in_waves(piece: DayPiece, doings: Sequence[Doing], waves: Waves, oils: froz
         return replace(task, needs=tuple(map(part, task.needs)))
 
     dealt = [replace(one, task=share(one.task)) for one in doings]
-    yield _said(piece.letter, dealt, 0, within_of(piece, dealt, oils))
+    yield _said(piece.letter, dealt, 0, within_of(piece, dealt))
     at = next((n for n, one in enumerate(dealt) if one.step == "on"), len(dealt))
     for nth in range(1, waves.count):
         again = [
@@ -135,24 +134,6 @@ def _in_waves(piece: DayPiece, doings: Sequence[Doing], waves: Waves, oils: froz
             for one in dealt[at:]
         ]  # fmt: skip
         yield _said(f"{piece.letter}{_WAVE}{nth + 1}", again, nth * waves.apart_min)
-
-
-def _who_oils(pieces: Sequence[DayPiece]) -> dict[str, frozenset[str]]:
-    """Return whose lane cleans and oils the grate of which cookers: of those on it the one that is on it first."""
-    first: dict[str, tuple[float, str]] = {}
-    for piece in pieces:
-        if piece.heated is None or piece.heat is None:
-            continue
-        last = piece.heat.phases[last_hot(piece.heated.phases)].ends_s
-        for at, (key, _) in enumerate(piece.cookers):
-            if piece.heated.phases[at].vessel != "grate":
-                continue
-            before = (-(last - piece.heat.phases[at].begins_s), piece.letter)
-            first[key] = min(first.get(key, before), before)
-    found: dict[str, set[str]] = {}
-    for key, (_, letter) in first.items():
-        found.setdefault(letter, set()).add(key)
-    return {letter: frozenset(keys) for letter, keys in found.items()}
 
 
 def resources_of(supper: Supper) -> tuple[Resource, ...]:

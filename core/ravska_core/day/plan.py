@@ -69,7 +69,8 @@ class Task:
 class Within:
     """A task beside another one of its lane: `after` so long after that begins, or so much `sooner` or `later` [min].
 
-    One that `only_awake` is left out where it would fall into a night.
+    One that is `only_awake` is left out where it would fall into a night; one that is done `once` is done where of all
+    lanes that have it it is wished first.
     """
 
     task: Task
@@ -78,6 +79,7 @@ class Within:
     sooner: int = 0
     later: int = 0
     only_awake: bool = False
+    once: bool = False
 
 
 @dataclass(frozen=True)
@@ -367,12 +369,24 @@ def _clashes(day: _Day, where: Mapping[str, Sequence[Placed]]) -> list[Clash]:
     return found
 
 
-def _put_within(day: _Day, lane: Lane, placed: Sequence[Placed]) -> tuple[list[Placed], list[Clash]]:
+def _first_of(lanes: Mapping[str, Lane], placed: Sequence[Placed]) -> dict[str, str]:
+    """Return in which lane what is done once is wished first, by the key of its task."""
+    begins_of = {(one.lane, one.task.key): one.begins for one in placed}
+    wished = sorted(
+        (begins_of[key, one.of] + one.after, key, one.task.key)
+        for key, lane in lanes.items() for one in lane.within if one.once and (key, one.of) in begins_of
+    )  # fmt: skip
+    return {task: key for _, key, task in reversed(wished)}
+
+
+def _put_within(
+    day: _Day, lane: Lane, placed: Sequence[Placed], first_of: Mapping[str, str]
+) -> tuple[list[Placed], list[Clash]]:
     """Place what is done within a lane's tasks, each as near to when it is wished as nothing is in its way."""
     begins_of = {one.task.key: one.begins for one in placed if one.lane == lane.key}
     found, clashes = list[Placed](), list[Clash]()
     for one in lane.within:
-        if one.of not in begins_of:
+        if one.of not in begins_of or (one.once and first_of[one.task.key] != lane.key):
             continue
         wished = begins_of[one.of] + one.after
         if one.only_awake and any(falls - one.task.lasts < wished < rises for falls, rises in day.nights):
@@ -422,8 +436,9 @@ def plan(
         seen.add(order)
         day, clashes = _in_order([by_key[key] for key in order], shared, nights, not_before)
         placed = day.all()
+        first_of = _first_of(by_key, placed)
         for key in sorted(by_key):
-            more = _put_within(day, by_key[key], placed)
+            more = _put_within(day, by_key[key], placed, first_of)
             placed += more[0]
             clashes += more[1]
         off = sum(abs(one.waits - one.task.usual) for one in placed if one.task.begins is None)

@@ -18,7 +18,7 @@ _WAITS = MappingProxyType(
         "cold": ("cold hold", "in the cold"), "bench": ("bench", "on the bench"),
         "ready": ("ready", "until it is ready"), "hot": ("hot", "waits hot, above 60 °C"),
         "ready to eat": ("hot", "waits"), "cooling": ("cold hold", "cools, then in the cold"),
-        "box": ("hot", "in the cool box"),
+        "box": ("hot", "in the cool box"), "cold box": ("cold hold", "in the cool box"),
     }
 )  # fmt: skip
 """Kind and words of the block that a wait is."""
@@ -155,6 +155,7 @@ class _Reading:
     def __init__(self, supper: Supper, lanes: Mapping[str, Said], found: Plan) -> None:
         self.supper, self.serve_at, self.people, self.plan = supper, supper.serve_at, supper.people, found
         self.cookers = supper.cookers
+        self.holds = {one.key: one.capacity for one in resources_of(supper)}
         self.pieces = {piece.letter: piece for piece in supper.pieces}
         self.doing = {(key, of): doing for key, one in lanes.items() for of, doing in one.doings.items()}
         self.lanes = lanes
@@ -287,7 +288,7 @@ class _Reading:
                 continue
             low = max((need.low_c for need, _ in there if need.low_c is not None), default=self.cookers[key].low_c)
             high = min((need.high_c for need, _ in there if need.high_c is not None), default=self.cookers[key].high_c)
-            share = sum(need.amount for need, _ in there) / self.cookers[key].grate_cm2
+            share = sum(need.amount for need, _ in there) / self.holds[key]
             letters = tuple(sorted({letter_of(lane) for _, lane in there}))
             last = burns[-1] if burns else None
             if last is not None and (last.ends_at, last.low_c, last.high_c) == (self.at(at), low, high):

@@ -108,7 +108,7 @@ def side_doings(side: Side) -> tuple[Doing, ...]:
             band = (None, None) if aimed is None else (aimed - BAND_USUAL_K, aimed + BAND_USUAL_K)
             needs = (*needs, Need(side.cooker, room, *band))
         task = Task("on", side.cooks_min, needs, 0, 0, side.waits_min, awake=side.tended)
-        found.append(Doing(task, side.name, "fire", "ready to eat", "on"))
+        found.append(Doing(task, "Cook it", "fire", "ready to eat", "on"))
     task = Task("serve", _DISH_MIN, (hands, COOKED), 0, 0, min(side.waits_min, _DISHED_MIN), awake=True)
     found.append(Doing(task, f"Dish up {side.name}", "hands", "ready to eat", "plate"))
     return settled(found, side.ticked, {}, side.pins)
@@ -124,7 +124,7 @@ def packed(doings: tuple[Doing, ...], away: Away) -> tuple[Doing, ...]:
         found.append(Doing(task, "Slice it into shallow trays and cool it", "hands", "cooling", "plate"))
     box = "a cool box warmed with hot water" if away.travels == "hot" else "a cool box with ice"
     task = Task("pack", _PACK_MIN, (hands,), 0, 0, _PACKED_MIN, awake=True)
-    found.append(Doing(task, f"Into {box}", "hands", "box"))
+    found.append(Doing(task, f"Into {box}", "hands", "box" if away.travels == "hot" else "cold box"))
     return tuple(found)
 
 

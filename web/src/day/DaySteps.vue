@@ -88,6 +88,7 @@ header {
 }
 h3 {
   break-after: avoid;
+  padding-top: var(--s-8);
 }
 li {
   break-inside: avoid;

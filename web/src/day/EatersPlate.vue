@@ -114,8 +114,9 @@ const told = (one: Schemas['LeftOut']) => {
       <ul v-if="table.tasters.length" class="people">
         <li v-for="taster in table.tasters" :key="taster.id">
           <Tick :model-value="seated.has(taster.id)" @update:model-value="toggle(taster)">{{ taster.nickname }}</Tick>
-          <button type="button" class="link" :aria-label="`Change ${taster.nickname}`" @click="show(taster)">
-            {{ taster.avoids.length ? `no ${taster.avoids.join(', no ')}` : 'eats all' }}
+          <button type="button" class="link" @click="show(taster)">
+            <span class="sr-only">{{ taster.nickname }}: </span
+            >{{ taster.avoids.length ? `no ${taster.avoids.join(', no ')}` : 'eats all' }}
           </button>
         </li>
       </ul>
