@@ -12,18 +12,24 @@ import re
 import statistics
 import time
 from collections.abc import Callable
+from datetime import UTC, datetime, timedelta
+from datetime import time as clock
 from itertools import cycle
 from pathlib import Path
 from urllib.parse import urlsplit
 
 from playwright.sync_api import sync_playwright
+from ravska_core.coat import Layer, Seasoned, plain
+from ravska_core.day import DayPiece, Side, Supper, find_zone, nights, read_day, start_now, ways_out
+from ravska_core.heat import Phase, find_cooker, heated
 from ravska_core.heat.chances import draws_of, middle_of
 from ravska_core.heat.properties import material_of
 from ravska_core.heat.run import run
 from ravska_core.heat.solver import Body
-from ravska_core.heat.surface import Leg, Side
+from ravska_core.heat.surface import Leg
+from ravska_core.heat.surface import Side as HeatSide
 from ravska_core.heat.trade import factor_of
-from ravska_core.meat import find_cut
+from ravska_core.meat import Piece, find_cut
 from running import CHROMIUM, OWN_PAGE, ROOT, running
 
 WARM, RUNS, EDITS = 30, 300, 40
@@ -185,7 +191,7 @@ def answers(address: str, process: int) -> None:
 def heat() -> None:
     """Measure what twelve hours of a shoulder take of one core: the most likely run, and 64 draws."""
     shoulder, trade = Body(0.0924, 1.96, material_of(0.745)), factor_of(find_cut("pork-shoulder"))
-    side = Side(10.0)
+    side = HeatSide(10.0)
     legs = [Leg(110.0, (side, side), 12 * 3600.0)]
     print(f"{'heat: 12 h of a 4 kg shoulder':<44}{'cpu ms':>9}{'budget':>18}")
     for name, body, budget in (
@@ -198,6 +204,49 @@ def heat() -> None:
             run(body, legs)
             found.append((time.process_time() - start) * 1000)
         print(f"{name:<44}{statistics.median(found):>9.1f}{f'{budget} ms':>18}")
+
+
+def supper(tight: bool) -> Supper:
+    """Return a day of about 40 steps: four joints on one kettle and two sides, with two pairs of hands.
+
+    A tight one has the joints at two heats, and one pair of hands.
+    """
+    salt, serve_at = plain("table-salt/fine"), datetime(2026, 12, 5, 18, 0, tzinfo=UTC)
+    pieces = []
+    for nth, (letter, mass_g) in enumerate(zip("ABCD", (2300.0, 1900.0, 1500.0, 1200.0), strict=True)):
+        layers = (Layer("pre-salt", salt, 0.8, 12 * 3600.0), Layer("rub", salt, 1.0, 3600.0))
+        joint = Seasoned(letter, Piece("lamb-shoulder", mass_g), layers)
+        phases = (Phase("indirect", 170.0 if tight and nth % 2 else 125.0, "grate", centre_c=88.0),)
+        found = DayPiece(letter, joint, heated(joint, phases, [find_cooker("kettle", "indirect")]), ("kettle",))
+        assert found.heat is not None
+        pieces.append(found)
+    oven = find_cooker("oven", "oven")
+    sides = (Side("S1", "Bread", 20, 25, 15, "oven", oven, 230.0), Side("S2", "Roots", 60, 15, 30, "oven", oven, 210.0))
+    return Supper(tuple(pieces), serve_at, asleep(serve_at), 1 if tight else 2, None, sides)
+
+
+def asleep(serve_at: datetime) -> tuple[tuple[int, int], ...]:
+    return nights(serve_at, find_zone("Europe/Berlin"), clock(23), clock(7))
+
+
+def day() -> None:
+    """Measure what planning a day takes of one core, and looking for ways out of what clashes in it."""
+    easy, tight = supper(tight=False), supper(tight=True)
+    steps = sum(len(lane.blocks) for lane in read_day(easy)[0].lanes)
+    clashing = read_day(tight)[1]
+    print(f"{f'day: {steps} blocks of six lanes':<44}{'cpu ms':>9}{'budget':>18}")
+    for name, act, budget in (
+        ("planned, nothing clashes", lambda: read_day(easy), 200),
+        (f"planned, {len(clashing.clashes)} clashes", lambda: read_day(tight), 1000),
+        ("ways out", lambda: ways_out(tight, asleep, clashing), 3000),
+        ("start now", lambda: start_now(easy, easy.serve_at - timedelta(hours=30), asleep), 3000),
+    ):
+        found = []
+        for _ in range(3):
+            start = time.process_time()
+            act()
+            found.append((time.process_time() - start) * 1000)
+        print(f"{name:<44}{statistics.median(found):>9.0f}{f'{budget} ms':>18}")
 
 
 WATCH = """() => {
@@ -253,4 +302,5 @@ if __name__ == "__main__":
         answers(*served)
         screen(served.address)
     heat()
+    day()
     first_view()

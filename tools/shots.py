@@ -53,9 +53,6 @@ def brought(page: Page, address: str, name: str) -> None:
     page.get_by_text("2 questions left").wait_for()
     page.mouse.move(300, 400)
     page.get_by_text("a cup and a quarter of brown sugar").last.scroll_into_view_if_needed()
-    if name.endswith("phone"):
-        page.get_by_role("region", name="What was understood").scroll_into_view_if_needed()
-        page.evaluate("() => scrollBy(0, 420)")
     page.wait_for_timeout(400)
     page.screenshot(path=OUT / f"{name}.png")
     print(f"docs/screenshots/{name}.png")
@@ -125,6 +122,8 @@ def main() -> None:
         shoot(wide, at, f"/blend/{rub}", "blend-bench")
         shoot(wide, at, "/coat", "coat")
         shoot(wide, at, "/day", "day")
+        supper = next(row["id"] for row in get(at, "cooks") if row["name"] == "Lock-side supper")
+        shoot(wide, at, f"/day/{supper}/sheet", "day-sheet")
         shoot(wide, at, f"/table/{tasted['Wharf lunch, duck legs']}", "table")
         shoot(wide, at, f"/verdict/{tasted['Wharf lunch, duck legs']}", "verdict")
         theme(wide, at, "iron")
@@ -136,8 +135,7 @@ def main() -> None:
         phone.evaluate("() => document.querySelector('#layers').scrollIntoView()")
         phone.wait_for_timeout(400)
         phone.screenshot(path=OUT / "coat-phone.png")
-        for page, ending in ((wide, ""), (phone, "-phone")):
-            brought(page, at, f"blend-bring{ending}")
+        brought(wide, at, "blend-bring")
         own(wide, at, "shelf-own")
         measure_shots(wide, at)
         coat_shots(wide, at, next(row["id"] for row in get(at, "cooks") if "haunch" in row["name"]))

@@ -91,7 +91,7 @@ def test_a_side_is_added_a_step_moved_and_what_is_done_ticked_off(page: Page):
     sides.get_by_role("button", name="Keep it").click()
     expect(sides.get_by_role("button", name="Slaw")).to_be_visible()
     steps = page.get_by_role("region", name="Step by step")
-    expect(steps).to_contain_text("S4: Make Slaw ready")
+    expect(steps).to_contain_text("Slaw: Make it ready")
 
     # the coat an hour sooner by the keyboard, and let go again
     drawn = page.get_by_role("region", name="The day, drawn")

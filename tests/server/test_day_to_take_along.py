@@ -39,10 +39,10 @@ def test_sides_have_lanes_of_their_own_with_their_cooker_and_their_work(api, coo
     found = changed(api, cook_id, sides=[BREAD, SALAD], people=2)
     assert [piece["name"] for piece in found["pieces"]] == ["Rubbed", "Marinated", "Flatbread", "Slaw"]
     bread = [block["says"] for block in lane(found, "S1") if block["kind"] not in ("hot", "cold hold", "ready")]
-    assert bread == ["Make Flatbread ready", "Heat the oven", "Cook it", "Dish up Flatbread"]
+    assert bread == ["Make it ready", "Heat the oven", "Cook it", "Dish it up"]
     oven = next(cooker for cooker in found["day"]["cookers"] if cooker["key"] == "oven")
     assert [(burns["low_c"], burns["high_c"]) for burns in oven["burns"]] == [(220, 240)]
-    assert [block["says"] for block in lane(found, "S2") if block["hands"]] == ["Make Slaw ready", "Dish up Slaw"]
+    assert [block["says"] for block in lane(found, "S2") if block["hands"]] == ["Make it ready", "Dish it up"]
     assert found["pieces"][2]["side"]["minutes"] == "20 min"
     assert changed(api, cook_id, sides=[SALAD])["pieces"][-1]["name"] == "Slaw"
 

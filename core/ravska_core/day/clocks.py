@@ -100,10 +100,10 @@ def _of_piece(clock: _Clock, piece: DayPiece, said: Said, mine: Sequence[Placed]
             says = "Not intact: its centre below 60 °C (caution from 4 h)"
             yield clock("centre", says, on.begins, on.begins + heat.danger_s / 60, NOT_INTACT_STOP_MIN)
         for at, phase in enumerate(phases[: last_hot(phases) + 1]):
-            one = by_key.get(f"phase.{at}")
-            if one is not None and phase.surround == "water bath" and phase.aimed_c < COOKS_C:
-                into = by_key.get(f"to.{at}", one)
-                yield clock("bath", f"In a bath below {COOKS_C:.1f} °C", into.begins, one.ends, BATH_MIN)
+            phased = by_key.get(f"phase.{at}")
+            if phased is not None and phase.surround == "water bath" and phase.aimed_c < COOKS_C:
+                into = by_key.get(f"to.{at}", phased)
+                yield clock("bath", f"In a bath below {COOKS_C:.1f} °C", into.begins, phased.ends, BATH_MIN)
     rest, chill, box = by_key.get("rest"), by_key.get("chill"), by_key.get("pack")
     if chill is not None:
         yield clock(

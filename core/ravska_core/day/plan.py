@@ -26,7 +26,7 @@ _OFF, _CLASH = 0.01, 100.0
 _AGAIN = 3
 """So often lanes that clash are placed anew among all others."""
 
-ORDERS = 24
+ORDERS = 10
 """So many orders of the lanes are tried at most."""
 
 

@@ -7,7 +7,7 @@ from itertools import pairwise
 from types import MappingProxyType
 
 from ravska_core.day.clocks import DayClock, clocks_of
-from ravska_core.day.lanes import Said, Supper, lanes_of, letter_of, resources_of
+from ravska_core.day.lanes import WAY, Said, Supper, lanes_of, letter_of, resources_of
 from ravska_core.day.plan import ORDERS, Clash, Placed, Plan, plan
 from ravska_core.day.tasks import BOARD, HANDS, KEEPS_HOT_MIN, DayPiece, Doing, called, waits_hot_min
 from ravska_core.heat import GRAINS
@@ -314,7 +314,9 @@ class _Reading:
 
     def _said(self, placed: Placed) -> str:
         says = self.of(placed).says
-        return f"{letter_of(placed.lane)}: {says[:1].lower()}{says[1:]}"
+        letter = letter_of(placed.lane)
+        whose = next((side.name for side in self.supper.sides if side.letter == letter), letter)
+        return says if letter == WAY else f"{whose}: {says[:1].lower()}{says[1:]}"
 
     def _clash(self, clash: Clash) -> DayClash:
         blocks = [

@@ -95,7 +95,7 @@ def side_doings(side: Side) -> tuple[Doing, ...]:
     hands, found = Need(HANDS), list[Doing]()
     if side.hands_min:
         task = Task("make", side.hands_min, (hands, COOKED), 0, 0, _AHEAD_MIN, awake=True)
-        found.append(Doing(task, f"Make {side.name} ready", "hands", "cold"))
+        found.append(Doing(task, "Make it ready", "hands", "cold"))
     if side.device is not None and side.cooks_min:
         ready = max(0, round(side.device.ready_s / 60) - LIGHT_MIN)
         task = Task(f"light.{side.cooker}", LIGHT_MIN, (hands,), ready, ready, ready + KEEPS_HOT_MIN, awake=True)
@@ -110,7 +110,7 @@ def side_doings(side: Side) -> tuple[Doing, ...]:
         task = Task("on", side.cooks_min, needs, 0, 0, side.waits_min, awake=side.tended)
         found.append(Doing(task, "Cook it", "fire", "ready to eat", "on"))
     task = Task("serve", _DISH_MIN, (hands, COOKED), 0, 0, min(side.waits_min, _DISHED_MIN), awake=True)
-    found.append(Doing(task, f"Dish up {side.name}", "hands", "ready to eat", "plate"))
+    found.append(Doing(task, "Dish it up", "hands", "ready to eat", "plate"))
     return settled(found, side.ticked, {}, side.pins)
 
 

@@ -15,7 +15,7 @@ from ravska_core.working import BadInput
 _LATER_MIN = (10, 15, 30, 45, 60, 90, 120, 180, 240, 360, 720, 1440)
 """So much later supper is tried."""
 
-_MOST, _ORDERS = 5, 12
+_MOST, _ORDERS = 5, 6
 """So many ways are told, and so many orders of the lanes are tried for each."""
 
 _DEAR = {"oven": 40, "cooker": 70, "heat": 60}

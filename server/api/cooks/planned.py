@@ -69,11 +69,6 @@ class Planned:
     supper: Supper
 
 
-def cooker_key(key: str, surround: str) -> str:
-    """Return what a day shares a cooker by: its own key, or that of the device it is one with."""
-    return key or _SHARED_KINDS.get(find_cooker("", surround).kind, find_cooker("", surround).kind)
-
-
 def letter_of_side(at: int) -> str:
     """Return what a side is told apart by, beside the letters of pieces."""
     return f"S{at + 1}"

@@ -3,7 +3,7 @@ import { computed } from 'vue'
 import type { Schemas } from '../api/client'
 import { usePreferences } from '../app/preferences'
 import { duration, longDay, time } from '../kit/units'
-import type { Day } from './useDay'
+import { whose, type Day } from './useDay'
 
 /** The whole day in words, by the hour, to tick off; beside it when each was in the plan that was kept. */
 type Step = Schemas['DayStep']
@@ -58,7 +58,7 @@ const late = computed(() => Date.parse(props.day.now))
             />
             <b>{{ time(step.begins_at) }}</b>
             <span
-              >{{ step.letter === 'way' ? '' : `${step.letter}: ` }}{{ show.sentence(step.says) }}
+              >{{ whose(day, step.letter) }}{{ show.sentence(step.says) }}
               <small v-if="planned(step)" class="was">{{ planned(step) }}</small></span
             >
             <small class="muted">{{ lasts(step) ? duration(lasts(step)) : '' }}</small>

@@ -16,7 +16,7 @@ import EatersPlate from './EatersPlate.vue'
 import SidesPlate from './SidesPlate.vue'
 import StartNow from './StartNow.vue'
 import TakeAlong from './TakeAlong.vue'
-import { useDay } from './useDay'
+import { useDay, whose } from './useDay'
 
 /** Day: a cook from the serving time backwards; when to light the fire, who does what when, what clashes. */
 const props = defineProps<{ id?: string }>()
@@ -115,8 +115,7 @@ const unfired = computed(() => {
           <ol>
             <li v-for="step in next" :key="`${step.letter} ${step.begins_at}`">
               <Tick :model-value="false" @update:model-value="tick({ letter: step.letter, key: step.key, done: true })">
-                <b>{{ dayAndTime(step.begins_at) }}</b> {{ step.letter === 'way' ? '' : `${step.letter}: `
-                }}{{ show.sentence(step.says) }}
+                <b>{{ dayAndTime(step.begins_at) }}</b> {{ whose(day, step.letter) }}{{ show.sentence(step.says) }}
               </Tick>
             </li>
           </ol>
