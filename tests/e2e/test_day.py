@@ -106,7 +106,9 @@ def test_a_side_is_added_a_step_moved_and_what_is_done_ticked_off(page: Page):
     expect(coat).to_have_attribute("aria-label", was)
 
     # ticked off it is done, and the plan that was stays beside it
-    page.get_by_role("region", name="Next three").get_by_role("checkbox").first.check()
+    todo = page.get_by_role("region", name="Next three")
+    expect(todo.get_by_role("listitem").first).to_contain_text("Have all of it bought by now")
+    todo.get_by_role("checkbox", name=re.compile("Trim it and pat it dry")).first.check()
     expect(steps.get_by_role("checkbox", name=re.compile("Trim it and pat it dry, done")).first).to_be_checked()
     expect(steps).to_contain_text("Beside the plan of")
 

@@ -8,7 +8,8 @@ import pytest
 from axe import check_with_axe
 from playwright.sync_api import Page, expect
 
-PATHS = ("/", "/blend", "/blend/{blend}", "/blend/bring", "/blend/label", "/coat", "/day", "/table", "/table/{trial}",
+PATHS = ("/", "/blend", "/blend/{blend}", "/blend/bring", "/blend/label", "/coat", "/day", "/day/{cook}/sheet",
+        "/table", "/table/{trial}",
          "/verdict", "/verdict/{trial}", "/shelf")  # fmt: skip
 
 
@@ -22,8 +23,9 @@ def addresses(page: Page) -> list[str]:
     (blend,) = [
         one["id"] for one in page.request.get(f"{at}/api/blends").json() if one["name"] == "Weir House lamb rub"
     ]
-    trial = next(row["trial"]["id"] for row in page.request.get(f"{at}/api/cooks").json() if row["trial"]["cards"])
-    return [path.format(blend=blend, trial=trial) for path in PATHS]
+    cooks = page.request.get(f"{at}/api/cooks").json()
+    trial = next(row["trial"]["id"] for row in cooks if row["trial"] and row["trial"]["cards"])
+    return [path.format(blend=blend, trial=trial, cook=cooks[0]["id"]) for path in PATHS]
 
 
 def ready(page: Page, path: str) -> None:

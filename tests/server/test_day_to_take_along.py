@@ -381,3 +381,76 @@ def test_a_supper_in_the_past_and_frozen_meat_an_hour_before_say_what_is_wrong_a
     Cook.objects.filter(pk=cook_id).update(serve_at=timezone.now() - timedelta(days=2))
     assert day_of(api, cook_id)["day"]["clashes"] == []
     assert evening(3) > timezone.now()
+
+
+def ticked(api, cook_id: str, letter: str, key: str, done: bool = True) -> dict:
+    sent = {"version": Cook.objects.get(pk=cook_id).version, "letter": letter, "key": key, "done": done}
+    status, answer = api("POST", f"cooks/{cook_id}/day/tick?zone=Europe/Berlin", sent)
+    assert status == 200, answer
+    return answer
+
+
+def step_of(found: dict, letter: str, key: str) -> dict:
+    return next(step for step in found["day"]["steps"] if (step["letter"], step["key"]) == (letter, key))
+
+
+def test_a_step_is_ticked_once_for_day_and_home(api, cook_id):
+    keys = [step["key"] for step in day_of(api, cook_id)["day"]["steps"] if step["letter"] == "A"]
+    mix = next(key for key in keys if key.startswith("mix"))
+    found = ticked(api, cook_id, "A", mix)
+    home = next(piece for piece in opened_board(api)["pieces"] if piece["typed"]["letter"] == "A")
+    assert next(step for step in home["steps"] if step["kind"] == "mix")["done_at"]
+    # what was mixed is pinned as it was, as when it is ticked at home
+    assert all(layer["revision"] for layer in home["typed"]["layers"] if layer["kind"] == "rub")
+    assert step_of(found, "A", mix)["done"]
+    # and what is ticked at home is done in the day; what is over stays in its list
+    salt = next(step for step in home["steps"] if step["kind"] == "salt")
+    version = Cook.objects.get(pk=cook_id).version
+    status, _ = api("POST", f"cooks/{cook_id}/steps/{salt['id']}", {"version": version, "done": True})
+    assert status == 200
+    found = day_of(api, cook_id)
+    assert step_of(found, "A", mix)["done"]
+    assert step_of(found, "A", "salt.0")["done"]
+    done = [step["key"] for step in found["day"]["steps"] if step["done"]]
+    assert done == [mix, "salt.0"]
+    # taken back in the day it is to be done at home again
+    found = ticked(api, cook_id, "A", "salt.0", done=False)
+    home = next(piece for piece in opened_board(api)["pieces"] if piece["typed"]["letter"] == "A")
+    assert next(step for step in home["steps"] if step["kind"] == "salt")["done_at"] is None
+    assert [step["key"] for step in found["day"]["steps"] if step["done"]] == [mix]
+    found = ticked(api, cook_id, "A", mix, done=False)
+    assert not any(step["done"] for step in found["day"]["steps"])
+
+
+def opened_board(api) -> dict:
+    return api("GET", "cooks/in-hand")[1]["cook"]
+
+
+def test_what_was_done_goes_with_its_side_and_not_with_its_place(api, cook_id):
+    found = changed(api, cook_id, sides=[BREAD, SALAD], people=3)
+    ticked(api, cook_id, "S2", "make")
+    found = changed(api, cook_id, sides=[SALAD])
+    assert step_of(found, "S1", "make")["done"]
+    found = changed(api, cook_id, sides=[BREAD, SALAD])
+    assert not step_of(found, "S1", "make")["done"]
+    assert step_of(found, "S2", "make")["done"]
+    assert set(Cook.objects.get(pk=cook_id).ticks) == {"S2"}
+
+
+def test_what_was_done_to_a_piece_goes_off_the_board_with_it(api, cook_id):
+    Cook.objects.filter(pk=cook_id).update(
+        ticks={"C": {"trim": timezone.now().isoformat()}}, pins={"C": {"trim": -900}}
+    )
+    ticked(api, cook_id, "A", "trim")
+    typed = as_sent(opened(api))
+    saved(api, cook_id, typed)
+    kept = Cook.objects.get(pk=cook_id)
+    assert (set(kept.ticks), kept.pins) == ({"A"}, {})
+
+
+def test_a_step_that_is_not_there_is_refused_at_its_field(api, cook_id):
+    version = Cook.objects.get(pk=cook_id).version
+    pin = {"letter": "A", "key": "nothing", "begins_at": evening(9).isoformat()}
+    status, answer = api("PUT", f"cooks/{cook_id}/day", {"version": version, "pin": pin})
+    assert (status, answer["errors"][0]["field"]) == (422, "pin.key")
+    assert Cook.objects.get(pk=cook_id).version == version

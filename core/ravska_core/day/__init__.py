@@ -1,9 +1,9 @@
 """The day of a cook, planned back from serving."""
 
 from ravska_core.day.eaters import AVOIDS, Eater, LeftOut, instead_of, leaves_out, look_for, portions
-from ravska_core.day.lanes import Supper
+from ravska_core.day.lanes import BUY, Supper
 from ravska_core.day.nights import find_zone, nights
-from ravska_core.day.reading import DayReading, read_day
+from ravska_core.day.reading import Block, DayReading, read_day
 from ravska_core.day.schedule import count_back
 from ravska_core.day.sides import MOST_SIDES, TRAVELS, Away, Side, Waves, check_side
 from ravska_core.day.start_now import StartNow, aimed_now_c, hold_left_s, start_now
@@ -13,9 +13,11 @@ from ravska_core.day.written import write_calendar, write_markdown
 
 __all__ = [
     "AVOIDS",
+    "BUY",
     "MOST_SIDES",
     "TRAVELS",
     "Away",
+    "Block",
     "DayPiece",
     "DayReading",
     "Eater",

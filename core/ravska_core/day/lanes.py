@@ -4,17 +4,17 @@ from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from datetime import datetime
 
-from ravska_core.day.during import within_of
+from ravska_core.day.during import Beside, within_of
 from ravska_core.day.plan import Lane, Need, Resource, Task
-from ravska_core.day.sides import Away, Side, Waves, packed, side_doings, the_way
-from ravska_core.day.tasks import BOARD, HANDS, DayPiece, Doing, doings_of
+from ravska_core.day.sides import Away, Side, Waves, packed, side_doings, the_way, whole_side
+from ravska_core.day.tasks import BOARD, HANDS, DayPiece, Doing, doings_of, done_at_min, whole_of
 from ravska_core.heat import Cooker, last_hot
 from ravska_core.working import BadInput
 
 Nights = tuple[tuple[int, int], ...]
 
-WAY = "way"
-"""Key of the lane that leads to where it is eaten."""
+WAY, BUY = "way", "buy"
+"""Key of the lane that leads to where it is eaten, and of what is bought before all else."""
 
 _WAVE = "·"
 
@@ -33,7 +33,7 @@ class Supper:
     """What a day is planned from: its pieces and sides, when it is served, when everybody sleeps [min, 0 at serving].
 
     `people` is how many pairs of hands there are; nothing begins before `now`, where that is given. It is eaten `away`
-    where that is given; what is grilled to order comes in `waves`.
+    where that is given; what is grilled to order comes in `waves`. `bought` is when all of it was bought [min].
     """
 
     pieces: tuple[DayPiece, ...]
@@ -44,6 +44,7 @@ class Supper:
     sides: tuple[Side, ...] = ()
     away: Away | None = None
     waves: Waves | None = None
+    bought: int | None = None
 
     @property
     def cookers(self) -> Mapping[str, Cooker]:
@@ -57,10 +58,11 @@ class Supper:
 
 @dataclass(frozen=True)
 class Said:
-    """A lane, and what each of its tasks is in words."""
+    """A lane, what each of its tasks is in words, and what of it is over with when that was [min, 0 at serving]."""
 
     lane: Lane
     doings: Mapping[str, Doing]
+    over: tuple[tuple[Doing, int], ...] = ()
 
 
 def letter_of(lane: str) -> str:
@@ -103,16 +105,32 @@ def lanes_of(supper: Supper) -> tuple[Said, ...]:
         if away is not None:
             doings = packed(doings, away)
         beside = within_of(piece, doings)
-        found.append(_said(piece.letter, doings, ends, beside))
+        over = _over(whole_of(piece), piece.ticked, piece.done)
+        found.append(_said(piece.letter, doings, ends, beside, over))
     for side in supper.sides:
         doings = side_doings(side)
-        found.append(_said(side.letter, packed(doings, away) if away is not None else doings, ends))
+        over = _over(whole_side(side), side.ticked, {})
+        found.append(_said(side.letter, packed(doings, away) if away is not None else doings, ends, (), over))
     return tuple(found)
 
 
-def _said(key: str, doings: Sequence[Doing], serves: int, beside: Sequence[tuple] = ()) -> Said:  # type: ignore[type-arg]
+Over = tuple[tuple[Doing, int], ...]
+
+
+def _over(
+    whole: Sequence[Doing], ticked: Mapping[str, int], done: Mapping[tuple[str, int | None], int]
+) -> Over:  # fmt: skip
+    """Return what of a chain is over, with when that was."""
+    found = [(one, done_at_min(one, ticked, done)) for one in whole]
+    return tuple((one, at) for one, at in found if at is not None)
+
+
+def _said(
+    key: str, doings: Sequence[Doing], serves: int, beside: Sequence[Beside] = (), over: Over = ()
+) -> Said:  # fmt: skip
     words = {one.task.key: one for one in doings} | {doing.task.key: doing for _, doing in beside}
-    return Said(Lane(key, tuple(one.task for one in doings), serves, tuple(within for within, _ in beside)), words)
+    lane = Lane(key, tuple(one.task for one in doings), serves, tuple(within for within, _ in beside))
+    return Said(lane, words, tuple((one, at) for one, at in over if one.task.key not in words))
 
 
 def _in_waves(piece: DayPiece, doings: Sequence[Doing], waves: Waves) -> Iterator[Said]:

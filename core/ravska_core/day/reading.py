@@ -7,7 +7,7 @@ from itertools import pairwise
 from types import MappingProxyType
 
 from ravska_core.day.clocks import DayClock, clocks_of
-from ravska_core.day.lanes import WAY, Said, Supper, lanes_of, letter_of, resources_of
+from ravska_core.day.lanes import BUY, WAY, Said, Supper, lanes_of, letter_of, resources_of
 from ravska_core.day.plan import ORDERS, Clash, Placed, Plan, plan
 from ravska_core.day.tasks import BOARD, HANDS, KEEPS_HOT_MIN, DayPiece, Doing, called, waits_hot_min
 from ravska_core.heat import GRAINS
@@ -22,6 +22,8 @@ _WAITS = MappingProxyType(
     }
 )  # fmt: skip
 """Kind and words of the block that a wait is."""
+
+_BUY = "Have all of it bought by now: the list is under “Take it along”"
 
 _OFF_MIN = 5
 
@@ -223,7 +225,15 @@ class _Reading:
             DayStep(lane.letter, block.key, block.says, block.begins_at, block.ends_at, block.done)
             for lane in lanes for block in lane.blocks if block.hands
         ]  # fmt: skip
-        return tuple(sorted(found, key=lambda step: (step.begins_at, step.letter, step.key)))
+        for lane in self.lanes.values():
+            for doing, at in lane.over:
+                begins = self.at(at - doing.task.lasts)
+                found.append(DayStep(lane.lane.key, doing.task.key, doing.says, begins, self.at(at), True))
+        if found:
+            first = min(step.begins_at for step in found)
+            at_bought = first if self.supper.bought is None else self.at(self.supper.bought)
+            found.append(DayStep(BUY, BUY, _BUY, at_bought, at_bought, self.supper.bought is not None))
+        return tuple(sorted(found, key=lambda step: (step.begins_at, step.letter != BUY, step.letter, step.key)))
 
     def _blocks(self, placed: Placed) -> Iterator[Block]:
         """Return a task and the wait after it as blocks, without what another piece's task does for it."""

@@ -92,6 +92,11 @@ def check_side(side: Side) -> None:
 
 def side_doings(side: Side) -> tuple[Doing, ...]:
     """Return what is still to be done to a side, in order, as `doings_of` does for a piece."""
+    return settled(whole_side(side), side.ticked, {}, side.pins)
+
+
+def whole_side(side: Side) -> list[Doing]:
+    """Return all that is done to a side, in order, whether it is done already or not."""
     hands, found = Need(HANDS), list[Doing]()
     if side.hands_min:
         task = Task("make", side.hands_min, (hands, COOKED), 0, 0, _AHEAD_MIN, awake=True)
@@ -111,7 +116,7 @@ def side_doings(side: Side) -> tuple[Doing, ...]:
         found.append(Doing(task, "Cook it", "fire", "ready to eat", "on"))
     task = Task("serve", _DISH_MIN, (hands, COOKED), 0, 0, min(side.waits_min, _DISHED_MIN), awake=True)
     found.append(Doing(task, "Dish it up", "hands", "ready to eat", "plate"))
-    return settled(found, side.ticked, {}, side.pins)
+    return found
 
 
 def packed(doings: tuple[Doing, ...], away: Away) -> tuple[Doing, ...]:

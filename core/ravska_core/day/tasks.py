@@ -232,7 +232,7 @@ def _on_the_fire(piece: DayPiece) -> list[Doing]:
     rests = round(sum(one.ends_s - one.begins_s for one in went[last + 1 :]) / 60)
     found.append(Doing(Task("off", _ON_MIN, (hands,), awake=True), "Take it off", "hands"))
     rest = Task("rest", max(1, rests - _ON_MIN), (), 0, slack_min(piece), waits_hot_min(cut))
-    return [*found, Doing(rest, "Rest", "rest", "hot", "rest")]
+    return [*found, Doing(rest, "Rest until it can be pulled" if _pulled(piece) else "Rest", "rest", "hot", "rest")]
 
 
 def _told_min(minutes: float) -> int:
@@ -323,12 +323,23 @@ def doings_of(piece: DayPiece) -> tuple[Doing, ...]:
 
     What was done last is the first of them, at the time it was: what follows waits from then. None where all is done.
     """
+    return settled(whole_of(piece), piece.ticked, piece.done, piece.pins)
+
+
+def whole_of(piece: DayPiece) -> list[Doing]:
+    """Return all that is done to a piece, in order, whether it is done already or not."""
     # several pieces are sliced one after another, and wait as warm as they can
     most = min(_SLICED_MIN, waits_hot_min(piece.cut))
     task = Task("serve", _SERVE_MIN, (Need(HANDS), COOKED), 0, 0, most, awake=True)
     served = Doing(task, _served_says(piece), "hands", "hot", "plate")
-    found = [*_lit_in_time(_before(piece), _on_the_fire(piece)), served]
-    return settled(found, piece.ticked, piece.done, piece.pins)
+    return [*_lit_in_time(_before(piece), _on_the_fire(piece)), served]
+
+
+def done_at_min(
+    doing: Doing, ticked: Mapping[str, int], done: Mapping[tuple[str, int | None], int]
+) -> int | None:  # fmt: skip
+    """Return when something was done [min, 0 at serving], None where it was not."""
+    return ticked.get(doing.task.key, done.get((doing.step, doing.layer)) if doing.step else None)
 
 
 def settled(
@@ -338,7 +349,7 @@ def settled(
     """Return what is still to be done, with what was said and what happened of it; see `DayPiece`."""
     over, at_min = -1, 0
     for at, one in enumerate(doings):
-        when = ticked.get(one.task.key, done.get((one.step, one.layer)) if one.step else None)
+        when = done_at_min(one, ticked, done)
         if when is not None:
             over, at_min = at, when
     if over == len(doings) - 1:

@@ -1,6 +1,7 @@
 """Day: a cook planned backwards from its serving, what clashes in it, and ways out."""
 
 import math
+import re
 from collections.abc import Callable
 from dataclasses import dataclass
 from datetime import datetime, timedelta
@@ -8,7 +9,7 @@ from typing import Annotated, Any, Literal
 from uuid import UUID
 
 from book.days import pin, set_sides, tick
-from book.models import Cook, Stale, claim_version
+from book.models import Cook, Stale, Step, claim_version
 from book.tasting import check_untasted
 from django.db import transaction
 from django.http import HttpRequest
@@ -17,6 +18,8 @@ from ninja import Schema
 from pydantic import AwareDatetime, Field
 from ravska_core.coat import LAYER_KINDS
 from ravska_core.day import (
+    BUY,
+    Block,
     DayReading,
     OutOfClash,
     StartNow,
@@ -33,6 +36,7 @@ from api.cooks.phases import PhaseDocument, phases_typed, read_phases, stored_ph
 from api.cooks.planned import DayPieceOut, MostSides, Planned, SideDocument, planned, planned_of, read_side, read_sides
 from api.cooks.shown import own_faults
 from api.cooks.store import one_cook, piece_of
+from api.cooks.ticking import tick_step
 from api.plumbing.answers import Router
 from api.plumbing.problems import Conflict, Gather
 from api.plumbing.quantities import Duration, FireTemperature
@@ -193,7 +197,7 @@ def save_day(request: HttpRequest, cook_id: UUID, document: DaySave, zone: ZoneN
             set_sides(cook, [(side.name, side.model_dump()) for side in document.sides])
         if document.pin is not None:
             one = document.pin
-            _check_task(planned_of(cook.pk, zone), one.letter, one.key)
+            _block_of(planned_of(cook.pk, zone), one.letter, one.key, "pin.key")
             if one.begins_at is not None and abs(one.begins_at - cook.serve_at) > _FAR:
                 raise BadInput("pin.begins_at", "A step lies at most two weeks from supper; drop it nearer.")
             pin(cook, one.letter, one.key, one.begins_at)
@@ -225,17 +229,46 @@ def _given(document: DaySave) -> dict[str, Any]:
     return given
 
 
-def _check_task(of: Planned, letter: str, key: str) -> None:
-    """Refuse a task that this day has none of.
+def _block_of(of: Planned, letter: str, key: str, field: str) -> Block:
+    """Return a block of a lane.
 
     Raises
     ------
     BadInput
-        At ``pin.key``.
+        At `field` where this day has none such.
     """
     day, _ = read_day(of.supper)
-    if not any(lane.letter == letter and any(block.key == key for block in lane.blocks) for lane in day.lanes):
-        raise BadInput("key", "This day has no such step any more; look at it again.")
+    blocks = (block for lane in day.lanes if lane.letter == letter for block in lane.blocks if block.key == key)
+    found = next(blocks, None)
+    if found is None:
+        raise BadInput(field, "This day has no such step any more; look at it again.")
+    return found
+
+
+def _step_of(cook: Cook, letter: str, kind: str, layer: int | None) -> Step | None:
+    """Return Home's step that a task is one with, so that it is ticked in both."""
+    piece = next((one for one in cook.pieces.all() if one.letter == letter), None)
+    if piece is None or not kind:
+        return None
+    layers = list(piece.layers.all())
+    of = layers[layer].pk if layer is not None and layer < len(layers) else None
+    return next((step for step in piece.steps.all() if step.kind == kind and step.layer_id == of), None)
+
+
+_LAYER_KEY = re.compile(r"([a-z]+)\.(\d+)")
+
+
+def _home_step(cook: Cook, letter: str, key: str, block: Block | None) -> Step | None:
+    """Return Home's step of a task, by what it begins, or where it is over already by its key."""
+    if block is not None:
+        return _step_of(cook, letter, block.step, block.layer)
+    if key in ("to.0", "phase.0", "on"):
+        return _step_of(cook, letter, "on", None)
+    told = _LAYER_KEY.fullmatch(key)
+    if told is None:
+        return _step_of(cook, letter, {"serve": "plate"}.get(key, key), None)
+    kind, layer = told[1], int(told[2])
+    return _step_of(cook, letter, kind, layer) or _step_of(cook, letter, kind, None)
 
 
 class TickDayDocument(Schema):
@@ -255,14 +288,21 @@ def tick_task(request: HttpRequest, cook_id: UUID, document: TickDayDocument, zo
     def change(cook: Cook) -> None:
         now = timezone.now()
         at = document.at or now
+        block = None
         if document.done:
             of = planned(one_cook(cook.pk), zone)
-            _check_task(of, document.letter, document.key)
+            if document.letter != BUY:
+                block = _block_of(of, document.letter, document.key, "key")
             if at > now + timedelta(minutes=1) or at < now - _FAR:
                 raise BadInput("at", "That is done now, or was within the last two weeks.")
             if not cook.plan_was:
                 _keep(cook, of)
-        tick(cook, document.letter, document.key, at if document.done else None)
+        step = _home_step(cook, document.letter, document.key, block)
+        if step is not None:
+            tick_step(cook, step, at if document.done else None)
+        # a task that was ticked by its key alone, before it was one with a step, is let go by it too
+        if step is None or not document.done:
+            tick(cook, document.letter, document.key, at if document.done else None)
 
     return _changed(cook_id, document.version, zone, change)
 
@@ -461,9 +501,6 @@ def _take_of_side(cook: Cook, key: list[str]) -> None:
         raise BadInput("key", _NO_WAY)
     if kind == "less":
         del sides[at]
-        cook.pins = {lane: keys for lane, keys in cook.pins.items() if not lane.startswith("S")}
-        cook.ticks = {lane: keys for lane, keys in cook.ticks.items() if not lane.startswith("S")}
-        cook.save(update_fields=["pins", "ticks"])
     else:
         name, typed = sides[at]
         moved = SideDocument(**typed).model_copy(update={"cooker": key[2] if len(key) > 2 else "oven"})

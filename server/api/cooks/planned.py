@@ -6,7 +6,7 @@ from datetime import datetime
 from typing import Annotated
 from uuid import UUID
 
-from book.days import minutes_of
+from book.days import letter_of_side, minutes_of
 from book.models import Cook, Piece
 from book.models.values import phases_from
 from django.conf import settings
@@ -67,11 +67,6 @@ class Planned:
     nights_of: NightsOf
     pieces: list[DayPieceOut]
     supper: Supper
-
-
-def letter_of_side(at: int) -> str:
-    """Return what a side is told apart by, beside the letters of pieces."""
-    return f"S{at + 1}"
 
 
 def _minutes(typed: Duration, field: str) -> int:
@@ -189,6 +184,7 @@ def planned(cook: Cook, zone: str, whole: bool = True) -> Planned:
         now if now < cook.serve_at else None, tuple(sides),
         Away(cook.away_min, cook.travels) if cook.away_min is not None else None,
         Waves(cook.waves, cook.waves_min) if cook.waves > 1 else None,
+        minutes_of(cook.ticks.get("buy", {}), cook.serve_at).get("buy"),
     )  # fmt: skip
     return Planned(cook, zone, nights_of, told, supper)
 

@@ -1,21 +1,20 @@
 """Cooks: the one in hand, the ways to begin another, saving, and what is done to one."""
 
-from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime
 from typing import Annotated, Literal
 from uuid import UUID
 
-from book.cooks import Beginning, begin_cook, pin_layer, take_in_hand
+from book.cooks import Beginning, begin_cook, take_in_hand
+from book.days import forget_others
 from book.evening import even_faces, even_salt, even_times
-from book.models import LETTERS, Blend, Cook, Layer, Look, Piece, Stale, Step, Taster, claim_version
+from book.models import LETTERS, Blend, Cook, Look, Stale, Step, Taster, claim_version
 from book.tasting import check_untasted, trial_of
 from django.db import transaction
 from django.http import Http404, HttpRequest
 from django.utils import timezone
 from ninja import Schema
 from pydantic import AfterValidator, AwareDatetime, Field
-from ravska_core.coat import SHARED
 from ravska_core.meat import find_cut, usual_mass_g
 from ravska_core.working import BadInput
 
@@ -26,14 +25,14 @@ from api.cooks.shown import (
     TrialMarkOut,
     board_out,
     cook_out,
-    mixing_of,
     own_faults,
     trial_mark,
     typed_own,
 )
-from api.cooks.store import cooks, load, one_cook, one_typed, read_board, read_stored, typed_cooks, write_cook
+from api.cooks.store import cooks, load, one_cook, one_typed, read_board, typed_cooks, write_cook
+from api.cooks.ticking import tick_step
 from api.plumbing.answers import Created, Router
-from api.plumbing.household import household, spoon_set
+from api.plumbing.household import household
 from api.plumbing.lists import NEVER, SPOILED, each_shown, rows_of
 from api.plumbing.problems import Conflict, Gather
 from api.plumbing.quantities import Duration, Masses
@@ -200,6 +199,7 @@ def save_cook(request: HttpRequest, cook_id: UUID, document: CookSave) -> CookOu
             found, blends = read_board(cook_id, document)
             _write_own(cook, document)
             write_cook(cook, document, found, blends)
+            forget_others(cook, letters)
     except Stale:
         raise Conflict(cook_out(one_typed(cook_id))) from None
     return cook_out(one_typed(cook_id))
@@ -263,42 +263,6 @@ def _claim(cook_id: UUID, version: int) -> Cook:
     return cook
 
 
-def _mix(cook: Cook, step: Step, done: bool) -> None:
-    """Pin what the mixing takes in as it is mixed now; or let it follow its draft again, until cards are in."""
-    trial = trial_of(cook)
-    whole = cooks().get(pk=cook.pk)
-    at = next(n for n, piece in enumerate(whole.pieces.all()) if piece.pk == step.piece_id)
-    mixing = mixing_of(whole)[at]
-    taken = [piece.layers.all()[place].pk for piece, place in mixing]
-    grams = _shares_g(whole, mixing) if done else {}
-    for layer in Layer.objects.filter(pk__in=taken).select_related("blend", "revision"):
-        assert layer.blend is not None
-        if done:
-            if not layer.blend.draft().lines.exists():
-                sentence = f"There is nothing in {layer.blend.name} yet; add an ingredient to it first."
-                raise BadInput("done", sentence)
-            pin_layer(layer, cook)
-            layer.mixed_g = grams.get(layer.pk)
-            layer.save(update_fields=["mixed_g"])
-        elif trial is None or not trial.is_tasted():
-            layer.revision = layer.mixed_g = None
-            layer.save(update_fields=["revision", "mixed_g"])
-
-
-def _shares_g(cook: Cook, mixing: Sequence[tuple[Piece, int]]) -> dict[UUID, float]:
-    """Return what layers that take a share of a batch or of the jars come to [g], as they are mixed now."""
-    shared = [(piece, place, piece.layers.all()[place]) for piece, place in mixing]
-    shared = [one for one in shared if one[2].dose_unit in SHARED]
-    readings = read_stored(load(cook), spoon_set()) if shared else {}
-    found = {}
-    for piece, place, layer in shared:
-        reading = readings[piece.letter]
-        if isinstance(reading, BadInput):
-            raise BadInput("done", f"How much goes on {piece.name} cannot be read: {reading.sentence}")
-        found[layer.pk] = reading.layers[place].dose_g
-    return found
-
-
 @router.posts("/{uuid:cook_id}/steps/{uuid:step_id}")
 def tick(request: HttpRequest, cook_id: UUID, step_id: UUID, document: TickDocument) -> BoardOut:
     """Tick a step, or set its length. Ticking the mixing keeps the blend as it is mixed now."""
@@ -315,10 +279,8 @@ def tick(request: HttpRequest, cook_id: UUID, step_id: UUID, document: TickDocum
                     raise BadInput("lasts", "Plating is the end; move the serving time instead.")
                 step.lasts_s = document.lasts.read("lasts")
             if document.done is not None:
-                step.done_at = timezone.now() if document.done else None
-                if step.kind == "mix":
-                    _mix(cook, step, document.done)
-            step.save(update_fields=["lasts_s", "done_at"])
+                tick_step(cook, step, timezone.now() if document.done else None)
+            step.save(update_fields=["lasts_s"])
     except Stale:
         raise Conflict(_board(cook_id)) from None
     return _board(cook_id)

@@ -44,7 +44,7 @@ const print = () => window.print()
         {{ sheet.day.lights }} <b>{{ dayAndTime(sheet.day.light_at) }}</b>
       </p>
       <p v-if="sheet.hidden" class="muted note">Pieces go by letter: a tasting still hides which is which.</p>
-      <div class="columns">
+      <div class="plate columns">
         <section v-for="[name, steps] in days" :key="name" class="hours">
           <h2>{{ name }}</h2>
           <ol>
@@ -106,6 +106,7 @@ const print = () => window.print()
 .columns {
   columns: 2 380px;
   column-gap: var(--s-32);
+  padding: var(--s-16) var(--s-20);
 }
 section {
   margin-bottom: var(--s-14);
@@ -144,6 +145,10 @@ ol i {
   .columns {
     columns: 2;
     column-gap: 7mm;
+    padding: 0;
+    border: 0;
+    background: none;
+    box-shadow: none;
   }
   h1 {
     font-size: 15pt;

@@ -16,7 +16,7 @@ export const zone = Temporal.Now.timeZoneId()
 /** Whose a step is, as it is told before it: a piece by its letter, a side by its name, the way by nothing. */
 export function whose(day: Day, letter: string): string {
   const side = day.pieces.find((piece) => piece.letter === letter && piece.side)
-  return letter === 'way' ? '' : `${side?.name ?? letter}: `
+  return letter === 'way' || letter === 'buy' ? '' : `${side?.name ?? letter}: `
 }
 
 /** A cook's day as the server plans it, and what moves it. */
