@@ -454,3 +454,15 @@ def test_a_step_that_is_not_there_is_refused_at_its_field(api, cook_id):
     status, answer = api("PUT", f"cooks/{cook_id}/day", {"version": version, "pin": pin})
     assert (status, answer["errors"][0]["field"]) == (422, "pin.key")
     assert Cook.objects.get(pk=cook_id).version == version
+
+
+def test_a_blend_says_whom_it_leaves_out(api, cook_id):
+    api("POST", "cooks/tasters", {"nickname": "Heron", "avoids": ["milk", "lamb", "fennel"]})
+    api("POST", "cooks/tasters", {"nickname": "Coot"})
+    blends = {row["name"]: row["id"] for row in api("GET", "blends")[1]}
+    (bath,) = api("GET", f"blends/{blends['Orange and buttermilk']}/left-out")[1]
+    # a bath is no lamb: only what is in it counts
+    assert (bath["nickname"], bath["why"], bath["asked"]) == ("Heron", ["milk"], ["fennel"])
+    (rub,) = api("GET", f"blends/{blends['Weir House lamb rub']}/left-out")[1]
+    assert rub["why"] == []
+    assert api("GET", f"blends/{cook_id}/left-out")[0] == 404

@@ -49,16 +49,16 @@ class LeftOut:
     asked: tuple[str, ...]
 
 
-def leaves_out(eater: Eater, letter: str, cut: Cut, blends: Sequence[BlendReading]) -> LeftOut | None:
-    """Return why somebody cannot eat a piece, None where nothing is known against it."""
+def leaves_out(eater: Eater, letter: str, cut: Cut | None, blends: Sequence[BlendReading]) -> LeftOut | None:
+    """Return why somebody cannot eat a piece, or blends by themselves; None where nothing is known against it."""
     why = tuple(dict.fromkeys(_why(eater, cut, blends)))
     asked = tuple(word for word in eater.avoids if word not in AVOIDS)
     return LeftOut(eater.nickname, letter, why, asked) if why or asked else None
 
 
-def _why(eater: Eater, cut: Cut, blends: Sequence[BlendReading]) -> Iterator[str]:
+def _why(eater: Eater, cut: Cut | None, blends: Sequence[BlendReading]) -> Iterator[str]:
     for word in eater.avoids:
-        if word == cut.animal:
+        if cut is not None and word == cut.animal:
             yield word
         for blend in blends:
             hot = word == _HOT and blend.scale("heat").figure.value >= HOT_SHU

@@ -7,7 +7,7 @@ from typing import Annotated, Literal, cast
 from uuid import UUID
 
 from book.mixtures import load_mixtures
-from book.models import Blend, Layer, Line, Revision, line_key
+from book.models import Blend, Layer, Line, Revision, Taster, line_key
 from book.models.values import method_of
 from django.http import Http404, HttpRequest
 from pydantic import Field
@@ -49,12 +49,14 @@ from ravska_core.bowl import Use, mass_inside
 from ravska_core.bowl import share_out as core_share_out
 from ravska_core.catalogue import ALLERGENS, catalogue
 from ravska_core.coat import read_coat
+from ravska_core.day import Eater, LeftOut, leaves_out
 from ravska_core.exchange import MEASURED, Amount, Put, put_in, read_amount, weighed
 from ravska_core.working import BadInput, Figure, say
 
 from api.blends.documents import Basis, LineDocument, MethodStepDocument, Total, WhatIf, Written
 from api.blends.reading import BlendAsTyped, read_document, written_lines
 from api.blends.readings import BlendReadingOut, reading_out
+from api.blends.store import one_blend
 from api.plumbing.answers import Router
 from api.plumbing.household import household, spoon_set
 from api.plumbing.quantities import ByEye, Parts
@@ -552,3 +554,12 @@ def share_out(request: HttpRequest, document: WhatIf) -> SharedOut:
             uses.append(Use(use.name, min(taken, 50_000.0)))
     shared = core_share_out(typed.batch_g, uses)
     return SharedOut(found, shared.taken, shared.left, shared.enough_g, list(offers.values()))
+
+
+@router.reads("/{uuid:blend_id}/left-out")
+def read_left_out(request: HttpRequest, blend_id: UUID) -> list[LeftOut]:
+    """Return whom of those who eat here a blend leaves out, as it is saved; words that no table has are asked."""
+    reading = read_blend(one_blend(blend_id).as_core(), spoon_set())
+    rows = Taster.objects.filter(household=household(), deleted_at__isnull=True)
+    told = (leaves_out(Eater(row.nickname, tuple(row.avoids), row.appetite), "", None, [reading]) for row in rows)
+    return [one for one in told if one is not None]

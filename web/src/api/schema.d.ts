@@ -352,6 +352,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/blends/{blend_id}/left-out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Left Out
+         * @description Return whom of those who eat here a blend leaves out, as it is saved; words that no table has are asked.
+         */
+        get: operations["api_blends_bench_read_left_out"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/blends/bring": {
         parameters: {
             query?: never;
@@ -3927,6 +3947,20 @@ export interface components {
             sentence: string;
         };
         /**
+         * LeftOut
+         * @description Somebody who cannot eat something, by its letter, and why; `asked` are words that no table answers.
+         */
+        LeftOut: {
+            /** Nickname */
+            nickname: string;
+            /** Letter */
+            letter: string;
+            /** Why */
+            why: string[];
+            /** Asked */
+            asked: string[];
+        };
+        /**
          * BroughtOut
          * @description What a text holds, line by line, and the blend it would make once nothing is asked any more.
          *
@@ -6822,20 +6856,6 @@ export interface components {
             portions: number;
             /** Avoids */
             avoids: string[];
-        };
-        /**
-         * LeftOut
-         * @description Somebody who cannot eat something, by its letter, and why; `asked` are words that no table answers.
-         */
-        LeftOut: {
-            /** Nickname */
-            nickname: string;
-            /** Letter */
-            letter: string;
-            /** Why */
-            why: string[];
-            /** Asked */
-            asked: string[];
         };
         /**
          * TasterOut
@@ -10380,6 +10400,64 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SharedOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_blends_bench_read_left_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                blend_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LeftOut"][];
                 };
             };
             /** @description Not Found */

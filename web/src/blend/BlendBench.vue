@@ -15,6 +15,7 @@ import BatchRow from './BatchRow.vue'
 import BenchHead from './BenchHead.vue'
 import BenchLines from './BenchLines.vue'
 import BlendFindings from './BlendFindings.vue'
+import LeavesOut from './LeavesOut.vue'
 import BlendReads from './BlendReads.vue'
 import BlendStrip from './BlendStrip.vue'
 import BranchTree from './BranchTree.vue'
@@ -155,6 +156,7 @@ const named = computed(() => own.value.map((grind) => ({ grind, name: grinds.val
         <MethodPlate v-if="!empty && !doc.label" v-model="doc.method" :names="lineNames" />
         <StartWith v-if="empty" :kind="doc.kind" @start="start" />
         <BlendFindings v-if="shown" :reading="shown" :before="stored?.before ?? null" class="last" />
+        <LeavesOut v-if="stored && !empty" :id="id" :version="stored.version" />
         <BranchTree v-if="!empty" :id="id" class="last" :chosen="chosen?.id ?? ''" @choose="choose" />
         <RevisionPlate
           v-if="chosen"

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useQuery } from '@tanstack/vue-query'
-import { ref } from 'vue'
+import { computed, ref } from 'vue'
 import { api, call, sentenceOf, type Schemas } from '../api/client'
 import { usePreferences } from '../app/preferences'
 import { dayAndTime } from '../kit/units'
@@ -12,7 +12,7 @@ const emit = defineEmits<{ take: [way: Schemas['StartNow']] }>()
 const { show } = usePreferences()
 const open = ref(false)
 const { data: ways, error } = useQuery({
-  queryKey: ['day', props.day.id, 'start now', () => props.day.version],
+  queryKey: computed(() => ['day', props.day.id, 'start now', props.day.version]),
   queryFn: ({ signal }) =>
     call(
       api.GET('/api/cooks/{cook_id}/day/start-now', {
