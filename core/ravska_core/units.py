@@ -6,6 +6,7 @@ NIST Handbook 44 (2024), appendix C: the pound is 453.592 37 g, the inch 2.54 cm
 three exactly; ounces, cups and spoons are parts of those.
 """
 
+import re
 from collections.abc import Mapping
 from fractions import Fraction
 from types import MappingProxyType
@@ -79,6 +80,25 @@ def say_duration(seconds: float) -> str:
     if not hours:
         return f"{rest} min"
     return f"{hours} h" if not rest else f"{hours} h {rest} min"
+
+
+_CELSIUS = re.compile(r"(-?\d+(?:\.\d+)?) °C(?! \()")
+"""A temperature in a sentence, but for one that is said in both scales already."""
+
+
+def in_scale(text: str, scale: str) -> str:
+    """Return a sentence with its temperatures in a scale, ``C`` or ``F``."""
+    return _CELSIUS.sub(lambda found: say_temperature(float(found[1]), scale), text) if scale == "F" else text
+
+
+def say_mass(grams: float, units: str) -> str:
+    """Return a mass as finely as a kitchen scale tells: ``1.25 kg``, ``48 g``, ``7.6 g``; ``2.76 lb``, ``1.7 oz``."""
+    if units == "us":
+        pounds = grams / float(MASS_G["lb"])
+        return f"{pounds:.2f} lb" if pounds >= 1 else f"{pounds * 16:.1f} oz"
+    if grams >= 1000:
+        return f"{grams / 1000:.2f} kg"
+    return f"{grams:.0f} g" if grams >= 10 else f"{grams:.1f} g"
 
 
 def say_temperature(celsius: float, scale: str = "C") -> str:

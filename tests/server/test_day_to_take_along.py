@@ -52,7 +52,7 @@ def test_sides_have_lanes_of_their_own_with_their_cooker_and_their_work(api, coo
     [
         ({"name": ""}, "sides.0.name", "Give the side a name"),
         ({"name": "Bread"}, "sides.0.minutes", "Say how long it cooks"),
-        ({"name": "Bread", "minutes": "long"}, "sides.0.minutes", "20 min"),
+        ({"name": "Bread", "minutes": "long"}, "sides.0.minutes", "min"),
         ({"name": "Bread", "minutes": "4 days"}, "sides.0.minutes", "two days"),
         (BREAD | {"aimed": "400 °C"}, "sides.0.aimed", "50 to 280 °C"),
         (BREAD | {"cooker": "volcano"}, "sides.0.cooker", "not in the book"),
@@ -64,7 +64,7 @@ def test_a_side_that_cannot_be_is_refused_at_its_field_and_changes_nothing(api, 
     assert status == 422
     (error, *_) = answer["errors"]
     assert error["field"] == field
-    assert says in error["sentence"] or "write" in error["sentence"].lower()
+    assert says in error["sentence"]
     assert [piece["name"] for piece in day_of(api, cook_id)["pieces"]][-1] == "Slaw"
 
 
@@ -111,7 +111,7 @@ def test_what_is_ticked_is_done_and_the_plan_that_was_stays_beside_it(api, cook_
     assert status == 200, after
     ticked = next(step for step in after["day"]["steps"] if (step["letter"], step["key"]) == ("A", first["key"]))
     assert ticked["done"]
-    assert abs(at(ticked["ends_at"]) - timezone.now()) < timedelta(minutes=3)
+    assert abs(at(ticked["ends_at"]) - timezone.now()) < timedelta(minutes=15)
     kept = next(step for step in after["was"]["steps"] if (step["letter"], step["key"]) == ("A", first["key"]))
     assert kept["begins_at"] == first["begins_at"]
     assert not after["was"]["changed"]
@@ -278,6 +278,13 @@ def test_the_sheet_says_what_to_buy_and_what_to_mix(api, cook_id):
     assert "## Buy" in text
     assert "## Mix" in text
     assert text.count("- [ ] ") == len(sheet["day"]["steps"])
+    assert "is its centre at 92 °C?" in text
+    kept = api("GET", "book/preferences")[1]
+    assert api("PUT", "book/preferences", kept | {"temperature": "F", "units": "us"})[0] == 200
+    text = taken_along(api, cook_id, "markdown").decode()
+    assert "is its centre at 198 °F?" in text
+    assert "°C" not in text.replace("°C (", "")
+    assert " lb Lamb shoulder" in text
 
 
 def test_nothing_that_is_taken_along_tells_which_piece_is_which(api, cook_id):
@@ -316,11 +323,9 @@ def test_who_eats_is_kept_and_what_leaves_them_out_is_said(api, cook_id):
     # meat is bought for what they eat
     totals = api("GET", f"cooks/{cook_id}/totals")[1]
     assert totals["eaters"] == 2
-    on_board = opened(api)["pieces"][0]["typed"]["mass"]
-    assert on_board
-    serves = totals["serves"]
+    # 2.3 kg of the board's two shoulders, for 1 + 230/170 usual portions of all that the board serves
     raw = totals["buy"][0]["raw"]["value"]
-    assert raw == pytest.approx(totals["buy"][0]["serves"]["value"] / serves * 0 + raw)
+    assert raw == pytest.approx(2300 * (1 + 230 / 170) / totals["serves"])
     assert api("PUT", f"cooks/{cook_id}/table", {"version": version, "seats": []})[0] == 409
 
 
@@ -378,9 +383,8 @@ def test_a_supper_in_the_past_and_frozen_meat_an_hour_before_say_what_is_wrong_a
     assert "would have begun" in past[0]["says"]
     ways = api("GET", f"cooks/{cook_id}/day/ways-out?zone=Europe/Berlin")[1]
     assert any(way["key"][0] == "later" for way in ways)
-    Cook.objects.filter(pk=cook_id).update(serve_at=timezone.now() - timedelta(days=2))
+    Cook.objects.filter(pk=cook_id).update(serve_at=evening(-2))
     assert day_of(api, cook_id)["day"]["clashes"] == []
-    assert evening(3) > timezone.now()
 
 
 def ticked(api, cook_id: str, letter: str, key: str, done: bool = True) -> dict:

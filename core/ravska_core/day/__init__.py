@@ -3,7 +3,7 @@
 from ravska_core.day.eaters import AVOIDS, Eater, LeftOut, instead_of, leaves_out, look_for, portions
 from ravska_core.day.lanes import BUY, Supper
 from ravska_core.day.nights import find_zone, nights
-from ravska_core.day.reading import Block, DayReading, read_day
+from ravska_core.day.reading import DayReading, DayStep, read_day
 from ravska_core.day.schedule import count_back
 from ravska_core.day.sides import MOST_SIDES, TRAVELS, Away, Side, Waves, check_side
 from ravska_core.day.start_now import StartNow, aimed_now_c, hold_left_s, start_now
@@ -17,9 +17,9 @@ __all__ = [
     "MOST_SIDES",
     "TRAVELS",
     "Away",
-    "Block",
     "DayPiece",
     "DayReading",
+    "DayStep",
     "Eater",
     "LeftOut",
     "OutOfClash",

@@ -7,24 +7,14 @@ from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 
-from ravska_core.cautions import COOKS_C, SAFE_C
-from ravska_core.day.lanes import Said, Supper, letter_of
+from ravska_core.cautions import BATH_S, CENTRE_STOP_S, COOKS_C, OFF_COLD_S, SAFE_C, SURFACE_S
+from ravska_core.day.lanes import WAY, Said, Supper, letter_of
 from ravska_core.day.plan import Placed
 from ravska_core.day.tasks import RAW, DayPiece
 from ravska_core.heat import last_hot
 from ravska_core.units import say_duration
 
-OFF_COLD_MIN = 120
-"""Raw and off the cold: at most so long in all [min] (USDA FSIS two-hour rule, from memory)."""
-
-SURFACE_MIN, NOT_INTACT_MIN, NOT_INTACT_STOP_MIN = 240, 240, 360
-"""The surface should pass 60 °C within so long on the fire; the centre of what is not intact is in caution, and is a
-stop, at so long below it [min] (usual guidance, from memory)."""
-
-BATH_MIN = 240
-"""Below 54.4 °C in a water bath no longer than this [min] (common guidance, from memory)."""
-
-COOLED_MIN, COLD_MIN = 120, 360
+COLD_MIN = 360
 """From 57 to 21 °C within two hours, and to 5 °C within six in all [min] (FDA Food Code 3-501.14, from memory)."""
 
 BOX_HOT_MIN = 240
@@ -58,7 +48,7 @@ def clocks_of(supper: Supper, lanes: Mapping[str, Said], placed: Sequence[Placed
         piece = next((each for each in supper.pieces if each.letter == letter_of(key)), None)
         mine = [each for each in placed if each.lane == key]
         if piece is not None and mine:
-            found += _of_piece(_Clock(supper, key), piece, one, mine)
+            found += _of_piece(_Clock(supper, key), piece, one, mine, placed)
     found += _embers(supper, placed)
     return tuple(sorted(found, key=lambda clock: (clock.begins_at, clock.letter, clock.kind)))
 
@@ -69,16 +59,18 @@ class _Clock:
     lane: str
 
     def __call__(
-        self, kind: str, says: str, begins: float, ends: float, most: int, took: float | None = None
+        self, kind: str, says: str, begins: float, ends: float, most: float, took: float | None = None
     ) -> DayClock:
         lasts = round(ends - begins if took is None else took)
         at = self.supper.serve_at
         told = f"{says}: {say_duration(lasts * 60)}" + (f" of at most {say_duration(most * 60)}" if most else "")
         return DayClock(kind, letter_of(self.lane), told, at + timedelta(minutes=begins), at + timedelta(minutes=ends),
-                        lasts, most, bool(most) and lasts > most)  # fmt: skip
+                        lasts, round(most), bool(most) and lasts > most)  # fmt: skip
 
 
-def _of_piece(clock: _Clock, piece: DayPiece, said: Said, mine: Sequence[Placed]) -> Iterator[DayClock]:
+def _of_piece(
+    clock: _Clock, piece: DayPiece, said: Said, mine: Sequence[Placed], placed: Sequence[Placed]
+) -> Iterator[DayClock]:  # fmt: skip
     by_key = {one.task.key: one for one in mine}
     on = next((by_key[key] for key in ("to.0", "phase.0", "on") if key in by_key), None)
     before = [one for one in mine if on is None or one.begins < on.begins]
@@ -89,21 +81,21 @@ def _of_piece(clock: _Clock, piece: DayPiece, said: Said, mine: Sequence[Placed]
             warm.append((one.begins, one.ends + (one.waits if doing.waits in ("bench", "") else 0)))
     if warm:
         took = sum(ends - begins for begins, ends in warm)
-        yield clock("raw", "Raw and off the cold", warm[0][0], max(ends for _, ends in warm), OFF_COLD_MIN, took)
+        yield clock("raw", "Raw and off the cold", warm[0][0], max(ends for _, ends in warm), OFF_COLD_S / 60, took)
     heat = piece.heat
     if on is not None and heat is not None and piece.heated is not None:
         phases = piece.heated.phases
         if heat.surface_safe_s is not None:
             says = f"On the fire until its surface is at {SAFE_C:.0f} °C"
-            yield clock("fire", says, on.begins, on.begins + heat.surface_safe_s / 60, SURFACE_MIN)
+            yield clock("fire", says, on.begins, on.begins + heat.surface_safe_s / 60, SURFACE_S / 60)
         if piece.seasoned.piece.pierced or piece.cut.minced or _needled(piece):
             says = "Not intact: its centre below 60 °C (caution from 4 h)"
-            yield clock("centre", says, on.begins, on.begins + heat.danger_s / 60, NOT_INTACT_STOP_MIN)
+            yield clock("centre", says, on.begins, on.begins + heat.danger_s / 60, CENTRE_STOP_S / 60)
         for at, phase in enumerate(phases[: last_hot(phases) + 1]):
             phased = by_key.get(f"phase.{at}")
             if phased is not None and phase.surround == "water bath" and phase.aimed_c < COOKS_C:
                 into = by_key.get(f"to.{at}", phased)
-                yield clock("bath", f"In a bath below {COOKS_C:.1f} °C", into.begins, phased.ends, BATH_MIN)
+                yield clock("bath", f"In a bath below {COOKS_C:.1f} °C", into.begins, phased.ends, BATH_S / 60)
     rest, chill, box = by_key.get("rest"), by_key.get("chill"), by_key.get("pack")
     if chill is not None:
         yield clock(
@@ -112,10 +104,10 @@ def _of_piece(clock: _Clock, piece: DayPiece, said: Said, mine: Sequence[Placed]
     if rest is not None and rest.waits:
         yield clock("hot", "Keep it above 60 °C", rest.ends, rest.ends + rest.waits, 0)
     if box is not None:
-        served = 0 if clock.supper.away is None else -10
+        there = next((one.ends for one in placed if one.lane == WAY and one.task.key == "way"), 0)
         travels = "" if clock.supper.away is None else clock.supper.away.travels
         says = "In the warm cool box, above 60 °C" if travels == "hot" else "In the cool box, at 5 °C or less"
-        yield clock("box", says, box.ends, served, BOX_HOT_MIN if travels == "hot" else 0)
+        yield clock("box", says, box.ends, there, BOX_HOT_MIN if travels == "hot" else 0)
 
 
 def _needled(piece: DayPiece) -> bool:

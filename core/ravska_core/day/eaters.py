@@ -5,29 +5,18 @@ from dataclasses import dataclass
 from types import MappingProxyType
 
 from ravska_core.blend import BlendReading
-from ravska_core.catalogue import Cut, catalogue
-
-MEATS = (
-    "beef", "veal", "lamb", "goat", "pork", "venison", "chicken", "duck", "goose", "turkey", "quail", "pheasant",
-    "rabbit", "fish",
-)  # fmt: skip
-"""Kinds of meat that somebody may leave out."""
-
-ALLERGENS = (
-    "celery", "crustacean", "egg", "fish", "milk", "mustard", "nuts", "peanut", "sesame", "soy", "sulphites", "wheat",
-)  # fmt: skip
-"""Allergens that the catalogue knows of its ingredients (those of EU Regulation 1169/2011, Annex II, that it has)."""
+from ravska_core.catalogue import ALLERGENS, Cut, catalogue
+from ravska_core.cautions import ANIMAL_CLASSES
+from ravska_core.meat import PORTION_G
 
 HOT_SHU = 1000.0
 """Heat of a blend from which on it leaves out who eats nothing hot [Scoville heat units] (estimate)."""
 
 _HOT, _SUGAR = "hot spice", "added sugar"
 
-AVOIDS = tuple(dict.fromkeys((*ALLERGENS, *MEATS, _HOT, _SUGAR)))
-"""What can be said of somebody so that it is checked; other words are kept, and said to be for the cook to look at."""
-
-APPETITES: Mapping[str, float] = MappingProxyType({"light": 120 / 170, "usual": 1.0, "hearty": 230 / 170})
-"""Portions over a usual one, of 120, 170 and 230 g (as in `PORTION_G`)."""
+AVOIDS = tuple(dict.fromkeys((*sorted(ALLERGENS), *ANIMAL_CLASSES, _HOT, _SUGAR)))
+"""What can be said of somebody so that it is checked: allergens of the catalogue, kinds of meat, heat and sugar; other
+words are kept, and said to be for the cook to look at."""
 
 
 @dataclass(frozen=True)
@@ -69,7 +58,7 @@ def _why(eater: Eater, cut: Cut | None, blends: Sequence[BlendReading]) -> Itera
 
 def portions(eaters: Sequence[Eater]) -> float:
     """Return how many usual portions a table eats."""
-    return sum(APPETITES[eater.appetite] for eater in eaters)
+    return sum(PORTION_G[eater.appetite] for eater in eaters) / PORTION_G["usual"]
 
 
 def instead_of(cut: Cut) -> tuple[str, ...]:

@@ -23,7 +23,7 @@ _WAITS = MappingProxyType(
 )  # fmt: skip
 """Kind and words of the block that a wait is."""
 
-_BUY = "Have all of it bought by now: the list is under “Take it along”"
+_BUY = "Have all of it bought by now"
 
 _OFF_MIN = 5
 
@@ -71,7 +71,10 @@ class DayLane:
 
 @dataclass(frozen=True)
 class DayStep:
-    """Something to do: of which lane, by which key, what, and from when to when; both are alike for a look at it."""
+    """Something to do: of which lane, by which key, what, and from when to when; both are alike for a look at it.
+
+    `step` and `layer` are those of Home's step that it is one with; `done` says that it is over.
+    """
 
     letter: str
     key: str
@@ -79,6 +82,8 @@ class DayStep:
     begins_at: datetime
     ends_at: datetime
     done: bool = False
+    step: str = ""
+    layer: int | None = None
 
 
 @dataclass(frozen=True)
@@ -175,14 +180,15 @@ class _Reading:
         used = {need.resource for placed in self.plan.placed for need in placed.task.needs}
         cookers = tuple(self._cooker(key) for key in self.cookers if key in used)
         lit = sorted(cookers, key=lambda one: one.lit_at)
+        fires = sorted([(one.lit_at, self._lights(one.key)) for one in lit] + self._unsaid_fires())
         chance = 1.0
         for lane in lanes:
             chance *= lane.in_time / GRAINS
         return DayReading(
             self.serve_at,
             min((block.begins_at for lane in lanes for block in lane.blocks), default=self.serve_at),
-            self._lights(lit[0].key) if lit else "",
-            lit[0].lit_at if lit else None,
+            fires[0][1] if fires else "",
+            fires[0][0] if fires else None,
             lanes,
             tuple(lit),
             tuple(self._clash(clash) for clash in self._told()),
@@ -191,6 +197,14 @@ class _Reading:
             round(chance * GRAINS),
             sum(one.task.lasts for one in self.plan.placed if any(need.resource == HANDS for need in one.task.needs)),
         )
+
+    def _unsaid_fires(self) -> list[tuple[datetime, str]]:
+        """Return when a fire is to be ready of which nobody said what it is."""
+        return [
+            (self.at(one.begins), "Have the fire ready")
+            for one in self.plan.placed
+            if one.lane in self.pieces and self.pieces[one.lane].heated is None and self.of(one).step == "on"
+        ]
 
     def _lane(self, letter: str) -> DayLane:
         """Read the lane of a piece, a side or the way, with all its waves; the chances are those of the last wave."""
@@ -222,13 +236,15 @@ class _Reading:
     def _steps(self, lanes: Sequence[DayLane]) -> tuple[DayStep, ...]:
         """Return what hands do, and when to look whether something is done, in order."""
         found = [
-            DayStep(lane.letter, block.key, block.says, block.begins_at, block.ends_at, block.done)
+            DayStep(lane.letter, block.key, block.says, block.begins_at, block.ends_at, block.done, block.step,
+                    block.layer)
             for lane in lanes for block in lane.blocks if block.hands
         ]  # fmt: skip
         for lane in self.lanes.values():
             for doing, at in lane.over:
                 begins = self.at(at - doing.task.lasts)
-                found.append(DayStep(lane.lane.key, doing.task.key, doing.says, begins, self.at(at), True))
+                found.append(DayStep(lane.lane.key, doing.task.key, doing.says, begins, self.at(at), True, doing.step,
+                                     doing.layer))  # fmt: skip
         if found:
             first = min(step.begins_at for step in found)
             at_bought = first if self.supper.bought is None else self.at(self.supper.bought)

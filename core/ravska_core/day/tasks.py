@@ -205,10 +205,14 @@ def _on_the_fire(piece: DayPiece) -> list[Doing]:
     """Return a piece's phases one after another, the wrapping and the putting on with hands, and its rest."""
     hands, cut = Need(HANDS), piece.cut
     if piece.heated is None or piece.heat is None:
-        tended = cut.fire_min <= _TENDED_MIN
-        fire = Task("on", max(1, round(cut.fire_min)), (hands,) if tended else (), awake=tended)
-        rest = Task("rest", max(1, round(cut.rest_min)), (), 0, 0, waits_hot_min(cut))
-        return [Doing(fire, "On the fire", "fire", "", "on"), Doing(rest, "Rest", "rest", "hot", "rest")]
+        resting = Task("rest", max(1, round(cut.rest_min)), (), 0, 0, waits_hot_min(cut))
+        rested = Doing(resting, "Rest", "rest", "hot", "rest")
+        if cut.fire_min <= _TENDED_MIN:
+            fire = Task("on", max(1, round(cut.fire_min)), (hands,), awake=True)
+            return [Doing(fire, "On the fire", "fire", "", "on"), rested]
+        to = Doing(Task("to.0", _ON_MIN, (hands,), awake=True), "Put it on", "hands", "", "on")
+        off = Doing(Task("off", _ON_MIN, (hands,), awake=True), "Take it off", "hands")
+        return [to, Doing(Task("on", round(cut.fire_min) - _ON_MIN), "On the fire", "fire"), off, rested]
     found, before = list[Doing](), ("", "")
     phases, went = piece.heated.phases, piece.heat.phases
     last = last_hot(phases)
@@ -220,7 +224,8 @@ def _on_the_fire(piece: DayPiece) -> list[Doing]:
             found.append(_light(key, cooker))
         tended = around.one_side or bool(phase.sears_s)
         if (phase.vessel, key) != before and lasts > 2 * _ON_MIN and not tended:
-            says = "Put it on" if at == 0 else "Wrap it" if phase.vessel == "foil" else "Move it on"
+            says = _INTO.get(phase.surround, "Put it on" if at == 0 else "Move it on")
+            says = "Wrap it" if at and phase.vessel == "foil" else says
             found.append(Doing(Task(f"to.{at}", _ON_MIN, (hands, need), awake=True), says, "hands", "", _begins(at)))
             lasts -= _ON_MIN
         before = (phase.vessel, key)
@@ -233,6 +238,12 @@ def _on_the_fire(piece: DayPiece) -> list[Doing]:
     found.append(Doing(Task("off", _ON_MIN, (hands,), awake=True), "Take it off", "hands"))
     rest = Task("rest", max(1, rests - _ON_MIN), (), 0, slack_min(piece), waits_hot_min(cut))
     return [*found, Doing(rest, "Rest until it can be pulled" if _pulled(piece) else "Rest", "rest", "hot", "rest")]
+
+
+_INTO = MappingProxyType(
+    {"water bath": "Into the bath", "covered liquid": "Into the pot", "oven": "Into the oven", "cold": "Into the cold"}
+)
+"""How putting a piece into what is around it is said."""
 
 
 def _told_min(minutes: float) -> int:

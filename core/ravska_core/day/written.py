@@ -7,7 +7,7 @@ from zoneinfo import ZoneInfo
 from icalendar import Alarm, Calendar, Event, Timezone, TimezoneDaylight, TimezoneStandard
 
 from ravska_core.day.reading import DayReading, DayStep
-from ravska_core.units import say_duration
+from ravska_core.units import in_scale, say_duration
 
 _AHEAD = timedelta(minutes=10)
 """An alarm rings so long before a step."""
@@ -16,14 +16,14 @@ _LEAST = timedelta(minutes=5)
 """What takes no time, as a look, stands in a calendar for so long."""
 
 
-def says_of(step: DayStep, names: Mapping[str, str]) -> str:
-    """Return a step as it is told by itself: whose it is, and what."""
-    name = names.get(step.letter, "")
-    return f"{name}: {step.says[:1].lower()}{step.says[1:]}" if name else step.says
+def says_of(step: DayStep, names: Mapping[str, str], scale: str) -> str:
+    """Return a step as it is told by itself: whose it is, and what, its temperatures in a scale."""
+    name, says = names.get(step.letter, ""), in_scale(step.says, scale)
+    return f"{name}: {says[:1].lower()}{says[1:]}" if name else says
 
 
 def write_calendar(
-    uid: str, name: str, day: DayReading, names: Mapping[str, str], zone: ZoneInfo, stamp: datetime
+    uid: str, name: str, day: DayReading, names: Mapping[str, str], zone: ZoneInfo, stamp: datetime, scale: str = "C"
 ) -> bytes:
     """Return a day as a calendar file: an event a step and one for the meal, each with an alarm.
 
@@ -49,7 +49,9 @@ def write_calendar(
         seen[key] = seen.get(key, 0) + 1
         nth = f".{seen[key]}" if seen[key] > 1 else ""
         ends = max(step.ends_at, step.begins_at + _LEAST)
-        calendar.add_component(_event(f"{key}{nth}.{uid}", says_of(step, names), step.begins_at, ends, zone, stamp))
+        calendar.add_component(
+            _event(f"{key}{nth}.{uid}", says_of(step, names, scale), step.begins_at, ends, zone, stamp)
+        )
     calendar.add_component(_event(f"serve.{uid}", f"{name}: at the table", day.serve_at,
                                   day.serve_at + timedelta(hours=1), zone, stamp))  # fmt: skip
     times = [day.serve_at, *(step.begins_at for step in day.steps)]
@@ -104,7 +106,12 @@ def _event(uid: str, says: str, begins: datetime, ends: datetime, zone: ZoneInfo
 
 
 def write_markdown(
-    name: str, day: DayReading, names: Mapping[str, str], zone: ZoneInfo, lists: Sequence[tuple[str, Sequence[str]]]
+    name: str,
+    day: DayReading,
+    names: Mapping[str, str],
+    zone: ZoneInfo,
+    lists: Sequence[tuple[str, Sequence[str]]],
+    scale: str = "C",
 ) -> str:
     """Return a day as Markdown: what to do by the hour, day by day, then lists, each under its heading."""
     serve_at = day.serve_at.astimezone(zone)
@@ -119,10 +126,10 @@ def write_markdown(
             last = f"{begins:%Y-%m-%d}"
         lasts = (step.ends_at - step.begins_at).total_seconds()
         long = f" ({say_duration(lasts)})" if lasts else ""
-        said.append(f"- [{'x' if step.done else ' '}] {begins:%H:%M} {_plain(says_of(step, names))}{long}")
+        said.append(f"- [{'x' if step.done else ' '}] {begins:%H:%M} {_plain(says_of(step, names, scale))}{long}")
     for heading, rows in lists:
         if rows:
-            said += ["", f"## {heading}", "", *(f"- {_plain(row)}" for row in rows)]
+            said += ["", f"## {heading}", "", *(f"- {_plain(in_scale(row, scale))}" for row in rows)]
     text = "\n".join(said)
     while "\n\n\n" in text:
         text = text.replace("\n\n\n", "\n\n")

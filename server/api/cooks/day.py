@@ -1,7 +1,6 @@
 """Day: a cook planned backwards from its serving, what clashes in it, and ways out."""
 
 import math
-import re
 from collections.abc import Callable
 from dataclasses import dataclass
 from datetime import datetime, timedelta
@@ -18,9 +17,8 @@ from ninja import Schema
 from pydantic import AwareDatetime, Field
 from ravska_core.coat import LAYER_KINDS
 from ravska_core.day import (
-    BUY,
-    Block,
     DayReading,
+    DayStep,
     OutOfClash,
     StartNow,
     aimed_now_c,
@@ -197,7 +195,7 @@ def save_day(request: HttpRequest, cook_id: UUID, document: DaySave, zone: ZoneN
             set_sides(cook, [(side.name, side.model_dump()) for side in document.sides])
         if document.pin is not None:
             one = document.pin
-            _block_of(planned_of(cook.pk, zone), one.letter, one.key, "pin.key")
+            _step_of(planned_of(cook.pk, zone), one.letter, one.key, "pin.key")
             if one.begins_at is not None and abs(one.begins_at - cook.serve_at) > _FAR:
                 raise BadInput("pin.begins_at", "A step lies at most two weeks from supper; drop it nearer.")
             pin(cook, one.letter, one.key, one.begins_at)
@@ -229,8 +227,8 @@ def _given(document: DaySave) -> dict[str, Any]:
     return given
 
 
-def _block_of(of: Planned, letter: str, key: str, field: str) -> Block:
-    """Return a block of a lane.
+def _step_of(of: Planned, letter: str, key: str, field: str) -> DayStep:
+    """Return a step of a day.
 
     Raises
     ------
@@ -238,37 +236,20 @@ def _block_of(of: Planned, letter: str, key: str, field: str) -> Block:
         At `field` where this day has none such.
     """
     day, _ = read_day(of.supper)
-    blocks = (block for lane in day.lanes if lane.letter == letter for block in lane.blocks if block.key == key)
-    found = next(blocks, None)
+    found = next((step for step in day.steps if (step.letter, step.key) == (letter, key)), None)
     if found is None:
         raise BadInput(field, "This day has no such step any more; look at it again.")
     return found
 
 
-def _step_of(cook: Cook, letter: str, kind: str, layer: int | None) -> Step | None:
-    """Return Home's step that a task is one with, so that it is ticked in both."""
-    piece = next((one for one in cook.pieces.all() if one.letter == letter), None)
-    if piece is None or not kind:
+def _home_step(cook: Cook, told: DayStep) -> Step | None:
+    """Return Home's step that one of a day is one with, so that it is ticked in both."""
+    piece = next((one for one in cook.pieces.all() if one.letter == told.letter), None)
+    if piece is None or not told.step:
         return None
     layers = list(piece.layers.all())
-    of = layers[layer].pk if layer is not None and layer < len(layers) else None
-    return next((step for step in piece.steps.all() if step.kind == kind and step.layer_id == of), None)
-
-
-_LAYER_KEY = re.compile(r"([a-z]+)\.(\d+)")
-
-
-def _home_step(cook: Cook, letter: str, key: str, block: Block | None) -> Step | None:
-    """Return Home's step of a task, by what it begins, or where it is over already by its key."""
-    if block is not None:
-        return _step_of(cook, letter, block.step, block.layer)
-    if key in ("to.0", "phase.0", "on"):
-        return _step_of(cook, letter, "on", None)
-    told = _LAYER_KEY.fullmatch(key)
-    if told is None:
-        return _step_of(cook, letter, {"serve": "plate"}.get(key, key), None)
-    kind, layer = told[1], int(told[2])
-    return _step_of(cook, letter, kind, layer) or _step_of(cook, letter, kind, None)
+    of = None if told.layer is None else layers[told.layer].pk
+    return next((step for step in piece.steps.all() if step.kind == told.step and step.layer_id == of), None)
 
 
 class TickDayDocument(Schema):
@@ -288,20 +269,17 @@ def tick_task(request: HttpRequest, cook_id: UUID, document: TickDayDocument, zo
     def change(cook: Cook) -> None:
         now = timezone.now()
         at = document.at or now
-        block = None
+        of = planned(one_cook(cook.pk), zone)
+        told = _step_of(of, document.letter, document.key, "key")
         if document.done:
-            of = planned(one_cook(cook.pk), zone)
-            if document.letter != BUY:
-                block = _block_of(of, document.letter, document.key, "key")
             if at > now + timedelta(minutes=1) or at < now - _FAR:
                 raise BadInput("at", "That is done now, or was within the last two weeks.")
             if not cook.plan_was:
                 _keep(cook, of)
-        step = _home_step(cook, document.letter, document.key, block)
+        step = _home_step(cook, told)
         if step is not None:
             tick_step(cook, step, at if document.done else None)
-        # a task that was ticked by its key alone, before it was one with a step, is let go by it too
-        if step is None or not document.done:
+        else:
             tick(cook, document.letter, document.key, at if document.done else None)
 
     return _changed(cook_id, document.version, zone, change)

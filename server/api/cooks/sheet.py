@@ -18,6 +18,7 @@ from ravska_core.blend import check_blend, shares
 from ravska_core.catalogue import catalogue, folded, said_name
 from ravska_core.day import DayReading, find_zone, instead_of, look_for, read_day, write_calendar, write_markdown
 from ravska_core.meat import find_cut
+from ravska_core.units import say_mass
 from ravska_core.working import BadInput
 
 from api.cooks.day import ZoneName, read_day_of
@@ -151,34 +152,22 @@ def _attached(body: str | bytes, media: str, name: str, ending: str) -> HttpResp
     return answer
 
 
-_OUNCE_G, _POUND_G = 28.349523125, 453.59237
-
-
-def _amount(grams: float, units: str) -> str:
-    """Return a mass as the household reads it, as finely as a kitchen scale tells."""
-    if units == "us":
-        return f"{grams / _POUND_G:.2f} lb" if grams >= _POUND_G else f"{grams / _OUNCE_G:.1f} oz"
-    if grams >= 1000:
-        return f"{grams / 1000:.2f} kg"
-    return f"{grams:.0f} g" if grams >= 10 else f"{grams:.1f} g"
-
-
 def _meat_line(one: MeatToBuyOut, units: str) -> str:
     called = f" ({', '.join(one.other_names)})" if one.other_names else ""
     instead = f"; or {', '.join(one.instead)}" if one.instead else ""
-    return f"{_amount(one.grams, units)} {one.cut}{called}: {one.look_for}{instead}"
+    return f"{say_mass(one.grams, units)} {one.cut}{called}: {one.look_for}{instead}"
 
 
 def _lists(sheet: SheetOut, units: str) -> list[tuple[str, list[str]]]:
     """Return what to buy and to mix as lines of lists."""
     buy = [_meat_line(one, units) for one in sheet.meat]
-    buy += [f"{_amount(one.grams, units)} {one.name}" for one in sheet.buy]
+    buy += [f"{say_mass(one.grams, units)} {one.name}" for one in sheet.buy]
     buy += [f"what {name} takes" for name in sheet.sides]
     mix = [
-        f"{one.name}, {_amount(one.grams, units)}: "
-        + ", ".join(f"{line.name} {_amount(line.grams, units)}" for line in one.lines)
-        + (f"; set {_amount(one.aside_g, units)} aside before it touches raw meat" if one.aside_g else "")
-        + (f"; jars hold {_amount(one.in_jars_g, units)} besides" if one.in_jars_g else "")
+        f"{one.name}, {say_mass(one.grams, units)}: "
+        + ", ".join(f"{line.name} {say_mass(line.grams, units)}" for line in one.lines)
+        + (f"; set {say_mass(one.aside_g, units)} aside before it touches raw meat" if one.aside_g else "")
+        + (f"; jars hold {say_mass(one.in_jars_g, units)} besides" if one.in_jars_g else "")
         for one in sheet.mix
     ]
     clocks = [
@@ -193,7 +182,9 @@ def sheet_markdown(request: HttpRequest, cook_id: UUID, zone: ZoneName = "") -> 
     of = planned_of(cook_id, zone, whole=False)
     sheet = _sheet(of)
     lists = _lists(sheet, of.cook.household.preferences.units)
-    body = write_markdown(sheet.name, sheet.day, sheet.names, find_zone(of.zone), lists)
+    body = write_markdown(
+        sheet.name, sheet.day, sheet.names, find_zone(of.zone), lists, of.cook.household.preferences.temperature
+    )
     return _attached(body, "text/markdown; charset=utf-8", sheet.name, "md")
 
 
@@ -208,7 +199,9 @@ def _calendar(of: Planned) -> bytes:
     day, _ = read_day(of.supper)
     names: Mapping[str, str] = {piece.letter: piece.name for piece in of.pieces}
     stamp = timezone.now().replace(microsecond=0)
-    return write_calendar(of.cook.pk.hex, of.cook.name, day, names, find_zone(of.zone), stamp)
+    return write_calendar(
+        of.cook.pk.hex, of.cook.name, day, names, find_zone(of.zone), stamp, of.cook.household.preferences.temperature
+    )
 
 
 class CalendarDocument(Schema):

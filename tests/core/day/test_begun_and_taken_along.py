@@ -30,6 +30,7 @@ from ravska_core.day.start_now import hurried
 from ravska_core.heat import Phase
 from ravska_core.measure import SPOON_SETS
 from ravska_core.meat import PORTION_G, find_cut
+from ravska_core.units import in_scale, say_mass
 from ravska_core.working import BadInput
 from test_day_of_a_cook import BATH, HOUR, OTHER, RUB, SALTED, SHOULDER, SUPPER, asleep
 
@@ -160,3 +161,13 @@ def test_markdown_tells_every_step_by_the_hour_and_leaves_no_mark_of_its_own():
     assert f"- [ ] {lit.begins_at.astimezone(clock):%H:%M} {NAMES[lit.letter]}: light the kettle (5 min)" in text
     assert "## Buy\n\n- 2 kg lamb \\#1\n" in text
     assert "## Mix" not in text
+
+
+def test_what_is_taken_along_is_in_the_households_scale_and_weights():
+    # 92 °C is 197.6 °F; what is said in both already stays
+    assert in_scale("centre at 92 °C, pit at 54.4 °C", "F") == "centre at 198 °F, pit at 130 °F"
+    assert in_scale("74 °C (165 °F)", "F") == "74 °C (165 °F)"
+    assert in_scale("centre at 92 °C", "C") == "centre at 92 °C"
+    assert [say_mass(grams, "metric") for grams in (7.62, 48.4, 1254)] == ["7.6 g", "48 g", "1.25 kg"]
+    # NIST Handbook 44: a pound is 453.59237 g, an ounce its sixteenth part
+    assert [say_mass(grams, "us") for grams in (28.349523125, 453.59237, 1254)] == ["1.0 oz", "1.00 lb", "2.76 lb"]

@@ -220,9 +220,14 @@ def test_one_fire_is_lit_once_and_one_blend_mixed_once():
 def test_without_phases_the_fire_is_as_long_as_usual_and_nothing_is_said_of_chances():
     found = day(piece("A", "lamb-shoulder", 2300, (), *SALTED))
     (lane,) = found.lanes
-    assert (lane.off, lane.off_low, found.cookers, found.light_at, found.in_time) == ((), None, (), None, 20)
-    on = next(block for block in lane.blocks if block.step == "on")
-    assert on.ends_at - on.begins_at == timedelta(minutes=find_cut("lamb-shoulder").fire_min)
+    assert (lane.off, lane.off_low, found.cookers, found.in_time) == ((), None, (), 20)
+    on, off = (next(block for block in lane.blocks if block.key == key) for key in ("to.0", "off"))
+    assert off.begins_at - on.begins_at == timedelta(minutes=find_cut("lamb-shoulder").fire_min)
+    # what fire it is was not said; when it is to be ready is
+    assert (found.lights, found.light_at) == ("Have the fire ready", on.begins_at)
+    assert (on.step, on.says, off.says) == ("on", "Put it on", "Take it off")
+    quick = day(piece("A", "tuna-steak", 400, ())).lanes[0]
+    assert [block.says for block in quick.blocks if block.hands][-2:] == ["On the fire", "Slice it, serve"]
 
 
 def test_what_is_done_is_not_done_again():

@@ -6461,6 +6461,8 @@ export interface components {
         /**
          * DayStep
          * @description Something to do: of which lane, by which key, what, and from when to when; both are alike for a look at it.
+         *
+         *     `step` and `layer` are those of Home's step that it is one with; `done` says that it is over.
          */
         DayStep: {
             /** Letter */
@@ -6484,6 +6486,13 @@ export interface components {
              * @default false
              */
             done: boolean;
+            /**
+             * Step
+             * @default
+             */
+            step: string;
+            /** Layer */
+            layer?: number | null;
         };
         /**
          * NightOut

@@ -85,7 +85,7 @@ const print = () => window.print()
           <ul>
             <li v-for="clock in sheet.day.clocks" :key="`${clock.letter} ${clock.kind} ${clock.begins_at}`">
               <b>{{ dayAndTime(clock.begins_at) }}–{{ time(clock.ends_at) }}</b>
-              {{ whose(clock.letter) }} {{ show.sentence(clock.says) }}
+              {{ whose(clock.letter) ? `${whose(clock.letter)}: ` : '' }}{{ show.sentence(clock.says) }}
             </li>
           </ul>
         </section>

@@ -25,6 +25,9 @@ defineProps<{ cookers: { value: string; title: string }[]; errors: Record<string
 </template>
 
 <style scoped>
+.form {
+  margin-top: var(--s-8);
+}
 .fields {
   display: grid;
   grid-template-columns: repeat(auto-fill, minmax(150px, 1fr));
