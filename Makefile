@@ -12,7 +12,7 @@ MANAGE := $(PY) server/manage.py
 CALLED := handle_*,pytest_*,add_arguments,Meta,*Config,same_origin,sealed,known_host,open_book,formatException,forget
 WEB_SOURCES := $(shell find web/src web/public -type f) web/index.html web/vite.config.ts web/package-lock.json
 
-.PHONY: demo test units dev build migrate types bench mutate reliability shots scale backup restore chromium lint clean
+.PHONY: demo test units dev build migrate types fresh bench mutate reliability shots scale backup restore chromium lint clean
 
 demo: .venv/.runtime build
 	@exec $(MANAGE) serve --demo
@@ -53,6 +53,10 @@ migrate: .venv/.runtime
 types: .venv/.runtime web/node_modules/.locked
 	$(PY) tools/openapi.py > web/src/api/openapi.json
 	cd web && npm run --silent types
+
+# after a migration: what a new book is made of
+fresh: .venv/.runtime
+	$(PY) tools/fresh.py > .fresh.sql && mv .fresh.sql server/book/fresh.sql
 
 bench: .venv/.checks build chromium
 	$(PY) tools/bench.py

@@ -88,9 +88,25 @@ def test_the_old_book_is_copied_beside_before_it_is_carried_over(tmp_path):
     assert {file.name for file in tmp_path.glob("*carrying*")} == set()
 
 
-def test_an_empty_place_needs_no_copy(tmp_path):
-    assert manage(tmp_path, "migrate", "--skip-checks").returncode == 0
-    assert copies(tmp_path) == []
+def made_of(book: Path) -> tuple[list[tuple], list[tuple]]:
+    """Return what a book is made of, and which migrations made it."""
+    with closing(sqlite3.connect(book)) as opened:
+        check_whole(opened)
+        return (
+            opened.execute("SELECT type, name, tbl_name, sql FROM sqlite_master ORDER BY type, name").fetchall(),
+            opened.execute("SELECT app, name FROM django_migrations ORDER BY id").fetchall(),
+        )
+
+
+def test_a_new_book_is_made_at_once_and_is_what_all_migrations_make_of_it(tmp_path):
+    at_once, step_by_step = tmp_path / "new", tmp_path / "slow"
+    for folder, how in ((at_once, []), (step_by_step, ["--step-by-step"])):
+        folder.mkdir()
+        done = manage(folder, "migrate", "--skip-checks", *how)
+        assert done.returncode == 0, done.stderr
+        assert ("Applying" in done.stdout) == bool(how)  # else run make fresh
+        assert copies(folder) == []
+    assert made_of(at_once / "ravska.sqlite3") == made_of(step_by_step / "ravska.sqlite3")
 
 
 def test_a_migration_can_be_taken_back_and_the_book_opens_as_before(tmp_path):

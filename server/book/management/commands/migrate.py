@@ -2,7 +2,7 @@ from collections.abc import Mapping
 from pathlib import Path
 from typing import Any
 
-from django.core.management import CommandError
+from django.core.management import CommandError, CommandParser
 from django.core.management.commands.migrate import Command as Migrate
 from django.db import DEFAULT_DB_ALIAS, connections
 from django.db.backends.base.base import BaseDatabaseWrapper
@@ -15,8 +15,16 @@ Plan = list[tuple[Migration, bool]]
 """Migrations, each with whether it is taken back."""
 
 
+FRESH = Path(__file__).resolve().parents[2] / "fresh.sql"
+"""What an empty book is made of; `make fresh` writes it anew from all migrations."""
+
+
 class Command(Migrate):
     help = f"{Migrate.help} A book with something in it is copied first, and only replaced when all went well."
+
+    def add_arguments(self, parser: CommandParser) -> None:
+        super().add_arguments(parser)
+        parser.add_argument("--step-by-step", action="store_true", help="Go through all migrations for a new book too.")
 
     def handle(self, *args: object, **options: Any) -> None:
         connection = connections[options.get("database") or DEFAULT_DB_ALIAS]
@@ -27,6 +35,7 @@ class Command(Migrate):
             self._make(connection, book, *args, **options)
             return
         if in_memory or not connection.introspection.table_names():
+            self._at_once(connection, options)
             super().handle(*args, **options)
             return
         plan = self._plan(connection, options)
@@ -53,6 +62,7 @@ class Command(Migrate):
         making.unlink(missing_ok=True)
         connection.settings_dict["NAME"] = str(making)
         try:
+            self._at_once(connection, options)
             super().handle(*args, **options)
             with connection.cursor() as cursor:
                 cursor.execute("PRAGMA wal_checkpoint(TRUNCATE)")
@@ -60,6 +70,14 @@ class Command(Migrate):
             connection.close()
             connection.settings_dict["NAME"] = str(book)
         making.replace(book)
+
+    def _at_once(self, connection: BaseDatabaseWrapper, options: Mapping[str, Any]) -> None:
+        """Make an empty book of all that is in it, where nothing is; what was added since is migrated after it."""
+        asked = any(options.get(one) for one in ("app_label", "step_by_step", "fake", "plan", "check_unapplied"))
+        if asked or connection.introspection.table_names():
+            return
+        connection.ensure_connection()
+        connection.connection.executescript(f"BEGIN;\n{FRESH.read_text()}\nCOMMIT;")
 
     def _plan(self, connection: BaseDatabaseWrapper, options: Mapping[str, Any]) -> Plan:
         """Return the migrations this run would apply or take back."""
