@@ -47,6 +47,7 @@ from book.models import (
     Revision,
     Score,
     Step,
+    Stock,
     Taster,
     Trial,
     Way,
@@ -306,6 +307,12 @@ BRANCHES: dict[str, tuple[str, int, str, str, list[tuple[str, str, str]]]] = {
 }  # fmt: skip
 """A branch: its name, the revision it leaves, of which blend, the note of its own first revision, its lines."""
 
+STOCK: tuple[tuple[str, str, float | None], ...] = (
+    ("kosher-dense/flake", "plenty", None), ("garlic-granulated/granulated", "40 g", 40.0),
+    ("honey/liquid", "20 g", 20.0),
+)  # fmt: skip
+"""What is in the house: grind, as typed, and as read [g]."""
+
 SIDES: tuple[dict[str, Any], ...] = (
     {"name": "Flatbread", "hands": "20 min", "minutes": "25 min", "waits": "15 min", "cooker": "hot iron",
      "aimed": "240 °C", "tended": True},
@@ -549,6 +556,9 @@ def load_demo(now: datetime) -> bool:
             made[key] = _make_branch(house, key, now - timedelta(days=40), made)
         for nickname in TASTERS:
             Taster.objects.create(household=house, nickname=nickname)
+        Stock.objects.bulk_create(
+            Stock(household=house, grind=grind, typed=typed, grams=grams) for grind, typed, grams in STOCK
+        )
         supper = next_saturday_supper(now)
 
         duck = begin_cook(

@@ -1,8 +1,10 @@
 """Day over the API: planned from a cook as it stands, moved, and put right by ways out."""
 
 from datetime import datetime, timedelta
+from uuid import uuid4
 
 import pytest
+from api.plumbing.asked import LetGo, going, let_go
 from book.models import Cook, Preferences, SideDish
 from django.utils import timezone
 from test_cook_api import as_sent, opened, saved
@@ -131,7 +133,8 @@ def test_what_is_covered_goes_into_the_oven_and_somebody_helps(api, cook_id):
     "key",
     [
         ["later", "soon"], ["later", "-5"], ["people", "99"], ["sleep", "A"], ["heat", "A"], ["heat", "A", "nan"],
-        ["heat", "A", "9000"], ["heat", "A", "60"], ["oven", "Z"],
+        ["heat", "A", "9000"], ["heat", "A", "60"], ["oven", "Z"], ["cooker", "A", "oven"],
+        ["cooker", "A", "gone", "kettle"], ["cooker", "A", "water bath", "kettle"], ["cooker", "A", "oven", "offset"],
     ],
 )  # fmt: skip
 def test_what_is_no_way_out_is_refused_and_changes_nothing(api, cook_id, key):
@@ -139,6 +142,93 @@ def test_what_is_no_way_out_is_refused_and_changes_nothing(api, cook_id, key):
     status, answer = api("POST", f"cooks/{cook_id}/day/way-out", {"version": before["version"], "key": key})
     assert status == 422, answer
     assert day_of(api, cook_id)["version"] == before["version"]
+
+
+def put(api, cook_id: str, version: int, **change) -> tuple[int, dict]:
+    return api("PUT", f"cooks/{cook_id}/day?zone=Europe/Berlin", {"version": version, **change})
+
+
+def test_a_piece_is_moved_to_another_cooker_and_back(api, cook_id):
+    clashing(api, cook_id)
+    before = day_of(api, cook_id)
+    (fire,) = next(piece for piece in before["pieces"] if piece["letter"] == "B")["fires"]
+    assert (fire["key"], fire["says"]) == ("kettle", "kettle")
+    assert {"key": "oven", "says": "oven"} in fire["others"]
+    status, found = put(api, cook_id, before["version"], moved={"letter": "B", "where": "kettle", "onto": "oven"})
+    assert status == 200
+    assert [cooker["key"] for cooker in found["day"]["cookers"]] == ["kettle", "oven"]
+    assert found["day"]["clashes"] == []
+    (phase,) = opened(api)["pieces"][1]["typed"]["phases"]
+    assert (phase["surround"], phase["vessel"], phase["cooker"], phase["aimed"]) == ("oven", "rack", "oven", "180 °C")
+    status, back = put(api, cook_id, found["version"], moved={"letter": "B", "where": "oven", "onto": "gas grill"})
+    assert status == 200
+    assert [cooker["key"] for cooker in back["day"]["cookers"]] == ["kettle", "gas grill"]
+
+
+@pytest.mark.parametrize(
+    ("moved", "says"),
+    [
+        ({"letter": "B", "where": "kettle", "onto": "cabinet"}, "cannot do"),  # no cabinet gets to 180 °C
+        ({"letter": "B", "where": "oven", "onto": "gas grill"}, "Nothing of this piece"),
+        ({"letter": "B", "where": "kettle", "onto": "gone"}, "not in the book"),
+        ({"letter": "Q", "where": "kettle", "onto": "oven"}, "not on the board"),
+    ],
+)
+def test_a_piece_is_not_moved_where_it_cannot_be_cooked(api, cook_id, moved, says):
+    clashing(api, cook_id)
+    before = day_of(api, cook_id)
+    status, answer = put(api, cook_id, before["version"], moved=moved)
+    assert (status, says in answer["detail"]) == (422, True), answer
+    assert day_of(api, cook_id)["version"] == before["version"]
+
+
+def test_what_was_tasted_is_moved_no_more(api, cook_id):
+    clashing(api, cook_id)
+    past = Cook.objects.exclude(pk=cook_id).filter(trial__cards__isnull=False).first()
+    Cook.objects.filter(pk=past.pk).update(serve_at=evening(10))
+    found = day_of(api, str(past.pk))
+    fires = [(piece["letter"], piece["fires"][0]) for piece in found["pieces"] if piece["fires"]]
+    letter, fire = fires[0]
+    status, answer = put(api, str(past.pk), found["version"],
+                         moved={"letter": letter, "where": fire["key"], "onto": fire["others"][0]["key"]})  # fmt: skip
+    assert (status, answer["errors"][0]["field"]) == (422, "moved.onto")
+
+
+def test_the_next_three_are_what_is_late_and_then_what_comes(api, cook_id):
+    found = day_of(api, cook_id)
+    assert found["next"] == found["day"]["steps"][:3]
+    first = found["next"][0]
+    path = f"cooks/{cook_id}/day/tick?zone=Europe/Berlin"
+    document = {"version": found["version"], "letter": first["letter"], "key": first["key"]}
+    after = api("POST", path, document)[1]
+    assert [step["key"] for step in after["next"][:2]] == [step["key"] for step in found["next"][1:]]
+    # a supper of yesterday of which nothing was ticked: all that took time is late, and first
+    Cook.objects.filter(pk=cook_id).update(serve_at=evening(-1), ticks={})
+    gone = day_of(api, cook_id)
+    assert all(at(step["ends_at"]) <= at(gone["now"]) for step in gone["next"])
+    assert all(step["begins_at"] != step["ends_at"] for step in gone["next"])
+
+
+@pytest.mark.parametrize("what", ["ways-out", "start-now"])
+def test_a_question_that_was_let_go_is_answered_no_more(api, cook_id, what):
+    clashing(api, cook_id)
+    asked, other = (f"0e5f7e6a-2f0b-4c43-9f5e-00000000000{n}" for n in ("1", "2"))
+    assert api("POST", f"cooks/asked/{asked}/let-go", {}) == (200, {"ok": True})
+    status, answer = api("GET", f"cooks/{cook_id}/day/{what}?zone=Europe/Berlin&asked={asked}")
+    assert (status, answer["title"]) == (409, "Let go")
+    status, answer = api("GET", f"cooks/{cook_id}/day/{what}?zone=Europe/Berlin&asked={other}")
+    assert status == 200
+    assert answer
+
+
+def test_only_so_many_questions_are_kept_in_mind():
+    keys = [uuid4() for _ in range(200)]
+    for key in keys:
+        let_go(key)
+    going(keys[0])()  # long forgotten
+    with pytest.raises(LetGo):
+        going(keys[-1])()
+    going(None)()
 
 
 def test_a_piece_that_cannot_be_planned_leaves_the_others_planned(api, cook_id):

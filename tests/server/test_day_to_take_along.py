@@ -287,6 +287,38 @@ def test_the_sheet_says_what_to_buy_and_what_to_mix(api, cook_id):
     assert " lb Lamb shoulder" in text
 
 
+def test_what_is_in_the_house_is_not_bought(api, cook_id):
+    def bought(grind: str) -> dict:
+        rows = api("GET", f"cooks/{cook_id}/sheet?zone=Europe/Berlin")[1]["buy"]
+        return next(row for row in rows if row["grind"] == grind)
+
+    def has(have: str, was: str = "") -> tuple[int, dict]:
+        return api("PUT", "cooks/stock", {"grind": pepper, "have": have, "was": was})
+
+    rows = api("GET", f"cooks/{cook_id}/sheet")[1]["buy"]
+    pepper = next(row["grind"] for row in rows if "pepper" in row["name"].lower() and row["grams"] > 2)
+    needed = bought(pepper)
+    assert (needed["have"], needed["buy_g"]) == ("", needed["grams"])
+    assert has("2 g")[0] == 200
+    assert bought(pepper) == needed | {"have": "2 g", "buy_g": pytest.approx(needed["grams"] - 2)}
+    text = taken_along(api, cook_id, "markdown").decode()
+    assert "(besides 2 g in the house)" in text
+    # another window said something else meanwhile
+    status, answer = has("5 g")
+    assert (status, answer["theirs"]["have"]) == (409, "2 g")
+    for enough in ("1 lb", "plenty"):
+        assert has(enough, "2 g" if enough == "1 lb" else "1 lb")[0] == 200
+        assert (bought(pepper)["have"], bought(pepper)["buy_g"]) == (enough, 0)
+    text = taken_along(api, cook_id, "markdown").decode()
+    assert f"in the house already: {needed['name']}" in text
+    status, answer = has("a good deal", "plenty")
+    assert (status, answer["errors"][0]["field"]) == (422, "have")
+    assert has("", "plenty")[0] == 200
+    assert bought(pepper) == needed
+    status, answer = api("PUT", "cooks/stock", {"grind": "moon-dust/fine", "have": "2 g"})
+    assert (status, answer["errors"][0]["field"]) == (422, "grind")
+
+
 def test_nothing_that_is_taken_along_tells_which_piece_is_which(api, cook_id):
     assert Cook.objects.get(pk=cook_id).trial.revealed_at is None
     sheet = api("GET", f"cooks/{cook_id}/sheet?zone=Europe/Berlin")[1]

@@ -29,7 +29,8 @@ boards = schemathesis.openapi.from_wsgi("/api/openapi.json", application)
 # document has its border cases where it is read, reworked and saved, and each has tests of its own fields
 boards.config.phases.coverage.enabled = False
 WHAT_IFS = "usual-method|aim|nudge|adapt|swaps|compare|share-out|spoons"
-BOARDS = rf"^/api/(cooks/coat/(read|side-by-side|pair)|blends/({WHAT_IFS}))$"
+BOARD_READS = "coat/(read|side-by-side|pair|aim|binders|skin|sites|way)|heat/(read|what-if)"
+BOARDS = rf"^/api/(cooks/({BOARD_READS})|blends/({WHAT_IFS}))$"
 
 
 def known_keys() -> dict[str, list[str]]:

@@ -249,7 +249,10 @@ def test_a_step_over_the_fire_is_set_by_itself_and_one_that_is_held_by_its_hold(
     short = api("POST", f"cooks/{cook.id}/steps/{fire['id']}", {"version": later["version"], "lasts": "30 min"})[1]
     glaze, fire = step(short, "A", "glaze"), step(short, "A", "on")
     assert (glaze["lasts_s"], glaze["begins_at"]) == (30 * 60, fire["begins_at"])
-    kinds = [s["kind"] for s in short["pieces"][0]["steps"] if s["settable"]]
+    # how long a piece with phases is on its fire, and rests, is theirs
+    assert [s["kind"] for s in short["pieces"][0]["steps"] if s["settable"]] == ["glaze"]
+    cook.pieces.update(phases=[])
+    kinds = [s["kind"] for s in opened(api)["pieces"][0]["steps"] if s["settable"]]
     assert sorted(kinds) == ["glaze", "on", "rest"]
     later = short
     coat = step(later, "A", "coat")

@@ -2,8 +2,9 @@
 
 from ravska_core.day.eaters import AVOIDS, Eater, LeftOut, instead_of, leaves_out, look_for, portions
 from ravska_core.day.lanes import BUY, Supper
+from ravska_core.day.moved import SHARED, OnFire, changes_on, on_fires
 from ravska_core.day.nights import find_zone, nights
-from ravska_core.day.reading import DayReading, DayStep, read_day
+from ravska_core.day.reading import DayReading, DayStep, next_steps, read_day
 from ravska_core.day.schedule import count_back
 from ravska_core.day.sides import MOST_SIDES, TRAVELS, Away, Side, Waves, check_side
 from ravska_core.day.start_now import StartNow, aimed_now_c, hold_left_s, start_now
@@ -15,6 +16,7 @@ __all__ = [
     "AVOIDS",
     "BUY",
     "MOST_SIDES",
+    "SHARED",
     "TRAVELS",
     "Away",
     "DayPiece",
@@ -22,12 +24,14 @@ __all__ = [
     "DayStep",
     "Eater",
     "LeftOut",
+    "OnFire",
     "OutOfClash",
     "Side",
     "StartNow",
     "Supper",
     "Waves",
     "aimed_now_c",
+    "changes_on",
     "check_side",
     "count_back",
     "find_zone",
@@ -35,7 +39,9 @@ __all__ = [
     "instead_of",
     "leaves_out",
     "look_for",
+    "next_steps",
     "nights",
+    "on_fires",
     "portions",
     "read_day",
     "start_now",

@@ -12,9 +12,11 @@ from ravska_core.day.tasks import (
     HANDS,
     LIGHT_MIN,
     RAW,
+    SETTLES_MIN,
     DayPiece,
     Doing,
     called,
+    heat_needed,
     lit_says,
     on_after,
 )
@@ -26,7 +28,7 @@ _DOES = {
 }  # fmt: skip
 """What is done over the fire, and how long it keeps hands busy [min]."""
 
-_OIL_MIN, _WASH_MIN, _TURN_MIN = 5, 5, 2
+_OIL_MIN, _WASH_MIN, _TURN_MIN, _STOKE_MIN = 5, 5, 2, 5
 
 _MOVED, _LIT_SOONER, _WASHED_BY = (20, 20), (25, 0), (0, 30)
 """How much sooner and later what is done over the fire may be, a cooker lit and its grate cleaned, raw washed off."""
@@ -57,6 +59,7 @@ def within_of(piece: DayPiece, doings: Sequence[Doing]) -> tuple[Beside, ...]:
     for make in (
         _washed(doings),
         _lit_later(piece),
+        _reheated(piece),
         _oiled(piece),
         _layers(piece),
         _turned(piece),
@@ -103,6 +106,23 @@ def _lit_later(piece: DayPiece) -> Iterator[Beside]:
                 yield _beside(_by_hand(f"light.{key}", LIGHT_MIN), says, of, -ready, _LIT_SOONER)
         lit.add(key)
         first = False
+
+
+def _reheated(piece: DayPiece) -> Iterator[Beside]:
+    """Take a cooker that it stays on from one heat to another, so that it is there when the next phase begins."""
+    before: tuple[str, Phase] | None = None
+    for at, phase in _hot_phases(piece):
+        if not SURROUNDS[phase.surround].hot:
+            continue
+        key, cooker = piece.cookers[at]
+        # over its flame a fire is as hot as it burns, whatever it is beside it
+        same = before is not None and before[0] == key and before[1].surround == phase.surround
+        if same and before is not None and not heat_needed(before[1], key).agrees(heat_needed(phase, key)):
+            way = "Bring the {} up to" if phase.aimed_c > before[1].aimed_c else "Let the {} come down to"
+            says = f"{way.format(called(cooker))} {phase.aimed_c:.0f} °C"
+            for of in _first_keys(at):
+                yield _beside(_by_hand(f"heat.{at}", _STOKE_MIN), says, of, -SETTLES_MIN, _LIT_SOONER)
+        before = key, phase
 
 
 def _oiled(piece: DayPiece) -> Iterator[Beside]:

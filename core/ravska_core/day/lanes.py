@@ -7,7 +7,7 @@ from datetime import datetime
 from ravska_core.day.during import Beside, within_of
 from ravska_core.day.plan import Lane, Need, Resource, Task
 from ravska_core.day.sides import Away, Side, Waves, packed, side_doings, the_way, whole_side
-from ravska_core.day.tasks import BOARD, HANDS, DayPiece, Doing, doings_of, done_at_min, whole_of
+from ravska_core.day.tasks import BOARD, HANDS, SETTLES_MIN, DayPiece, Doing, doings_of, done_at_min, whole_of
 from ravska_core.heat import Cooker, last_hot
 from ravska_core.working import BadInput
 
@@ -18,8 +18,8 @@ WAY, BUY = "way", "buy"
 
 _WAVE = "·"
 
-_SETTLES_MIN, _WASHED_MIN = 20, 5
-"""How long a fire takes from one heat to another, and a board to be clean after raw meat (common practice)."""
+_WASHED_MIN = 5
+"""How long it takes until a board is clean after raw meat (common practice)."""
 
 _GRATES = {"oven": 2, "stove pot": 4}
 """So many grates, or rings, that kind of cooker has; one otherwise (common practice, no source)."""
@@ -157,7 +157,7 @@ def _in_waves(piece: DayPiece, doings: Sequence[Doing], waves: Waves) -> Iterato
 def resources_of(supper: Supper) -> tuple[Resource, ...]:
     """Return what the tasks of a day share: hands, the board, and each cooker with its grates [cm2]."""
     cookers = [
-        Resource(key, cooker.grate_cm2 * _GRATES.get(cooker.kind, 1), _SETTLES_MIN)
+        Resource(key, cooker.grate_cm2 * _GRATES.get(cooker.kind, 1), SETTLES_MIN)
         for key, cooker in supper.cookers.items()
     ]  # fmt: skip
     return (Resource(HANDS, float(supper.people)), Resource(BOARD, 99.0, _WASHED_MIN), *cookers)

@@ -7,8 +7,9 @@ day is planned anew. Times are whole minutes, 0 at serving and negative before i
 """
 
 from collections import deque
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Callable, Iterable, Mapping, Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 from itertools import pairwise
 
 import numpy as np
@@ -28,6 +29,13 @@ _AGAIN = 3
 
 ORDERS = 10
 """So many orders of the lanes are tried at most."""
+
+Going = Callable[[], None]
+"""Called before each order of the lanes is tried; what it raises ends the planning."""
+
+
+def to_the_end() -> None:
+    """Let the planning go on."""
 
 
 @dataclass(frozen=True)
@@ -408,6 +416,7 @@ def plan(
     nights: Sequence[tuple[int, int]] = (),
     not_before: int = -(10**9),
     orders: int = ORDERS,
+    going: Going = to_the_end,
 ) -> Plan:
     """Plan a day backwards from its servings, clashes where they cannot be helped.
 
@@ -417,7 +426,18 @@ def plan(
         From when to when everybody sleeps [min].
     not_before : int
         Nothing begins before that [min]: it is now.
+    going : callable
+        Called before each order is tried, to end it by what it raises.
     """
+    asked = tuple(lanes), tuple(resources), tuple(nights), not_before, orders
+    # what is asked again within the minute, as a step is ticked and the day then shown, is not searched for again
+    return _known(*asked) if going is to_the_end else _search(*asked, going)
+
+
+def _search(
+    lanes: tuple[Lane, ...], resources: tuple[Resource, ...], nights: tuple[tuple[int, int], ...], not_before: int,
+    orders: int, going: Going = to_the_end,
+) -> Plan:  # fmt: skip
     by_key = {one.key: one for one in lanes}
     shared = {one.key: one for one in resources}
 
@@ -433,6 +453,7 @@ def plan(
         order = queue.popleft()
         if order in seen:
             continue
+        going()
         seen.add(order)
         day, clashes = _in_order([by_key[key] for key in order], shared, nights, not_before)
         placed = day.all()
@@ -454,3 +475,6 @@ def plan(
                     queue.append((one.lane, *(key for key in order if key != one.lane)))
     assert least is not None
     return least[1]
+
+
+_known = lru_cache(maxsize=32)(_search)

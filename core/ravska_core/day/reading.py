@@ -8,7 +8,7 @@ from types import MappingProxyType
 
 from ravska_core.day.clocks import DayClock, clocks_of
 from ravska_core.day.lanes import BUY, WAY, Said, Supper, lanes_of, letter_of, resources_of
-from ravska_core.day.plan import ORDERS, Clash, Placed, Plan, plan
+from ravska_core.day.plan import ORDERS, Clash, Going, Placed, Plan, plan, to_the_end
 from ravska_core.day.tasks import BOARD, HANDS, KEEPS_HOT_MIN, DayPiece, Doing, called, waits_hot_min
 from ravska_core.heat import GRAINS
 from ravska_core.units import say_duration
@@ -140,20 +140,32 @@ class DayReading:
     hands_min: int
 
 
-def plan_day(supper: Supper, orders: int = ORDERS) -> tuple[Plan, dict[str, Said]]:
+def plan_day(
+    supper: Supper, orders: int = ORDERS, going: Going = to_the_end
+) -> tuple[Plan, dict[str, Said]]:  # fmt: skip
     """Return the plan of a day, and its lanes in words by their key."""
     lanes = {one.lane.key: one for one in lanes_of(supper)}
     not_before = -(10**9)
     if supper.now is not None:
         not_before = -int((supper.serve_at - supper.now).total_seconds() // 60)
     asked = [one.lane for one in lanes.values()]
-    return plan(asked, resources_of(supper), supper.nights, not_before, orders), lanes
+    return plan(asked, resources_of(supper), supper.nights, not_before, orders, going), lanes
 
 
 def read_day(supper: Supper) -> tuple[DayReading, Plan]:
     """Plan the day of a cook backwards from its serving, and say what that comes to; return the plan beside it."""
     found, doings = plan_day(supper)
     return _Reading(supper, doings, found).read(), found
+
+
+NEXT = 3
+
+
+def next_steps(day: DayReading, now: datetime) -> tuple[DayStep, ...]:
+    """Return the next three things to do: what should be done by now and is not, then what comes."""
+    left = [step for step in day.steps if not step.done]
+    late = [step for step in left if step.ends_at <= now and step.begins_at != step.ends_at]
+    return (*late, *(step for step in left if step.ends_at > now))[:NEXT]
 
 
 class _Reading:

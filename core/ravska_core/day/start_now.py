@@ -6,7 +6,7 @@ from datetime import datetime, timedelta
 
 from ravska_core.coat import LAYER_KINDS, Layer, dose_stack, reach_by_fire_mm
 from ravska_core.day.lanes import Nights, Supper, lanes_of
-from ravska_core.day.plan import Lane, Plan
+from ravska_core.day.plan import Going, Lane, Plan, to_the_end
 from ravska_core.day.reading import plan_day
 from ravska_core.day.tasks import DayPiece
 from ravska_core.heat import SURROUNDS, Phase, heated
@@ -104,13 +104,17 @@ def aimed_now_c(phase: Phase) -> float:
     return min(_HOTTEST_C, phase.aimed_c + _HOTTER_K) if slow else phase.aimed_c
 
 
-def start_now(supper: Supper, now: datetime, nights: Callable[[datetime], Nights]) -> tuple[StartNow, ...]:
+def start_now(
+    supper: Supper, now: datetime, nights: Callable[[datetime], Nights], going: Going = to_the_end
+) -> tuple[StartNow, ...]:
     """Return what can be done from now on, each way with the earliest supper that it allows.
 
     Parameters
     ----------
     nights : callable
         The nights of a day by its serving time.
+    going : callable
+        Called again and again while it is planned, to end that by what it raises.
     """
     found: list[StartNow] = []
     seen = set[tuple[object, ...]]()
@@ -123,13 +127,15 @@ def start_now(supper: Supper, now: datetime, nights: Callable[[datetime], Nights
         except BadInput:
             continue
         seen.add(as_it_is)
-        found.append(_one(key, supper, replace(supper, pieces=pieces, now=now), nights))
+        found.append(_one(key, supper, replace(supper, pieces=pieces, now=now), nights, going))
     return tuple(found)
 
 
-def _one(key: str, wanted: Supper, hurry: Supper, nights: Callable[[datetime], Nights]) -> StartNow:
+def _one(
+    key: str, wanted: Supper, hurry: Supper, nights: Callable[[datetime], Nights], going: Going
+) -> StartNow:  # fmt: skip
     now = hurry.now or wanted.serve_at
-    serve_at, planned = _earliest(hurry, now, nights, full=key == "as set")
+    serve_at, planned = _earliest(hurry, now, nights, going, full=key == "as set")
     told = tuple(_piece_now(before, after) for before, after in zip(wanted.pieces, hurry.pieces, strict=True))
     costs = [*_in_words(told), *_school(key, hurry.pieces)]
     late = round((serve_at - wanted.serve_at).total_seconds() / 60)
@@ -144,7 +150,9 @@ def _one(key: str, wanted: Supper, hurry: Supper, nights: Callable[[datetime], N
     return StartNow(key, says, tuple(costs), serve_at, late <= 0, told, len(planned.clashes))
 
 
-def _earliest(supper: Supper, now: datetime, nights: Callable[[datetime], Nights], full: bool) -> tuple[datetime, Plan]:
+def _earliest(
+    supper: Supper, now: datetime, nights: Callable[[datetime], Nights], going: Going, full: bool
+) -> tuple[datetime, Plan]:
     """Find the earliest supper, on the quarter of an hour, that all can be done by, with holds whole or cut short."""
     needs = max((_shortest_min(one.lane, full) for one in lanes_of(supper)), default=0)
     first = now + timedelta(minutes=needs)
@@ -152,7 +160,7 @@ def _earliest(supper: Supper, now: datetime, nights: Callable[[datetime], Nights
     best: tuple[int, datetime, Plan] | None = None
     for later in _LATER_MIN:
         serve_at = first + timedelta(minutes=later)
-        planned, _ = plan_day(replace(supper, serve_at=serve_at, nights=nights(serve_at)), _ORDERS)
+        planned, _ = plan_day(replace(supper, serve_at=serve_at, nights=nights(serve_at)), _ORDERS, going)
         if best is None or len(planned.clashes) < best[0]:
             best = len(planned.clashes), serve_at, planned
         if not any(clash.kind in ("past", "late", "full", "asleep") for clash in planned.clashes):

@@ -20,6 +20,9 @@ from ravska_core.meat import find_cut
 
 HANDS, BOARD = "hands", "board"
 
+SETTLES_MIN = 20
+"""How long a fire takes from one heat to another (common practice, no source)."""
+
 RAW, COOKED = Need(BOARD, 1.0, 0.0, 0.0), Need(BOARD, 1.0, 1.0, 1.0)
 """What takes up the board: raw meat, or what is eaten as it lies there; never both at once."""
 
@@ -178,11 +181,16 @@ def _need(piece: DayPiece, phase: Phase, key: str, cooker: Cooker) -> Need:
     assert piece.heated is not None
     solid = piece.heated.reading.solid
     room = min(solid.length_cm * solid.width_cm * solid.pieces * _APART, cooker.grate_cm2)
+    return replace(heat_needed(phase, key), amount=room)
+
+
+def heat_needed(phase: Phase, key: str) -> Need:
+    """Return the heat that a phase takes of its cooker, from the least to the most that still does."""
     low, high = phase.low_c, phase.high_c
     if low is None or high is None:
         off = _BAND_K.get(phase.surround, BAND_USUAL_K)
         low, high = phase.aimed_c - off, phase.aimed_c + off
-    return Need(key, room, low, high)
+    return Need(key, 1.0, low, high)
 
 
 def called(cooker: Cooker) -> str:
@@ -222,7 +230,8 @@ def _on_the_fire(piece: DayPiece) -> list[Doing]:
         lasts = _told_min((went[at].ends_s - went[at].begins_s) / 60)
         if around.hot and not any(one.kind == "light" for one in found):
             found.append(_light(key, cooker))
-        tended = around.one_side or bool(phase.sears_s)
+        # what is so short that it is put on and taken off at once keeps somebody beside it
+        tended = around.one_side or bool(phase.sears_s) or (around.hot and lasts <= 2 * _ON_MIN)
         if (phase.vessel, key) != before and lasts > 2 * _ON_MIN and not tended:
             says = _INTO.get(phase.surround, "Put it on" if at == 0 else "Move it on")
             says = "Wrap it" if at and phase.vessel == "foil" else says

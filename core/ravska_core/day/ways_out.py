@@ -5,7 +5,8 @@ from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
 
 from ravska_core.day.lanes import Nights, Supper, letter_of
-from ravska_core.day.plan import Clash, Plan
+from ravska_core.day.moved import moved, smokes
+from ravska_core.day.plan import Clash, Going, Plan, to_the_end
 from ravska_core.day.reading import plan_day
 from ravska_core.day.tasks import BOARD, HANDS, DayPiece, called
 from ravska_core.heat import Phase, find_cooker
@@ -29,8 +30,9 @@ class OutOfClash:
     """A change of the day that clashes less: what is done, what it costs, and how many clashes are left of it.
 
     `key` is ``later`` with its minutes, ``people`` with how many, ``oven`` with a piece's letter (what is covered of
-    it), ``cooker`` with a letter and the cooker it goes to, ``heat`` with a piece's letter and the heat it is then
-    aimed at [°C], ``loose`` with a letter (its steps may be when they fit), or ``less`` with a side's letter.
+    it), ``cooker`` with a letter, the cooker it goes to and of a piece the one it goes from, ``heat`` with a piece's
+    letter and the heat it is then aimed at [°C], ``loose`` with a letter (its steps may be when they fit), or ``less``
+    with a side's letter.
     """
 
     key: tuple[str, ...]
@@ -50,13 +52,17 @@ class _Change:
     dear: float
 
 
-def ways_out(supper: Supper, nights: Callable[[datetime], Nights], planned: Plan) -> tuple[OutOfClash, ...]:
+def ways_out(
+    supper: Supper, nights: Callable[[datetime], Nights], planned: Plan, going: Going = to_the_end
+) -> tuple[OutOfClash, ...]:
     """Return what would take clashes out of a day, the least dear first; none where nothing clashes.
 
     Parameters
     ----------
     nights : callable
         The nights of a day by its serving time.
+    going : callable
+        Called again and again while they are looked for, to end that by what it raises.
     """
     before = _score(planned)
     found: list[tuple[float, OutOfClash]] = []
@@ -64,7 +70,7 @@ def ways_out(supper: Supper, nights: Callable[[datetime], Nights], planned: Plan
     for change in _changes(supper, nights, planned.clashes):
         if change.key[0] == "later" and later and later[-1][0] == 0:
             continue  # the least delay that helps is enough
-        after = _score(plan_day(change.supper, _ORDERS)[0])
+        after = _score(plan_day(change.supper, _ORDERS, going)[0])
         if after >= before:
             continue
         way = OutOfClash(change.key, change.says, change.costs(), after[0])
@@ -107,7 +113,7 @@ def _changes(supper: Supper, nights: Callable[[datetime], Nights], clashes: Sequ
                 continue
             for change in (
                 *_into_the_oven(by_letter[lane], clash.where),
-                *_all_in_the_oven(by_letter[lane], clash.where),
+                *_on_another(by_letter[lane], clash.where, ("oven", *supper.cookers)),
                 *_at_the_heat_of(by_letter, lane, other, clash),
             ):
                 key, says, piece = change
@@ -172,20 +178,16 @@ def _into_the_oven(piece: DayPiece, where: str) -> Iterator[Changed]:
         yield ("oven", piece.letter), f"{piece.letter}, once it is covered, in the oven", _with(piece, phases, keys)
 
 
-def _all_in_the_oven(piece: DayPiece, where: str) -> Iterator[Changed]:
-    """Move what lies open beside a fire into the oven too, and miss its smoke."""
-    if piece.heated is None:
-        return
-    phases, keys = list(piece.heated.phases), list(piece.keys)
-    opened = False
-    for at, phase in enumerate(phases):
-        if keys[at] == where and phase.surround == "indirect":
-            opened = opened or phase.vessel not in _COVERED
-            vessel = "rack" if phase.vessel == "grate" else phase.vessel
-            phases[at] = replace(phase, surround="oven", vessel=vessel, near=False, wood="", tray="")
-            keys[at] = "oven"
-    if opened:
-        yield ("cooker", piece.letter, "oven"), f"{piece.letter} in the oven, without smoke", _with(piece, phases, keys)
+def _on_another(piece: DayPiece, where: str, others: Sequence[str]) -> Iterator[Changed]:
+    """Move all that is on one cooker on to another one that is there, and miss its smoke where that has none."""
+    for key in dict.fromkeys(others):
+        found = moved(piece, where, key)
+        if found is None or found.heated is None or piece.heated is None:
+            continue
+        onto = next(one for one, of in zip(found.heated.cookers, found.keys, strict=True) if of == key)
+        says = f"{piece.letter} {'in' if onto.kind == 'oven' else 'on'} the {called(onto)}"
+        less = ", without smoke" if smokes(piece.heated.phases) and not smokes(found.heated.phases) else ""
+        yield ("cooker", piece.letter, key, where), says + less, found
 
 
 def _loosened(supper: Supper, clashes: Sequence[Clash]) -> Iterator[_Change]:

@@ -1,6 +1,5 @@
 """Day: a cook planned backwards from its serving, what clashes in it, and ways out."""
 
-import math
 from collections.abc import Callable
 from dataclasses import dataclass
 from datetime import datetime, timedelta
@@ -9,35 +8,40 @@ from uuid import UUID
 
 from book.days import pin, set_sides, tick
 from book.models import Cook, Stale, Step, claim_version
-from book.tasting import check_untasted
 from django.db import transaction
 from django.http import HttpRequest
 from django.utils import timezone
 from ninja import Schema
 from pydantic import AwareDatetime, Field
-from ravska_core.coat import LAYER_KINDS
 from ravska_core.day import (
     DayReading,
     DayStep,
     OutOfClash,
     StartNow,
-    aimed_now_c,
-    hold_left_s,
+    next_steps,
     read_day,
     start_now,
     ways_out,
 )
-from ravska_core.units import say_duration, say_temperature
+from ravska_core.units import say_duration
 from ravska_core.working import BadInput
 
-from api.cooks.phases import PhaseDocument, phases_typed, read_phases, stored_phases
-from api.cooks.planned import DayPieceOut, MostSides, Planned, SideDocument, planned, planned_of, read_side, read_sides
+from api.cooks.day_changes import MoveDocument, StartNowDocument, begin_now, move_piece, take_way_out
+from api.cooks.planned import (
+    DayPieceOut,
+    MostSides,
+    Planned,
+    planned,
+    planned_of,
+    read_sides,
+)
 from api.cooks.shown import own_faults
-from api.cooks.store import one_cook, piece_of
+from api.cooks.store import one_cook
 from api.cooks.ticking import tick_step
 from api.plumbing.answers import Router
+from api.plumbing.asked import going, let_go
 from api.plumbing.problems import Conflict, Gather
-from api.plumbing.quantities import Duration, FireTemperature
+from api.plumbing.quantities import Duration
 from api.plumbing.typed import Key, Version
 
 router = Router()
@@ -77,7 +81,8 @@ class PlanWas:
 class DayOut:
     """A cook's day. `zone` is the household's, or as long as nobody kept one (`asked`) that of the screen.
 
-    `away` is how long the way to where it is eaten is, as typed, empty where it is eaten here.
+    `away` is how long the way to where it is eaten is, as typed, empty where it is eaten here; `next` is to be done
+    first.
     """
 
     id: UUID
@@ -92,6 +97,7 @@ class DayOut:
     waves_apart: str
     pieces: list[DayPieceOut]
     day: DayReading
+    next: tuple[DayStep, ...]
     nights: list[NightOut]
     was: PlanWas | None
     calendar: bool
@@ -116,7 +122,7 @@ PLANS_BY = "1"
 def day_out(of: Planned) -> DayOut:
     """Return a day as it is planned now, beside the plan that was kept."""
     day, _ = read_day(of.supper)
-    cook, serve_at = of.cook, of.cook.serve_at
+    cook, serve_at, now = of.cook, of.cook.serve_at, timezone.now()
     slept = [
         NightOut(serve_at + timedelta(minutes=falls), serve_at + timedelta(minutes=rises))
         for falls, rises in of.supper.nights
@@ -125,8 +131,8 @@ def day_out(of: Planned) -> DayOut:
     return DayOut(
         cook.pk, cook.version, cook.name, cook.people, of.zone, not cook.household.preferences.zone,
         say_duration(cook.away_min * 60) if cook.away_min is not None else "", _travels(cook), cook.waves,
-        say_duration(cook.waves_min * 60), of.pieces, day, slept, _was(cook), bool(cook.calendar_key),
-        timezone.now(),
+        say_duration(cook.waves_min * 60), of.pieces, day, next_steps(day, now), slept,
+        _was(cook), bool(cook.calendar_key), now,
     )  # fmt: skip
 
 
@@ -146,11 +152,29 @@ def _was(cook: Cook) -> PlanWas | None:
 
 
 @router.reads("/{uuid:cook_id}/day/ways-out")
-def read_ways_out(request: HttpRequest, cook_id: UUID, zone: ZoneName = "") -> list[OutOfClash]:
-    """Return ways out of what clashes in a cook's day, each tried by planning anew; none where nothing clashes."""
+def read_ways_out(
+    request: HttpRequest, cook_id: UUID, zone: ZoneName = "", asked: UUID | None = None
+) -> list[OutOfClash]:
+    """Return ways out of what clashes in a cook's day, each tried by planning anew; none where nothing clashes.
+
+    It can be let go by the key it was `asked` under.
+    """
     of = planned_of(cook_id, zone)
     _, found = read_day(of.supper)
-    return list(ways_out(of.supper, of.nights_of, found))
+    return list(ways_out(of.supper, of.nights_of, found, going(asked)))
+
+
+class LetGoOut(Schema):
+    """A question is let go, or will be as soon as it comes."""
+
+    ok: bool = True
+
+
+@router.hears("/asked/{uuid:asked}/let-go")
+def let_question_go(request: HttpRequest, asked: UUID) -> LetGoOut:
+    """Let go what takes long by the key that it was asked under: ways out, or beginning now."""
+    let_go(asked)
+    return LetGoOut()
 
 
 class PinDocument(Schema):
@@ -176,6 +200,7 @@ class DaySave(Schema):
     waves_apart: Duration | None = None
     sides: MostSides | None = None
     pin: PinDocument | None = None
+    moved: MoveDocument | None = None
 
 
 @router.puts("/{uuid:cook_id}/day")
@@ -193,6 +218,8 @@ def save_day(request: HttpRequest, cook_id: UUID, document: DaySave, zone: ZoneN
         cook.save(update_fields=list(given))
         if document.sides is not None:
             set_sides(cook, [(side.name, side.model_dump()) for side in document.sides])
+        if document.moved is not None:
+            move_piece(cook, document.moved, "moved.onto")
         if document.pin is not None:
             one = document.pin
             _step_of(planned_of(cook.pk, zone), one.letter, one.key, "pin.key")
@@ -319,76 +346,35 @@ def _keep(cook: Cook, of: Planned) -> None:
 
 
 @router.reads("/{uuid:cook_id}/day/start-now")
-def read_start_now(request: HttpRequest, cook_id: UUID, zone: ZoneName = "") -> list[StartNow]:
-    """Return what could be done if it were begun now: supper by each way, and what that costs."""
+def read_start_now(
+    request: HttpRequest, cook_id: UUID, zone: ZoneName = "", asked: UUID | None = None
+) -> list[StartNow]:
+    """Return what could be done if it were begun now: supper by each way, and what that costs.
+
+    It can be let go by the key it was `asked` under.
+    """
     of = planned_of(cook_id, zone)
-    return list(start_now(of.supper, timezone.now().replace(second=0, microsecond=0), of.nights_of))
-
-
-class StartNowDocument(Schema):
-    """A way to begin now that is taken, as it was told, and when supper is by it."""
-
-    version: Version
-    key: Literal["as set", "shorter", "no holds", "hotter"]
-    serve_at: AwareDatetime
+    now = timezone.now().replace(second=0, microsecond=0)
+    return list(start_now(of.supper, now, of.nights_of, going(asked)))
 
 
 @router.posts("/{uuid:cook_id}/day/start-now")
-def begin_now(request: HttpRequest, cook_id: UUID, document: StartNowDocument, zone: ZoneName = "") -> DayOut:
+def begin_from_now(request: HttpRequest, cook_id: UUID, document: StartNowDocument, zone: ZoneName = "") -> DayOut:
     """Begin now: holds as short, and the fire as hot, as that way says, and supper when it says."""
-    return _changed(cook_id, document.version, zone, lambda cook: _begin_now(cook, document))
-
-
-def _begin_now(cook: Cook, document: StartNowDocument) -> None:
-    for fault in own_faults(cook.name, document.serve_at, cook.eaters):
-        raise fault
-    cook.serve_at, cook.pins = document.serve_at, {}
-    cook.save(update_fields=["serve_at", "pins"])
-    if document.key == "as set":
-        return
-    check_untasted(cook, "key")
-    scale = cook.household.preferences.temperature
-    for piece in cook.pieces.all():
-        for layer in piece.layers.all():
-            if layer.hold_s is None or LAYER_KINDS[layer.kind].when != "before":
-                continue
-            layer.hold_s = hold_left_s(layer.as_core(), document.key)
-            layer.hold_typed = say_duration(layer.hold_s) if layer.hold_s else "0 min"
-            layer.save(update_fields=["hold_s", "hold_typed"])
-        if document.key != "hotter" or not piece.phases:
-            continue
-        typed = phases_typed(piece.phases)
-        cores = read_phases(typed, Gather(), "phases")
-        for at, core in enumerate(cores):
-            if aimed_now_c(core) != core.aimed_c:
-                typed[at] = _aimed(typed[at], aimed_now_c(core), scale)
-        _keep_phases(piece, typed)
-
-
-def _aimed(phase: PhaseDocument, celsius: float, scale: str) -> PhaseDocument:
-    aimed = FireTemperature(say_temperature(celsius, scale))
-    return phase.model_copy(update={"aimed": aimed, "band": FireTemperature("")})
-
-
-def _keep_phases(piece: Any, typed: list[PhaseDocument]) -> None:
-    gather = Gather()
-    read_phases(typed, gather, "phases")
-    gather.finish()
-    piece.phases = stored_phases(typed)
-    piece.save(update_fields=["phases"])
+    return _changed(cook_id, document.version, zone, lambda cook: begin_now(cook, document))
 
 
 class WayOutDocument(Schema):
     """A way out that is taken: its key, as it was told."""
 
     version: Version
-    key: Annotated[list[Annotated[str, Field(max_length=20)]], Field(min_length=2, max_length=3)]
+    key: Annotated[list[Annotated[str, Field(max_length=40)]], Field(min_length=2, max_length=4)]
 
 
 @router.posts("/{uuid:cook_id}/day/way-out")
-def take_way_out(request: HttpRequest, cook_id: UUID, document: WayOutDocument, zone: ZoneName = "") -> DayOut:
+def take_a_way_out(request: HttpRequest, cook_id: UUID, document: WayOutDocument, zone: ZoneName = "") -> DayOut:
     """Take a way out, and return the day planned anew."""
-    return _changed(cook_id, document.version, zone, lambda cook: _take(cook, document.key))
+    return _changed(cook_id, document.version, zone, lambda cook: take_way_out(cook, document.key))
 
 
 def _changed(cook_id: UUID, version: int, zone: str, change: Callable[[Cook], None]) -> DayOut:
@@ -400,90 +386,3 @@ def _changed(cook_id: UUID, version: int, zone: str, change: Callable[[Cook], No
     except Stale:
         raise Conflict(read_day_of(cook_id, zone)) from None
     return read_day_of(cook_id, zone)
-
-
-def _number(text: str, low: float, high: float) -> float:
-    """Return a number in a key.
-
-    Raises
-    ------
-    BadInput
-        At ``key``.
-    """
-    try:
-        found = float(text)
-    except ValueError:
-        found = math.nan
-    if not low <= found <= high:
-        raise BadInput("key", _NO_WAY)
-    return found
-
-
-def _take(cook: Cook, key: list[str]) -> None:
-    """Change a cook by a way out.
-
-    Raises
-    ------
-    BadInput
-        At ``key`` where it is none, or what was tasted would change.
-    """
-    kind, of = key[0], key[1]
-    if kind == "later":
-        cook.serve_at += timedelta(minutes=_number(of, 1, 2880))
-        cook.save(update_fields=["serve_at"])
-        return
-    if kind == "people":
-        cook.people = int(_number(of, 1, 12))
-        cook.save(update_fields=["people"])
-        return
-    if kind == "loose":
-        cook.pins = {lane: keys for lane, keys in cook.pins.items() if lane != of}
-        cook.save(update_fields=["pins"])
-        return
-    if of.startswith("S"):
-        _take_of_side(cook, key)
-        return
-    if kind not in ("oven", "cooker", "heat") or (kind in ("cooker", "heat") and len(key) < 3):
-        raise BadInput("key", _NO_WAY)
-    check_untasted(cook, "key")
-    piece = piece_of(cook, of)
-    typed = phases_typed(piece.phases)
-    scale = cook.household.preferences.temperature
-    for at, phase in enumerate(typed):
-        if phase.surround != "indirect":
-            continue
-        if kind == "cooker" or (kind == "oven" and phase.vessel in ("foil", "pan", "pot")):
-            into: dict[str, Any] = {"surround": "oven", "near": False, "wood": "", "cooker": "", "tray": ""}
-            into["vessel"] = "rack" if phase.vessel in ("", "grate") else phase.vessel
-            typed[at] = phase.model_copy(update=into)
-        elif kind == "heat":
-            typed[at] = _aimed(phase, _number(key[2], 40, 350), scale)
-    _keep_phases(piece, typed)
-
-
-_NO_WAY = "This is no way out of this day; ask for them again."
-
-
-def _take_of_side(cook: Cook, key: list[str]) -> None:
-    """Leave a side out, or cook it somewhere else.
-
-    Raises
-    ------
-    BadInput
-        At ``key`` where that is no way out.
-    """
-    kind, of = key[0], key[1]
-    sides = [(row.name, row.typed) for row in cook.sides.all()]
-    at = int(of[1:]) - 1 if of[1:].isdigit() else -1
-    if not 0 <= at < len(sides) or kind not in ("less", "cooker"):
-        raise BadInput("key", _NO_WAY)
-    if kind == "less":
-        del sides[at]
-    else:
-        name, typed = sides[at]
-        moved = SideDocument(**typed).model_copy(update={"cooker": key[2] if len(key) > 2 else "oven"})
-        gather = Gather()
-        gather.attempt("key", read_side, moved, of)
-        gather.finish()
-        sides[at] = (name, moved.model_dump())
-    set_sides(cook, sides)

@@ -13,8 +13,20 @@ from django.conf import settings
 from django.utils import timezone
 from pydantic import BaseModel, Field
 from ravska_core.catalogue import said_name
-from ravska_core.day import Away, DayPiece, Side, Supper, Waves, check_side, find_zone, nights
-from ravska_core.heat import find_cooker, heated
+from ravska_core.day import (
+    SHARED,
+    Away,
+    DayPiece,
+    OnFire,
+    Side,
+    Supper,
+    Waves,
+    check_side,
+    find_zone,
+    nights,
+    on_fires,
+)
+from ravska_core.heat import Cooker, find_cooker, heated
 from ravska_core.meat import find_cut
 from ravska_core.working import BadInput
 
@@ -24,9 +36,6 @@ from api.plumbing.quantities import Duration, FireTemperature
 from api.plumbing.typed import Key, MaybeName
 
 NightsOf = Callable[[datetime], tuple[tuple[int, int], ...]]
-
-_SHARED_KINDS = {"broiler": "oven"}
-"""Kinds of cookers that are one device with another."""
 
 
 class SideDocument(BaseModel):
@@ -48,7 +57,7 @@ class SideDocument(BaseModel):
 class DayPieceOut:
     """A piece or a side in a day: its letter and name, what it is, and why it could not be planned, where it could not.
 
-    A `side` is as it was typed.
+    A `side` is as it was typed; `fires` are the cookers that a piece is on, each with others that could do it.
     """
 
     letter: str
@@ -56,6 +65,7 @@ class DayPieceOut:
     about: str
     problem: str = ""
     side: SideDocument | None = None
+    fires: tuple[OnFire, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -83,7 +93,7 @@ def read_side(document: SideDocument, letter: str) -> Side:
     """
     device = find_cooker(document.cooker, "oven") if document.cooker else None
     aimed = document.aimed.read("aimed") if document.aimed else None
-    key = _SHARED_KINDS.get(document.cooker, document.cooker)
+    key = SHARED.get(document.cooker, document.cooker)
     found = Side(
         letter, document.name.strip(), _minutes(document.minutes, "minutes"), _minutes(document.hands, "hands"),
         _minutes(document.waits, "waits"), key, device, sum(aimed) / 2 if aimed else None, document.tended,
@@ -96,6 +106,12 @@ def read_sides(documents: list[SideDocument], gather: Gather) -> None:
     """Read all sides as typed; all that cannot be read is gathered."""
     for at, document in enumerate(documents):
         gather.attempt(f"sides.{at}", read_side, document, letter_of_side(at))
+
+
+def day_key(typed: str, cooker: Cooker) -> str:
+    """Return the key that a day shares a cooker by: that of the household's own, else its kind."""
+    key = typed or cooker.kind
+    return SHARED.get(key, key)
 
 
 MostSides = Annotated[list[SideDocument], Field(max_length=12)]
@@ -130,8 +146,7 @@ def _day_piece(piece: Piece, cook: Cook, whole: bool) -> DayPiece:
         return DayPiece(piece.letter, seasoned, names=names, done=done, ticked=ticked, pins=pins)
     phases, cookers = phases_from(piece.phases)
     keys = tuple(
-        row["typed"].get("cooker") or _SHARED_KINDS.get(cooker.kind, cooker.kind)
-        for row, cooker in zip(piece.phases, cookers, strict=True)
+        day_key(row["typed"].get("cooker", ""), cooker) for row, cooker in zip(piece.phases, cookers, strict=True)
     )
     found = DayPiece(piece.letter, seasoned, heated(seasoned, phases, cookers), keys, names, done, ticked, pins)
     if found.heat is not None and found.heat.done_s is None:
@@ -164,8 +179,9 @@ def planned(cook: Cook, zone: str, whole: bool = True) -> Planned:
     for piece in cook.pieces.all():
         about, name = find_cut(piece.cut).name, piece.name if whole else f"Piece {piece.letter}"
         try:
-            pieces.append(_day_piece(piece, cook, whole))
-            told.append(DayPieceOut(piece.letter, name, about))
+            found = _day_piece(piece, cook, whole)
+            pieces.append(found)
+            told.append(DayPieceOut(piece.letter, name, about, fires=on_fires(found)))
         except BadInput as refusal:
             told.append(DayPieceOut(piece.letter, name, about, refusal.sentence))
     for at, row in enumerate(cook.sides.all()):

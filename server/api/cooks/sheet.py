@@ -8,7 +8,7 @@ from typing import Annotated
 from urllib.parse import quote
 from uuid import UUID
 
-from book.models import Blend, Cook, Stale, claim_version
+from book.models import Blend, Cook, Stale, Stock, claim_version
 from django.db import transaction
 from django.http import Http404, HttpRequest, HttpResponse
 from django.utils import timezone
@@ -26,8 +26,10 @@ from api.cooks.planned import Planned, hidden, planned_of
 from api.cooks.store import one_cook
 from api.cooks.totals import TotalsOut, totals_of
 from api.plumbing.answers import Router
+from api.plumbing.household import household
 from api.plumbing.problems import Conflict
-from api.plumbing.typed import Version
+from api.plumbing.quantities import InTheHouse
+from api.plumbing.typed import Key, Typed, Version
 
 router = Router()
 
@@ -44,11 +46,23 @@ class MeatToBuyOut:
 
 
 @dataclass(frozen=True, slots=True)
-class ToBuyOut:
-    """An ingredient that is needed [g], by its name."""
+class LineOut:
+    """An ingredient of what is mixed [g], by its name and its grind, which what is a blend itself has none of."""
 
     name: str
     grams: float
+    grind: str
+
+
+@dataclass(frozen=True, slots=True)
+class ToBuyOut:
+    """An ingredient that is needed [g], by grind and name; what is in the house, as typed, and what is to buy [g]."""
+
+    grind: str
+    name: str
+    grams: float
+    have: str
+    buy_g: float
 
 
 @dataclass(frozen=True, slots=True)
@@ -59,7 +73,7 @@ class ToMixOut:
     grams: float
     in_jars_g: float
     aside_g: float
-    lines: list[ToBuyOut]
+    lines: list[LineOut]
 
 
 @dataclass(frozen=True, slots=True)
@@ -83,12 +97,13 @@ def _mixing(cook: Cook, totals: TotalsOut) -> list[ToMixOut]:
     found = []
     for total in totals.blends:
         row = known.get(total.blend_id) or rows[total.blend_id]
-        lines: list[ToBuyOut] = []
+        lines: list[LineOut] = []
         try:
             mixture = row.as_core()
             for line, share in zip(mixture.lines, shares(mixture.lines, check_blend(mixture)), strict=True):
                 name = line.blend.name if line.blend is not None else said_name(line.grind)
-                lines.append(ToBuyOut(name, share * total.mix.value))
+                grind = "" if line.blend is not None else line.grind
+                lines.append(LineOut(name, share * total.mix.value, grind))
         except BadInput:
             pass  # that it cannot be mixed is said with the totals
         found.append(ToMixOut(total.name, total.mix.value, total.shelf_g, total.aside_g, lines))
@@ -96,17 +111,23 @@ def _mixing(cook: Cook, totals: TotalsOut) -> list[ToMixOut]:
 
 
 def _to_buy(totals: TotalsOut, mixing: Sequence[ToMixOut]) -> list[ToBuyOut]:
-    """Return every ingredient of all that is mixed, and what goes on plain, each once."""
-    mixed = {one.name for one in mixing}
+    """Return every ingredient of all that is mixed, and what goes on plain, each once, less what is in the house."""
     grams: dict[str, float] = {}
     for one in mixing:
         for line in one.lines:
-            if line.name not in mixed:
-                grams[line.name] = grams.get(line.name, 0.0) + line.grams
+            if line.grind:
+                grams[line.grind] = grams.get(line.grind, 0.0) + line.grams
     for plain in totals.plain:
-        name = said_name(plain.grind)
-        grams[name] = grams.get(name, 0.0) + plain.takes.value
-    return [ToBuyOut(name, amount) for name, amount in sorted(grams.items()) if amount > 0]
+        grams[plain.grind] = grams.get(plain.grind, 0.0) + plain.takes.value
+    stock = {row.grind: row for row in Stock.objects.filter(household=household(), grind__in=grams)}
+    found = []
+    for grind, needed in grams.items():
+        if needed > 0:
+            kept = stock.get(grind)
+            have_g = 0.0 if kept is None else needed if kept.grams is None else kept.grams
+            typed = kept.typed if kept else ""
+            found.append(ToBuyOut(grind, said_name(grind), needed, typed, max(0.0, needed - have_g)))
+    return sorted(found, key=lambda one: one.name)
 
 
 def _meat(cook: Cook, totals: TotalsOut) -> list[MeatToBuyOut]:
@@ -141,6 +162,34 @@ def read_sheet(request: HttpRequest, cook_id: UUID, zone: ZoneName = "") -> Shee
     return _sheet(planned_of(cook_id, zone, whole=False))
 
 
+class StockDocument(Schema):
+    """What of a grind is in the house: a weight, ``plenty``, or empty for none; `was` is what was seen there before."""
+
+    grind: Key
+    have: InTheHouse
+    was: Typed = ""
+
+
+@router.puts("/stock")
+def save_stock(request: HttpRequest, document: StockDocument) -> StockDocument:
+    """Keep what of a grind is in the house; 409 with what it is now when it was changed meanwhile."""
+    if document.grind not in catalogue().grinds:
+        raise BadInput("grind", "No such ingredient is in the catalogue any more; look at the list again.")
+    mine = Stock.objects.filter(household=household(), grind=document.grind)
+    kept = next((row.typed for row in mine), "")
+    if kept != document.was:
+        raise Conflict(StockDocument(grind=document.grind, have=InTheHouse(kept), was=kept))
+    typed = document.have.strip()
+    if not typed:
+        mine.delete()
+    else:
+        grams = document.have.read("have")
+        Stock.objects.update_or_create(
+            household=household(), grind=document.grind, defaults={"typed": typed, "grams": grams}
+        )
+    return StockDocument(grind=document.grind, have=InTheHouse(typed), was=typed)
+
+
 def _file_name(name: str) -> str:
     words = "".join(c if c.isalnum() else " " for c in folded(name)).split()
     return "-".join(words)[:60].encode("ascii", "ignore").decode() or "day"
@@ -161,8 +210,13 @@ def _meat_line(one: MeatToBuyOut, units: str) -> str:
 def _lists(sheet: SheetOut, units: str) -> list[tuple[str, list[str]]]:
     """Return what to buy and to mix as lines of lists."""
     buy = [_meat_line(one, units) for one in sheet.meat]
-    buy += [f"{say_mass(one.grams, units)} {one.name}" for one in sheet.buy]
+    buy += [
+        f"{say_mass(one.buy_g, units)} {one.name}" + (f" (besides {one.have} in the house)" if one.have else "")
+        for one in sheet.buy if one.buy_g
+    ]  # fmt: skip
     buy += [f"what {name} takes" for name in sheet.sides]
+    there = [one.name for one in sheet.buy if not one.buy_g]
+    buy += [f"in the house already: {', '.join(there)}"] if there else []
     mix = [
         f"{one.name}, {say_mass(one.grams, units)}: "
         + ", ".join(f"{line.name} {say_mass(line.grams, units)}" for line in one.lines)

@@ -245,7 +245,8 @@ def _steps(cook: Cook, piece: Piece) -> list[StepOut]:
             before,
             plan.lasts_s,
             step.done_at,
-            step.kind in SET_BY_THEMSELVES,
+            # how long it is on the fire and rests is told by its phases, where it has some
+            step.kind in SET_BY_THEMSELVES and not (piece.phases and step.kind in ("on", "rest")),
             [],
         )
         for step, plan, (begins, before) in zip(steps, planned, count_back(cook.serve_at, planned), strict=True)

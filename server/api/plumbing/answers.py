@@ -122,7 +122,7 @@ class Router(ninja.Router):
         return self._answer("POST", path, _of_one_version)
 
     def hears(self, path: str) -> Callable[[View], View]:
-        """Answer a POST of or to a device; the book has no part in it."""
+        """Answer a POST that the book has no part in: of or to a device, or about another question."""
         return self._answer("POST", path, lambda answer: answer)
 
     def posts(self, path: str) -> Callable[[View], View]:

@@ -16,6 +16,7 @@ from pydantic import Field
 from pydantic_core import to_jsonable_python
 from ravska_core.working import BadInput
 
+from api.plumbing.asked import LetGo
 from api.plumbing.quantities import Quantity
 
 log = logging.getLogger(__name__)
@@ -243,6 +244,10 @@ def install(api: NinjaAPI) -> None:
     def long_ago(request: HttpRequest, error: LongAgo) -> HttpResponse:
         detail = "This was done already, a while ago. Load the page again to see it."
         return answer(Problem(title="Done already", status=409, detail=detail))
+
+    @api.exception_handler(LetGo)
+    def gone(request: HttpRequest, error: LetGo) -> HttpResponse:
+        return answer(Problem(title="Let go", status=409, detail="This question was let go; ask it again."))
 
     @api.exception_handler(Http404)
     def missing(request: HttpRequest, error: Http404) -> HttpResponse:

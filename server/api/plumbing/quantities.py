@@ -161,6 +161,15 @@ class JarMass(Grams):
     low = 0.0
 
 
+class InTheHouse(Quantity[float | None]):
+    """What of an ingredient is in the house [g]; None where there is plenty of it."""
+
+    def read(self, field: str) -> float | None:
+        if self.strip().casefold() in ("plenty", "enough"):
+            return None
+        return parse_mass_g(self, field, 0.0, 60_000.0, bare="g")
+
+
 class Length(Quantity[float]):
     """A length [cm]."""
 

@@ -8,7 +8,7 @@ from book.models.answered import Answered
 from book.models.batches import Batch, BatchLine, Jar, Pour, in_jars_g
 from book.models.blends import Blend, Line, Revision, Target, Use, line_key
 from book.models.cooks import Cook
-from book.models.household import Household, Preferences, Price
+from book.models.household import Household, Preferences, Price, Stock
 from book.models.layers import Layer, LayerRow
 from book.models.log import Event, Reading
 from book.models.own import OwnCooker, OwnCut, OwnIngredient, OwnName
@@ -23,6 +23,6 @@ from book.models.weigh_backs import WeighBack
 __all__ = [
     "LETTERS", "Answered", "Batch", "BatchLine", "Blend", "Card", "Cook", "Event", "Household", "Jar", "Layer",
     "LayerRow", "Line", "Look", "OwnCooker", "OwnCut", "OwnIngredient", "OwnName", "Piece", "Pour", "Preferences",
-    "Price", "Reading", "Revision", "Row", "Sample", "Score", "Seat", "SideDish", "Stale", "Step", "Target",
+    "Price", "Reading", "Revision", "Row", "Sample", "Score", "Seat", "SideDish", "Stale", "Step", "Stock", "Target",
     "Taster", "Trial", "Use", "Way", "WayLayer", "WeighBack", "claim_version", "in_jars_g", "line_key",
 ]  # fmt: skip

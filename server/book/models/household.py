@@ -60,3 +60,23 @@ class Price(Row):
             named("ingredient", "price_ingredient"),
             between("per_100g", 0, 10_000, "price_in_range"),
         ]
+
+
+class Stock(Row):
+    """What of a grind the household has, as typed and as read [g]; no weight where there is plenty of it."""
+
+    household = models.ForeignKey(Household, on_delete=models.CASCADE, related_name="stock")
+    grind = models.CharField(max_length=60)
+    typed = models.CharField(max_length=60)
+    grams = models.FloatField(null=True)
+
+    class Meta:
+        constraints: ClassVar = [
+            models.UniqueConstraint(fields=["household", "grind"], name="one_stock_a_grind"),
+            named("grind", "stock_grind"),
+            named("typed", "stock_typed"),
+            models.CheckConstraint(
+                condition=models.Q(grams__isnull=True) | models.Q(grams__gte=0, grams__lte=60_000),
+                name="stock_in_range",
+            ),
+        ]

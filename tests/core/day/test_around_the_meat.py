@@ -7,6 +7,7 @@ import pytest
 from ravska_core.coat import Injection, Layer
 from ravska_core.day import Away, DayReading, Side, Supper, Waves, check_side, read_day
 from ravska_core.day.lanes import comes_in_waves, lanes_of
+from ravska_core.day.sides import side_doings
 from ravska_core.heat import Phase, find_cooker
 from ravska_core.meat import Stage
 from ravska_core.working import BadInput
@@ -39,6 +40,10 @@ def test_a_side_is_worked_on_lit_for_cooked_and_dished_up():
     oven = next(cooker for cooker in found.cookers if cooker.key == "oven")
     # a tray is one of the oven's two grates
     assert [(burns.low_c, burns.high_c, burns.share) for burns in oven.burns] == [(220.0, 240.0, 0.5)]
+    # an offset is an hour until its embers lie
+    pit = replace(BREAD, cooker="offset", device=find_cooker("offset", "indirect"), aimed_c=150.0)
+    (light,) = [one.task for one in side_doings(pit) if one.kind == "light"]
+    assert (light.lasts, light.least, light.most) == (5, 55, 55 + 60)
     # what needs no cooker is only worked on, and can be made long before
     slaw = day(SHOULDER, sides=(Side("S1", "Slaw", 0, 20, 180),))
     assert [block.key for block in slaw.lanes[-1].blocks if block.hands] == ["make", "serve"]
@@ -100,6 +105,25 @@ def test_a_cooker_for_a_later_phase_is_lit_so_that_it_is_ready_by_then():
     assert to_oven - 25 - OVEN.ready_s / 60 <= lit <= to_oven - OVEN.ready_s / 60
     oven = next(cooker for cooker in found.cookers if cooker.key == "oven")
     assert oven.lit_at == SUPPER + timedelta(minutes=lit)
+
+
+def test_a_fire_that_one_piece_wants_at_two_heats_is_taken_there_in_time():
+    sear, rest = Phase("indirect", 260.0, "grate", lasts_s=600.0), Phase("rest", 21.0, "board", lasts_s=900.0)
+    found = day(piece("A", "lamb-shoulder", 2300, (replace(OPEN, aimed_c=110.0), rest, sear), *SALTED))
+    (stoked,) = [step for step in found.steps if step.key == "heat.2"]
+    assert stoked.says == "Bring the kettle up to 260 °C"
+    # ten minutes of searing keep somebody beside it
+    (on_again,) = steps(found, "A", "phase.2")
+    assert on_again - 20 - 25 <= steps(found, "A", "heat.2")[0] <= on_again - 20
+    cooled = piece("A", "lamb-shoulder", 2300, (sear, OPEN), *SALTED)
+    assert [step.says for step in day(cooled).steps if step.key.startswith("heat.")] == [
+        "Let the kettle come down to 125 °C"
+    ]
+    # within its band, or over the flame of the same fire, nothing has to be done to it
+    warmer, flame = replace(OPEN, aimed_c=140.0, centre_c=80.0), Phase("direct flame", 230.0, lasts_s=300.0)
+    for then in (warmer, flame):
+        steady = day(piece("A", "lamb-shoulder", 2300, (OPEN, then), *SALTED))
+        assert not [step for step in steady.steps if step.key.startswith("heat.")]
 
 
 def test_what_is_turned_now_and_then_is_a_step_and_what_is_turned_all_the_while_is_not():

@@ -936,10 +936,32 @@ export interface paths {
         /**
          * Read Ways Out
          * @description Return ways out of what clashes in a cook's day, each tried by planning anew; none where nothing clashes.
+         *
+         *     It can be let go by the key it was `asked` under.
          */
         get: operations["api_cooks_day_read_ways_out"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cooks/asked/{asked}/let-go": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Let Question Go
+         * @description Let go what takes long by the key that it was asked under: ways out, or beginning now.
+         */
+        post: operations["api_cooks_day_let_question_go"];
         delete?: never;
         options?: never;
         head?: never;
@@ -996,14 +1018,16 @@ export interface paths {
         /**
          * Read Start Now
          * @description Return what could be done if it were begun now: supper by each way, and what that costs.
+         *
+         *     It can be let go by the key it was `asked` under.
          */
         get: operations["api_cooks_day_read_start_now"];
         put?: never;
         /**
-         * Begin Now
+         * Begin From Now
          * @description Begin now: holds as short, and the fire as hot, as that way says, and supper when it says.
          */
-        post: operations["api_cooks_day_begin_now"];
+        post: operations["api_cooks_day_begin_from_now"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1020,10 +1044,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Take Way Out
+         * Take A Way Out
          * @description Take a way out, and return the day planned anew.
          */
-        post: operations["api_cooks_day_take_way_out"];
+        post: operations["api_cooks_day_take_a_way_out"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1043,6 +1067,26 @@ export interface paths {
          */
         get: operations["api_cooks_sheet_read_sheet"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cooks/stock": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Save Stock
+         * @description Keep what of a grind is in the house; 409 with what it is now when it was changed meanwhile.
+         */
+        put: operations["api_cooks_sheet_save_stock"];
         post?: never;
         delete?: never;
         options?: never;
@@ -6359,7 +6403,8 @@ export interface components {
          * DayOut
          * @description A cook's day. `zone` is the household's, or as long as nobody kept one (`asked`) that of the screen.
          *
-         *     `away` is how long the way to where it is eaten is, as typed, empty where it is eaten here.
+         *     `away` is how long the way to where it is eaten is, as typed, empty where it is eaten here; `next` is to be done
+         *     first.
          */
         DayOut: {
             /**
@@ -6391,6 +6436,8 @@ export interface components {
             /** Pieces */
             pieces: components["schemas"]["DayPieceOut"][];
             day: components["schemas"]["DayReading"];
+            /** Next */
+            next: components["schemas"]["DayStep"][];
             /** Nights */
             nights: components["schemas"]["NightOut"][];
             was: components["schemas"]["PlanWas"] | null;
@@ -6406,7 +6453,7 @@ export interface components {
          * DayPieceOut
          * @description A piece or a side in a day: its letter and name, what it is, and why it could not be planned, where it could not.
          *
-         *     A `side` is as it was typed.
+         *     A `side` is as it was typed; `fires` are the cookers that a piece is on, each with others that could do it.
          */
         DayPieceOut: {
             /** Letter */
@@ -6421,6 +6468,11 @@ export interface components {
              */
             problem: string;
             side?: components["schemas"]["SideDocument"] | null;
+            /**
+             * Fires
+             * @default []
+             */
+            fires: components["schemas"]["OnFire"][];
         };
         /**
          * DayReading
@@ -6509,6 +6561,28 @@ export interface components {
              * Format: date-time
              */
             ends_at: string;
+        };
+        /**
+         * OnFire
+         * @description Where a piece is cooked, and where it could be instead.
+         */
+        OnFire: {
+            /** Key */
+            key: string;
+            /** Says */
+            says: string;
+            /** Others */
+            others: components["schemas"]["Place"][];
+        };
+        /**
+         * Place
+         * @description A cooker that something is on or can be on: the key that the day shares it by, and how it is called.
+         */
+        Place: {
+            /** Key */
+            key: string;
+            /** Says */
+            says: string;
         };
         /**
          * PlanWas
@@ -6606,6 +6680,19 @@ export interface components {
             /** Sides */
             sides?: components["schemas"]["SideDocument"][] | null;
             pin?: components["schemas"]["PinDocument"] | null;
+            moved?: components["schemas"]["MoveDocument"] | null;
+        };
+        /**
+         * MoveDocument
+         * @description What of a piece is on one cooker, `where`, is to be `onto` another; both by the keys that a day has them by.
+         */
+        MoveDocument: {
+            /** Letter */
+            letter: string;
+            /** Where */
+            where: string;
+            /** Onto */
+            onto: string;
         };
         /**
          * PinDocument
@@ -6624,8 +6711,9 @@ export interface components {
          * @description A change of the day that clashes less: what is done, what it costs, and how many clashes are left of it.
          *
          *     `key` is ``later`` with its minutes, ``people`` with how many, ``oven`` with a piece's letter (what is covered of
-         *     it), ``cooker`` with a letter and the cooker it goes to, ``heat`` with a piece's letter and the heat it is then
-         *     aimed at [°C], ``loose`` with a letter (its steps may be when they fit), or ``less`` with a side's letter.
+         *     it), ``cooker`` with a letter, the cooker it goes to and of a piece the one it goes from, ``heat`` with a piece's
+         *     letter and the heat it is then aimed at [°C], ``loose`` with a letter (its steps may be when they fit), or ``less``
+         *     with a side's letter.
          */
         OutOfClash: {
             /** Key */
@@ -6636,6 +6724,17 @@ export interface components {
             costs: string;
             /** Left */
             left: number;
+        };
+        /**
+         * LetGoOut
+         * @description A question is let go, or will be as soon as it comes.
+         */
+        LetGoOut: {
+            /**
+             * Ok
+             * @default true
+             */
+            ok: boolean;
         };
         /**
          * TickDayDocument
@@ -6741,6 +6840,18 @@ export interface components {
             key: string[];
         };
         /**
+         * LineOut
+         * @description An ingredient of what is mixed [g], by its name and its grind, which what is a blend itself has none of.
+         */
+        LineOut: {
+            /** Name */
+            name: string;
+            /** Grams */
+            grams: number;
+            /** Grind */
+            grind: string;
+        };
+        /**
          * MeatToBuyOut
          * @description Meat to buy [g]: its cut, other names of it, what to look for at the counter, and cuts that will do instead.
          */
@@ -6783,13 +6894,19 @@ export interface components {
         };
         /**
          * ToBuyOut
-         * @description An ingredient that is needed [g], by its name.
+         * @description An ingredient that is needed [g], by grind and name; what is in the house, as typed, and what is to buy [g].
          */
         ToBuyOut: {
+            /** Grind */
+            grind: string;
             /** Name */
             name: string;
             /** Grams */
             grams: number;
+            /** Have */
+            have: string;
+            /** Buy G */
+            buy_g: number;
         };
         /**
          * ToMixOut
@@ -6805,7 +6922,22 @@ export interface components {
             /** Aside G */
             aside_g: number;
             /** Lines */
-            lines: components["schemas"]["ToBuyOut"][];
+            lines: components["schemas"]["LineOut"][];
+        };
+        /**
+         * StockDocument
+         * @description What of a grind is in the house: a weight, ``plenty``, or empty for none; `was` is what was seen there before.
+         */
+        StockDocument: {
+            /** Grind */
+            grind: string;
+            /** Have */
+            have: string;
+            /**
+             * Was
+             * @default
+             */
+            was: string;
         };
         /**
          * CalendarOut
@@ -12319,6 +12451,7 @@ export interface operations {
         parameters: {
             query?: {
                 zone?: string;
+                asked?: string | null;
             };
             header?: never;
             path: {
@@ -12335,6 +12468,64 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["OutOfClash"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_cooks_day_let_question_go: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                asked: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LetGoOut"];
                 };
             };
             /** @description Not Found */
@@ -12507,6 +12698,7 @@ export interface operations {
         parameters: {
             query?: {
                 zone?: string;
+                asked?: string | null;
             };
             header?: never;
             path: {
@@ -12563,7 +12755,7 @@ export interface operations {
             };
         };
     };
-    api_cooks_day_begin_now: {
+    api_cooks_day_begin_from_now: {
         parameters: {
             query?: {
                 zone?: string;
@@ -12627,7 +12819,7 @@ export interface operations {
             };
         };
     };
-    api_cooks_day_take_way_out: {
+    api_cooks_day_take_a_way_out: {
         parameters: {
             query?: {
                 zone?: string;
@@ -12711,6 +12903,66 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SheetOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_cooks_sheet_save_stock: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StockDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StockDocument"];
                 };
             };
             /** @description Not Found */
