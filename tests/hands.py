@@ -39,6 +39,12 @@ def take(box: Locator, choice: str) -> None:
     expect(listed).to_have_count(0)
 
 
+def choose(page: Page, of: str, doing: str) -> None:
+    """Choose from a row's menu, by keyboard: what still comes above the row would move it under a pointer."""
+    page.get_by_role("button", name=f"More for {of}").press("Enter")
+    page.get_by_role("menuitem", name=doing).press("Enter")
+
+
 def sits_down(page: Page, year: str, month: str, day: str, time: str) -> None:
     """Say when people sit down: the day from the calendar, as "Saturday, June 12, 2027" is read aloud, and the time."""
     when = page.get_by_role("group", name="People sit down")

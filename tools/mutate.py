@@ -69,6 +69,19 @@ SUBJECTS = {
         "heat/what_if.py",
         "measure/fire.py",
     ],
+    "day": [
+        "day/plan.py",
+        "day/tasks.py",
+        "day/during.py",
+        "day/lanes.py",
+        "day/sides.py",
+        "day/reading.py",
+        "day/clocks.py",
+        "day/start_now.py",
+        "day/ways_out.py",
+        "day/moved.py",
+        "day/eaters.py",
+    ],
     "own": ["catalogue/own.py", "meat/own_cuts.py", "meat/portions.py", "blend/panel.py"],
 }
 SAMPLE, MOST_SECONDS, STUCK_AFTER = 25, 40.0, 300

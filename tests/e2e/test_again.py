@@ -3,6 +3,7 @@
 import re
 
 from axe import check_with_axe
+from hands import choose
 from playwright.sync_api import Page, expect
 
 
@@ -14,8 +15,7 @@ def test_a_cook_is_noted_cooked_again_with_more_meat_and_put_on_a_card(page: Pag
     page.get_by_label("For next time").fill("Salt it the night before.")
     expect(page.get_by_role("status").first).to_have_text("Saved")
     page.get_by_role("link", name="Ravska, home").first.click()
-    page.get_by_role("button", name="More for Lock-side supper").click()
-    page.get_by_role("menuitem", name="Cook Lock-side supper again").click()
+    choose(page, "Lock-side supper", "Cook Lock-side supper again")
     again = page.get_by_role("dialog", name="Cook it again")
     expect(again).to_contain_text("You noted for next time: Salt it the night before.")
     again.get_by_label("What is it called").fill("A bigger supper")

@@ -4,6 +4,7 @@ import re
 from io import BytesIO
 
 from axe import check_with_axe
+from hands import take
 from playwright.sync_api import Page, expect
 from pypdf import PdfReader
 from running import OWN_PAGE
@@ -167,3 +168,61 @@ def test_a_picnic_goes_along_cold_and_is_moved_to_here(page: Page):
     expect(page.get_by_role("region", name="Clocks")).to_contain_text("Cooled to 21 °C within 2 h")
     page.get_by_role("region", name="Where it is eaten").get_by_label("here", exact=True).check()
     expect(steps).not_to_contain_text("cool box")
+
+
+def test_a_piece_is_moved_to_another_cooker_and_a_hold_is_pulled_longer(page: Page):
+    page.get_by_role("link", name="Day").first.click()
+    drawn = page.get_by_role("region", name="The day, drawn")
+    fires = page.get_by_role("region", name="On which fire")
+    take(fires.get_by_label("B, Marinated"), "oven")
+    take(fires.get_by_label("A, Rubbed"), "gas grill")
+    expect(page.get_by_role("region", name="When to light the fire")).to_contain_text("Heat the gas grill")
+    check_with_axe(page)
+
+    # the salt's hold two hours longer: pulled by its block, then a quarter of an hour back from the keyboard
+    put_day(page, sides=[])
+    page.reload()
+    hold = drawn.get_by_role("button", name=re.compile("^Rubbed: in the cold")).first
+    was = hold.get_attribute("aria-label")
+    box = hold.bounding_box()
+    page.mouse.move(box["x"] + 20, box["y"] + 10)
+    page.mouse.down()
+    page.mouse.move(box["x"] - 10, box["y"] + 10)
+    page.mouse.move(box["x"] - 30, box["y"] + 10)
+    page.mouse.up()
+    expect(hold).not_to_have_attribute("aria-label", was)
+    expect(hold).to_have_attribute("aria-label", re.compile("longer than its hold"))
+    pulled = hold.get_attribute("aria-label")
+    hold.focus()
+    page.keyboard.press("ArrowRight")
+    expect(hold).not_to_have_attribute("aria-label", pulled)
+
+
+def test_what_is_in_the_house_is_not_on_the_list(page: Page):
+    _, cook = cook_of(page)
+    page.goto(f"{cook_of(page)[0]}/day/{cook['id']}/sheet")
+    asks = page.get_by_role("button", name=re.compile(r": in the house\?$")).first
+    name = asks.get_attribute("aria-label").removesuffix(": in the house?")
+    asks.click()
+    there = page.get_by_role("textbox", name=f"{name} in the house")
+    there.fill("a good deal")
+    page.get_by_role("button", name="Keep").click()
+    expect(page.get_by_role("alert")).to_be_visible()
+    there.fill("plenty")
+    page.get_by_role("button", name="Keep").click()
+    expect(page.get_by_text(re.compile(rf"^{re.escape(name)}: .* of what is there"))).to_be_visible()
+    check_with_axe(page)
+
+
+def test_looking_for_ways_out_can_be_stopped_and_begun_again(page: Page):
+    held = []
+    page.route("**/day/ways-out*", lambda route: held.append(route))
+    page.get_by_role("link", name="Day").first.click()
+    clash = page.get_by_role("region", name="What does not fit")
+    with page.expect_request("**/let-go") as gone:
+        clash.get_by_role("button", name="Stop").click()
+    asked = re.search(r"asked=([0-9a-f-]{36})", held[0].request.url)[1]
+    assert asked in gone.value.url
+    page.unroute("**/day/ways-out*")
+    clash.get_by_role("button", name="Look for ways out").click()
+    expect(clash.get_by_role("button", name="Roast roots on the kettle")).to_be_visible()

@@ -29,7 +29,10 @@ def score(page: Page, taster: str, best: str | None = None) -> list[str]:
 def test_a_cook_mixes_by_ratio_doses_both_pieces_tastes_blind_and_gets_a_verdict(page: Page, ravska):
     # home: the demo household's cook in hand
     expect(page.get_by_role("heading", level=1)).to_contain_text("Lock-side supper")
-    expect(page.get_by_role("region", name="Next thing to do")).to_contain_text("Mix, A.")
+    # what its day says comes first, and the board's steps at the day's times
+    expect(page.get_by_role("region", name="Next thing to do")).to_contain_text("Have all of it bought by now.")
+    salting = page.get_by_role("listitem").filter(has=page.get_by_role("checkbox", name="Salt, piece A"))
+    expect(salting.get_by_role("link")).to_have_text(re.compile("^Fri "))
     expect(page.get_by_text("A carries 0.42 points more salt than B")).to_be_visible()
     check_with_axe(page)
 
@@ -95,9 +98,12 @@ def test_a_cook_mixes_by_ratio_doses_both_pieces_tastes_blind_and_gets_a_verdict
     page.keyboard.press("0")
     page.get_by_role("button", name="Even it out").click()
     expect(page.get_by_text("Fair so far.")).to_be_visible()
-    page.get_by_role("button", name="Done").click()
+    coming = page.get_by_role("region", name="Next thing to do")
+    for step in ("Have all of it bought by now.", "A: Trim it and pat it dry.", "Mix, A."):
+        expect(coming).to_contain_text(step)
+        coming.get_by_role("button", name="Done").click()
     expect(page.get_by_role("checkbox", name="Mix, piece A")).to_be_checked()
-    expect(page.get_by_role("region", name="Next thing to do")).to_contain_text("Salt, A.")
+    expect(coming).to_contain_text("Salt, A.")
 
     # table: three cards, blind, then the reveal
     page.keyboard.press("5")

@@ -4,7 +4,7 @@ import re
 
 import pytest
 from axe import check_with_axe
-from hands import sits_down, take
+from hands import choose, sits_down, take
 from playwright.sync_api import Page, expect
 
 
@@ -67,9 +67,7 @@ def test_a_cook_is_begun_put_right_deleted_and_brought_back_on_a_phone(page: Pag
 
     page.get_by_role("link", name="Ravska, home").first.click()
     expect(page.get_by_text("hold 6 min on the bench")).to_be_visible()
-    page.wait_for_load_state("networkidle")
-    page.get_by_role("button", name="More for Trout on the quay").click()
-    page.get_by_role("menuitem", name="Delete Trout on the quay").click()
+    choose(page, "Trout on the quay", "Delete Trout on the quay")
     expect(page.get_by_text("Trout on the quay is deleted.")).to_be_visible()
     expect(page.get_by_role("heading", level=1)).to_contain_text("No cook in hand")
     page.get_by_role("button", name="Undo").click()

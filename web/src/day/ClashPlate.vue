@@ -6,7 +6,7 @@ import { dayAndTime } from '../kit/units'
 
 /** What cannot be in a day, and ways out of it, each with what it costs. */
 defineProps<{ clashes: Schemas['DayClash'][]; ways: Schemas['OutOfClash'][] | undefined; looking: boolean }>()
-defineEmits<{ take: [key: string[]] }>()
+defineEmits<{ take: [key: string[]]; look: []; stop: [] }>()
 const { show } = usePreferences()
 </script>
 
@@ -19,11 +19,14 @@ const { show } = usePreferences()
     <p v-for="(clash, n) in clashes" :key="n">
       <b>{{ dayAndTime(clash.at) }}</b> {{ show.sentence(clash.says) }}
     </p>
-    <p v-if="looking" class="muted" role="status">Looking for ways out …</p>
-    <p v-else-if="ways && !ways.length" class="muted">
+    <p v-if="looking" class="muted" role="status">
+      Looking for ways out … <button type="button" class="link" @click="$emit('stop')">Stop</button>
+    </p>
+    <p v-else-if="!ways"><button type="button" class="link" @click="$emit('look')">Look for ways out</button></p>
+    <p v-else-if="!ways.length" class="muted">
       No single change makes room. Take a phase or a piece off it in Coat, or move supper by more than a day.
     </p>
-    <ul v-else-if="ways" class="ways">
+    <ul v-else class="ways">
       <li v-for="way in ways" :key="way.key.join()">
         <v-btn class="solid" @click="$emit('take', way.key)">{{ show.sentence(way.says) }}</v-btn>
         <span>{{ show.sentence(way.costs) }}{{ way.left ? `; ${way.left} left that do not fit` : '' }}</span>

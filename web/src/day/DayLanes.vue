@@ -6,18 +6,22 @@ import PieceBadge from '../draw/PieceBadge.vue'
 import { heaped } from '../draw/heap'
 import { usePreferences } from '../app/preferences'
 import { dayAndTime, shortDay, time } from '../kit/units'
-import { clockOf, uncrowded } from './clock'
+import { carryAlong, type Pin } from './carry'
+import { clockOf } from './clock'
+import HandsLane from './HandsLane.vue'
 import type { Day } from './useDay'
 
 /** A day drawn: a lane a piece, one for hands and one a cooker; grains where a piece comes off; supper is dragged. */
 const props = defineProps<{ day: Day }>()
 const emit = defineEmits<{
   serve: [at: string]
-  pin: [pin: { letter: string; key: string; begins_at: string | null }]
+  pin: [pin: Pin]
 }>()
 const { show } = usePreferences()
 
 const GRAIN = 4.2
+/** A hold is made longer or shorter by so much from the keyboard. */
+const HOLD_MS = 900_000
 const { width } = useElementSize(useTemplateRef<HTMLElement>('track'))
 const wide = computed(() => Math.max(320, width.value || 900))
 const ms = (iso: string) => Date.parse(iso)
@@ -64,75 +68,48 @@ const lanes = computed(() =>
       ),
     })),
 )
-const hands = computed(() => {
-  const busy = props.day.day.lanes.flatMap((lane) =>
-    lane.blocks
-      .filter((block) => block.hands)
-      .map((block) => ({ ...block, at: `${lane.letter} ${block.key}`, letter: lane.letter })),
-  )
-  return busy.sort((a, b) => ms(a.begins_at) - ms(b.begins_at))
-})
-/** What hands do, in words where there is room for them; to light the fire first of all. */
-const labels = computed(() => {
-  const inOrder = [...hands.value].sort((a, b) => Number(b.kind === 'light') - Number(a.kind === 'light'))
-  return uncrowded(
-    inOrder.map((block) => {
-      const says = (block.says.split(/ with |[,:]/)[0] ?? '').toLowerCase()
-      const text = block.letter === 'way' ? says : `${says} ${block.letter}`
-      const long = text.length * 6.6 + 6
-      return { key: block.at, text, at: Math.min(x(block.begins_at), wide.value - long), wide: long }
-    }),
-  )
-})
 const clashing = computed(
   () => new Set(props.day.day.clashes.flatMap((clash) => clash.blocks.map(([lane, key]) => `${lane} ${key}`))),
 )
 
-/** Something is dragged along the axis and dropped on five minutes. */
-function draggedTo(start: PointerEvent, moves: (x: number | null) => void, drop: (at: number) => void) {
-  const box = (start.currentTarget as HTMLElement).closest('.track')?.getBoundingClientRect()
-  if (!box) return
-  const place = (event: PointerEvent) => Math.min(wide.value, Math.max(0, event.clientX - box.left))
-  const moved = (event: PointerEvent) => moves(place(event))
-  const ended = (event: PointerEvent) => {
-    window.removeEventListener('pointermove', moved)
-    window.removeEventListener('pointerup', ended)
-    window.removeEventListener('pointercancel', ended)
-    moves(null)
-    if (event.type === 'pointerup' && Math.abs(event.clientX - start.clientX) > 3)
-      drop(Math.round(clock.value.x.invert(place(event)) / 300_000) * 300_000)
-  }
-  window.addEventListener('pointermove', moved)
-  window.addEventListener('pointerup', ended)
-  window.addEventListener('pointercancel', ended)
-}
 const drag = (start: PointerEvent) =>
-  draggedTo(
+  carryAlong(
     start,
+    clock.value,
+    wide.value,
+    x(props.day.day.serve_at),
     (to) => (dragged.value = to),
     (at) => {
       if (at !== ms(props.day.day.serve_at)) emit('serve', new Date(at).toISOString())
     },
   )
-type Busy = (typeof hands.value)[number]
-const carried = ref<{ at: string; x: number } | null>(null)
-const movable = (block: Busy) => block.kind !== 'beside' && !block.done && block.letter !== 'way'
-function pinTo(block: Busy, at: number | null) {
-  emit('pin', { letter: block.letter, key: block.key, begins_at: at === null ? null : new Date(at).toISOString() })
+/** A hold begins with the task before it: pulled to an earlier time it is longer, to a later one shorter. */
+const carried = ref<{ lane: string; key: string; x: number } | null>(null)
+type Lane = (typeof lanes.value)[number]
+function begun(lane: Lane, block: Block) {
+  const task = block.key.endsWith('.waits') && all(lane.letter).find((one) => `${one.key}.waits` === block.key)
+  return task && !task.done && lane.letter !== 'way' && ['cold hold', 'bench', 'hot'].includes(block.kind) ? task : null
 }
-function carry(block: Busy, start: PointerEvent) {
-  if (!movable(block)) return
-  draggedTo(
+const all = (letter: string) => props.day.day.lanes.find((lane) => lane.letter === letter)?.blocks ?? []
+function hold(lane: Lane, block: Block, by: number) {
+  const task = begun(lane, block)
+  if (!task) return
+  emit('pin', { letter: lane.letter, key: task.key, begins_at: new Date(ms(task.begins_at) + by).toISOString() })
+}
+const pull = (lane: Lane, block: Block, start: PointerEvent) =>
+  carryAlong(
     start,
-    (to) => (carried.value = to === null ? null : { at: block.at, x: to }),
-    (at) => pinTo(block, at),
+    clock.value,
+    wide.value,
+    x(block.begins_at),
+    (to) => (carried.value = to === null ? null : { lane: lane.letter, key: block.key, x: to }),
+    (at) => hold(lane, block, at - ms(block.begins_at)),
   )
+const placed = (lane: Lane, block: Block) => {
+  const to = carried.value
+  if (to?.lane !== lane.letter || to.key !== block.key) return shown(block)
+  return { left: `${to.x}px`, width: `${Math.max(3, x(block.ends_at) - to.x - 1)}px` }
 }
-const nudge = (block: Busy, by: number) => movable(block) && pinTo(block, ms(block.begins_at) + by * 300_000)
-const busyAt = (block: Busy) =>
-  carried.value?.at === block.at ? { ...shown(block), left: `${carried.value.x}px` } : shown(block)
-const moves = (block: Busy) =>
-  movable(block) ? ': drag it, or use the arrow keys; Delete lets it be when it fits' : ''
 const burning = (burns: Schemas['Burns']) => show.value.temperature((burns.low_c + burns.high_c) / 2)
 </script>
 
@@ -173,41 +150,35 @@ const burning = (burns: Schemas['Burns']) => show.value.temperature((burns.low_c
         >
           <span>asleep</span>
         </div>
-        <div class="lane hands">
-          <button
-            v-for="block in hands"
-            :key="block.at"
-            type="button"
-            class="busy-at"
-            :class="{
-              clash: clashing.has(block.at),
-              pinned: block.pinned,
-              over: block.done,
-              beside: block.kind === 'beside',
-            }"
-            :style="busyAt(block)"
-            :title="told(block)"
-            :aria-label="`${block.letter}: ${told(block)}${moves(block)}`"
-            @pointerdown.prevent="carry(block, $event)"
-            @keydown.left.prevent="nudge(block, -1)"
-            @keydown.right.prevent="nudge(block, 1)"
-            @keydown.delete.prevent="block.pinned && pinTo(block, null)"
-          />
-          <small v-for="label in labels" :key="label.key" :style="{ left: `${label.at}px` }">{{ label.text }}</small>
-        </div>
+        <HandsLane :day="day" :clock="clock" :wide="wide" :clashing="clashing" @pin="emit('pin', $event)" />
         <div v-for="lane in lanes" :key="lane.letter" class="lane">
-          <span
-            v-for="block in lane.blocks"
-            :key="block.key"
-            class="block"
-            :class="[
-              block.kind.replace(' ', '-'),
-              { clash: clashing.has(`${lane.letter} ${block.key}`), busy: block.hands },
-            ]"
-            :style="shown(block)"
-            :title="told(block)"
-            >{{ fits(block) }}</span
-          >
+          <template v-for="block in lane.blocks" :key="block.key">
+            <button
+              v-if="begun(lane, block)"
+              type="button"
+              class="block held"
+              :class="block.kind.replace(' ', '-')"
+              :style="placed(lane, block)"
+              :title="told(block)"
+              :aria-label="`${lane.piece?.name ?? lane.letter}: ${told(block)}: drag it, or use the arrow keys, and it begins sooner or later`"
+              @pointerdown.prevent="pull(lane, block, $event)"
+              @keydown.left.prevent="hold(lane, block, -HOLD_MS)"
+              @keydown.right.prevent="hold(lane, block, HOLD_MS)"
+            >
+              {{ fits(block) }}
+            </button>
+            <span
+              v-else
+              class="block"
+              :class="[
+                block.kind.replace(' ', '-'),
+                { clash: clashing.has(`${lane.letter} ${block.key}`), busy: block.hands },
+              ]"
+              :style="shown(block)"
+              :title="told(block)"
+              >{{ fits(block) }}</span
+            >
+          </template>
           <svg v-if="lane.grains.length" class="grains" :width="wide" height="34" aria-hidden="true">
             <circle v-for="(grain, n) in lane.grains" :key="n" :cx="grain.x" :cy="34 - grain.y" :r="GRAIN" />
           </svg>

@@ -13,6 +13,7 @@ import DayLanes from './DayLanes.vue'
 import DaySteps from './DaySteps.vue'
 import DayWhere from './DayWhere.vue'
 import EatersPlate from './EatersPlate.vue'
+import OnFires from './OnFires.vue'
 import SidesPlate from './SidesPlate.vue'
 import StartNow from './StartNow.vue'
 import TakeAlong from './TakeAlong.vue'
@@ -24,7 +25,7 @@ const { show } = usePreferences()
 const set = useSetPreferences()
 const { data: home } = useQuery({ queryKey: ['home'], queryFn: () => call(api.GET('/api/cooks/in-hand')) })
 const id = computed(() => props.id ?? home.value?.cook?.id)
-const { day, error, ways, looking, move, save, take, tick, keepPlan, beginNow } = useDay(id)
+const { day, error, ways, looking, look, stop, move, save, take, tick, keepPlan, beginNow } = useDay(id)
 
 const serve = computed({
   get: () => day.value?.day.serve_at ?? '',
@@ -37,13 +38,6 @@ const people = computed({
   set: (count: string) => void move({ people: Number(count) }),
 })
 const counts = ['1', '2', '3', '4'].map((value) => ({ value, text: value }))
-const next = computed(() => {
-  const now = Date.parse(day.value?.now ?? '')
-  // what should be done by now and is not ticked stands first
-  const left = (day.value?.day.steps ?? []).filter((step) => !step.done)
-  const late = left.filter((step) => Date.parse(step.ends_at) <= now && step.begins_at !== step.ends_at)
-  return [...late, ...left.filter((step) => Date.parse(step.ends_at) > now)].slice(0, 3)
-})
 /** When pieces come off, nine times in ten, and until when they can wait. */
 const off = computed(() =>
   (day.value?.day.lanes ?? []).flatMap(({ letter, off_low: low, off_high: high, waits_until }) => {
@@ -113,13 +107,13 @@ const unfired = computed(() => {
         <section class="plate next" aria-label="Next three">
           <h2>Next three</h2>
           <ol>
-            <li v-for="step in next" :key="`${step.letter} ${step.begins_at}`">
+            <li v-for="step in day.next" :key="`${step.letter} ${step.begins_at}`">
               <Tick :model-value="false" @update:model-value="tick({ letter: step.letter, key: step.key, done: true })">
                 <b>{{ dayAndTime(step.begins_at) }}</b> {{ whose(day, step.letter) }}{{ show.sentence(step.says) }}
               </Tick>
             </li>
           </ol>
-          <p v-if="!next.length" class="muted">All of it is done.</p>
+          <p v-if="!day.next.length" class="muted">All of it is done.</p>
         </section>
         <ClashPlate
           v-if="day.day.clashes.length"
@@ -127,12 +121,15 @@ const unfired = computed(() => {
           :ways="ways"
           :looking="looking"
           @take="take"
+          @look="look()"
+          @stop="stop"
         />
       </div>
       <DaySteps :day="day" @tick="tick" @keep="keepPlan" />
       <div class="more">
         <StartNow :day="day" @take="beginNow" />
         <SidesPlate :day="day" :save="save" />
+        <OnFires :day="day" :save="save" />
         <DayWhere :day="day" :save="save" />
         <TakeAlong :day="day" />
         <EatersPlate :id="day.id" :names="names" />

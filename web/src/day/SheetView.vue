@@ -4,6 +4,7 @@ import { computed } from 'vue'
 import { api, call, sentenceOf, type Schemas } from '../api/client'
 import { usePreferences } from '../app/preferences'
 import { dayAndTime, longDay, time } from '../kit/units'
+import BuyList from './BuyList.vue'
 import { zone } from './useDay'
 
 /** The day on one page: steps by the hour, what to buy, what to mix, the clocks. Nothing of it tells on a trial. */
@@ -56,15 +57,7 @@ const print = () => window.print()
         </section>
         <section v-if="sheet.meat.length || sheet.buy.length">
           <h2>Buy</h2>
-          <ul>
-            <li v-for="one in sheet.meat" :key="one.cut">
-              <b>{{ show.mass(one.grams) }} {{ one.cut }}</b>
-              <template v-if="one.other_names.length"> ({{ one.other_names.join(', ') }})</template>: {{ one.look_for
-              }}<template v-if="one.instead.length">. Or {{ one.instead.join(', ') }}</template>
-            </li>
-            <li v-for="one in sheet.buy" :key="one.name">{{ show.dose(one.grams) }} {{ one.name }}</li>
-            <li v-for="side in sheet.sides" :key="side">what {{ side }} takes</li>
-          </ul>
+          <BuyList :sheet="sheet" />
         </section>
         <section v-if="sheet.mix.length">
           <h2>Mix</h2>

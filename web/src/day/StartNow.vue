@@ -1,9 +1,10 @@
 <script setup lang="ts">
-import { useQuery } from '@tanstack/vue-query'
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { api, call, sentenceOf, type Schemas } from '../api/client'
 import { usePreferences } from '../app/preferences'
 import { dayAndTime } from '../kit/units'
+import { askedUnder } from './asked'
 import { zone, type Day } from './useDay'
 
 /** Begun now instead: when supper is by each way, and what that costs. */
@@ -11,18 +12,24 @@ const props = defineProps<{ day: Day }>()
 const emit = defineEmits<{ take: [way: Schemas['StartNow']] }>()
 const { show } = usePreferences()
 const open = ref(false)
+const queries = useQueryClient()
+const key = computed(() => ['day', props.day.id, 'start now', props.day.version])
 const { data: ways, error } = useQuery({
-  queryKey: computed(() => ['day', props.day.id, 'start now', props.day.version]),
+  queryKey: key,
   queryFn: ({ signal }) =>
     call(
       api.GET('/api/cooks/{cook_id}/day/start-now', {
-        params: { path: { cook_id: props.day.id }, query: { zone } },
+        params: { path: { cook_id: props.day.id }, query: { zone, asked: askedUnder(signal) } },
         signal,
       }),
     ),
   enabled: open,
   staleTime: 0,
 })
+function stop() {
+  open.value = false
+  void queries.cancelQueries({ queryKey: key.value })
+}
 function take(way: Schemas['StartNow']) {
   open.value = false
   emit('take', way)
@@ -37,7 +44,9 @@ function take(way: Schemas['StartNow']) {
       <v-btn class="quiet" @click="open = true">Look what is left</v-btn>
     </template>
     <p v-else-if="error" role="status">{{ sentenceOf(error) }}</p>
-    <p v-else-if="!ways" class="muted" role="status">Planning from now on …</p>
+    <p v-else-if="!ways" class="muted" role="status">
+      Planning from now on … <button type="button" class="link" @click="stop">Stop</button>
+    </p>
     <ul v-else>
       <li v-for="way in ways" :key="way.key">
         <div>

@@ -1,27 +1,32 @@
-import { useQuery, useQueryClient } from '@tanstack/vue-query'
-import { Temporal } from 'temporal-polyfill'
+import { useMutation, useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, type Ref } from 'vue'
 import { api, call, Refusal, sentenceOf, type Schemas } from '../api/client'
 import { useChange } from '../api/change'
 import { keep, refresh } from '../api/kept'
 import { say } from '../kit/notice'
 import { sure } from '../kit/sure'
+import { askedUnder } from './asked'
 
 export type Day = Schemas['DayOut']
 export type DayChange = Omit<Schemas['DaySave'], 'version'>
 
 /** The zone of this screen, as long as the household keeps none. */
-export const zone = Temporal.Now.timeZoneId()
+export const zone = Intl.DateTimeFormat().resolvedOptions().timeZone
+
+/** Whose a lane is, where there is little room: a piece's letter, a side's name, nothing for the way. */
+export function shortly(day: Day, letter: string): string {
+  const side = day.pieces.find((piece) => piece.letter === letter && piece.side)
+  return letter === 'way' || letter === 'buy' ? '' : (side?.name ?? letter)
+}
 
 /** Whose a step is, as it is told before it: a piece by its letter, a side by its name, the way by nothing. */
 export function whose(day: Day, letter: string): string {
-  const side = day.pieces.find((piece) => piece.letter === letter && piece.side)
-  return letter === 'way' || letter === 'buy' ? '' : `${side?.name ?? letter}: `
+  const name = shortly(day, letter)
+  return name && `${name}: `
 }
 
-/** A cook's day as the server plans it, and what moves it. */
-export function useDay(id: Ref<string | undefined>) {
-  const queries = useQueryClient()
+/** A cook's day as the server plans it. */
+export function useDayOf(id: Ref<string | undefined>) {
   const key = computed(() => ['day', id.value])
   const { data: day, error } = useQuery({
     queryKey: key,
@@ -30,17 +35,31 @@ export function useDay(id: Ref<string | undefined>) {
     enabled: computed(() => !!id.value),
     refetchInterval: 60_000,
   })
-  const { data: ways, isFetching: looking } = useQuery({
-    queryKey: computed(() => ['day', id.value, 'ways', day.value?.version]),
+  return { key, day, error }
+}
+
+/** A cook's day, and what moves it. */
+export function useDay(id: Ref<string | undefined>) {
+  const queries = useQueryClient()
+  const { key, day, error } = useDayOf(id)
+  const waysKey = computed(() => ['day', id.value, 'ways', day.value?.version])
+  const {
+    data: ways,
+    isFetching: looking,
+    refetch: look,
+  } = useQuery({
+    queryKey: waysKey,
     queryFn: ({ signal }) =>
       call(
         api.GET('/api/cooks/{cook_id}/day/ways-out', {
-          params: { path: { cook_id: sure(id.value) }, query: { zone } },
+          params: { path: { cook_id: sure(id.value) }, query: { zone, asked: askedUnder(signal) } },
           signal,
         }),
       ),
     enabled: computed(() => !!day.value?.day.clashes.length),
   })
+
+  const stop = () => queries.cancelQueries({ queryKey: waysKey.value })
 
   async function kept(told: Day) {
     await keep<Day>(queries, key.value, told)
@@ -64,10 +83,13 @@ export function useDay(id: Ref<string | undefined>) {
   const put = (of: Day, change: DayChange) =>
     call(api.PUT('/api/cooks/{cook_id}/day', { params: path(of), body: { version: of.version, ...change } }))
   const move = changing(put)
-  /** Save a change of which every field that cannot be read is said by the one who asked. */
-  async function save(change: DayChange) {
-    if (day.value) await kept(await put(day.value, change))
-  }
+  /** Save a change of which every field that cannot be read is said by the one who asked; one after the other. */
+  const { mutateAsync: save } = useMutation({
+    scope: { id: 'cook in hand' },
+    mutationFn: async (change: DayChange) => {
+      if (day.value) await kept(await put(day.value, change))
+    },
+  })
   const take = changing((of, way: string[]) =>
     call(api.POST('/api/cooks/{cook_id}/day/way-out', { params: path(of), body: { version: of.version, key: way } })),
   )
@@ -85,5 +107,5 @@ export function useDay(id: Ref<string | undefined>) {
       }),
     ),
   )
-  return { day, error, ways, looking, move, save, take, tick, keepPlan, beginNow }
+  return { day, error, ways, looking, look, stop, move, save, take, tick, keepPlan, beginNow }
 }

@@ -9,11 +9,18 @@ import { usePreferences } from '../app/preferences'
 import { percent } from '../kit/units'
 import Why from '../kit/Why.vue'
 import CrustPlate from './CrustPlate.vue'
+import type { timesOf } from './planned'
 import StepList from './StepList.vue'
 import { sure } from '../kit/sure'
 
 /** A piece of the cook in hand: its crust on a plate, its dose, its salt and its steps. */
-const props = defineProps<{ piece: Schemas['BoardPieceOut']; cookId: string; nextStep?: string; wide?: boolean }>()
+const props = defineProps<{
+  piece: Schemas['BoardPieceOut']
+  cookId: string
+  nextStep?: string
+  wide?: boolean
+  times: ReturnType<typeof timesOf> | null
+}>()
 defineEmits<{ tick: [stepId: string, done: boolean]; length: [stepId: string, lasts: string] }>()
 
 const { catalogue, grinds, cuts } = useCatalogue()
@@ -115,6 +122,7 @@ const unit = computed(() => catalogue.value?.layer_kinds.find((kind) => kind.key
         :piece="piece"
         :cook-id="cookId"
         :next-step="nextStep"
+        :times="times"
         @tick="(id, done) => $emit('tick', id, done)"
         @length="(id, lasts) => $emit('length', id, lasts)"
       />

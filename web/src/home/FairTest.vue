@@ -20,8 +20,8 @@ defineEmits<{ even: [what: string] }>()
         </button>
       </p>
       <p v-if="!fair.differs.length"><b class="same">Fair so far.</b> Nothing recorded differs but the seasoning.</p>
-      <p><b class="same">Same</b> {{ fair.same.join(', ') }}.</p>
-      <p class="muted"><b>Not recorded yet</b> {{ fair.unknown.join(', ') }}.</p>
+      <p v-if="fair.same.length"><b class="same">Same</b> {{ fair.same.join(', ') }}.</p>
+      <p v-if="fair.unknown.length" class="muted"><b>Not recorded yet</b> {{ fair.unknown.join(', ') }}.</p>
     </div>
   </section>
 </template>

@@ -5,11 +5,14 @@ import { api, call, Refusal, sentenceOf, type Schemas } from '../api/client'
 import { useChange } from '../api/change'
 import { keep, refresh } from '../api/kept'
 import { say } from '../kit/notice'
+import { sure } from '../kit/sure'
 import { longDay, time } from '../kit/units'
+import { useDayOf, whose, zone } from '../day/useDay'
 import BoardPiece from './BoardPiece.vue'
 import CookList from './CookList.vue'
 import FairTest from './FairTest.vue'
 import NextBar from './NextBar.vue'
+import { onBoard, timesOf } from './planned'
 
 /** Comes when a cook is begun: the page shows its plates without it. */
 const EmptyBook = defineAsyncComponent(() => import('./EmptyBook.vue'))
@@ -31,7 +34,7 @@ const empty = computed(() => cooks.value?.length === 0)
 
 async function show(changed: Cook) {
   await keep<Schemas['InHandOut']>(queries, ['home'], (before) => before && { ...before, cook: changed })
-  void refresh(queries, ['cooks'])
+  void refresh(queries, ['cooks'], ['day'])
 }
 
 const begun = () => refresh(queries, ['home'], ['cooks'])
@@ -76,9 +79,23 @@ const even = changing((of, what: string) =>
     }),
   ),
 )
-const nextReading = computed(
-  () => cook.value?.pieces.find((piece) => piece.typed.letter === cook.value?.next?.letter) ?? null,
+/** Its day: times on the board are those of the plan; as long as that is not there, none are told. */
+const { day, error: unplanned } = useDayOf(computed(() => cook.value?.id))
+const times = computed(() => (day.value ? timesOf(day.value.day.lanes) : unplanned.value ? timesOf([]) : null))
+const next = computed(() => day.value?.next[0])
+const nextStep = computed(() =>
+  next.value ? onBoard(cook.value?.pieces ?? [], next.value)?.step.id : cook.value?.next?.step_id,
 )
+const tickDay = changing(async (of, step: Schemas['DayStep']) => {
+  const params = { path: { cook_id: of.id }, query: { zone } }
+  const body = { version: of.version, letter: step.letter, key: step.key, done: true }
+  await call(api.POST('/api/cooks/{cook_id}/day/tick', { params, body }))
+  return sure((await call(api.GET('/api/cooks/in-hand'))).cook)
+})
+function done(stepId: string | null) {
+  if (stepId) void tick(stepId, true)
+  else if (next.value) void tickDay(next.value)
+}
 </script>
 
 <template>
@@ -99,10 +116,13 @@ const nextReading = computed(
     <p v-if="error" class="muted" role="status">{{ sentenceOf(error) }} Trying again …</p>
     <template v-if="cook">
       <NextBar
-        v-if="cook.next && nextReading"
-        :next="cook.next"
-        :piece="nextReading"
-        @done="tick(cook.next.step_id, true)"
+        v-if="next ?? (!day && cook.next)"
+        :board="cook.next"
+        :planned="next"
+        :waits="!unplanned"
+        :whose="day && next ? whose(day, next.letter) : ''"
+        :pieces="cook.pieces"
+        @done="done"
       />
       <p v-else class="answer all-done">Everything is done. <router-link to="/table">To the table</router-link></p>
       <div class="pieces">
@@ -112,7 +132,8 @@ const nextReading = computed(
           :piece="piece"
           :cook-id="cook.id"
           :wide="n === cook.pieces.length - 1 && n % 2 === 0"
-          :next-step="cook.next?.step_id"
+          :next-step="nextStep"
+          :times="times"
           @tick="tick"
           @length="setLength"
         />
@@ -128,7 +149,8 @@ const nextReading = computed(
       </p>
       <v-btn class="solid" @click="beginning = true">Begin a cook</v-btn>
     </div>
-    <CookList />
+    <!-- below what comes from elsewhere, so that its rows do not move once they are there -->
+    <CookList v-if="home || error" />
     <CookCard v-if="cook && carded" v-model="carded" :cook="cook" />
     <NewCook v-if="begins" v-model="beginning" @made="begun" />
   </main>

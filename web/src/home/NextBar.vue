@@ -3,25 +3,41 @@ import { computed } from 'vue'
 import type { Schemas } from '../api/client'
 import { usePreferences } from '../app/preferences'
 import { dayAndTime } from '../kit/units'
+import { onBoard } from './planned'
 import { stepDetail, stepName } from './steps'
 
-/** The one next thing to do. */
-const props = defineProps<{ next: Schemas['NextOut']; piece: Schemas['BoardPieceOut'] }>()
-defineEmits<{ done: [] }>()
+/** The one next thing to do: of the day where it is planned, until then of the board, without its time. */
+const props = defineProps<{
+  board: Schemas['NextOut'] | null
+  planned: Schemas['DayStep'] | undefined
+  waits: boolean
+  whose: string
+  pieces: Schemas['BoardPieceOut'][]
+}>()
+defineEmits<{ done: [stepId: string | null] }>()
 const { show } = usePreferences()
 
-const step = computed(() => props.piece.steps.find((one) => one.id === props.next.step_id))
-const late = computed(() => new Date(props.next.begins_at).getTime() < Date.now())
-const detail = computed(() => (step.value ? stepDetail(step.value, props.piece, show.value) : ''))
+const of = computed(() => {
+  if (props.planned) return onBoard(props.pieces, props.planned)
+  const piece = props.pieces.find((one) => one.typed.letter === props.board?.letter)
+  const step = piece?.steps.find((one) => one.id === props.board?.step_id)
+  return piece && step ? { piece, step } : null
+})
+const begins = computed(() => props.planned?.begins_at ?? (props.waits ? '' : props.board?.begins_at))
+const late = computed(() => !!begins.value && new Date(begins.value).getTime() < Date.now())
+const detail = computed(() => (of.value ? stepDetail(of.value.step, of.value.piece, show.value) : ''))
 </script>
 
 <template>
   <section class="answer next" aria-label="Next thing to do">
-    <p class="big">{{ late ? 'Now, was due' : 'Next,' }} {{ dayAndTime(next.begins_at) }}</p>
-    <p class="what">
-      <b>{{ stepName(next.kind) }}, {{ piece.typed.letter }}.</b> {{ detail }}
+    <p class="big">{{ late ? 'Now, was due' : begins ? 'Next,' : 'Next' }} {{ begins ? dayAndTime(begins) : '' }}</p>
+    <p v-if="of" class="what">
+      <b>{{ stepName(of.step.kind) }}, {{ of.piece.typed.letter }}.</b> {{ detail }}
     </p>
-    <v-btn class="on-dark" @click="$emit('done')">Done</v-btn>
+    <p v-else class="what">
+      <b>{{ whose }}{{ show.sentence(planned?.says ?? '') }}.</b>
+    </p>
+    <v-btn class="on-dark" @click="$emit('done', of?.step.id ?? null)">Done</v-btn>
   </section>
 </template>
 

@@ -5,18 +5,29 @@ import { api, call, type Schemas } from '../api/client'
 import { useChange } from '../api/change'
 import CautionList from '../kit/CautionList.vue'
 import { usePreferences } from '../app/preferences'
-import { dayAndTime, duration } from '../kit/units'
+import { dayAndTime, duration, time } from '../kit/units'
 import Why from '../kit/Why.vue'
+import { sure } from '../kit/sure'
+import type { timesOf } from './planned'
 import { stepDetail, stepName } from './steps'
 
 /** Comes when a length is changed: the page shows its plates without it. */
 const Field = defineAsyncComponent(() => import('../kit/Field.vue'))
 
-/** The stored steps of a piece, ticked off for real, with times counted back from serving. */
-const props = defineProps<{ piece: Schemas['BoardPieceOut']; cookId: string; nextStep?: string }>()
+/** The stored steps of a piece, ticked off for real, at the times that its day plans, else counted back from serving. */
+const props = defineProps<{
+  piece: Schemas['BoardPieceOut']
+  cookId: string
+  nextStep?: string
+  times: ReturnType<typeof timesOf> | null
+}>()
 const emit = defineEmits<{ tick: [stepId: string, done: boolean]; length: [stepId: string, lasts: string] }>()
 const { show } = usePreferences()
 
+const planned = (step: Schemas['StepOut']) => props.times?.(props.piece.typed.letter, step)
+/** How long it is on its fire and rests is its phases', where it has some. */
+const untilThen = (step: Schemas['StepOut']) =>
+  !step.done_at && !step.settable && ['on', 'rest'].includes(step.kind) && planned(step)
 const editing = ref('')
 const lasts = ref('')
 function edit(step: Schemas['StepOut']) {
@@ -59,9 +70,13 @@ const showPlate = useChange('plating', async () => {
         <b>{{ stepName(step.kind) }}</b>
         <span class="muted">
           <template v-if="step.done_at">done {{ dayAndTime(step.done_at) }}</template>
-          <Why v-else :figure="step.before" :of="`${stepName(step.kind)}, before serving`">{{
+          <router-link v-else-if="planned(step)" :to="`/day/${cookId}`">{{
+            dayAndTime(sure(planned(step)).begins)
+          }}</router-link>
+          <Why v-else-if="times" :figure="step.before" :of="`${stepName(step.kind)}, before serving`">{{
             dayAndTime(step.begins_at)
           }}</Why>
+          <template v-else>planning</template>
           <template v-if="step.kind === 'plate'">
             {{ plate ? `, under ${plate}` : ' ' }}
             <form v-if="!plate && asking" class="who" @submit.prevent="showPlate">
@@ -90,6 +105,7 @@ const showPlate = useChange('plating', async () => {
               @focusout="finish"
             />
           </template>
+          <template v-else-if="untilThen(step)">, until {{ time(sure(planned(step)).ends) }}</template>
           <template v-else>, {{ stepDetail(step, piece, show) }}</template>
           {{ ' ' }}
           <button

@@ -4,6 +4,7 @@ import { afterEach, beforeEach, expect, it, vi } from 'vitest'
 import { api, type Schemas } from '../api/client'
 import FairTest from './FairTest.vue'
 import NextBar from './NextBar.vue'
+import { timesOf } from './planned'
 import StepList from './StepList.vue'
 import { sure } from '../kit/sure'
 
@@ -66,7 +67,7 @@ beforeEach(() => {
 afterEach(() => vi.useRealTimers())
 
 it('ticks steps, and takes a tick back', async () => {
-  const list = mount(StepList, { props: { piece, cookId: 'c', nextStep: 'coat' }, global })
+  const list = mount(StepList, { props: { piece, cookId: 'c', nextStep: 'coat', times: null }, global })
   const boxes = list.findAll('[role=checkbox]')
   expect(boxes.map((box) => box.attributes('aria-checked'))).toEqual(['true', 'false', 'false', 'false'])
   expect(sure(boxes[1]).attributes('aria-label')).toBe('Coat, piece A')
@@ -80,7 +81,7 @@ it('ticks steps, and takes a tick back', async () => {
 })
 
 it('lets the times on the fire and of the rest be typed, and no others', async () => {
-  const list = mount(StepList, { props: { piece, cookId: 'c' }, global })
+  const list = mount(StepList, { props: { piece, cookId: 'c', times: timesOf([]) }, global })
   const changes = list.findAll('button').filter((button) => button.text() === 'change')
   expect(changes).toHaveLength(1)
   await sure(changes[0]).trigger('click')
@@ -94,7 +95,7 @@ it('lets the times on the fire and of the rest be typed, and no others', async (
 })
 
 it('leaves a time as it was when the typing is called off', async () => {
-  const list = mount(StepList, { props: { piece, cookId: 'c' }, global })
+  const list = mount(StepList, { props: { piece, cookId: 'c', times: timesOf([]) }, global })
   await sure(list.findAll('button').find((button) => button.text() === 'change')).trigger('click')
   await vi.dynamicImportSettled()
   await list.find('input').setValue('9 h')
@@ -103,7 +104,7 @@ it('leaves a time as it was when the typing is called off', async () => {
 })
 
 it('tells the plate’s number only to who says that they plate', async () => {
-  const list = mount(StepList, { props: { piece, cookId: 'c' }, global })
+  const list = mount(StepList, { props: { piece, cookId: 'c', times: timesOf([]) }, global })
   expect(list.text()).not.toMatch(/under \d{3}/)
   const asked = () => list.findAll('button').find((button) => button.text() === 'its number, for whoever plates')
   await sure(asked()).trigger('click')
@@ -117,26 +118,81 @@ it('tells the plate’s number only to who says that they plate', async () => {
   expect((sent.mock.calls as unknown[][])[0]?.[1]).toMatchObject({ body: { who: 'Kittiwake' } })
   // a piece that is not tasted has none
   expect(
-    mount(StepList, { props: { piece: { ...piece, typed: { ...piece.typed, tasted: false } }, cookId: 'c' }, global })
+    mount(StepList, {
+      props: { piece: { ...piece, typed: { ...piece.typed, tasted: false } }, cookId: 'c', times: timesOf([]) },
+      global,
+    })
       .find('.what .link')
       .text(),
   ).toBe('change')
 })
 
 it('says at a step what has to be done there, and nothing else', () => {
-  const list = mount(StepList, { props: { piece, cookId: 'c' }, global })
+  const list = mount(StepList, { props: { piece, cookId: 'c', times: timesOf([]) }, global })
   expect(list.findAll('li[data-rule]').map((found) => found.attributes('data-rule'))).toEqual(['boil-first'])
 })
 
 it('says the next thing, and that it is late when it is', async () => {
   const next = { letter: 'A', step_id: 'coat', kind: 'coat', begins_at: '2027-06-12T11:00:00Z' }
-  const bar = mount(NextBar, { props: { next, piece }, global })
+  const usual = { board: next, planned: undefined, waits: false, whose: '', pieces: [piece] }
+  const bar = mount(NextBar, { props: usual, global })
   expect(bar.text()).toContain('Next, Sat')
   expect(bar.text()).toContain('Coat, A. 37 g, hold 2 h')
   await bar.find('button').trigger('click')
-  expect(bar.emitted('done')).toHaveLength(1)
-  const missed = mount(NextBar, { props: { next: { ...next, begins_at: '2027-06-12T06:00:00Z' }, piece }, global })
-  expect(missed.text()).toContain('Now, was due')
+  expect(bar.emitted('done')).toEqual([['coat']])
+  const missed = { ...usual, board: { ...next, begins_at: '2027-06-12T06:00:00Z' } }
+  expect(mount(NextBar, { props: missed, global }).text()).toContain('Now, was due')
+  // as long as its day is being planned no time is told
+  expect(mount(NextBar, { props: { ...usual, waits: true }, global }).text()).toMatch(/^Next *Coat/)
+})
+
+it('tells until when a piece with phases is on the fire, and lets nobody change that here', () => {
+  const block = (key: string, step: string, begins_at: string, ends_at: string) =>
+    ({ ...dayStep(key, key, begins_at, step), ends_at }) as unknown as Schemas['Block']
+  const blocks = [
+    block('to.0', 'on', '2027-06-12T10:05:00Z', '2027-06-12T10:10:00Z'),
+    block('off', '', '2027-06-12T16:30:00Z', '2027-06-12T16:35:00Z'),
+  ]
+  const times = timesOf([{ letter: 'A', blocks } as Schemas['DayLane']])
+  const phased = { ...piece, steps: piece.steps.map((one) => ({ ...one, settable: false })) }
+  const list = mount(StepList, { props: { piece: phased, cookId: 'c', times }, global })
+  expect(list.text()).toMatch(/On the fire *Sat \d\d:05, until \d\d:30/)
+  expect(list.text()).not.toContain('change')
+})
+
+const dayStep = (key: string, says: string, begins_at: string, step = '', layer: number | null = null) => ({
+  letter: 'A', key, says, begins_at, ends_at: begins_at, done: false, step, layer,
+}) // prettier-ignore
+
+it('goes by the day where that is planned, with what only the day knows', async () => {
+  const coat = dayStep('coat.0', 'Coat with Weir House lamb rub', '2027-06-12T10:40:00Z', 'coat', 0)
+  const again = dayStep('coat.1', 'again', '2027-06-12T12:00:00Z', 'coat', 1)
+  const blocks = [coat, again, { ...coat, begins_at: '2027-06-12T12:30:00Z' }] as unknown as Schemas['Block'][]
+  const times = timesOf([{ letter: 'A', blocks } as Schemas['DayLane']])
+  expect(piece.steps.map((one) => times('A', one)?.begins)).toEqual([
+    undefined,
+    '2027-06-12T10:40:00Z',
+    undefined,
+    undefined,
+  ])
+  expect(times('B', sure(piece.steps[1]))).toBeUndefined()
+  const list = mount(StepList, { props: { piece, cookId: 'c', times }, global })
+  expect(list.findAll('.why').map((one) => one.attributes('title'))).toEqual([
+    'On the fire, before serving',
+    'Plate, before serving',
+  ])
+  const waiting = mount(StepList, { props: { piece, cookId: 'c', times: null }, global })
+  expect(waiting.findAll('.why')).toHaveLength(0)
+  const of = { board: null, waits: true, whose: '', pieces: [piece] }
+  const bar = mount(NextBar, { props: { ...of, planned: coat }, global })
+  expect(bar.text()).toContain('Coat, A. 37 g')
+  const light = mount(NextBar, {
+    props: { ...of, planned: dayStep('light.kettle', 'Light the kettle', '2027-06-12T09:00:00Z') },
+    global,
+  })
+  expect(light.text()).toContain('Light the kettle.')
+  await light.find('button').trigger('click')
+  expect(light.emitted('done')).toEqual([[null]])
 })
 
 it('offers to even out only what a tap can even out', async () => {

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { mdiDotsHorizontal } from '@mdi/js'
-import { defineAsyncComponent } from 'vue'
+import { ref, shallowRef, type Component } from 'vue'
 
 /** What can be done with a row, behind one button of it. */
 export interface Doing {
@@ -10,18 +10,24 @@ export interface Doing {
   does: () => unknown
 }
 defineProps<{ of: string; doings: Doing[] }>()
-/** Comes when a menu is opened. */
-const RowMenuList = defineAsyncComponent(() => import('./RowMenuList.vue'))
+const open = ref(false)
+const list = shallowRef<Component>()
+/** The list comes when a menu is first reached, and the menu opens when it is there: it does not move under a finger. */
+const load = async () => (list.value ??= (await import('./RowMenuList.vue')).default)
+async function toggle() {
+  await load()
+  open.value = !open.value
+}
 </script>
 
 <template>
-  <v-menu location="bottom end">
+  <v-menu v-model="open" location="bottom end" :open-on-click="false">
     <template #activator="{ props: opens }">
-      <button v-bind="opens" type="button" class="dots" :aria-label="`More for ${of}`">
+      <button v-bind="opens" type="button" class="dots" :aria-label="`More for ${of}`" @focus="load" @click="toggle">
         <v-icon :icon="mdiDotsHorizontal" size="22" />
       </button>
     </template>
-    <RowMenuList :doings="doings" />
+    <component :is="list" v-if="list" :doings="doings" />
   </v-menu>
 </template>
 
