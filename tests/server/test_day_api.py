@@ -134,6 +134,7 @@ def test_what_is_covered_goes_into_the_oven_and_somebody_helps(api, cook_id):
     [
         ["later", "soon"], ["later", "-5"], ["people", "99"], ["sleep", "A"], ["heat", "A"], ["heat", "A", "nan"],
         ["heat", "A", "9000"], ["heat", "A", "60"], ["oven", "Z"], ["cooker", "A", "oven"],
+        ["hold", "A"], ["hold", "A", "deeper"], ["hold", "A", "longer"], ["hold", "A", "longer", "9"],
         ["cooker", "A", "gone", "kettle"], ["cooker", "A", "water bath", "kettle"], ["cooker", "A", "oven", "offset"],
     ],
 )  # fmt: skip
@@ -142,6 +143,20 @@ def test_what_is_no_way_out_is_refused_and_changes_nothing(api, cook_id, key):
     status, answer = api("POST", f"cooks/{cook_id}/day/way-out", {"version": before["version"], "key": key})
     assert status == 422, answer
     assert day_of(api, cook_id)["version"] == before["version"]
+
+
+def test_holds_are_cut_short_or_made_longer_by_a_way_out(api, cook_id):
+    def holds() -> list[str]:
+        return [layer["hold"] for layer in opened(api)["pieces"][0]["typed"]["layers"]]
+
+    before = day_of(api, cook_id)
+    assert holds()[:2] == ["16 h", "2 h"]
+    path = f"cooks/{cook_id}/day/way-out?zone=Europe/Berlin"
+    status, shorter = api("POST", path, {"version": before["version"], "key": ["hold", "A", "shorter"]})
+    assert (status, holds()[:2]) == (200, ["8 h", "1 h"])
+    status, longer = api("POST", path, {"version": shorter["version"], "key": ["hold", "A", "longer", "1"]})
+    assert (status, holds()[:2]) == (200, ["8 h", "10 h"])
+    assert at(longer["day"]["begins_at"]) < at(shorter["day"]["begins_at"])
 
 
 def put(api, cook_id: str, version: int, **change) -> tuple[int, dict]:

@@ -390,6 +390,7 @@ def test_skewers_come_in_waves_one_after_another(api, cook_id):
     ends = sorted(at(block["ends_at"]) for block in served)
     assert [end - at(found["day"]["serve_at"]) for end in ends] == [timedelta(minutes=25 * nth) for nth in range(3)]
     assert (found["waves"], found["waves_apart"]) == (3, "25 min")
+    assert [says.split(", ")[:2] for says in found["waves_say"]] == [["A: 12 pieces", "4 a wave"]]
     kettle = next(cooker for cooker in found["day"]["cookers"] if cooker["key"] == "kettle")
     assert kettle["burns"]
     assert api("PUT", f"cooks/{cook_id}/day", {"version": found["version"], "waves": 9})[0] == 422

@@ -1,7 +1,7 @@
 """The day of a cook, planned back from serving."""
 
 from ravska_core.day.eaters import AVOIDS, Eater, LeftOut, instead_of, leaves_out, look_for, portions
-from ravska_core.day.lanes import BUY, Supper
+from ravska_core.day.lanes import BUY, Supper, waves_said
 from ravska_core.day.moved import SHARED, OnFire, changes_on, on_fires
 from ravska_core.day.nights import find_zone, nights
 from ravska_core.day.reading import DayReading, DayStep, next_steps, read_day
@@ -9,7 +9,7 @@ from ravska_core.day.schedule import count_back
 from ravska_core.day.sides import MOST_SIDES, TRAVELS, Away, Side, Waves, check_side
 from ravska_core.day.start_now import StartNow, aimed_now_c, hold_left_s, start_now
 from ravska_core.day.tasks import DayPiece
-from ravska_core.day.ways_out import OutOfClash, ways_out
+from ravska_core.day.ways_out import OutOfClash, held_s, ways_out
 from ravska_core.day.written import write_calendar, write_markdown
 
 __all__ = [
@@ -35,6 +35,7 @@ __all__ = [
     "check_side",
     "count_back",
     "find_zone",
+    "held_s",
     "hold_left_s",
     "instead_of",
     "leaves_out",
@@ -45,6 +46,7 @@ __all__ = [
     "portions",
     "read_day",
     "start_now",
+    "waves_said",
     "ways_out",
     "write_calendar",
     "write_markdown",

@@ -78,6 +78,26 @@ def comes_in_waves(piece: DayPiece, waves: Waves | None) -> bool:
     return piece.seasoned.piece.count >= waves.count and took_s <= _TO_ORDER_MIN * 60
 
 
+def _shared_out(count: int, among: int) -> str:
+    """Say how many of so many each has, of which some may have one more."""
+    least, over = divmod(count, among)
+    return f"{least} or {least + 1}" if over else str(least)
+
+
+def waves_said(supper: Supper, eaters: int | None = None) -> tuple[str, ...]:
+    """Say of what comes in waves how many pieces that is a wave and an eater."""
+    waves = supper.waves
+    if waves is None or supper.away is not None:
+        return ()
+    found = []
+    for piece in supper.pieces:
+        if comes_in_waves(piece, waves):
+            count = piece.seasoned.piece.count
+            each = f", {_shared_out(count, eaters)} an eater" if eaters else ""
+            found.append(f"{piece.letter}: {count} pieces, {_shared_out(count, waves.count)} a wave{each}")
+    return tuple(found)
+
+
 def lanes_of(supper: Supper) -> tuple[Said, ...]:
     """Return every lane of a day with what its tasks are in words.
 

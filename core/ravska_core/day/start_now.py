@@ -174,7 +174,8 @@ def _shortest_min(lane: Lane, full: bool) -> int:
     return sum(one.lasts + (one.usual if full else one.least) for one in lane.tasks) if first is None else 0
 
 
-def _reach_mm(piece: DayPiece) -> float:
+def reach_mm(piece: DayPiece) -> float:
+    """Return how far salt gets into a piece over all its holds before the fire [mm]."""
     # what the spoons of the household hold moves no salt
     return reach_by_fire_mm(dose_stack(piece.seasoned, SPOON_SETS["us"])[0], piece.seasoned)
 
@@ -182,7 +183,7 @@ def _reach_mm(piece: DayPiece) -> float:
 def _piece_now(before: DayPiece, after: DayPiece) -> PieceNow:
     was, now = before.heat, after.heat
     return PieceNow(
-        before.letter, _reach_mm(after), _reach_mm(before),
+        before.letter, reach_mm(after), reach_mm(before),
         None if now is None else now.dose.value, None if was is None else was.dose.value,
     )  # fmt: skip
 

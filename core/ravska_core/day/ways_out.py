@@ -4,10 +4,13 @@ from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
 
+from ravska_core.cautions import COLD_C
+from ravska_core.coat import LAYER_KINDS, Layer
 from ravska_core.day.lanes import Nights, Supper, letter_of
 from ravska_core.day.moved import moved, smokes
 from ravska_core.day.plan import Clash, Going, Plan, to_the_end
 from ravska_core.day.reading import plan_day
+from ravska_core.day.start_now import hold_left_s, reach_mm
 from ravska_core.day.tasks import BOARD, HANDS, DayPiece, called
 from ravska_core.heat import Phase, find_cooker
 from ravska_core.units import say_duration
@@ -22,7 +25,17 @@ _MOST, _ORDERS = 5, 6
 _DEAR = {"oven": 40, "cooker": 70, "heat": 60}
 """How dear a change of what a piece is cooked on is, in minutes that everybody would rather wait (estimate)."""
 
+_DEAR_HOLD = {"shorter": 50, "longer": 20}
+
 _COVERED = ("foil", "pan", "pot")
+
+_DRY = ("pre-salt", "rub", "paste")
+
+_OVERNIGHT_S, _LONGEST_HOLD_S = 10 * 3600.0, 48 * 3600.0
+"""What is held longer, so that nobody has to get up, is held for a night at least and two days at most [s] (common
+practice, no source)."""
+
+_TOLD_MM = 0.5
 
 
 @dataclass(frozen=True)
@@ -30,9 +43,9 @@ class OutOfClash:
     """A change of the day that clashes less: what is done, what it costs, and how many clashes are left of it.
 
     `key` is ``later`` with its minutes, ``people`` with how many, ``oven`` with a piece's letter (what is covered of
-    it), ``cooker`` with a letter, the cooker it goes to and of a piece the one it goes from, ``heat`` with a piece's
-    letter and the heat it is then aimed at [°C], ``loose`` with a letter (its steps may be when they fit), or ``less``
-    with a side's letter.
+    it), ``hold`` with a piece's letter and ``shorter``, or ``longer`` and which layer, ``cooker`` with a letter, the
+    cooker it goes to and of a piece the one it goes from, ``heat`` with a piece's letter and the heat it is then aimed
+    at [°C], ``loose`` with a letter (its steps may be when they fit), or ``less`` with a side's letter.
     """
 
     key: tuple[str, ...]
@@ -101,6 +114,7 @@ def _changes(supper: Supper, nights: Callable[[datetime], Nights], clashes: Sequ
         says = f"Supper {say_duration(minutes * 60)} later"
         yield _Change(("later", str(minutes)), says, lambda: "all of you eat later", changed, minutes)
     yield from _loosened(supper, clashes)
+    yield from _holds(supper, clashes)
     yield from _sides_moved(supper, clashes)
     by_letter = {piece.letter: piece for piece in supper.pieces}
     fires = [clash for clash in clashes if clash.other is not None and clash.where not in (HANDS, BOARD)]
@@ -188,6 +202,53 @@ def _on_another(piece: DayPiece, where: str, others: Sequence[str]) -> Iterator[
         says = f"{piece.letter} {'in' if onto.kind == 'oven' else 'on'} the {called(onto)}"
         less = ", without smoke" if smokes(piece.heated.phases) and not smokes(found.heated.phases) else ""
         yield ("cooker", piece.letter, key, where), says + less, found
+
+
+def held_s(layer: Layer, longer: bool) -> float:
+    """Return how long a layer is held by a way out [s]: half as long, or what is dry and cold twice and overnight."""
+    kind = LAYER_KINDS[layer.kind]
+    if not longer or kind.when != "before" or not layer.hold_s:
+        return hold_left_s(layer, "shorter")
+    if layer.kind not in _DRY or layer.hold_c > COLD_C:
+        return layer.hold_s
+    return min(_LONGEST_HOLD_S, max(2 * layer.hold_s, _OVERNIGHT_S))
+
+
+def _holds(supper: Supper, clashes: Sequence[Clash]) -> Iterator[_Change]:
+    """Hold what is held for half as long, or begin the evening before what somebody would have to get up for."""
+    tight = {letter_of(one.lane) for clash in clashes for one in (clash.first, clash.other) if one is not None}
+    up_for = {
+        (letter_of(one.first.lane), one.first.task.key) for one in clashes if one.kind in ("asleep", "full")
+    }  # fmt: skip
+    for piece in supper.pieces:
+        if piece.letter not in tight:
+            continue
+        layers = piece.seasoned.layers
+        yield from _held(supper, piece, ("shorter",), tuple(held_s(one, False) for one in layers))
+        for at, layer in enumerate(layers):
+            if any(letter == piece.letter and key.endswith(f".{at}") for letter, key in up_for):
+                longer = tuple(held_s(one, True) if one is layer else one.hold_s for one in layers)
+                yield from _held(supper, piece, ("longer", str(at)), longer)
+
+
+def _held(supper: Supper, piece: DayPiece, way: tuple[str, ...], holds: tuple[float, ...]) -> Iterator[_Change]:
+    before = piece.seasoned.layers
+    layers = tuple(replace(one, hold_s=hold_s) for one, hold_s in zip(before, holds, strict=True))
+    if layers == before:
+        return
+    found = replace(piece, seasoned=replace(piece.seasoned, layers=layers))
+
+    def costs() -> str:
+        was, now = reach_mm(piece), reach_mm(found)
+        if abs(now - was) < _TOLD_MM:
+            return "salt gets as deep"
+        return f"salt reaches {now:.0f} mm before the fire instead of {was:.0f} mm"
+
+    which = [(one.hold_s, hold_s) for one, hold_s in zip(before, holds, strict=True) if one.hold_s != hold_s]
+    said = ", ".join(f"{say_duration(now)} instead of {say_duration(was)}" for was, now in which)
+    says = f"{piece.letter} held {said}" + (", begun earlier" if way[0] == "longer" else "")
+    pieces = tuple(found if one is piece else one for one in supper.pieces)
+    yield _Change(("hold", piece.letter, *way), says, costs, replace(supper, pieces=pieces), _DEAR_HOLD[way[0]])
 
 
 def _loosened(supper: Supper, clashes: Sequence[Clash]) -> Iterator[_Change]:

@@ -21,6 +21,7 @@ from ravska_core.day import (
     next_steps,
     read_day,
     start_now,
+    waves_said,
     ways_out,
 )
 from ravska_core.units import say_duration
@@ -95,6 +96,7 @@ class DayOut:
     travels: Travels
     waves: int
     waves_apart: str
+    waves_say: tuple[str, ...]
     pieces: list[DayPieceOut]
     day: DayReading
     next: tuple[DayStep, ...]
@@ -131,8 +133,8 @@ def day_out(of: Planned) -> DayOut:
     return DayOut(
         cook.pk, cook.version, cook.name, cook.people, of.zone, not cook.household.preferences.zone,
         say_duration(cook.away_min * 60) if cook.away_min is not None else "", _travels(cook), cook.waves,
-        say_duration(cook.waves_min * 60), of.pieces, day, next_steps(day, now), slept,
-        _was(cook), bool(cook.calendar_key), now,
+        say_duration(cook.waves_min * 60), waves_said(of.supper, cook.eaters), of.pieces, day, next_steps(day, now),
+        slept, _was(cook), bool(cook.calendar_key), now,
     )  # fmt: skip
 
 

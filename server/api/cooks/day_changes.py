@@ -5,13 +5,13 @@ from datetime import timedelta
 from typing import Annotated, Any, Literal
 
 from book.days import set_sides
-from book.models import Cook
+from book.models import Cook, Layer
 from book.models.values import phases_from
 from book.tasting import check_untasted
 from ninja import Schema
 from pydantic import AwareDatetime, Field
 from ravska_core.coat import LAYER_KINDS
-from ravska_core.day import aimed_now_c, changes_on, hold_left_s
+from ravska_core.day import aimed_now_c, changes_on, held_s, hold_left_s
 from ravska_core.heat import SURROUNDS, find_cooker
 from ravska_core.units import say_duration, say_temperature
 from ravska_core.working import BadInput
@@ -59,11 +59,8 @@ def begin_now(cook: Cook, document: StartNowDocument) -> None:
     scale = cook.household.preferences.temperature
     for piece in cook.pieces.all():
         for layer in piece.layers.all():
-            if layer.hold_s is None or LAYER_KINDS[layer.kind].when != "before":
-                continue
-            layer.hold_s = hold_left_s(layer.as_core(), document.key)
-            layer.hold_typed = say_duration(layer.hold_s) if layer.hold_s else "0 min"
-            layer.save(update_fields=["hold_s", "hold_typed"])
+            if LAYER_KINDS[layer.kind].when == "before":
+                _keep_hold(layer, hold_left_s(layer.as_core(), document.key))
         if document.key != "hotter" or not piece.phases:
             continue
         typed = phases_typed(piece.phases)
@@ -128,8 +125,11 @@ def take_way_out(cook: Cook, key: list[str]) -> None:
     if of.startswith("S"):
         _take_of_side(cook, key)
         return
-    if len(key) < {"oven": 2, "heat": 3, "cooker": 4}.get(kind, 5):
+    if len(key) < {"oven": 2, "heat": 3, "hold": 3, "cooker": 4}.get(kind, 5):
         raise BadInput("key", _NO_WAY)
+    if kind == "hold":
+        _hold(cook, of, key[2], key[3] if len(key) > 3 else "")
+        return
     if kind == "cooker":
         move_piece(cook, MoveDocument(letter=of, onto=key[2], where=key[3]), "key")
         return
@@ -146,6 +146,29 @@ def take_way_out(cook: Cook, key: list[str]) -> None:
         elif kind == "heat":
             typed[at] = _aimed(phase, _number(key[2], 40, 350), scale)
     _keep_phases(piece, typed)
+
+
+def _hold(cook: Cook, letter: str, way: str, which: str) -> None:
+    """Hold what a piece is held for half as long, or one of its layers longer.
+
+    Raises
+    ------
+    BadInput
+        At ``key`` where that is no way out, or what was tasted would change.
+    """
+    check_untasted(cook, "key")
+    layers = list(piece_of(cook, letter).layers.all())
+    if way not in ("shorter", "longer") or (way == "longer" and which not in map(str, range(len(layers)))):
+        raise BadInput("key", _NO_WAY)
+    for at, layer in enumerate(layers):
+        if way == "shorter" or str(at) == which:
+            _keep_hold(layer, held_s(layer.as_core(), way == "longer"))
+
+
+def _keep_hold(layer: Layer, hold_s: float) -> None:
+    if layer.hold_s is not None and hold_s != layer.hold_s:
+        layer.hold_s, layer.hold_typed = hold_s, say_duration(hold_s) if hold_s else "0 min"
+        layer.save(update_fields=["hold_s", "hold_typed"])
 
 
 def move_piece(cook: Cook, document: MoveDocument, field: str) -> None:

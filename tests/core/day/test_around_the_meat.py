@@ -5,7 +5,7 @@ from datetime import timedelta
 
 import pytest
 from ravska_core.coat import Injection, Layer
-from ravska_core.day import Away, DayReading, Side, Supper, Waves, check_side, read_day
+from ravska_core.day import Away, DayReading, Side, Supper, Waves, check_side, read_day, waves_said
 from ravska_core.day.lanes import comes_in_waves, lanes_of
 from ravska_core.day.sides import side_doings
 from ravska_core.heat import Phase, find_cooker
@@ -158,6 +158,10 @@ def test_what_is_many_and_short_comes_in_waves():
     assert comes_in_waves(skewers, Waves(3, 20))
     assert not comes_in_waves(SHOULDER, Waves(3, 20))
     assert not comes_in_waves(skewers, Waves(1, 20))
+    three = Supper((skewers, SHOULDER), SUPPER, waves=Waves(3, 20))
+    assert waves_said(three) == ("A: 9 pieces, 3 a wave",)
+    assert waves_said(replace(three, waves=Waves(2, 20)), 4) == ("A: 9 pieces, 4 or 5 a wave, 2 or 3 an eater",)
+    assert waves_said(replace(three, waves=None), 4) == waves_said(replace(three, away=Away(30)), 4) == ()
     found = day(skewers, waves=Waves(3, 20))
     (lane,) = found.lanes
     served = sorted(block.ends_at for block in lane.blocks if block.key.endswith("serve"))

@@ -1,13 +1,16 @@
 """A piece moved from one cooker to another, and planning that is let go."""
 
+import re
 from dataclasses import replace
+from datetime import timedelta
 
 import pytest
-from ravska_core.day import Supper, changes_on, on_fires, start_now, ways_out
+from ravska_core.coat import Layer
+from ravska_core.day import Supper, changes_on, held_s, on_fires, start_now, ways_out
 from ravska_core.day.moved import moved, smokes
 from ravska_core.day.reading import plan_day
 from ravska_core.heat import COOKER_KINDS, NO_KITCHEN, Kitchen, OwnCooker, Phase, cooker_of_own, kitchen, take_kitchen
-from test_day_of_a_cook import HOUR, LOIN, OPEN, ROAST, SHOULDER, SUPPER, TUNA, WRAPPED, asleep, piece
+from test_day_of_a_cook import BATH, HOUR, LOIN, OPEN, ROAST, SALTED, SHOULDER, SUPPER, TUNA, WRAPPED, asleep, piece
 
 
 @pytest.fixture(autouse=True)
@@ -81,6 +84,46 @@ def test_a_cooker_of_ones_own_is_one_it_can_be_moved_to():
     assert found.heated.cookers == (own, own)
     hotter = replace(OPEN, aimed_c=131.0)
     assert moved(piece("A", "lamb-shoulder", 2300, (hotter,)), "kettle", "own-pit") is None
+
+
+def test_a_hold_is_cut_to_half_where_it_is_too_late_to_begin():
+    # 16 h of salt, at least 8, and 2 h of rub do not fit before seven hours of fire when 15 are left
+    late = Supper((SHOULDER,), SUPPER, (), 2, SUPPER - timedelta(hours=15))
+    planned, _ = plan_day(late)
+    assert {clash.kind for clash in planned.clashes} == {"past"}
+    told = {way.key: way for way in ways_out(late, lambda _: (), planned)}
+    shorter = told["hold", "A", "shorter"]
+    assert shorter.says == "A held 8 h instead of 16 h, 1 h instead of 2 h"
+    assert shorter.left < len(planned.clashes)
+    # 2 sqrt(D t) over all of it: half as long is 0.71 times as deep
+    deep, wanted = re.findall(r"(\d+) mm", shorter.costs)
+    assert float(deep) / float(wanted) == pytest.approx(0.5**0.5, abs=0.06)
+
+
+def test_what_somebody_would_have_to_get_up_for_is_begun_the_evening_before():
+    # a coat an hour before going on at four in the morning
+    rubbed = piece("A", "lamb-shoulder", 2300, (OPEN, WRAPPED), replace(SALTED[1], hold_s=HOUR))
+    lunch = SUPPER.replace(hour=11)
+    early = Supper((rubbed,), lunch, asleep(lunch), 2)
+    planned, _ = plan_day(early)
+    assert "asleep" in {clash.kind for clash in planned.clashes}
+    told = {way.key: way for way in ways_out(early, asleep, planned)}
+    longer = told["hold", "A", "longer", "0"]
+    assert longer.says == "A held 10 h instead of 1 h, begun earlier"
+    assert longer.left < len(planned.clashes)
+
+
+@pytest.mark.parametrize(
+    ("layer", "longer", "hold_h"),
+    [
+        (SALTED[0], False, 8), (SALTED[0], True, 32), (SALTED[1], True, 10),
+        (replace(SALTED[0], hold_s=40 * HOUR), True, 48),
+        (Layer("marinade", BATH, 250, 8 * HOUR), True, 8), (Layer("marinade", BATH, 250, 8 * HOUR), False, 4),
+        (replace(SALTED[1], hold_c=21.0), True, 2), (Layer("glaze", BATH, 4.0), True, 0),
+    ],
+)  # fmt: skip
+def test_by_how_much_a_hold_is_longer_or_shorter(layer, longer, hold_h):
+    assert held_s(layer, longer) == hold_h * HOUR
 
 
 class Gone(Exception):  # noqa: N818 - nobody is at fault

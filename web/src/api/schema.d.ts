@@ -6433,6 +6433,8 @@ export interface components {
             waves: number;
             /** Waves Apart */
             waves_apart: string;
+            /** Waves Say */
+            waves_say: string[];
             /** Pieces */
             pieces: components["schemas"]["DayPieceOut"][];
             day: components["schemas"]["DayReading"];
@@ -6711,9 +6713,9 @@ export interface components {
          * @description A change of the day that clashes less: what is done, what it costs, and how many clashes are left of it.
          *
          *     `key` is ``later`` with its minutes, ``people`` with how many, ``oven`` with a piece's letter (what is covered of
-         *     it), ``cooker`` with a letter, the cooker it goes to and of a piece the one it goes from, ``heat`` with a piece's
-         *     letter and the heat it is then aimed at [°C], ``loose`` with a letter (its steps may be when they fit), or ``less``
-         *     with a side's letter.
+         *     it), ``hold`` with a piece's letter and ``shorter``, or ``longer`` and which layer, ``cooker`` with a letter, the
+         *     cooker it goes to and of a piece the one it goes from, ``heat`` with a piece's letter and the heat it is then aimed
+         *     at [°C], ``loose`` with a letter (its steps may be when they fit), or ``less`` with a side's letter.
          */
         OutOfClash: {
             /** Key */

@@ -71,6 +71,7 @@ function go(to: Where) {
         @change="send({ waves_apart: typed.apart })"
       />
     </div>
+    <p v-for="says in day.waves_say" :key="says">{{ says }}</p>
     <p v-if="where === 'hot'" class="muted">
       A cool box filled with hot water beforehand keeps wrapped meat above 60 °C for about 4 h; probe it when you get
       there.

@@ -43,7 +43,9 @@ async function move(letter: string, where: string, onto: string | null | undefin
         @update:model-value="move(row.letter, row.where, $event)"
       />
     </div>
-    <p class="muted">Moved, it is at the same heat, and how long it takes there is reckoned anew. An oven has no smoke.</p>
+    <p class="muted">
+      Moved, it is at the same heat, and how long it takes there is reckoned anew. An oven has no smoke.
+    </p>
     <p v-if="refused" role="alert">{{ refused }}</p>
   </section>
 </template>
