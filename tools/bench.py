@@ -21,6 +21,7 @@ from urllib.parse import urlsplit
 from playwright.sync_api import sync_playwright
 from ravska_core.coat import Layer, Seasoned, plain
 from ravska_core.day import DayPiece, Side, Supper, find_zone, nights, read_day, start_now, ways_out
+from ravska_core.day.reading import plan_day
 from ravska_core.heat import Phase, find_cooker, heated
 from ravska_core.heat.chances import draws_of, middle_of
 from ravska_core.heat.properties import material_of
@@ -235,11 +236,15 @@ def day() -> None:
     steps = sum(len(lane.blocks) for lane in read_day(easy)[0].lanes)
     clashing = read_day(tight)[1]
     print(f"{f'day: {steps} blocks of six lanes':<44}{'cpu ms':>9}{'budget':>18}")
+
+    def anew() -> None:
+        """A plan that could be let go is searched for each time."""
+
     for name, act, budget in (
-        ("planned, nothing clashes", lambda: read_day(easy), 200),
-        (f"planned, {len(clashing.clashes)} clashes", lambda: read_day(tight), 1000),
-        ("ways out", lambda: ways_out(tight, asleep, clashing), 3000),
-        ("start now", lambda: start_now(easy, easy.serve_at - timedelta(hours=30), asleep), 3000),
+        ("planned, nothing clashes", lambda: plan_day(easy, going=anew), 200),
+        (f"planned, {len(clashing.clashes)} clashes", lambda: plan_day(tight, going=anew), 1000),
+        ("ways out", lambda: ways_out(tight, asleep, clashing, anew), 3000),
+        ("start now", lambda: start_now(easy, easy.serve_at - timedelta(hours=30), asleep, anew), 3000),
     ):
         found = []
         for _ in range(3):
