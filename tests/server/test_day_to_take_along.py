@@ -293,7 +293,7 @@ def test_what_is_in_the_house_is_not_bought(api, cook_id):
         return next(row for row in rows if row["grind"] == grind)
 
     def has(have: str, was: str = "") -> tuple[int, dict]:
-        return api("PUT", "cooks/stock", {"grind": pepper, "have": have, "was": was})
+        return api("PUT", "shelf/stock", {"grind": pepper, "have": have, "was": was})
 
     rows = api("GET", f"cooks/{cook_id}/sheet")[1]["buy"]
     pepper = next(row["grind"] for row in rows if "pepper" in row["name"].lower() and row["grams"] > 2)
@@ -315,7 +315,7 @@ def test_what_is_in_the_house_is_not_bought(api, cook_id):
     assert (status, answer["errors"][0]["field"]) == (422, "have")
     assert has("", "plenty")[0] == 200
     assert bought(pepper) == needed
-    status, answer = api("PUT", "cooks/stock", {"grind": "moon-dust/fine", "have": "2 g"})
+    status, answer = api("PUT", "shelf/stock", {"grind": "moon-dust/fine", "have": "2 g"})
     assert (status, answer["errors"][0]["field"]) == (422, "grind")
 
 

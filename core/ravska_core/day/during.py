@@ -3,6 +3,7 @@
 How long hands take and how often one looks are common practice, no source, unless a line says otherwise.
 """
 
+import math
 from collections.abc import Iterator, Sequence
 from dataclasses import replace
 
@@ -177,22 +178,31 @@ def _turned(piece: DayPiece) -> Iterator[Beside]:
 
 
 def _looks(piece: DayPiece) -> Iterator[Beside]:
-    """Look whether it is done: at the earliest grain first, then as often as the heat warrants."""
+    """Look whether it is done: at the earliest grain first, then as often as the heat warrants.
+
+    Looked at is what ends the last phase that does not end by time alone; the phases after it take as long as they do.
+    """
     heat = piece.heat
     if heat is None or heat.done_s is None or piece.heated is None:
         return
     known = [one for one in heat.done if one is not None]
     if not known or known[0] >= known[-1]:
         return
-    last = piece.heated.phases[last_hot(piece.heated.phases)]
-    every = next(often for heat_c, often in _LOOK_EVERY if last.aimed_c >= heat_c)
+    at, last = next(
+        ((at, phase) for at, phase in reversed(_hot_phases(piece)) if phase.open_ended), _hot_phases(piece)[-1]
+    )  # fmt: skip
+    after_s = heat.phases[last_hot(piece.heated.phases)].ends_s - heat.phases[at].ends_s
     checks = [f"is its centre at {last.centre_c:.0f} °C"] if last.centre_c is not None else []
     checks += [f"is it {last.feel}"] if last.feel else []
     checks += [f"is it {last.colour}"] if last.colour else []
     dry = last.vessel not in ("foil", "pot", "bag") and not SURROUNDS[last.surround].wet
     says = f"Look: {' or '.join(checks) or 'is it done'}?" + (" Where it looks dry, spritz it." if dry else "")
-    first, done = round(known[0] / 60), round(heat.done_s / 60)
-    for nth, after in enumerate(range(first, max(first + 1, done), every)[:_MOST_LOOKS]):
+    usual = next(often for heat_c, often in _LOOK_EVERY if last.aimed_c >= heat_c)
+    first, done = round((known[0] - after_s) / 60), round(heat.done_s / 60)
+    until = max(first + 1, done - round(after_s / 60))
+    # more looks than are told lie further apart, not all at the beginning
+    every = max(usual, math.ceil((until - first) / _MOST_LOOKS))
+    for nth, after in enumerate(range(first, until, every)):
         task = Task(f"look.{nth}", 0, awake=True)
         for of in _first_keys(0):
             yield _beside(task, says, of, after, only_awake=True)

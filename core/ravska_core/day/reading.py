@@ -87,6 +87,17 @@ class DayStep:
 
 
 @dataclass(frozen=True)
+class StepTime:
+    """When a step of Home is planned, by its piece, kind and layer; one on the fire lasts until it is taken off."""
+
+    letter: str
+    step: str
+    layer: int | None
+    begins_at: datetime
+    ends_at: datetime
+
+
+@dataclass(frozen=True)
 class Burns:
     """A cooker while it is at one heat [°C]; `share` is how much of its grate is taken at most [0 to 1]."""
 
@@ -138,6 +149,7 @@ class DayReading:
     clocks: tuple[DayClock, ...]
     in_time: int
     hands_min: int
+    times: tuple[StepTime, ...]
 
 
 def plan_day(
@@ -166,6 +178,17 @@ def next_steps(day: DayReading, now: datetime) -> tuple[DayStep, ...]:
     left = [step for step in day.steps if not step.done]
     late = [step for step in left if step.ends_at <= now and step.begins_at != step.ends_at]
     return (*late, *(step for step in left if step.ends_at > now))[:NEXT]
+
+
+def _times(lane: DayLane) -> Iterator[StepTime]:
+    """Return when each of Home's steps of a lane is, the first time that it is done."""
+    off = next((block.begins_at for block in lane.blocks if block.key == "off"), None)
+    seen = set[tuple[str, int | None]]()
+    for block in lane.blocks:
+        if block.step and (block.step, block.layer) not in seen:
+            seen.add((block.step, block.layer))
+            ends = off if block.step == "on" and off is not None else block.ends_at
+            yield StepTime(lane.letter, block.step, block.layer, block.begins_at, ends)
 
 
 class _Reading:
@@ -208,6 +231,7 @@ class _Reading:
             clocks_of(self.supper, self.lanes, self.plan.placed),
             round(chance * GRAINS),
             sum(one.task.lasts for one in self.plan.placed if any(need.resource == HANDS for need in one.task.needs)),
+            tuple(time for lane in lanes for time in _times(lane)),
         )
 
     def _unsaid_fires(self) -> list[tuple[datetime, str]]:

@@ -5,6 +5,7 @@ source, unless a line says otherwise.
 """
 
 import math
+import re
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from functools import cached_property
@@ -194,8 +195,9 @@ def heat_needed(phase: Phase, key: str) -> Need:
 
 
 def called(cooker: Cooker) -> str:
-    """Return a cooker as people call it: one of their own by its name, others by their kind."""
-    return cooker.kind if cooker.says == COOKER_KINDS[cooker.kind].says else cooker.says
+    """Return a cooker as people call it after "the": one of their own by its name, others by their kind."""
+    own = cooker.says != COOKER_KINDS[cooker.kind].says
+    return re.sub("^the ", "", cooker.says, flags=re.IGNORECASE) if own else cooker.kind
 
 
 def lit_says(cooker: Cooker) -> str:

@@ -28,8 +28,7 @@ from api.cooks.totals import TotalsOut, totals_of
 from api.plumbing.answers import Router
 from api.plumbing.household import household
 from api.plumbing.problems import Conflict
-from api.plumbing.quantities import InTheHouse
-from api.plumbing.typed import Key, Typed, Version
+from api.plumbing.typed import Version
 
 router = Router()
 
@@ -160,34 +159,6 @@ def _sheet(of: Planned) -> SheetOut:
 def read_sheet(request: HttpRequest, cook_id: UUID, zone: ZoneName = "") -> SheetOut:
     """Return a day to take along: what to do when, what to buy, what to mix."""
     return _sheet(planned_of(cook_id, zone, whole=False))
-
-
-class StockDocument(Schema):
-    """What of a grind is in the house: a weight, ``plenty``, or empty for none; `was` is what was seen there before."""
-
-    grind: Key
-    have: InTheHouse
-    was: Typed = ""
-
-
-@router.puts("/stock")
-def save_stock(request: HttpRequest, document: StockDocument) -> StockDocument:
-    """Keep what of a grind is in the house; 409 with what it is now when it was changed meanwhile."""
-    if document.grind not in catalogue().grinds:
-        raise BadInput("grind", "No such ingredient is in the catalogue any more; look at the list again.")
-    mine = Stock.objects.filter(household=household(), grind=document.grind)
-    kept = next((row.typed for row in mine), "")
-    if kept != document.was:
-        raise Conflict(StockDocument(grind=document.grind, have=InTheHouse(kept), was=kept))
-    typed = document.have.strip()
-    if not typed:
-        mine.delete()
-    else:
-        grams = document.have.read("have")
-        Stock.objects.update_or_create(
-            household=household(), grind=document.grind, defaults={"typed": typed, "grams": grams}
-        )
-    return StockDocument(grind=document.grind, have=InTheHouse(typed), was=typed)
 
 
 def _file_name(name: str) -> str:

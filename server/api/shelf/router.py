@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import cast
 
-from book.models import Price
+from book.models import Price, Stock
 from book.own import retired_cuts
 from django.http import HttpRequest
 from ninja import Schema
@@ -32,8 +32,9 @@ from ravska_core.working import BadInput
 from api.blends.documents import Basis, LineDocument
 from api.plumbing.answers import Router
 from api.plumbing.household import household
-from api.plumbing.quantities import Numeral
-from api.plumbing.typed import Key
+from api.plumbing.problems import Conflict
+from api.plumbing.quantities import InTheHouse, Numeral
+from api.plumbing.typed import Key, Typed
 
 router = Router()
 
@@ -343,3 +344,31 @@ def save_price(request: HttpRequest, document: PriceDocument) -> PriceDocument:
     price = document.per_100g.between("per_100g", 0, 10_000, "a price of 100 g")
     Price.objects.update_or_create(household=household(), ingredient=document.ingredient, defaults={"per_100g": price})
     return document
+
+
+class StockDocument(Schema):
+    """What of a grind is in the house: a weight, ``plenty``, or empty for none; `was` is what was seen there before."""
+
+    grind: Key
+    have: InTheHouse
+    was: Typed = ""
+
+
+@router.puts("/stock")
+def save_stock(request: HttpRequest, document: StockDocument) -> StockDocument:
+    """Keep what of a grind is in the house; 409 with what it is now when it was changed meanwhile."""
+    if document.grind not in catalogue().grinds:
+        raise BadInput("grind", "No such ingredient is in the catalogue any more; look at the list again.")
+    mine = Stock.objects.filter(household=household(), grind=document.grind)
+    kept = next((row.typed for row in mine), "")
+    if kept != document.was:
+        raise Conflict(StockDocument(grind=document.grind, have=InTheHouse(kept), was=kept))
+    typed = document.have.strip()
+    if not typed:
+        mine.delete()
+    else:
+        grams = document.have.read("have")
+        Stock.objects.update_or_create(
+            household=household(), grind=document.grind, defaults={"typed": typed, "grams": grams}
+        )
+    return StockDocument(grind=document.grind, have=InTheHouse(typed), was=typed)

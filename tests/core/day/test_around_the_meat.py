@@ -109,12 +109,22 @@ def test_a_cooker_for_a_later_phase_is_lit_so_that_it_is_ready_by_then():
 
 def test_a_fire_that_one_piece_wants_at_two_heats_is_taken_there_in_time():
     sear, rest = Phase("indirect", 260.0, "grate", lasts_s=600.0), Phase("rest", 21.0, "board", lasts_s=900.0)
-    found = day(piece("A", "lamb-shoulder", 2300, (replace(OPEN, aimed_c=110.0), rest, sear), *SALTED))
+    slow = replace(OPEN, aimed_c=110.0)
+    found = day(piece("A", "lamb-shoulder", 2300, (slow, rest, sear), *SALTED))
     (stoked,) = [step for step in found.steps if step.key == "heat.2"]
     assert stoked.says == "Bring the kettle up to 260 °C"
     # ten minutes of searing keep somebody beside it
     (on_again,) = steps(found, "A", "phase.2")
     assert on_again - 20 - 25 <= steps(found, "A", "heat.2")[0] <= on_again - 20
+    # looked at is what ends before the sear, from its own earliest chance on and to its likeliest
+    seared = piece("A", "lamb-shoulder", 2300, (slow, rest, sear), *SALTED)
+    looks = [step for step in found.steps if step.key.startswith("look")]
+    assert {step.says for step in looks} == {"Look: is its centre at 68 °C? Where it looks dry, spritz it."}
+    on = next(step.begins_at for step in found.steps if step.key == "to.0")
+    earliest = min(one for one in seared.heat.done if one is not None)
+    assert (looks[0].begins_at - on).total_seconds() == pytest.approx(earliest - 900 - 600, abs=60)
+    assert on + timedelta(seconds=seared.heat.phases[0].ends_s) > looks[-1].begins_at
+    assert 3 <= len(looks) <= 6
     cooled = piece("A", "lamb-shoulder", 2300, (sear, OPEN), *SALTED)
     assert [step.says for step in day(cooled).steps if step.key.startswith("heat.")] == [
         "Let the kettle come down to 125 °C"
@@ -124,6 +134,22 @@ def test_a_fire_that_one_piece_wants_at_two_heats_is_taken_there_in_time():
     for then in (warmer, flame):
         steady = day(piece("A", "lamb-shoulder", 2300, (OPEN, then), *SALTED))
         assert not [step for step in steady.steps if step.key.startswith("heat.")]
+
+
+def test_home_is_told_when_each_of_its_steps_is():
+    found = day(piece("A", "lamb-shoulder", 2300, (OPEN, WRAPPED), *SALTED))
+    times = {(time.step, time.layer): time for time in found.times}
+    assert list(times) == [("mix", None), ("salt", 0), ("coat", 1), ("on", None), ("rest", None), ("plate", None)]
+    off = next(step for step in found.steps if step.key == "off")
+    # on the fire is all of it, also once it is wrapped, until it is taken off
+    on = times["on", None]
+    assert (on.begins_at, on.ends_at) == (
+        next(step.begins_at for step in found.steps if step.key == "to.0"),
+        off.begins_at,
+    )
+    assert times["rest", None].begins_at == off.ends_at
+    coat = times["coat", 1]
+    assert coat.ends_at - coat.begins_at == timedelta(minutes=10)
 
 
 def test_what_is_turned_now_and_then_is_a_step_and_what_is_turned_all_the_while_is_not():

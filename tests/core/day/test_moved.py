@@ -9,6 +9,7 @@ from ravska_core.coat import Layer
 from ravska_core.day import Supper, changes_on, held_s, on_fires, start_now, ways_out
 from ravska_core.day.moved import moved, smokes
 from ravska_core.day.reading import plan_day
+from ravska_core.day.tasks import lit_says
 from ravska_core.heat import COOKER_KINDS, NO_KITCHEN, Kitchen, OwnCooker, Phase, cooker_of_own, kitchen, take_kitchen
 from test_day_of_a_cook import BATH, HOUR, LOIN, OPEN, ROAST, SALTED, SHOULDER, SUPPER, TUNA, WRAPPED, asleep, piece
 
@@ -82,6 +83,7 @@ def test_a_cooker_of_ones_own_is_one_it_can_be_moved_to():
     assert {one.key: one.says for one in on_fires(SHOULDER)[0].others}["own-pit"] == "Boatyard pit"
     found = moved(SHOULDER, "kettle", "own-pit")
     assert found.heated.cookers == (own, own)
+    assert lit_says(replace(own, says="The dented kettle")) == "Light the dented kettle"
     hotter = replace(OPEN, aimed_c=131.0)
     assert moved(piece("A", "lamb-shoulder", 2300, (hotter,)), "kettle", "own-pit") is None
 

@@ -1074,26 +1074,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/cooks/stock": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        /**
-         * Save Stock
-         * @description Keep what of a grind is in the house; 409 with what it is now when it was changed meanwhile.
-         */
-        put: operations["api_cooks_sheet_save_stock"];
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/cooks/{cook_id}/sheet/markdown": {
         parameters: {
             query?: never;
@@ -2133,6 +2113,26 @@ export interface paths {
          * @description Set what the household pays for an ingredient, or forget it.
          */
         put: operations["api_shelf_router_save_price"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/stock": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Save Stock
+         * @description Keep what of a grind is in the house; 409 with what it is now when it was changed meanwhile.
+         */
+        put: operations["api_shelf_router_save_stock"];
         post?: never;
         delete?: never;
         options?: never;
@@ -6511,6 +6511,8 @@ export interface components {
             in_time: number;
             /** Hands Min */
             hands_min: number;
+            /** Times */
+            times: components["schemas"]["StepTime"][];
         };
         /**
          * DayStep
@@ -6640,6 +6642,28 @@ export interface components {
              * @default false
              */
             tended: boolean;
+        };
+        /**
+         * StepTime
+         * @description When a step of Home is planned, by its piece, kind and layer; one on the fire lasts until it is taken off.
+         */
+        StepTime: {
+            /** Letter */
+            letter: string;
+            /** Step */
+            step: string;
+            /** Layer */
+            layer: number | null;
+            /**
+             * Begins At
+             * Format: date-time
+             */
+            begins_at: string;
+            /**
+             * Ends At
+             * Format: date-time
+             */
+            ends_at: string;
         };
         /**
          * StepWas
@@ -6925,21 +6949,6 @@ export interface components {
             aside_g: number;
             /** Lines */
             lines: components["schemas"]["LineOut"][];
-        };
-        /**
-         * StockDocument
-         * @description What of a grind is in the house: a weight, ``plenty``, or empty for none; `was` is what was seen there before.
-         */
-        StockDocument: {
-            /** Grind */
-            grind: string;
-            /** Have */
-            have: string;
-            /**
-             * Was
-             * @default
-             */
-            was: string;
         };
         /**
          * CalendarOut
@@ -8647,6 +8656,21 @@ export interface components {
              * @default
              */
             per_100g: string;
+        };
+        /**
+         * StockDocument
+         * @description What of a grind is in the house: a weight, ``plenty``, or empty for none; `was` is what was seen there before.
+         */
+        StockDocument: {
+            /** Grind */
+            grind: string;
+            /** Have */
+            have: string;
+            /**
+             * Was
+             * @default
+             */
+            was: string;
         };
         /**
          * Panel
@@ -12945,66 +12969,6 @@ export interface operations {
             };
         };
     };
-    api_cooks_sheet_save_stock: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["StockDocument"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["StockDocument"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
     api_cooks_sheet_sheet_markdown: {
         parameters: {
             query?: {
@@ -16371,6 +16335,66 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PriceDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_shelf_router_save_stock: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StockDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StockDocument"];
                 };
             };
             /** @description Not Found */

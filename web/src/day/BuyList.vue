@@ -25,7 +25,7 @@ const save = useChange(
   async (one: Schemas['ToBuyOut']) => {
     if (typed.value.trim() !== one.have) {
       const body = { grind: one.grind, have: typed.value, was: one.have }
-      await call(api.PUT('/api/cooks/stock', { body }))
+      await call(api.PUT('/api/shelf/stock', { body }))
       await refresh(queries, ['day'])
     }
     open.value = ''
@@ -71,18 +71,8 @@ const save = useChange(
   </ul>
 </template>
 
+<style scoped src="./sheet.css"></style>
 <style scoped>
-ul {
-  list-style: none;
-  margin: var(--s-4) 0 0;
-  padding: 0;
-}
-li {
-  break-inside: avoid;
-  border-top: 1px solid var(--line);
-  padding: var(--s-4) 0;
-  font-size: var(--t-s);
-}
 .bought {
   display: flex;
   flex-wrap: wrap;
@@ -105,11 +95,6 @@ form {
   font-size: var(--t-xs);
 }
 @media print {
-  li {
-    font-size: 7.6pt;
-    line-height: 1.25;
-    padding: 0.5mm 0;
-  }
   .link,
   form {
     display: none;

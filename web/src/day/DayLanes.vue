@@ -31,7 +31,9 @@ const clock = computed(() => {
   const { day, nights, zone } = props.day
   const last = Math.max(ms(day.serve_at), ...day.lanes.flatMap((lane) => lane.off.map((off) => (off ? ms(off) : 0))))
   const spans = nights.map((night) => ({ from: ms(night.begins_at), to: ms(night.ends_at) }))
-  return clockOf(ms(day.begins_at), last + 50 * 60_000, spans, wide.value, zone)
+  const first = ms(day.begins_at)
+  // room for what is written at its first hour
+  return clockOf(first - (last - first) / 60, last + 50 * 60_000, spans, wide.value, zone)
 })
 const x = (iso: string) => clock.value.x(ms(iso))
 const pole = computed(() => dragged.value ?? x(props.day.day.serve_at))

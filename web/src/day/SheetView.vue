@@ -87,6 +87,7 @@ const print = () => window.print()
   </main>
 </template>
 
+<style scoped src="./sheet.css"></style>
 <style scoped>
 .light {
   font-family: var(--display);
@@ -106,18 +107,6 @@ section {
 }
 h2 {
   break-after: avoid;
-}
-ol,
-ul {
-  list-style: none;
-  margin: var(--s-4) 0 0;
-  padding: 0;
-}
-li {
-  break-inside: avoid;
-  border-top: 1px solid var(--line);
-  padding: var(--s-4) 0;
-  font-size: var(--t-s);
 }
 ol li {
   display: grid;
@@ -155,11 +144,6 @@ ol i {
   }
   section {
     margin-bottom: 2.5mm;
-  }
-  li {
-    font-size: 7.6pt;
-    line-height: 1.25;
-    padding: 0.5mm 0;
   }
 }
 </style>

@@ -81,7 +81,7 @@ const even = changing((of, what: string) =>
 )
 /** Its day: times on the board are those of the plan; as long as that is not there, none are told. */
 const { day, error: unplanned } = useDayOf(computed(() => cook.value?.id))
-const times = computed(() => (day.value ? timesOf(day.value.day.lanes) : unplanned.value ? timesOf([]) : null))
+const times = computed(() => (day.value ? timesOf(day.value.day.times) : unplanned.value ? timesOf([]) : null))
 const next = computed(() => day.value?.next[0])
 const nextStep = computed(() =>
   next.value ? onBoard(cook.value?.pieces ?? [], next.value)?.step.id : cook.value?.next?.step_id,

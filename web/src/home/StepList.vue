@@ -71,7 +71,7 @@ const showPlate = useChange('plating', async () => {
         <span class="muted">
           <template v-if="step.done_at">done {{ dayAndTime(step.done_at) }}</template>
           <router-link v-else-if="planned(step)" :to="`/day/${cookId}`">{{
-            dayAndTime(sure(planned(step)).begins)
+            dayAndTime(sure(planned(step)).begins_at)
           }}</router-link>
           <Why v-else-if="times" :figure="step.before" :of="`${stepName(step.kind)}, before serving`">{{
             dayAndTime(step.begins_at)
@@ -105,7 +105,7 @@ const showPlate = useChange('plating', async () => {
               @focusout="finish"
             />
           </template>
-          <template v-else-if="untilThen(step)">, until {{ time(sure(planned(step)).ends) }}</template>
+          <template v-else-if="untilThen(step)">, until {{ time(sure(planned(step)).ends_at) }}</template>
           <template v-else>, {{ stepDetail(step, piece, show) }}</template>
           {{ ' ' }}
           <button

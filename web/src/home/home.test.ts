@@ -147,13 +147,8 @@ it('says the next thing, and that it is late when it is', async () => {
 })
 
 it('tells until when a piece with phases is on the fire, and lets nobody change that here', () => {
-  const block = (key: string, step: string, begins_at: string, ends_at: string) =>
-    ({ ...dayStep(key, key, begins_at, step), ends_at }) as unknown as Schemas['Block']
-  const blocks = [
-    block('to.0', 'on', '2027-06-12T10:05:00Z', '2027-06-12T10:10:00Z'),
-    block('off', '', '2027-06-12T16:30:00Z', '2027-06-12T16:35:00Z'),
-  ]
-  const times = timesOf([{ letter: 'A', blocks } as Schemas['DayLane']])
+  const on = dayStep('to.0', 'Put it on', '2027-06-12T10:05:00Z', 'on')
+  const times = timesOf([{ ...on, ends_at: '2027-06-12T16:30:00Z' }])
   const phased = { ...piece, steps: piece.steps.map((one) => ({ ...one, settable: false })) }
   const list = mount(StepList, { props: { piece: phased, cookId: 'c', times }, global })
   expect(list.text()).toMatch(/On the fire *Sat \d\d:05, until \d\d:30/)
@@ -166,10 +161,8 @@ const dayStep = (key: string, says: string, begins_at: string, step = '', layer:
 
 it('goes by the day where that is planned, with what only the day knows', async () => {
   const coat = dayStep('coat.0', 'Coat with Weir House lamb rub', '2027-06-12T10:40:00Z', 'coat', 0)
-  const again = dayStep('coat.1', 'again', '2027-06-12T12:00:00Z', 'coat', 1)
-  const blocks = [coat, again, { ...coat, begins_at: '2027-06-12T12:30:00Z' }] as unknown as Schemas['Block'][]
-  const times = timesOf([{ letter: 'A', blocks } as Schemas['DayLane']])
-  expect(piece.steps.map((one) => times('A', one)?.begins)).toEqual([
+  const times = timesOf([coat, dayStep('coat.1', 'again', '2027-06-12T12:00:00Z', 'coat', 1)])
+  expect(piece.steps.map((one) => times('A', one)?.begins_at)).toEqual([
     undefined,
     '2027-06-12T10:40:00Z',
     undefined,

@@ -6,22 +6,11 @@ type DayStep = Schemas['DayStep']
 /** Steps of a board by what a day knows them by: their piece, kind and layer. */
 const nameOf = (letter: string, kind: string, layer: number | null | undefined) => `${letter} ${kind} ${layer ?? ''}`
 
-export interface Time {
-  begins: string
-  ends: string
-}
+type Time = Schemas['StepTime']
 
 /** When each step of a board is planned in its day, told by piece and step; nothing where the day has no such step. */
-export function timesOf(lanes: Schemas['DayLane'][]): (letter: string, step: Step) => Time | undefined {
-  const times = new Map<string, Time>()
-  for (const lane of lanes) {
-    for (const one of lane.blocks) {
-      const name = nameOf(lane.letter, one.step, one.layer)
-      // on the fire is all of it until it is taken off
-      const ends = one.step === 'on' ? lane.blocks.find((other) => other.key === 'off')?.begins_at : undefined
-      if (one.step && !times.has(name)) times.set(name, { begins: one.begins_at, ends: ends ?? one.ends_at })
-    }
-  }
+export function timesOf(planned: Time[]): (letter: string, step: Step) => Time | undefined {
+  const times = new Map(planned.map((one) => [nameOf(one.letter, one.step, one.layer), one]))
   return (letter, step) => times.get(nameOf(letter, step.kind, step.layer))
 }
 
