@@ -6,6 +6,7 @@ import pytest
 from axe import check_with_axe
 from hands import choose, sits_down, take
 from playwright.sync_api import Page, expect
+from running import OWN_PAGE
 
 
 @pytest.fixture
@@ -98,3 +99,13 @@ def test_a_blend_is_made_from_nothing_on_a_phone(page: Page):
     expect(page.get_by_text("There is nothing in this blend yet")).to_be_visible()
     page.get_by_role("button", name="Undo").click()
     expect(page.get_by_label("Parts of Table salt, fine")).to_have_value("1/8")
+
+
+def test_a_cook_of_one_piece_fits_a_phone(page: Page):
+    at = re.match(r"https?://[^/]+", page.url)[0]
+    braise = next(one for one in page.request.get(f"{at}/api/cooks").json() if "braise" in one["name"])
+    assert page.request.post(f"{at}/api/cooks/{braise['id']}/take", headers=OWN_PAGE).ok
+    page.reload()
+    expect(page.get_by_role("checkbox", name="On the fire, piece A")).to_be_visible()
+    expect(page.get_by_text("planning")).to_have_count(0)
+    fits(page)

@@ -201,7 +201,8 @@ small {
   font-size: var(--t-xs);
 }
 @media (max-width: 1100px) {
-  .wide .body {
+  .wide .body,
+  .wide.few .body {
     grid-template-columns: 196px minmax(0, 1fr);
   }
   .wide .seen {
@@ -215,10 +216,13 @@ small {
   .piece {
     padding: var(--s-16);
   }
-  .body {
+  .body,
+  .wide .body,
+  .wide.few .body {
     grid-template-columns: minmax(0, 1fr);
   }
-  .seen {
+  .seen,
+  .wide .seen {
     display: grid;
     grid-template-columns: 196px minmax(0, 1fr);
     align-items: center;
