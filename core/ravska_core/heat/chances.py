@@ -1,6 +1,7 @@
 """How far a heat run may be off: its numbers drawn at once, and what comes out as twenty grains."""
 
 import math
+from collections.abc import Mapping
 from dataclasses import replace
 from functools import lru_cache
 
@@ -42,19 +43,24 @@ def middle_of(body: Body, trade: Factor) -> Body:
 def draws_of(body: Body, trade: Factor, draws: int = DRAWS) -> Body:
     """Return a piece with its numbers drawn as far as each may be off, the first draw as it most likely is."""
     z = dict(zip(_SPREADS, (_normals(draws) * np.array(list(_SPREADS.values()))).T, strict=True))
-    reaches = np.log(float(body.reaches) / (1 - float(body.reaches))) + z["logit reaches"]
+    return with_numbers(body, trade, z)
+
+
+def with_numbers(body: Body, trade: Factor, off: Mapping[str, Array]) -> Body:
+    """Return a piece with its numbers off by so much: `off` by their names, those left out as they are."""
+    reaches = np.log(float(body.reaches) / (1 - float(body.reaches))) + off["logit reaches"]
     return replace(
         body,
-        half_m=float(body.half_m) * np.exp(z["ln R"]),
-        exponent=np.maximum(0.0, float(body.exponent) + z["m"]),
-        start_c=float(body.start_c) + z["start"],
+        half_m=float(body.half_m) * np.exp(off["ln R"]),
+        exponent=np.maximum(0.0, float(body.exponent) + off["m"]),
+        start_c=float(body.start_c) + off["start"],
         reaches=1 / (1 + np.exp(-reaches)),
-        h_factor=np.exp(z["ln h"]),
-        k_factor=np.exp(z["ln k"]),
-        dew_shift=z["dew"],
-        fire_shift=z["fire"],
-        slower=trade.factor * np.exp(trade.spread * z["ln slower"]),
-        crust_m=CRUST_M * np.exp(z["ln crust"]),
+        h_factor=np.exp(off["ln h"]),
+        k_factor=np.exp(off.get("ln k", np.zeros(1))),
+        dew_shift=off["dew"],
+        fire_shift=off["fire"],
+        slower=trade.factor * np.exp(trade.spread * off["ln slower"]),
+        crust_m=CRUST_M * np.exp(off["ln crust"]),
     )
 
 

@@ -23,12 +23,14 @@ THROUGH_MOST = 0.8
 
 @dataclass(frozen=True)
 class Cells:
-    """Cells of draws, a row each: volumes [m3/m2 of surface], links to the next cell [1/m], the first one's [1/m].
+    """Cells of draws, a row each: half depths [m], volumes [m3/m2 of surface], links to the next cell and of the first
+    [1/m].
 
     `inmost` is how much of the last difference the centre lies beyond the inmost middle, by a straight line in r^2.
     `middles` are the depths of the middles [m].
     """
 
+    half_m: Array
     volumes: Array
     links: Array
     first: Array
@@ -59,7 +61,7 @@ def cells_of(half_m: Array, exponent: Array, cells: int, sides: int) -> Cells:
         volumes = np.concatenate((volumes, volumes[:, ::-1]), axis=1)
         links = np.concatenate((links, through[:, None], links[:, ::-1]), axis=1)
         middles = np.concatenate((middles, 2 * half_m[:, None] - middles[:, ::-1]), axis=1)
-    return Cells(volumes, links, 1 / middles[:, 0], inmost, middles)
+    return Cells(half_m, volumes, links, 1 / middles[:, 0], inmost, middles)
 
 
 def pace_of(half_m: Array) -> tuple[Array, Array]:

@@ -49,6 +49,9 @@ _BASE = 0.40
 _NEAR_S = 4.0
 """A goal is met within about so long [s]."""
 
+_LONG_AHEAD = 2.5
+"""How much longer steps are in what is only expected."""
+
 _GIVES_TO_CRUST = 10.0
 """h that a crust's depth is told at [W/m2K]."""
 
@@ -137,6 +140,7 @@ class Solver:
         self.can_boil = (self.material.water - GIVEN_UP) * self.mass
         self.dose, self.dosed = np.zeros(self.draws), rate(start)
         self.at, self.entered, self.time = np.zeros(self.draws, int), np.zeros(self.draws), np.zeros(self.draws)
+        self.fire: Array | None = None
         self.pace = self.first_step
         self.warmest, self.rising = self.centre(), np.zeros(self.draws)
         self._enter()
@@ -156,12 +160,30 @@ class Solver:
         self.carries = self.dries * of(legs.h_drying) * factor / (AIR_DENSITY_K * AIR_CAPACITY * LEWIS * R_VAPOUR)
         self.over_dew = saturation_pa(of(legs.dew) + self.dew_shift)
         own = of(legs.env)
-        fire = legs.fire[self.at] + self.fire_shift * legs.fire_spread[self.at]
+        fire = self.fire
+        if fire is None:
+            fire = legs.fire[self.at] + self.fire_shift * legs.fire_spread[self.at]
         self.env = np.where(np.isnan(own), np.repeat(fire, self.sides), own)
         self.crust_by = of(legs.h_drying) / _GIVES_TO_CRUST / self.crust_m
         goals = np.stack((legs.until[self.at], legs.dose[self.at], legs.browns[self.at]))
         self.any_goal = bool(np.isfinite(goals).any())
         self.any_wrapped, self.any_dries = bool(self.wrapped.any()), bool(self.dries.any())
+
+    def be_fired(self, celsius: Array | None) -> None:
+        """Have the fire at what it was seen to be, for each draw [°C], until told again; None as its leg says."""
+        self.fire = celsius
+        own = self.legs.env[self.at].ravel()
+        if celsius is None:
+            self._enter()
+        else:
+            self.env = np.where(np.isnan(own), np.repeat(celsius, self.sides), own)
+
+    def go_on(self) -> None:
+        """Go on in a leg that is like the one before it as if it were that one: by long steps from the first on."""
+        # from a short step to a long one only backward Euler is stable
+        self.fresh = np.ones(self.draws, bool)
+        self.longest_step = _LONG_AHEAD * self.longest_step
+        self.pace = self.longest_step / _LONG_AHEAD
 
     def _inside(self, dt: Array) -> tuple[Array, Array, Array, Array, Array, Array]:
         """Solve all cells for no flux and for a unit of flux on each side; return that and each surface's line."""
@@ -310,6 +332,22 @@ class Solver:
             found: Array = cells[:, -1] - self.cells.inmost * (cells[:, -2] - cells[:, -1])
             return found
         return np.asarray(cells[:, self.inner].min(axis=1))
+
+    def tip(self, off: Array) -> Array:
+        """Return the temperature at a share of the way from each draw's centre to its surface [°C], straight in r^2.
+
+        Between two unlike sides it is that of the centre.
+        """
+        centre = self.centre()
+        if self.sides == 2:
+            return centre
+        cells = self.t_cells.reshape(self.draws, self.deep)
+        squares = np.concatenate(([0.0], (1 - self.cells.middles[0] / self.cells.half_m[0])[::-1] ** 2))
+        at = np.clip(np.searchsorted(squares, off**2), 1, self.deep)
+        draw = np.arange(self.draws)
+        inner = np.where(at == 1, centre, cells[draw, self.deep - np.maximum(at - 1, 1)])
+        part = (off**2 - squares[at - 1]) / (squares[at] - squares[at - 1])
+        return np.asarray(inner + (cells[draw, self.deep - at] - inner) * np.minimum(part, 1.0))
 
     def ends(self, centre: Array, dt: Array) -> Flags:
         """Take each draw whose leg or phase ends on to its next one; return which of them have ended their last."""

@@ -22,6 +22,7 @@ from ravska_core.measure.fire import (
     parse_height_m,
     parse_hotter_k,
     parse_phase_s,
+    parse_read_c,
     parse_sears_s,
     parse_spots_c,
 )
@@ -68,6 +69,7 @@ __all__ = [
     "parse_number",
     "parse_parts",
     "parse_phase_s",
+    "parse_read_c",
     "parse_sears_s",
     "parse_spots_c",
     "parse_temperature_c",

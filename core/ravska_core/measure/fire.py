@@ -33,6 +33,14 @@ def parse_fire_c(text: str, field: str = "aimed") -> tuple[float, float]:
     return low, high
 
 
+def parse_read_c(text: str, field: str = "celsius") -> float:
+    """Read what a thermometer shows, such as ``72 °C`` or ``160 F``, as C; a bare number above 100 is asked about."""
+    value = read_celsius(text, field, warmest=False, asks=True)
+    if not -40 <= value <= 600:
+        raise BadInput(field, "A thermometer shows between −40 and 600 °C (−40 and 1112 °F); check the number.")
+    return value
+
+
 def parse_phase_s(text: str, field: str = "lasts") -> float:
     """Read how long something is at the heat, such as ``45 s``, ``1 min`` or ``2 h 30``, as seconds above 0."""
     tokens = typed_tokens(text, field)

@@ -10,7 +10,7 @@ from book.models.blends import Blend, Line, Revision, Target, Use, line_key
 from book.models.cooks import Cook
 from book.models.household import Household, Preferences, Price, Stock
 from book.models.layers import Layer, LayerRow
-from book.models.log import Event, Reading
+from book.models.log import EVENTS, LARGEST_PHOTO, TAKEN_BACK, CookClock, Device, Event, Photo, ProbeUse, Reading
 from book.models.own import OwnCooker, OwnCut, OwnIngredient, OwnName
 from book.models.pieces import LETTERS, Piece
 from book.models.rows import Row, Stale, claim_version
@@ -21,8 +21,53 @@ from book.models.ways import Way, WayLayer
 from book.models.weigh_backs import WeighBack
 
 __all__ = [
-    "LETTERS", "Answered", "Batch", "BatchLine", "Blend", "Card", "Cook", "Event", "Household", "Jar", "Layer",
-    "LayerRow", "Line", "Look", "OwnCooker", "OwnCut", "OwnIngredient", "OwnName", "Piece", "Pour", "Preferences",
-    "Price", "Reading", "Revision", "Row", "Sample", "Score", "Seat", "SideDish", "Stale", "Step", "Stock", "Target",
-    "Taster", "Trial", "Use", "Way", "WayLayer", "WeighBack", "claim_version", "in_jars_g", "line_key",
+    "EVENTS",
+    "LARGEST_PHOTO",
+    "LETTERS",
+    "TAKEN_BACK",
+    "Answered",
+    "Batch",
+    "BatchLine",
+    "Blend",
+    "Card",
+    "Cook",
+    "CookClock",
+    "Device",
+    "Event",
+    "Household",
+    "Jar",
+    "Layer",
+    "LayerRow",
+    "Line",
+    "Look",
+    "OwnCooker",
+    "OwnCut",
+    "OwnIngredient",
+    "OwnName",
+    "Photo",
+    "Piece",
+    "Pour",
+    "Preferences",
+    "Price",
+    "ProbeUse",
+    "Reading",
+    "Revision",
+    "Row",
+    "Sample",
+    "Score",
+    "Seat",
+    "SideDish",
+    "Stale",
+    "Step",
+    "Stock",
+    "Target",
+    "Taster",
+    "Trial",
+    "Use",
+    "Way",
+    "WayLayer",
+    "WeighBack",
+    "claim_version",
+    "in_jars_g",
+    "line_key",
 ]  # fmt: skip

@@ -1,0 +1,35 @@
+"""A cook at its fire: what is noted by a tap, what probes tell, and how each piece stands until it is done."""
+
+from ravska_core.fire.at_fire import AtFire, Due, FirePiece, live_of, pit_dips
+from ravska_core.fire.log import PieceLog, Place, piece_log, usual_place
+from ravska_core.fire.pit import Dip, band_of
+from ravska_core.fire.probes import offset_says
+from ravska_core.fire.reading import FireReading, read_fire
+from ravska_core.fire.taps import KINDS, MEASURES, SPOTS, Tap, check_tap, in_order
+from ravska_core.fire.told import Told, tell, without_more
+
+__all__ = [
+    "KINDS",
+    "MEASURES",
+    "SPOTS",
+    "AtFire",
+    "Dip",
+    "Due",
+    "FirePiece",
+    "FireReading",
+    "PieceLog",
+    "Place",
+    "Tap",
+    "Told",
+    "band_of",
+    "check_tap",
+    "in_order",
+    "live_of",
+    "offset_says",
+    "piece_log",
+    "pit_dips",
+    "read_fire",
+    "tell",
+    "usual_place",
+    "without_more",
+]
