@@ -12,7 +12,7 @@ MANAGE := $(PY) server/manage.py
 CALLED := handle_*,pytest_*,add_arguments,Meta,*Config,same_origin,sealed,known_host,open_book,formatException,forget
 WEB_SOURCES := $(shell find web/src web/public -type f) web/index.html web/vite.config.ts web/package-lock.json
 
-.PHONY: demo test units dev build migrate types fresh bench mutate reliability shots scale backup restore chromium lint clean
+.PHONY: demo test units dev build migrate types fresh bench mutate reliability shots scale thermometer calibrate backup restore chromium lint clean
 
 demo: .venv/.runtime build
 	@exec $(MANAGE) serve --demo
@@ -76,6 +76,15 @@ reliability: .venv/.checks build chromium
 # a simulated kitchen scale beside a running Ravska; SCALE holds its options
 scale: .venv/.runtime
 	@exec $(MANAGE) scale $(SCALE)
+
+# a simulated thermometer beside a running Ravska; THERMOMETER holds its options
+thermometer: .venv/.runtime
+	@exec $(MANAGE) thermometer $(THERMOMETER)
+
+# how often forecasts of hidden cooks hold what they say: the tables of docs/calibration.md; COOKS and SEED choose others
+calibrate: export OMP_NUM_THREADS := 1
+calibrate: .venv/.runtime
+	$(PY) tools/calibrate.py
 
 backup: .venv/.runtime
 	@$(MANAGE) backup

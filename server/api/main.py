@@ -13,7 +13,8 @@ from api.blends import router as blends
 from api.book import router as book
 from api.cooks import again, coat, day, divide, heat, needle, sheet, side_by_side, table, totals, ways
 from api.cooks import router as cooks
-from api.devices import scale
+from api.devices import scale, thermometer
+from api.fire import router as fire
 from api.plumbing import problems
 from api.shelf import own, own_cookers, own_cuts
 from api.shelf import router as shelf
@@ -26,7 +27,8 @@ NOUNS = {
     "batches": (batches,),
     "trials": (trials, verdict),
     "shelf": (shelf, own, own_cuts, own_cookers),
-    "devices": (scale,),
+    "devices": (scale, thermometer),
+    "fire": (fire,),
     "book": (book,),
 }
 

@@ -14,6 +14,7 @@ from ravska.plain import plain_page
 
 _NAME = re.compile(r"[\w.-]+(:\d+)?")
 _READINGS = re.compile(r"/api/devices/\w+/readings")
+_TEMPERATURES = "/api/devices/thermometer/readings"
 
 # the component library sets styles of elements as it runs: the one exception
 _POLICY = (
@@ -123,6 +124,8 @@ def _is_own_page(request: HttpRequest) -> bool:
 def _is_device(request: HttpRequest) -> bool:
     """Tell whether a request brings readings, and a device's token."""
     kind, _, token = request.headers.get("Authorization", "").partition(" ")
+    if request.path == _TEMPERATURES:
+        return kind == "Bearer"  # whose token that is the book knows
     return (
         _READINGS.fullmatch(request.path) is not None
         and kind == "Bearer"
@@ -141,7 +144,9 @@ def same_origin(get_response: Callable[[HttpRequest], HttpResponse]) -> Callable
             return get_response(request)
         detail = "This did not come from Ravska's own page. Open Ravska itself and try again."
         if _READINGS.fullmatch(request.path):
-            detail = "A device says who it is by “Authorization: Bearer” and the token beside the book: docs/scale.md."
+            detail = (
+                "A device says who it is by “Authorization: Bearer” and its token: docs/scale.md, docs/thermometer.md."
+            )
         return _problem("Not from here", 403, detail)
 
     return answer

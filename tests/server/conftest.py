@@ -1,8 +1,11 @@
 import json
+from concurrent.futures import Future
 from datetime import UTC, datetime
 
 import pytest
 from api.devices import scale
+from api.fire import simulated, state
+from api.fire.forecaster import forecaster
 from book.demo import load_demo
 from book.models import Blend, Cook, Household
 from django.apps import apps
@@ -60,6 +63,52 @@ def started(monkeypatch) -> list[object]:
     yield devices
     scale.hub.forget()
     scale._running.clear()
+
+
+class _AtOnce:
+    """A process that forecasts at once."""
+
+    def submit(self, what, *given: object) -> Future:
+        answer: Future = Future()
+        answer.set_result(what(*given))
+        return answer
+
+    def shutdown(self, **_: object) -> None:
+        pass
+
+
+@pytest.fixture(autouse=True)
+def begun(monkeypatch) -> list[tuple]:
+    """What the simulated thermometers that were begun were given; none of them runs, and forecasts come at once."""
+    given: list[tuple] = []
+
+    class Process:
+        def __init__(self, target, name: str, daemon: bool, args: tuple) -> None:
+            assert daemon
+            self.args, self.alive = args, False
+
+        def start(self) -> None:
+            self.alive = True
+            given.append(self.args)
+
+        def is_alive(self) -> bool:
+            return self.alive
+
+        def terminate(self) -> None:
+            self.alive = False
+
+    class Context:
+        pass
+
+    Context.Process = Process
+    state.forget()
+    forecaster.forget()
+    monkeypatch.setattr(simulated, "get_context", lambda _: Context)
+    monkeypatch.setattr(forecaster, "_process", _AtOnce)
+    yield given
+    simulated._running.clear()
+    forecaster.forget()
+    state.forget()
 
 
 @pytest.fixture

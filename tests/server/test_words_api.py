@@ -4,7 +4,7 @@ from datetime import datetime, timedelta
 from uuid import uuid4
 
 import pytest
-from book.models import Blend, Cook, Event, Layer, Piece, Reading, Sample, Step, Trial
+from book.models import Blend, Cook, Device, Event, Layer, Photo, Piece, ProbeUse, Reading, Sample, Step, Trial
 from django.db import IntegrityError, connection, transaction
 from django.test.utils import CaptureQueriesContext
 from test_cook_api import as_sent, opened, saved, step
@@ -149,32 +149,35 @@ def test_layers_that_change_places_keep_their_keys(api, cook):
     assert dict(Layer.objects.filter(piece__cook=cook, piece__letter="A").values_list("kind", "pk")) == before
 
 
-def test_what_is_noted_of_a_step_stays_when_the_step_goes_and_is_only_added_to(api, cook):
+def test_what_is_noted_stays_whatever_becomes_of_the_board_and_is_only_added_to(api, cook):
     board = opened(api)
-    salt = Step.objects.get(pk=step(board, "A", "salt")["id"])
+    piece = cook.pieces.get(letter="B")
     event = Event.objects.create(
-        cook=cook, piece=salt.piece, step=salt, what="began", at=cook.serve_at - timedelta(hours=20), key=uuid4()
+        cook=cook, piece=piece, what="spritz", at=cook.serve_at - timedelta(hours=2), key=uuid4()
     )
-    reading = Reading.objects.create(
-        cook=cook, piece=salt.piece, measured="centre", celsius=4.5, at=event.at, key=uuid4()
-    )
-    version = opened(api)["version"]
-    assert version == board["version"]  # what is noted stands outside the cook's version
+    device = Device.objects.create(household=cook.household, name="four channels", token_hash="0" * 64)
+    use = {"cook": cook, "device": device, "channel": "1", "role": "centre", "piece": piece, "from_at": event.at}
+    ProbeUse.objects.create(**use, key=uuid4())
+    reading = {"device": device, "channel": "1", "celsius": 60.0, "shown_at": event.at, "at": event.at}
+    Reading.objects.create(**reading)
+    assert opened(api)["version"] == board["version"]  # what is noted stands outside the cook's version
     sent = as_sent(board)
-    sent["pieces"][0]["layers"] = sent["pieces"][0]["layers"][1:]
+    sent["pieces"] = sent["pieces"][:1]
     saved(api, cook.id, sent)
-    assert not Step.objects.filter(pk=salt.pk).exists()
     event.refresh_from_db()
-    assert event.step_id == salt.pk
-    with pytest.raises(IntegrityError), transaction.atomic():
-        Event.objects.create(cook=cook, what="began", at=event.at, key=event.key)
-    for bad in ({"what": "slept"}, {"what": "note"}):
+    assert event.piece_id == piece.pk
+    assert Reading.objects.count() == 1
+    at = {"cook": cook, "at": event.at}
+    for model, bad in (
+        (Event, at | {"what": "began", "key": event.key}), (Event, at | {"what": "slept", "key": uuid4()}),
+        (Event, at | {"what": "note", "key": uuid4()}), (Event, at | {"what": "undone", "key": uuid4()}),
+        (Reading, reading), (Reading, reading | {"channel": "2", "celsius": 900.0}),
+        (ProbeUse, use | {"key": uuid4(), "role": "ear"}), (ProbeUse, use | {"key": uuid4(), "role": "pit"}),
+        (ProbeUse, use | {"key": uuid4(), "piece": None}), (ProbeUse, use | {"key": uuid4(), "channel": ""}),
+        (Photo, {"event": event, "jpeg": b""}), (Photo, {"event": event, "jpeg": b"x" * 300_001}),
+    ):  # fmt: skip
         with pytest.raises(IntegrityError), transaction.atomic():
-            Event.objects.create(**{"cook": cook, "at": event.at, "key": uuid4(), **bad})
-    for bad in ({"celsius": 900}, {"measured": "ear"}, {"measured": "pit"}, {"piece": None}):
-        row = {"cook": cook, "piece": reading.piece, "measured": "centre", "celsius": 60, "at": event.at}
-        with pytest.raises(IntegrityError), transaction.atomic():
-            Reading.objects.create(**{**row, "key": uuid4(), **bad})
+            model.objects.create(**bad)
 
 
 def queries(call) -> int:

@@ -314,6 +314,26 @@ def tick_task(request: HttpRequest, cook_id: UUID, document: TickDayDocument, zo
     return _changed(cook_id, document.version, zone, change)
 
 
+def tick_by_tap(cook: Cook, letter: str, key: str, at: datetime) -> None:
+    """Tick a step of a day as it is noted at the fire; one that is not there any more is not ticked.
+
+    It stands outside the cook's version, as all that is noted there does.
+    """
+    with transaction.atomic():
+        of = planned(one_cook(cook.pk), "")
+        day, _ = read_day(of.supper)
+        told = next((step for step in day.steps if (step.letter, step.key) == (letter, key)), None)
+        if told is None or told.done:
+            return
+        if not of.cook.plan_was:
+            _keep(of.cook, of)
+        step = _home_step(of.cook, told)
+        if step is not None:
+            tick_step(of.cook, step, at)
+        else:
+            tick(of.cook, letter, key, at)
+
+
 class KeepPlanDocument(Schema):
     """Which plan is kept: the day as it is planned now, or none."""
 

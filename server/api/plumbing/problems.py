@@ -155,7 +155,8 @@ _SENTENCES = {
 }
 
 
-def _sentence(error: dict[str, Any]) -> str:
+def sentence_of(error: dict[str, Any]) -> str:
+    """Say what is wrong with a value, and what to do."""
     kind, context = error["type"], error.get("ctx") or {}
     if kind in _SENTENCES:
         return _SENTENCES[kind]
@@ -213,7 +214,7 @@ def install(api: NinjaAPI) -> None:
         for item in error.errors:
             place = [str(part) for part in item["loc"] if part not in ("body", "path", "query")]
             # the first part is the name of the view's own argument
-            fields.append(FieldError(field=".".join(place[1:] or place), sentence=_sentence(item)))
+            fields.append(FieldError(field=".".join(place[1:] or place), sentence=sentence_of(item)))
         return _unreadable(fields)
 
     @api.exception_handler(BadInput)

@@ -30,6 +30,7 @@ from ravska_core.measure import (
     parse_number,
     parse_parts,
     parse_phase_s,
+    parse_read_c,
     parse_sears_s,
     parse_spots_c,
     parse_temperature_c,
@@ -217,6 +218,13 @@ class FireTemperature(Quantity[tuple[float, float]]):
 
     def read(self, field: str) -> tuple[float, float]:
         return parse_fire_c(self, field)
+
+
+class ReadTemperature(Quantity[float]):
+    """What a thermometer shows [C]."""
+
+    def read(self, field: str) -> float:
+        return parse_read_c(self, field)
 
 
 class PhaseTime(Quantity[float]):
