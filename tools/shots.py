@@ -2,6 +2,8 @@
 
 import json
 import urllib.request
+from datetime import UTC, datetime, timedelta
+from uuid import uuid4
 
 from playwright.sync_api import Page, sync_playwright
 from running import CHROMIUM, OWN_PAGE, ROOT, running
@@ -91,7 +93,7 @@ def measure_shots(wide: Page, address: str) -> None:
 
 
 def coat_shots(wide: Page, address: str, haunch: str) -> None:
-    """Draw a joint on its fire, side by side in every way, and where the needle goes into it."""
+    """Draw a joint on its fire, and side by side in every way."""
     wide.goto(f"{address}/coat")
     fire = wide.get_by_role("region", name="On the fire")
     fire.get_by_role("list", name="What if").wait_for()
@@ -104,11 +106,38 @@ def coat_shots(wide: Page, address: str, haunch: str) -> None:
     wide.get_by_role("button", name="Side by side").click()
     sides = wide.get_by_role("region", name="Side by side")
     sides.get_by_role("article").nth(5).wait_for()
-    for name, region in (("coat-side-by-side", "sides"), ("coat-injection", "injecting")):
-        wide.evaluate(f"() => document.querySelector('.{region}').scrollIntoView()")
-        wide.wait_for_timeout(400)
-        wide.screenshot(path=OUT / f"{name}.png")
+    wide.evaluate("() => document.querySelector('.sides').scrollIntoView()")
+    wide.wait_for_timeout(400)
+    wide.screenshot(path=OUT / "coat-side-by-side.png")
+    print("docs/screenshots/coat-side-by-side.png")
+
+
+def fire_shots(wide: Page, phone: Page, address: str, supper: str) -> None:
+    """Draw the supper on the fire in its stall, at night; by the simulated thermometer."""
+    theme(wide, address, "iron")
+    fire = f"{address}/api/fire/{supper}"
+    begun = datetime.now(UTC) - timedelta(hours=5)
+    taps = [("on", 0, "A"), ("on", 8, "B"), ("fuel", 80, ""), ("spritz", 150, "A"), ("fuel", 170, ""), ("lid", 200, "")]
+    noted = [
+        {"key": str(uuid4()), "what": what, "letter": of, "at": (begun + timedelta(minutes=minute)).isoformat()}
+        for what, minute, of in taps
+    ]
+    wide.request.post(f"{fire}/taps", data={"taps": noted}, headers=OWN_PAGE)
+    wide.request.post(f"{fire}/simulated", data={"speed": 60, "seed": 4}, headers=OWN_PAGE)
+    wide.goto(f"{address}/fire")
+    wide.get_by_text("eight times in ten").first.wait_for()
+    wide.get_by_text("at rest").first.wait_for()
+    wide.request.post(f"{fire}/simulated", data={"speed": 1}, headers=OWN_PAGE)
+    wide.wait_for_timeout(25_000)  # what dips cost is told every twenty seconds
+    for page, name in ((wide, "fire"), (phone, "fire-phone")):
+        if page is phone:
+            page.goto(f"{address}/fire")
+            page.get_by_text("eight times in ten").first.wait_for()
+        page.wait_for_timeout(600)
+        page.screenshot(path=OUT / f"{name}.png")
         print(f"docs/screenshots/{name}.png")
+    wide.request.post(f"{fire}/simulated/stop", headers=OWN_PAGE)
+    theme(wide, address, "enamel")
 
 
 def main() -> None:
@@ -126,9 +155,6 @@ def main() -> None:
         shoot(wide, at, f"/day/{supper}/sheet", "day-sheet")
         shoot(wide, at, f"/table/{tasted['Wharf lunch, duck legs']}", "table")
         shoot(wide, at, f"/verdict/{tasted['Wharf lunch, duck legs']}", "verdict")
-        theme(wide, at, "iron")
-        shoot(wide, at, f"/blend/{rub}", "blend-bench-iron")
-        theme(wide, at, "enamel")
         phone = browser.new_page(viewport=PHONE)
         shoot(phone, at, "/", "home-phone")
         shoot(phone, at, "/coat", "coat-phone")
@@ -143,6 +169,7 @@ def main() -> None:
         phone.get_by_role("button", name="Taste and score").click()
         phone.wait_for_timeout(400)
         phone.screenshot(path=OUT / "table-card-phone.png")
+        fire_shots(wide, phone, at, supper)
         browser.close()
 
 

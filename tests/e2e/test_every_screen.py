@@ -8,7 +8,7 @@ import pytest
 from axe import check_with_axe
 from playwright.sync_api import Page, expect
 
-PATHS = ("/", "/blend", "/blend/{blend}", "/blend/bring", "/blend/label", "/coat", "/day", "/day/{cook}/sheet",
+PATHS = ("/", "/blend", "/blend/{blend}", "/blend/bring", "/blend/label", "/coat", "/day", "/day/{cook}/sheet", "/fire",
         "/table", "/table/{trial}",
          "/verdict", "/verdict/{trial}", "/shelf")  # fmt: skip
 

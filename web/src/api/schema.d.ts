@@ -2616,6 +2616,270 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/devices/thermometer/readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Send Temperatures
+         * @description Take what a thermometer shows, each reading once, in any order; the rows that cannot be are named one by one.
+         */
+        post: operations["api_devices_thermometer_send_temperatures"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fire/cook": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Find Fire
+         * @description Return the cook that is on the fire, else the one in hand, else none.
+         */
+        get: operations["api_fire_router_find_fire"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fire/{cook_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Fire Of Cook
+         * @description Return a cook at its fire as it stands; of readings those after a number, all of them thinned from the first.
+         */
+        get: operations["api_fire_router_read_fire_of_cook"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fire/{cook_id}/simulated": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Put Simulated
+         * @description Put the simulated thermometer to a cook, or have its time go at another speed.
+         */
+        post: operations["api_fire_router_put_simulated"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fire/{cook_id}/simulated/stop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Stop Simulated
+         * @description Take the simulated thermometer away; the cook's own clock goes on as everybody's from there.
+         */
+        post: operations["api_fire_router_stop_simulated"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fire/{cook_id}/simulated/handle": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Handle Simulated Probes
+         * @description Do with the simulated probes what hands do: put one that slipped back.
+         */
+        post: operations["api_fire_router_handle_simulated_probes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fire/{cook_id}/taps": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Note Taps
+         * @description Note taps in the order they were made, each once; those that cannot be are named one by one.
+         */
+        post: operations["api_fire_router_note_taps"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fire/{cook_id}/probes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Use Probe
+         * @description Say what a channel measures from now on, or from a time; of a pit or a piece, under a name.
+         */
+        post: operations["api_fire_router_use_probe"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fire/devices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Devices
+         * @description Return the thermometers that may send readings, and those that no longer may.
+         */
+        get: operations["api_fire_router_list_devices"];
+        put?: never;
+        /**
+         * Make Device
+         * @description Let a thermometer send readings: its token is told this once, and only what it is made of is kept.
+         */
+        post: operations["api_fire_router_make_device"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fire/devices/{device_id}/revoke": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Revoke Device
+         * @description Take a device's token away; what it sent stays.
+         */
+        post: operations["api_fire_router_revoke_device"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fire/{cook_id}/photo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Note Photo
+         * @description Note a photo, as small as the page made it; what it tells of place and camera is cut out.
+         */
+        post: operations["api_fire_router_note_photo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fire/photos/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Photo
+         * @description Return a photo by the key of its event.
+         */
+        get: operations["api_fire_router_read_photo"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fire/{cook_id}/readings.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Write Readings
+         * @description Write all readings of a cook as CSV: moment, what was measured, of which piece, by what, temperature [C].
+         */
+        get: operations["api_fire_router_write_readings"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/book/preferences": {
         parameters: {
             query?: never;
@@ -9475,6 +9739,735 @@ export interface components {
              * @default 0
              */
             seconds: number;
+        };
+        /**
+         * DeviceOrder
+         * @description What a simulated device is to do; a real one need not know any. `id` is told back.
+         */
+        DeviceOrder: {
+            /** Do */
+            do: string;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Number
+             * @default 0
+             */
+            number: number;
+            /** Id */
+            id?: string;
+        };
+        /**
+         * RowRefused
+         * @description A row that was not taken: its number, from 1 on, the field, and why.
+         */
+        RowRefused: {
+            /** Row */
+            row: number;
+            /** Field */
+            field: string;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
+         * TakenOut
+         * @description How many readings are new and how many were known, which rows were refused, how fast the device's clock is.
+         *
+         *     `now` is what it should show.
+         */
+        TakenOut: {
+            /** Taken */
+            taken: number;
+            /** Known */
+            known: number;
+            /** Refused */
+            refused: components["schemas"]["RowRefused"][];
+            /** Offset S */
+            offset_s: number;
+            /**
+             * Now
+             * Format: date-time
+             */
+            now: string;
+            /** Do */
+            do: components["schemas"]["DeviceOrder"][];
+        };
+        /**
+         * SentDocument
+         * @description What a device sends: when that is by its own clock, readings in any order, and orders it has carried out.
+         */
+        SentDocument: {
+            /** Sent At */
+            sent_at?: string | null;
+            /** Readings */
+            readings: {
+                [key: string]: unknown;
+            }[];
+            /**
+             * Done
+             * @default []
+             */
+            done: string[];
+        };
+        /**
+         * FireCookOut
+         * @description The cook whose fire is looked at, none where there is no cook.
+         */
+        FireCookOut: {
+            /** Id */
+            id: string | null;
+        };
+        /**
+         * Alarm
+         * @description Something to see to: a key that it is silenced by, what, since when, and whether it was silenced.
+         */
+        Alarm: {
+            /** Key */
+            key: string;
+            /** Kind */
+            kind: string;
+            /** Letter */
+            letter: string;
+            /** Says */
+            says: string;
+            /**
+             * Since
+             * Format: date-time
+             */
+            since: string;
+            /** Silenced */
+            silenced: boolean;
+        };
+        /**
+         * DipReading
+         * @description A dip of the pit, and what it cost each piece that it was told of [s].
+         */
+        DipReading: {
+            /**
+             * From At
+             * Format: date-time
+             */
+            from_at: string;
+            /**
+             * To At
+             * Format: date-time
+             */
+            to_at: string;
+            /** Lowest C */
+            lowest_c: number;
+            /** Band C */
+            band_c: number;
+            /** Goes On */
+            goes_on: boolean;
+            /** Cost S */
+            cost_s: number | null;
+        };
+        /**
+         * Due
+         * @description A step of the plan that is due or soon will be: of which lane, by which key, in words, when, and its tap.
+         *
+         *     `whose` is what its lane is called before it: a piece's letter, a side's name, nothing.
+         */
+        Due: {
+            /** Letter */
+            letter: string;
+            /** Key */
+            key: string;
+            /** Says */
+            says: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * What
+             * @default
+             */
+            what: string;
+            /**
+             * Whose
+             * @default
+             */
+            whose: string;
+        };
+        /**
+         * EventOut
+         * @description Something that was noted, as it stands.
+         */
+        EventOut: {
+            /**
+             * Key
+             * Format: uuid
+             */
+            key: string;
+            /** What */
+            what: string;
+            /** Says */
+            says: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Letter */
+            letter: string;
+            /** Note */
+            note: string;
+            /** Word */
+            word: string;
+            /** Celsius */
+            celsius: number | null;
+            /** Grams */
+            grams: number | null;
+            /** Photo */
+            photo: boolean;
+        };
+        /**
+         * Fan
+         * @description What a centre's probe will show [°C]: eight chances in ten lie between `low` and `high`.
+         */
+        Fan: {
+            /** At */
+            at: string[];
+            /** Low */
+            low: number[];
+            /** Middle */
+            middle: number[];
+            /** High */
+            high: number[];
+        };
+        /**
+         * Fault
+         * @description A probe that is not to be gone by: what is wrong with it, since when [s], and what to do.
+         */
+        Fault: {
+            /** Kind */
+            kind: string;
+            /** Since S */
+            since_s: number;
+            /** Says */
+            says: string;
+        };
+        /**
+         * FireClock
+         * @description A clock of food safety that runs: of which piece, in words, since when, how long it may be [s], over or not.
+         */
+        FireClock: {
+            /** Kind */
+            kind: string;
+            /** Letter */
+            letter: string;
+            /** Says */
+            says: string;
+            /**
+             * Since
+             * Format: date-time
+             */
+            since: string;
+            /** Most S */
+            most_s: number;
+            /** Took S */
+            took_s: number;
+            /** Runs */
+            runs: boolean;
+            /** Over */
+            over: boolean;
+        };
+        /**
+         * FireOut
+         * @description A cook at its fire: by its own clock, which goes `speed` times as fast as everybody's.
+         *
+         *     `reading` is how it stands, none before it has begun; `lines` are readings after the number that was asked for, up
+         *     to `last`.
+         */
+        FireOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * Now
+             * Format: date-time
+             */
+            now: string;
+            /** Speed */
+            speed: number;
+            /**
+             * Serve At
+             * Format: date-time
+             */
+            serve_at: string;
+            /** Began At */
+            began_at: string | null;
+            /** Ended At */
+            ended_at: string | null;
+            /** Pieces */
+            pieces: components["schemas"]["FirePieceOut"][];
+            /** Grate */
+            grate: string;
+            reading: components["schemas"]["FireReading"] | null;
+            /** Events */
+            events: components["schemas"]["EventOut"][];
+            /** Lines */
+            lines: components["schemas"]["ProbeLineOut"][];
+            /** Last */
+            last: number;
+            /** Probes */
+            probes: components["schemas"]["ProbeOut"][];
+            /** Kinds */
+            kinds: components["schemas"]["KindOut"][];
+            /** Simulated */
+            simulated: boolean;
+        };
+        /**
+         * FirePieceOut
+         * @description A piece of the cook: its letter and name, its shape [cm], its phases in words, and why it cannot be forecast.
+         */
+        FirePieceOut: {
+            /** Letter */
+            letter: string;
+            /** Name */
+            name: string;
+            /** About */
+            about: string;
+            /** Shape */
+            shape: string;
+            /** Length Cm */
+            length_cm: number;
+            /** Width Cm */
+            width_cm: number;
+            /** Thickness Cm */
+            thickness_cm: number;
+            /** Count */
+            count: number;
+            /** Phases */
+            phases: string[];
+            /** Says */
+            says: string;
+        };
+        /**
+         * FireReading
+         * @description A cook at its fire as it stands at `now`.
+         */
+        FireReading: {
+            /**
+             * Now
+             * Format: date-time
+             */
+            now: string;
+            /** Pieces */
+            pieces: components["schemas"]["PieceAtFire"][];
+            pit: components["schemas"]["PitReading"];
+            /** Due */
+            due: components["schemas"]["Due"][];
+            /** Clocks */
+            clocks: components["schemas"]["FireClock"][];
+            /** Alarms */
+            alarms: components["schemas"]["Alarm"][];
+            /** Says */
+            says: string[];
+        };
+        /**
+         * Instead
+         * @description One thing that could be done now, and how much sooner it would be done by it [s]; None where it never would.
+         */
+        Instead: {
+            /** Says */
+            says: string;
+            /** Sooner S */
+            sooner_s: number | null;
+        };
+        /**
+         * KindOut
+         * @description A kind of tap: what its button says, what it is `of`, and the words it takes.
+         */
+        KindOut: {
+            /** Key */
+            key: string;
+            /** Button */
+            button: string;
+            /** Of */
+            of: string;
+            /** Words */
+            words: string[];
+        };
+        /**
+         * Outlook
+         * @description When a piece will be done, told `at` a time: twenty chances in order, None where it never comes to it so.
+         *
+         *     `by` says how many chances in twenty end it by number, feel, colour or time; `old` that more was read since.
+         */
+        Outlook: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Done */
+            done: (string | null)[];
+            /** Done At */
+            done_at: string | null;
+            /** Low At */
+            low_at: string | null;
+            /** High At */
+            high_at: string | null;
+            /** By */
+            by: {
+                [key: string]: number;
+            };
+            fan: components["schemas"]["Fan"];
+            /** Old */
+            old: boolean;
+            /** Carry K */
+            carry_k: number;
+            /** Pull C */
+            pull_c: number | null;
+            /** Otherwise */
+            otherwise: components["schemas"]["Instead"][];
+        };
+        /**
+         * PieceAtFire
+         * @description A piece as it stands: temperatures [°C], how fast its centre rises [K/h], where it lies, what is the matter.
+         *
+         *     `typed` says that its temperatures were typed by hand; `ends` until when it stays, in words.
+         */
+        PieceAtFire: {
+            /** Letter */
+            letter: string;
+            /** Name */
+            name: string;
+            /** State */
+            state: string;
+            /** On At */
+            on_at: string | null;
+            /** Off At */
+            off_at: string | null;
+            /** Centre C */
+            centre_c: number | null;
+            /** Centre At */
+            centre_at: string | null;
+            /** Typed */
+            typed: boolean;
+            /** Surface C */
+            surface_c: number | null;
+            /** Rate K H */
+            rate_k_h: number | null;
+            /** Stall At */
+            stall_at: string | null;
+            fault: components["schemas"]["Fault"] | null;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** Near */
+            near: boolean;
+            /** Side */
+            side: string;
+            /** Wrapped */
+            wrapped: boolean;
+            /** Turned */
+            turned: number;
+            /** Phase */
+            phase: string;
+            /** Ends */
+            ends: string;
+            /** Target C */
+            target_c: number | null;
+            /** Feel */
+            feel: string;
+            outlook: components["schemas"]["Outlook"] | null;
+            /** Planned Off At */
+            planned_off_at: string | null;
+        };
+        /**
+         * PitReading
+         * @description The pit [°C]: now, its band, the dips, how long it was below in all [s], and when fuel is due.
+         */
+        PitReading: {
+            /** Celsius */
+            celsius: number | null;
+            /** Low C */
+            low_c: number | null;
+            /** High C */
+            high_c: number | null;
+            /** Aimed C */
+            aimed_c: number | null;
+            /** Dips */
+            dips: components["schemas"]["DipReading"][];
+            /** Under S */
+            under_s: number;
+            /** Fuel At */
+            fuel_at: string | null;
+            /** Fuel Says */
+            fuel_says: string;
+        };
+        /**
+         * ProbeLineOut
+         * @description What a probe showed: moments [s since 1970] and temperatures [C], of many the extremes.
+         */
+        ProbeLineOut: {
+            /**
+             * Device
+             * Format: uuid
+             */
+            device: string;
+            /** Channel */
+            channel: string;
+            /** Role */
+            role: string;
+            /** Letter */
+            letter: string;
+            /** At */
+            at: number[];
+            /** Celsius */
+            celsius: number[];
+        };
+        /**
+         * ProbeOut
+         * @description A channel of a device: what it is used for in this cook, what it shows now, when it was heard last.
+         */
+        ProbeOut: {
+            /**
+             * Device
+             * Format: uuid
+             */
+            device: string;
+            /** Device Name */
+            device_name: string;
+            /** Channel */
+            channel: string;
+            /** Role */
+            role: string;
+            /** Letter */
+            letter: string;
+            /** Name */
+            name: string;
+            /** Celsius */
+            celsius: number | null;
+            /** Heard At */
+            heard_at: string | null;
+            /** Clock */
+            clock: string;
+            /** Simulated */
+            simulated: boolean;
+        };
+        /**
+         * SimulatedDocument
+         * @description The simulated thermometer that is put to a cook: how many times as fast its time goes, and what its fire is.
+         */
+        SimulatedDocument: {
+            /**
+             * Speed
+             * @default 20
+             */
+            speed: number;
+            /**
+             * Steady
+             * @default false
+             */
+            steady: boolean;
+            /** Seed */
+            seed?: number | null;
+        };
+        /**
+         * HandDocument
+         * @description What hands do at the simulated fire: open its lid, put a slipped probe back.
+         */
+        HandDocument: {
+            /** Do */
+            do: string;
+            /**
+             * Letter
+             * @default
+             */
+            letter: string;
+        };
+        /**
+         * NotedOut
+         * @description Keys of the taps that are noted, now or before, and those that cannot be.
+         */
+        NotedOut: {
+            /** Noted */
+            noted: string[];
+            /** Refused */
+            refused: components["schemas"]["TapRefused"][];
+        };
+        /**
+         * TapRefused
+         * @description A tap that cannot be noted: its number among those sent, from 0 on, the field and why.
+         */
+        TapRefused: {
+            /** Row */
+            row: number;
+            /** Field */
+            field: string;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
+         * TapsDocument
+         * @description Taps in the order they were made, as many as were kept while there was no connection.
+         */
+        TapsDocument: {
+            /** Taps */
+            taps: {
+                [key: string]: unknown;
+            }[];
+        };
+        /**
+         * ProbeDocument
+         * @description What a channel of a device measures from now on, or from a time; ``none`` where it is not in use any more.
+         */
+        ProbeDocument: {
+            /**
+             * Key
+             * Format: uuid
+             */
+            key: string;
+            /**
+             * Device
+             * Format: uuid
+             */
+            device: string;
+            /** Channel */
+            channel: string;
+            /** Role */
+            role: string;
+            /**
+             * Letter
+             * @default
+             */
+            letter: string;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /** From At */
+            from_at?: string | null;
+        };
+        /**
+         * DeviceOut
+         * @description A device that may send readings, or might once; how fast its clock was when it was heard last, in words.
+         */
+        DeviceOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** Heard At */
+            heard_at: string | null;
+            /** Revoked */
+            revoked: boolean;
+            /** Clock */
+            clock: string;
+            /** Simulated */
+            simulated: boolean;
+        };
+        /**
+         * DeviceMadeOut
+         * @description A device that was made now, and its token, which is told this once.
+         */
+        DeviceMadeOut: {
+            device: components["schemas"]["DeviceOut"];
+            /** Token */
+            token: string;
+        };
+        /**
+         * DeviceDocument
+         * @description A thermometer that is to send readings, by a name.
+         */
+        DeviceDocument: {
+            /** Name */
+            name: string;
+        };
+        /**
+         * PhotoDocument
+         * @description A photo as the page sized it down: a JPEG in base64, and the tap that it is noted by.
+         */
+        PhotoDocument: {
+            tap: components["schemas"]["TapDocument"];
+            /** Jpeg */
+            jpeg: string;
+        };
+        /**
+         * TapDocument
+         * @description What is noted by a tap, under a key of its own: what, when if not now, of which piece, and what is said with it.
+         *
+         *     `of` is the key of one that it stands for from now on: moved to another time, or with ``undone`` taken back.
+         */
+        TapDocument: {
+            /**
+             * Key
+             * Format: uuid
+             */
+            key: string;
+            /** What */
+            what: string;
+            /** At */
+            at?: string | null;
+            /**
+             * Letter
+             * @default
+             */
+            letter: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Word
+             * @default
+             */
+            word: string;
+            /**
+             * Celsius
+             * @default
+             */
+            celsius: string;
+            /**
+             * Grams
+             * @default
+             */
+            grams: string;
+            /** Count */
+            count?: number | null;
+            /** X */
+            x?: number | null;
+            /** Y */
+            y?: number | null;
+            /** Near */
+            near?: boolean | null;
+            /**
+             * Side
+             * @default
+             */
+            side: string;
+            /** Phase */
+            phase?: number | null;
+            /**
+             * Step
+             * @default
+             */
+            step: string;
+            /** Of */
+            of?: string | null;
         };
         /**
          * PreferencesDocument
@@ -17993,6 +18986,840 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ScaleNow"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_devices_thermometer_send_temperatures: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SentDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakenOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_fire_router_find_fire: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FireCookOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_fire_router_read_fire_of_cook: {
+        parameters: {
+            query?: {
+                after?: number;
+            };
+            header?: never;
+            path: {
+                cook_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FireOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_fire_router_put_simulated: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cook_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SimulatedDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FireOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_fire_router_stop_simulated: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cook_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FireOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_fire_router_handle_simulated_probes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cook_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HandDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FireOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_fire_router_note_taps: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cook_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TapsDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NotedOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_fire_router_use_probe: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cook_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ProbeDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FireOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_fire_router_list_devices: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeviceOut"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_fire_router_make_device: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DeviceDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeviceMadeOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_fire_router_revoke_device: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                device_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeviceOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_fire_router_note_photo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cook_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PhotoDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NotedOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_fire_router_read_photo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_fire_router_write_readings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cook_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
                 };
             };
             /** @description Not Found */

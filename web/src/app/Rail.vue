@@ -29,11 +29,11 @@ const specks = Array.from({ length: 90 }, () => ({
       <li v-for="station in stations" :key="station.key">
         <router-link
           :to="station.path"
-          :class="{ here: here === station.key, later: station.later }"
+          :class="{ here: here === station.key }"
           :aria-current="here === station.key ? 'page' : undefined"
         >
           <b>{{ station.name }}</b>
-          <small>{{ station.later ? 'not built yet' : station.about }}</small>
+          <small>{{ station.about }}</small>
         </router-link>
       </li>
     </ol>
@@ -104,10 +104,6 @@ li small {
   font-size: var(--t-xs);
   color: #ccd6f3;
 }
-.later b {
-  font-weight: 400;
-  color: #c3cdec;
-}
 .here {
   background: var(--ground);
   color: var(--ink);
@@ -176,9 +172,6 @@ kbd {
   li b {
     font-size: var(--t-xs);
     font-weight: 600;
-  }
-  .later b {
-    font-weight: 400;
   }
 }
 </style>

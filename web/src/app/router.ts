@@ -1,7 +1,5 @@
 import { createRouter, createWebHistory } from 'vue-router'
 import HomeView from '../home/HomeView.vue'
-import LaterView from './LaterView.vue'
-import { stations } from './stations'
 
 export const router = createRouter({
   history: createWebHistory(),
@@ -33,14 +31,7 @@ export const router = createRouter({
       props: true,
       meta: { title: 'Verdict' },
     },
-    ...stations
-      .filter((station) => station.later)
-      .map((station) => ({
-        path: station.path,
-        component: LaterView,
-        props: { station },
-        meta: { title: station.name },
-      })),
+    { path: '/fire/:id?', component: () => import('../fire/FireView.vue'), props: true, meta: { title: 'Fire' } },
     { path: '/:rest(.*)*', redirect: '/' },
   ],
   scrollBehavior: () => ({ top: 0 }),

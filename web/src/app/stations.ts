@@ -3,8 +3,6 @@ export interface Station {
   name: string
   about: string
   path: string
-  /** What will be here, for a station that is not built yet. */
-  later?: string
 }
 
 /** The seven stations, in the order of the work. */
@@ -12,13 +10,7 @@ export const stations: Station[] = [
   { key: 'blend', name: 'Blend', about: 'ratio', path: '/blend' },
   { key: 'coat', name: 'Coat', about: 'size + layers', path: '/coat' },
   { key: 'day', name: 'Day', about: 'when', path: '/day' },
-  {
-    key: 'fire',
-    name: 'Fire',
-    about: 'cook log',
-    path: '/fire',
-    later: 'Pit and centre temperatures as they come, with a forecast that learns from your own readings.',
-  },
+  { key: 'fire', name: 'Fire', about: 'cook log', path: '/fire' },
   { key: 'table', name: 'Table', about: 'blind taste', path: '/table' },
   { key: 'verdict', name: 'Verdict', about: 'what won', path: '/verdict' },
   { key: 'shelf', name: 'Shelf', about: 'jars', path: '/shelf' },

@@ -1,0 +1,158 @@
+"""The cook's job at the fire: a roast from light to slice, a connection that is lost, a cook without probes."""
+
+import re
+from datetime import UTC, datetime, timedelta
+from uuid import uuid4
+
+from axe import check_with_axe
+from playwright.sync_api import Page, expect
+from running import OWN_PAGE
+from test_day import cook_of
+
+
+def quick_roast(page: Page) -> tuple[str, str]:
+    """Have the supper's pieces roasted hot to a rosy centre, and its day today; return where its fire is."""
+    at, cook = cook_of(page)
+    typed = page.request.get(f"{at}/api/cooks/{cook['id']}").json()
+    for piece in typed["pieces"]:
+        piece["phases"] = [
+            {"surround": "indirect", "aimed": "170 °C", "centre": "52 °C"},
+            {"surround": "rest", "vessel": "foil", "lasts": "20 min"},
+        ]
+    kept = ("version", "name", "serve_at", "eaters", "appetite", "note", "pieces")
+    sent = {key: typed[key] for key in kept} | {"serve_at": (datetime.now(UTC) + timedelta(hours=3)).isoformat()}
+    answer = page.request.put(f"{at}/api/cooks/{cook['id']}", data=sent, headers=OWN_PAGE)
+    assert answer.ok, answer.text()
+    return at, f"{at}/api/fire/{cook['id']}"
+
+
+def noted(page: Page, fire: str, what: str, minutes_ago: float, **more) -> None:
+    at = (datetime.now(UTC) - timedelta(minutes=minutes_ago)).isoformat()
+    tap = {"key": str(uuid4()), "what": what, "at": at, **more}
+    answer = page.request.post(f"{fire}/taps", data={"taps": [tap]}, headers=OWN_PAGE)
+    assert answer.ok
+    assert not answer.json()["refused"]
+
+
+def tap(page: Page, name: str) -> None:
+    page.get_by_role("region", name="Note it by a tap").get_by_role("button", name=name, exact=True).click()
+
+
+def test_a_simulated_roast_at_120_times_from_the_fire_to_the_board(page: Page):
+    at, fire = quick_roast(page)
+    noted(page, fire, "began", 110)
+    noted(page, fire, "on", 95, letter="A")
+    noted(page, fire, "on", 90, letter="B")
+    page.goto(f"{at}/fire")
+    page.get_by_role("button", name="Simulated thermometer").first.click()
+    answer = page.get_by_role("region", name="When it comes off")
+    expect(answer).to_contain_text(re.compile(r"[AB] off about \d\d:\d\d"))
+    expect(answer).to_contain_text("eight times in ten")
+    drawn = page.get_by_role("region", name="Temperatures over time")
+    expect(drawn.locator(".heap circle").first).to_be_visible()
+    heats = page.get_by_role("region", name="Temperatures", exact=True)
+    expect(heats).to_contain_text("an hour")
+    expect(heats).to_contain_text("156 °C to 184 °C")
+    check_with_axe(page)
+    assert page.request.post(f"{fire}/simulated", data={"speed": 120}, headers=OWN_PAGE).ok
+    log = page.get_by_role("region", name="The log")
+    tap(page, "Lid")
+    expect(log).to_contain_text("lid opened")
+    page.get_by_role("group", name="Of which piece").get_by_role("button", name="A", exact=True).click()
+    tap(page, "Wrap")
+    expect(log).to_contain_text("A wrapped")
+    expect(heats).to_contain_text("wrapped")
+    # what was noted is taken back, and is as if it had never been
+    log.get_by_role("button", name="Take back: A wrapped").click()
+    expect(log).not_to_contain_text("A wrapped")
+    expect(page.get_by_role("region", name="Alarms")).to_contain_text("A has its 52 °C.")
+    page.get_by_role("button", name="Silence: A has its 52 °C.").click()
+    expect(page.get_by_role("region", name="Alarms")).not_to_contain_text("A has its 52 °C.")
+    tap(page, "Take off")
+    expect(heats).to_contain_text("off since")
+    tap(page, "More")
+    tap(page, "Slice")
+    expect(heats).to_contain_text("served")
+    expect(page.get_by_role("region", name="Clocks")).to_contain_text("Off the heat")
+    page.get_by_role("button", name="Take it away").click()
+    expect(page.get_by_role("button", name="Simulated thermometer").first).to_be_visible()
+    page.get_by_role("button", name="All off").click()
+    expect(answer).to_contain_text("All off")
+
+
+def test_what_is_tapped_without_a_connection_is_kept_and_sent_once(page: Page):
+    at, fire = quick_roast(page)
+    noted(page, fire, "on", 30, letter="A")
+    page.goto(f"{at}/fire")
+    log = page.get_by_role("region", name="The log")
+    expect(log).to_contain_text("A on")
+    page.context.set_offline(True)
+    expect(page.get_by_text("No connection. This page goes on")).to_be_visible()
+    tap(page, "Spritz")
+    tap(page, "Fuel")
+    expect(log.get_by_text("not sent yet")).to_have_count(2)
+    expect(page.get_by_text("2 to send.")).to_be_visible()
+    page.context.set_offline(False)
+    expect(log.get_by_text("not sent yet")).to_have_count(0)
+    expect(log).to_contain_text("A spritzed")
+    expect(log).to_contain_text("fuel on")
+    events = [event["what"] for event in page.request.get(fire).json()["events"]]
+    assert events == ["on", "spritz", "fuel"]
+    # what was kept when the page went away is sent by the next one
+    page.context.set_offline(True)
+    tap(page, "Baste")
+    expect(log.get_by_text("not sent yet")).to_have_count(1)
+    page.context.set_offline(False)
+    page.goto(f"{at}/fire")
+    expect(page.get_by_role("region", name="The log")).to_contain_text("A basted")
+    events = [event["what"] for event in page.request.get(fire).json()["events"]]
+    assert events.count("baste") == 1
+
+
+def test_a_cook_without_probes_is_forecast_by_what_is_typed_and_felt(page: Page):
+    at, fire = quick_roast(page)
+    page.goto(f"{at}/fire")
+    page.get_by_role("button", name="Rubbed is on now").click()
+    heats = page.get_by_role("region", name="Temperatures", exact=True)
+    expect(heats).to_contain_text("no probe")
+    tap(page, "Read")
+    page.get_by_label("It shows [°C]").fill("31")
+    page.get_by_role("button", name="Note it").click()
+    expect(heats).to_contain_text("31.0")
+    expect(heats).to_contain_text("read at")
+    expect(page.get_by_role("region", name="When it comes off")).to_contain_text("A off about")
+    tap(page, "Feel")
+    page.get_by_role("button", name="tough").click()
+    log = page.get_by_role("region", name="The log")
+    expect(log).to_contain_text("A feels tough")
+    # held, a button asks how long ago
+    page.get_by_role("button", name="Turn", exact=True).click(delay=900)
+    page.get_by_role("group", name="When").get_by_role("button", name="20 min ago").click()
+    page.get_by_role("button", name="Note it").click()
+    expect(log).to_contain_text("A turned")
+    (turned,) = [event for event in page.request.get(fire).json()["events"] if event["what"] == "turn"]
+    ago = datetime.now(UTC) - datetime.fromisoformat(turned["at"])
+    assert timedelta(minutes=19) < ago < timedelta(minutes=25)
+    tap(page, "Read")
+    page.get_by_label("It shows [°C]").fill("hot")
+    page.get_by_role("button", name="Note it").click()
+    expect(page.get_by_text(re.compile("for example"))).to_be_visible()
+    # the piece is moved on the grate by keyboard
+    grate = page.get_by_role("region", name="Where it lies")
+    grate.get_by_role("button", name=re.compile("^A, Rubbed")).press("ArrowRight")
+    expect(log).to_contain_text("A moved")
+
+
+def test_fire_fits_a_phone(page: Page):
+    at, fire = quick_roast(page)
+    noted(page, fire, "on", 30, letter="A")
+    page.set_viewport_size({"width": 390, "height": 844})
+    page.goto(f"{at}/fire")
+    expect(page.get_by_role("region", name="When it comes off")).to_contain_text("off about")
+    check_with_axe(page)
+    bar = page.get_by_role("navigation").last.bounding_box()
+    for name in ("Spritz", "Take off", "Note"):
+        button = page.get_by_role("button", name=name, exact=True).bounding_box()
+        assert button["y"] + button["height"] <= bar["y"] + 1, name
+        assert button["height"] >= 44
+    assert page.evaluate("document.documentElement.scrollWidth") <= 390

@@ -1,0 +1,233 @@
+<script setup lang="ts">
+import { computed, ref, useTemplateRef } from 'vue'
+import Choice from '../kit/Choice.vue'
+import { useThisFire, type PieceStands } from './useFire'
+
+/** The grate from above: pieces where they lie, near or far from the embers; drag to move, tap to turn. */
+const { fire, tapAndSay } = useThisFire()
+const pieces = computed(() => (fire.value?.reading?.pieces ?? []).filter((piece) => piece.state === 'on'))
+const SIZE = 300
+const MIDDLE = SIZE / 2
+const REACH = 138
+const board = useTemplateRef<SVGSVGElement>('board')
+const dragged = ref<{ letter: string; x: number; y: number; moved: boolean } | null>(null)
+const shapes = computed(() => new Map((fire.value?.pieces ?? []).map((piece) => [piece.letter, piece])))
+/** How large a piece is drawn: by its own sides, the whole grate 57 cm across. */
+function sides(letter: string) {
+  const of = shapes.value.get(letter)
+  const scale = (2 * REACH) / 57
+  const rows = Math.ceil(Math.sqrt(of?.count ?? 1))
+  return {
+    rx: Math.min(92, Math.max(22, ((of?.length_cm ?? 20) * rows * scale) / 2)),
+    ry: Math.min(70, Math.max(18, ((of?.width_cm ?? 12) * rows * scale) / 2)),
+  }
+}
+const at = (piece: PieceStands) => {
+  const to = dragged.value
+  return to?.letter === piece.letter ? { x: to.x, y: to.y } : { x: piece.x, y: piece.y }
+}
+const place = (piece: PieceStands) => ({ x: at(piece).x * SIZE, y: at(piece).y * SIZE })
+function from(event: PointerEvent) {
+  const box = board.value?.getBoundingClientRect()
+  if (!box) return { x: 0.5, y: 0.5 }
+  const inside = (value: number) => Math.min(0.92, Math.max(0.08, value))
+  return { x: inside((event.clientX - box.left) / box.width), y: inside((event.clientY - box.top) / box.height) }
+}
+function down(piece: PieceStands, event: PointerEvent) {
+  board.value?.setPointerCapture(event.pointerId)
+  dragged.value = { letter: piece.letter, x: piece.x, y: piece.y, moved: false }
+}
+function move(event: PointerEvent) {
+  const to = dragged.value
+  if (!to) return
+  const next = from(event)
+  if (to.moved || Math.hypot(next.x - to.x, next.y - to.y) > 0.03)
+    dragged.value = { letter: to.letter, ...next, moved: true }
+}
+async function up() {
+  const to = dragged.value
+  if (!to) return
+  if (to.moved) await moveTo(to.letter, to.x, to.y)
+  else await tapAndSay(`${to.letter} turned`, 'turn', { letter: to.letter })
+  dragged.value = null
+}
+const moveTo = (letter: string, x: number, y: number) => tapAndSay(`${letter} moved`, 'move', { letter, x, y })
+function nudge(piece: PieceStands, event: KeyboardEvent) {
+  const by: Record<string, [number, number]> = {
+    ArrowLeft: [-0.06, 0],
+    ArrowRight: [0.06, 0],
+    ArrowUp: [0, -0.06],
+    ArrowDown: [0, 0.06],
+  }
+  const step = by[event.key]
+  if (step) {
+    event.preventDefault()
+    const inside = (value: number) => Math.min(0.92, Math.max(0.08, value))
+    void moveTo(piece.letter, inside(piece.x + step[0]), inside(piece.y + step[1]))
+  } else if (event.key === 'Enter' || event.key === ' ') {
+    event.preventDefault()
+    void tapAndSay(`${piece.letter} turned`, 'turn', { letter: piece.letter })
+  }
+}
+/** Embers on the hot side, the same ones each time. */
+const embers = Array.from({ length: 46 }, (_, n) => {
+  const turn = (n * 2.39996) % (2 * Math.PI)
+  const far = Math.sqrt((n + 0.5) / 46)
+  return {
+    x: SIZE * 0.8 + Math.cos(turn) * far * 46,
+    y: MIDDLE + Math.sin(turn) * far * 112,
+    r: 5 + ((n * 7) % 6),
+    bright: n % 3,
+  }
+})
+const said = (piece: PieceStands) =>
+  [
+    `${piece.letter}, ${piece.name}`,
+    piece.near ? 'near the embers' : 'away from the embers',
+    piece.wrapped ? 'wrapped' : '',
+    piece.side ? `${piece.side} down` : '',
+    piece.turned ? `turned ${piece.turned} times` : '',
+  ]
+    .filter(Boolean)
+    .join(', ')
+const WEATHER = ['still', 'windy', 'gusts', 'rain', 'cold', 'sun']
+const weather = computed({
+  get: () => (fire.value?.events ?? []).filter((one) => one.what === 'weather').at(-1)?.word ?? '',
+  set: (word: string) => void tapAndSay(`Weather: ${word}`, 'weather', { word }),
+})
+</script>
+
+<template>
+  <section class="plate grate" aria-label="Where it lies">
+    <h2>Where it lies</h2>
+    <svg
+      ref="board"
+      :viewBox="`0 0 ${SIZE} ${SIZE}`"
+      @pointermove="move"
+      @pointerup="up"
+      @pointercancel="dragged = null"
+    >
+      <defs>
+        <clipPath id="grate"><circle :cx="MIDDLE" :cy="MIDDLE" :r="REACH" /></clipPath>
+      </defs>
+      <circle class="kettle" :cx="MIDDLE" :cy="MIDDLE" :r="REACH" />
+      <g clip-path="url(#grate)">
+        <circle
+          v-for="(one, n) in embers"
+          :key="n"
+          :cx="one.x"
+          :cy="one.y"
+          :r="one.r"
+          class="ember"
+          :class="`glow-${one.bright}`"
+        />
+        <path v-for="n in 22" :key="`b${n}`" class="bar" :d="`M0 ${n * 13}H${SIZE}`" />
+      </g>
+      <circle class="rim" :cx="MIDDLE" :cy="MIDDLE" :r="REACH" />
+      <g
+        v-for="piece in pieces"
+        :key="piece.letter"
+        class="piece"
+        :class="[`of-${piece.letter.toLowerCase()}`, { wrapped: piece.wrapped }]"
+        :transform="`translate(${place(piece).x} ${place(piece).y}) rotate(${piece.turned * 12 - 6})`"
+        tabindex="0"
+        role="button"
+        :aria-label="`${said(piece)}; Enter turns it, arrow keys move it`"
+        @pointerdown="down(piece, $event)"
+        @keydown="nudge(piece, $event)"
+      >
+        <ellipse v-bind="sides(piece.letter)" />
+        <circle r="14" class="disc" />
+        <text y="5" text-anchor="middle">{{ piece.letter }}</text>
+      </g>
+    </svg>
+    <p class="muted">Drag a piece to move it, tap it to turn it. Embers are on the right.</p>
+    <Choice v-model="weather" label="Weather" :options="WEATHER.map((value) => ({ value, text: value }))" />
+  </section>
+</template>
+
+<style scoped>
+.grate {
+  padding: var(--s-12) var(--s-16);
+}
+svg {
+  display: block;
+  width: min(100%, 300px);
+  margin: var(--s-6) auto;
+  touch-action: none;
+}
+.kettle {
+  fill: #202327;
+}
+.rim {
+  fill: none;
+  stroke: var(--rim);
+  stroke-width: 3;
+}
+.bar {
+  stroke: #8b93a1;
+  stroke-width: 1.4;
+}
+.ember {
+  fill: #b43d0b;
+}
+.glow-1 {
+  fill: #f2762b;
+}
+.glow-2 {
+  fill: #ffb066;
+}
+.piece {
+  cursor: grab;
+}
+.piece ellipse {
+  fill: #7a3a2b;
+  stroke: currentColor;
+  stroke-width: 4;
+}
+.piece.of-b ellipse,
+.piece.of-d ellipse,
+.piece.of-f ellipse {
+  stroke-dasharray: 8 5;
+}
+.wrapped ellipse {
+  fill: #aeb4bd;
+}
+.disc {
+  fill: #16181b;
+}
+.piece text {
+  fill: #fff;
+  font-weight: 700;
+  font-size: var(--t-m);
+}
+.of-a {
+  color: #93b4ff;
+}
+.of-b {
+  color: #ecc35a;
+}
+.of-c {
+  color: #5fd3ae;
+}
+.of-d {
+  color: #f29acb;
+}
+.of-e {
+  color: #ff9e6b;
+}
+.of-f {
+  color: #6fcbe8;
+}
+.of-g {
+  color: #cfd3da;
+}
+.of-h {
+  color: #c3a5f0;
+}
+p {
+  margin: 0 0 var(--s-8);
+  font-size: var(--t-s);
+  text-align: center;
+}
+</style>
