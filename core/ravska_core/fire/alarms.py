@@ -1,4 +1,4 @@
-"""What to see to at the fire now, each under a key of its own that it is silenced by."""
+"""What to see to at the fire now, each under a key that it is silenced by."""
 
 from collections.abc import Sequence
 from dataclasses import dataclass
@@ -16,13 +16,15 @@ _COMES_UP_S = 1200.0
 
 _ALMOST = 0.9
 
+_LATE = timedelta(minutes=5)
+
 _FIRST = ("clock", "target", "probe", "pit", "step", "fuel")
 """What is told first of what rings at once."""
 
 
 @dataclass(frozen=True)
 class Alarm:
-    """Something to see to: a key that it is silenced by, what, since when, and whether it was silenced."""
+    """Something to see to: a key that it is silenced by, what, since when, and whether it was silenced since."""
 
     key: str
     kind: str
@@ -35,12 +37,14 @@ class Alarm:
 def alarms_of(
     fire: AtFire, pieces: Sequence[PieceAtFire], pit: PitReading, clocks: Sequence[FireClock]
 ) -> tuple[Alarm, ...]:
-    quiet = {tap.note for tap in fire.taps if tap.what == "silence"}
+    quiet = {tap.note: tap.at for tap in fire.taps if tap.what == "silence"}
     found = list[Alarm]()
 
-    def ring(kind: str, letter: str, says: str, since: datetime) -> None:
-        key = f"{kind}.{letter}.{since:%d%H%M}"
-        found.append(Alarm(key, kind, letter, says, since, key in quiet))
+    def ring(kind: str, letter: str, says: str, since: datetime, of: str = "") -> None:
+        key = ".".join(filter(None, (kind, letter, of)))
+        # what is `of` one thing rings once; readings that come late move by a little since when the others ring
+        silenced = key in quiet and (bool(of) or quiet[key] >= since - _LATE)
+        found.append(Alarm(key, kind, letter, says, since, silenced))
 
     for one, piece in zip(pieces, fire.pieces, strict=True):
         if one.state != "on" or one.on_at is None:
@@ -48,7 +52,7 @@ def alarms_of(
         target = one.target_c
         reached = None if target is None or one.fault is not None else first_above(piece.centre, target)
         if reached is not None and one.centre_c is not None and one.centre_c >= (target or 0) - 1:
-            ring("target", one.letter, f"{one.letter} has its {target:.0f} °C.", _at(one.on_at, reached))
+            ring("target", one.letter, f"{one.letter} has its {target:.0f} °C.", _at(one.on_at, reached), f"{target:.0f}")
         if one.fault is not None:
             ring("probe", one.letter, f"{one.letter}'s probe: {one.fault.says}", _at(one.on_at, one.fault.since_s))
     now_s = (fire.now - fire.began_at).total_seconds()
@@ -69,7 +73,8 @@ def alarms_of(
     if late:
         # the next one is rung for when this one is done
         first = min(late, key=lambda due: due.at)
-        ring("step", first.letter, f"{first.whose}: {first.says}" if first.whose else first.says, first.at)
+        says = f"{first.whose}: {first.says}" if first.whose else first.says
+        ring("step", first.letter, says, first.at, first.key)
     for clock in clocks:
         if clock.runs and clock.took_s > _ALMOST * clock.most_s:
             gone = "has run out" if clock.over else f"runs out in {say_duration(clock.most_s - clock.took_s)}"

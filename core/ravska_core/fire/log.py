@@ -123,6 +123,9 @@ def piece_log(
         if tap.what == "set" and tap.celsius is not None and tap.at <= now and walk.since is not None:
             walk.close(tap.at)
             walk.aimed_c = tap.celsius
+        if tap.what == "ended" and state == "on" and tap.at <= now:
+            walk.close(tap.at)
+            walk.since, off_at, state = None, tap.at, "off"
         if tap.letter != letter or tap.at > now:
             continue
         if tap.x is not None and tap.y is not None:

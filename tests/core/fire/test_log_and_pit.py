@@ -43,6 +43,14 @@ def test_a_piece_waits_until_it_is_on_and_has_then_all_its_phases_ahead():
     assert [phase.vessel for phase, _ in log.ahead] == ["grate", "foil"]
 
 
+def test_what_is_on_when_the_fire_is_ended_is_off_from_then_and_what_was_off_stays_as_it_was():
+    ended = _log(_tap(0, "on"), _tap(100, "ended", ""))
+    assert (ended.state, ended.off_at, _spans(ended)) == ("off", NOON + timedelta(minutes=100), [("grate", 100)])
+    served = _log(_tap(0, "on"), _tap(90, "off"), _tap(95, "slice"), _tap(100, "ended", ""))
+    assert (served.state, served.off_at) == ("served", NOON + timedelta(minutes=90))
+    assert _log(_tap(0, "on"), _tap(300, "ended", "")).state == "on"
+
+
 def test_a_wrap_that_was_planned_is_its_phase_and_one_that_was_not_is_this_one_wrapped():
     planned = _log(_tap(0, "on"), _tap(100, "wrap"))
     assert _spans(planned) == [("grate", 100), ("foil", 140)]

@@ -35,12 +35,13 @@ const wherever = computed(() => [
 ])
 const used = (probe: Probe) => (probe.letter ? `${probe.role} ${probe.letter}` : probe.role)
 async function use(probe: Probe, where: string | number | null | undefined) {
-  if (!id.value || !where) return
+  const of = id.value
+  if (!of || !where) return
   const [role = 'none', letter = ''] = String(where).split(' ')
-  await change(
+  await change(() =>
     call(
       api.POST('/api/fire/{cook_id}/probes', {
-        params: { path: { cook_id: id.value } },
+        params: { path: { cook_id: of } },
         body: { key: newKey(), device: probe.device, channel: probe.channel, role, letter, name: probe.name },
       }),
     ),
@@ -65,11 +66,12 @@ async function revoke(device: string) {
   }
 }
 async function putBack(letter: string) {
-  if (!id.value) return
-  await change(
+  const of = id.value
+  if (!of) return
+  await change(() =>
     call(
       api.POST('/api/fire/{cook_id}/simulated/handle', {
-        params: { path: { cook_id: id.value } },
+        params: { path: { cook_id: of } },
         body: { do: 'put back', letter },
       }),
     ),

@@ -14,12 +14,13 @@ const speed = computed({
   set: (to: number | null | undefined) => void put(to ?? 20),
 })
 async function put(to: number) {
-  if (!id.value) return
+  const of = id.value
+  if (!of) return
   busy.value = true
-  await change(
+  await change(() =>
     call(
       api.POST('/api/fire/{cook_id}/simulated', {
-        params: { path: { cook_id: id.value } },
+        params: { path: { cook_id: of } },
         body: { speed: to, steady: false },
       }),
     ),
@@ -27,8 +28,9 @@ async function put(to: number) {
   busy.value = false
 }
 async function stop() {
-  if (!id.value) return
-  await change(call(api.POST('/api/fire/{cook_id}/simulated/stop', { params: { path: { cook_id: id.value } } })))
+  const of = id.value
+  if (!of) return
+  await change(() => call(api.POST('/api/fire/{cook_id}/simulated/stop', { params: { path: { cook_id: of } } })))
 }
 </script>
 

@@ -32,6 +32,9 @@ function useFire(id: Ref<string | undefined>) {
   let got = { at: 0, now: 0, speed: 1 }
   let waits: ReturnType<typeof setTimeout> | undefined
   let gone = false
+  let turn = Promise.resolve()
+  /** One thing after the other: what was asked before a change must not be taken for what stands after it. */
+  const inTurn = (one: () => Promise<void>) => (turn = turn.then(one, one))
 
   function take(told: Fire, whole: boolean) {
     const known = new Map(whole ? [] : lines.value.map((line) => [line.key, line]))
@@ -55,7 +58,8 @@ function useFire(id: Ref<string | undefined>) {
     error.value = ''
   }
 
-  async function look() {
+  const look = () => inTurn(lookNow)
+  async function lookNow() {
     clearTimeout(waits)
     const of = id.value
     if (of) {
@@ -119,16 +123,16 @@ function useFire(id: Ref<string | undefined>) {
   const waiting = computed(() => outbox.value.filter((one) => one.cook === id.value).map((one) => one.tap))
 
   /** Do something whose answer is the fire as it stands then. */
-  async function change(asked: Promise<Fire>) {
-    try {
-      const told = await asked
-      last = 0
-      take({ ...told, lines: [] }, true)
-      await look()
-    } catch (failure) {
-      say(sentenceOf(failure))
-    }
-  }
+  const change = (ask: () => Promise<Fire>) =>
+    inTurn(async () => {
+      try {
+        const told = await ask()
+        last = 0
+        take({ ...told, lines: [] }, true)
+      } catch (failure) {
+        say(sentenceOf(failure))
+      }
+    }).then(look)
   return { id, fire, lines, error, lost, now, tap, tapAndSay, takeBack, moveTo, waiting, change, look }
 }
 
