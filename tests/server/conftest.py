@@ -104,6 +104,8 @@ def begun(monkeypatch) -> list[tuple]:
     state.forget()
     forecaster.forget()
     monkeypatch.setattr(simulated, "get_context", lambda _: Context)
+    # what a test writes is never committed
+    monkeypatch.setattr(simulated, "on_commit", lambda then: then())
     monkeypatch.setattr(forecaster, "_process", _AtOnce)
     yield given
     simulated._running.clear()

@@ -226,3 +226,15 @@ def test_nothing_of_a_fire_is_forgotten_by_the_pages_being_away(api, cook_id):  
     forecaster.forget()
     assert fire_of(api, cook_id)["events"] == before
     assert Client().get(f"/api/fire/{cook_id}").status_code == 200
+
+
+def test_a_simulated_thermometer_is_set_going_when_its_token_is_in_the_book(api, cook_id, begun, monkeypatch):  # noqa: F811
+    then = []
+    monkeypatch.setattr("api.fire.simulated.on_commit", then.append)
+    status, told = api("POST", f"fire/{cook_id}/simulated", {"speed": 20})
+    assert (status, told["simulated"], begun) == (200, True, [])
+    (set_going,) = then
+    set_going()
+    assert len(begun) == 1
+    noted(api, cook_id, {"what": "on", "letter": "A"})
+    assert len(then) == 2, "what is done at the simulated fire is told it once it is in the book"

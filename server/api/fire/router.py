@@ -84,7 +84,7 @@ def put_simulated(request: HttpRequest, cook_id: UUID, document: SimulatedDocume
     loaded = load_fire(cook_id, timezone.now())
     address = f"{request.scheme}://{request.get_host()}"
     put_to(loaded, address, document.speed, document.steady, document.seed)
-    return fire_out(load_fire(cook_id, timezone.now()))
+    return replace(fire_out(load_fire(cook_id, timezone.now())), simulated=True)
 
 
 @router.posts("/{uuid:cook_id}/simulated/stop")

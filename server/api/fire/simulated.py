@@ -13,6 +13,7 @@ from uuid import UUID, uuid4
 from book.fires import clock_of, new_device, set_clock
 from book.models import Cook, Device, ProbeUse
 from devices.simulated_thermometer import Deed, begin
+from django.db.transaction import on_commit
 from django.utils import timezone
 from ravska_core.fire import Tap
 from ravska_core.meat import read_piece
@@ -75,7 +76,8 @@ def hand_over(cook_id: UUID, tap: Tap) -> None:
     """Do at the simulated fire what was tapped, where one runs."""
     device = simulator_of(cook_id)
     if device is not None and tap.what in _DONE_THERE:
-        orders.tell(device, DeviceOrder(_done_as(tap), tap.letter, tap.celsius or 0.0))
+        order = DeviceOrder(_done_as(tap), tap.letter, tap.celsius or 0.0)
+        on_commit(lambda: orders.tell(device, order))
 
 
 def put_to(loaded: Loaded, address: str, speed: float, steady: bool, seed: int | None) -> None:
@@ -120,8 +122,13 @@ def put_to(loaded: Loaded, address: str, speed: float, steady: bool, seed: int |
             args=(address, token, pieces, burns, device.pk.int % 2**31 if seed is None else seed, began_at.isoformat(),
                   speed, _deeds(taps, began_at), elapsed),
         )  # fmt: skip
-        process.start()
-        _running[cook.pk] = Running(device.pk, process)
+
+        def set_going() -> None:
+            process.start()
+            _running[cook.pk] = Running(device.pk, process)
+
+        # its token is known to others only once it is in the book
+        on_commit(set_going)
 
 
 def _use_probes(cook: Cook, device: Device, readable: list, from_at: datetime) -> None:  # type: ignore[type-arg]

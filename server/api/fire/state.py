@@ -13,6 +13,7 @@ import numpy as np
 from book.fires import began_at, clock_of, ended_at, stands, taps_of, uses_of
 from book.models import Cook, CookClock, Event, Piece, ProbeUse
 from book.models.values import phases_from
+from django.db.models import Count, Max, Model
 from django.http import Http404
 from numpy.typing import NDArray
 from ravska_core.day import BUY, DayStep, read_day
@@ -105,8 +106,7 @@ def _load(kept: Kept, cook_id: UUID, wall: datetime) -> Loaded:
     if version is None:
         raise Http404
     stamp = (
-        version, Event.objects.filter(cook=cook_id).count(), ProbeUse.objects.filter(cook=cook_id).count(),
-        CookClock.objects.filter(cook=cook_id).count(), kitchen(),
+        version, *(_so_far(model, cook_id, by) for model, by in _ADDED_TO), kitchen(),
     )  # fmt: skip
     if stamp != kept.stamp:
         _take(kept, cook_id)
@@ -122,6 +122,14 @@ def _load(kept: Kept, cook_id: UUID, wall: datetime) -> Loaded:
     _read_on(kept, spans)
     fire = _at_fire(kept, spans, begins, now, speed)
     return Loaded(cook, fire, kept.made, kept.events, spans, now, speed, begins, ends, kept.last)
+
+
+_ADDED_TO = ((Event, "noted_at"), (ProbeUse, "noted_at"), (CookClock, "wall_at"))
+
+
+def _so_far(model: type[Model], cook_id: UUID, by: str) -> tuple[object, ...]:
+    """Return how many rows a cook has of what is only added to, and when the last was: a write undone is told too."""
+    return tuple(model._default_manager.filter(cook=cook_id).aggregate(many=Count("pk"), last=Max(by)).values())
 
 
 def _take(kept: Kept, cook_id: UUID) -> None:
