@@ -7,6 +7,7 @@ from typing import TypeVar
 
 from django.db import transaction
 
+from book.fires import stands
 from book.layers import usual_layer
 from book.models import LETTERS, Blend, Cook, Household, Layer, Piece, Seat, SideDish, Step, Trial
 from book.models.values import stored_injection, stored_weighed, typed_of
@@ -76,6 +77,12 @@ def pin_cook(cook: Cook) -> None:
         pin_layer(layer, cook)
 
 
+def _noted(cook: Cook) -> str:
+    """Return what to do otherwise next time: as it was written in Coat, and as it was noted at the fire."""
+    at_fire = [row.note for row in stands(cook.events.all()) if row.what == "next time"]
+    return "\n".join(filter(None, [cook.note, *at_fire])) or cook.noted
+
+
 def copy_cook(cook: Cook, serve_at: datetime, name: str = "") -> Cook:
     """Begin another cook like this one: its pieces with their layers, nothing ticked, no card, codes of its own.
 
@@ -84,7 +91,7 @@ def copy_cook(cook: Cook, serve_at: datetime, name: str = "") -> Cook:
     with transaction.atomic():
         copy = Cook.objects.create(
             household=cook.household, name=name or f"{cook.name}, again"[:80], serve_at=serve_at, eaters=cook.eaters,
-            appetite=cook.appetite, noted=cook.note or cook.noted, people=cook.people, away_min=cook.away_min,
+            appetite=cook.appetite, noted=_noted(cook), people=cook.people, away_min=cook.away_min,
             travels=cook.travels, waves=cook.waves, waves_min=cook.waves_min,
         )  # fmt: skip
         take_in_hand(copy)

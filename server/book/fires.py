@@ -8,9 +8,11 @@ from datetime import datetime, timedelta
 from typing import Any
 from uuid import UUID
 
-from django.db.models import Q
+from django.db.models import Q, QuerySet
 from django.utils import timezone
-from ravska_core.fire import Tap, in_order
+from ravska_core.fire import OnBoard, Tap, eaten_an_eater, in_order, weighings
+from ravska_core.meat import PORTION_G, find_cut
+from ravska_core.working import BadInput
 
 from book.models import TAKEN_BACK, Cook, CookClock, Device, Event, Household, Piece, ProbeUse, Reading
 
@@ -80,6 +82,51 @@ def ended_at(taps: Sequence[Tap]) -> datetime | None:
     if not ends or any(tap.what in ("began", "on") and tap.at > max(ends) for tap in taps):
         return None
     return max(ends)
+
+
+_MOST_COOKS = 24
+"""One's own yields and portions go by so many of the last cooks."""
+
+
+def own_yields(household: Household, cut: str) -> list[float]:
+    """Return what this household's fires left of a cut where it was weighed cooked [0 to 1], the first first."""
+    found = []
+    for taps, pieces in _weighed_cooks(household, Q(what="weight", piece_id__in=_pieces_of(household, cut))):
+        kept = [weighings(taps, _on_board(piece)).kept for piece in pieces if piece.cut == cut]
+        found += [one for one in kept if one is not None]
+    return found
+
+
+def own_eaten(household: Household) -> list[float]:
+    """Return what this household's eaters ate of meat, in shares of the usual portion, the first cook first."""
+    found = []
+    for taps, pieces in _weighed_cooks(household, Q(what="fed")):
+        each = eaten_an_eater(taps, [_on_board(piece) for piece in pieces])
+        if each is not None:
+            found.append(each / PORTION_G[pieces[0].cook.appetite])
+    return found
+
+
+def _pieces_of(household: Household, cut: str) -> QuerySet[Piece, UUID]:
+    return Piece.objects.filter(cook__household=household, cut=cut).values_list("pk", flat=True)
+
+
+def _weighed_cooks(household: Household, having: Q) -> list[tuple[tuple[Tap, ...], list[Piece]]]:
+    """Return the logs and pieces of the last cooks that have such events, the first first."""
+    cooks = Event.objects.filter(having, cook__household=household, cook__deleted_at__isnull=True)
+    last = Cook.objects.filter(pk__in=cooks.values("cook")).order_by("-serve_at")[:_MOST_COOKS]
+    found = []
+    for cook in reversed(last.prefetch_related("pieces", "events")):
+        pieces = list(cook.pieces.all())
+        found.append((taps_of(cook.events.all(), pieces), pieces))
+    return [(taps, pieces) for taps, pieces in found if pieces]
+
+
+def _on_board(piece: Piece) -> OnBoard:
+    try:
+        return OnBoard(piece.letter, piece.mass_g, find_cut(piece.cut).bone_share)
+    except BadInput:
+        return OnBoard(piece.letter, piece.mass_g)
 
 
 def cook_on_fire(household: Household) -> Cook | None:

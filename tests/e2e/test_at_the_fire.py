@@ -38,6 +38,11 @@ def tap(page: Page, name: str) -> None:
     page.get_by_role("region", name="Note it by a tap").get_by_role("button", name=name, exact=True).click()
 
 
+def chosen(page: Page, label: str, what: str) -> None:
+    page.get_by_role("region", name="After the cook").get_by_label(label, exact=True).click(force=True)
+    page.get_by_role("option", name=what, exact=True).click()
+
+
 def test_a_simulated_roast_at_120_times_from_the_fire_to_the_board(page: Page):
     at, fire = quick_roast(page)
     noted(page, fire, "began", 110)
@@ -78,6 +83,26 @@ def test_a_simulated_roast_at_120_times_from_the_fire_to_the_board(page: Page):
     expect(page.get_by_role("button", name="Simulated thermometer").first).to_be_visible()
     page.get_by_role("button", name="All off").click()
     expect(answer).to_contain_text("All off")
+    after = page.get_by_role("region", name="After the cook")
+    expect(after).to_contain_text("Say how many it fed and what A and B weigh cooked")
+    for letter in "AB":
+        chosen(page, "Of", letter)
+        after.get_by_label("How heavy").fill("heavy")
+        after.get_by_role("button", name="Note it").click()
+        expect(after.get_by_role("alert")).to_contain_text("for example")
+        after.get_by_label("How heavy").fill("1.2 kg")
+        after.get_by_role("button", name="Note it").click()
+        expect(log).to_contain_text(f"{letter} weighs 1.20 kg")
+    chosen(page, "Note", "It fed")
+    after.get_by_label("How many ate").fill("6")
+    after.get_by_role("button", name="Note it").click()
+    expect(after).to_contain_text("It fed 6")
+    chosen(page, "Note", "Left over")
+    after.get_by_label("How heavy").fill("300 g")
+    after.get_by_role("button", name="Note it").click()
+    expect(after).to_contain_text("use by")
+    expect(after).to_contain_text("in its middle")
+    check_with_axe(page)
 
 
 def test_what_is_tapped_without_a_connection_is_kept_and_sent_once(page: Page):

@@ -52,7 +52,9 @@ def alarms_of(
         target = one.target_c
         reached = None if target is None or one.fault is not None else first_above(piece.centre, target)
         if reached is not None and one.centre_c is not None and one.centre_c >= (target or 0) - 1:
-            ring("target", one.letter, f"{one.letter} has its {target:.0f} °C.", _at(one.on_at, reached), f"{target:.0f}")
+            ring(
+                "target", one.letter, f"{one.letter} has its {target:.0f} °C.", _at(one.on_at, reached), f"{target:.0f}"
+            )
         if one.fault is not None:
             ring("probe", one.letter, f"{one.letter}'s probe: {one.fault.says}", _at(one.on_at, one.fault.since_s))
     now_s = (fire.now - fire.began_at).total_seconds()

@@ -61,6 +61,7 @@ KINDS: Mapping[str, Kind] = MappingProxyType(
         "came back": Kind("Came back", "came back", "piece"),
         "fed": Kind("Fed", "fed", "cook"),
         "left over": Kind("Left over", "left over", "piece", ("fridge", "freezer", "thrown away")),
+        "next time": Kind("Next time", "next time", "both"),
         "silence": Kind("Silence", "silenced", "cook"),
         "tick": Kind("Done", "done", "both"),
     }
@@ -118,10 +119,8 @@ def check_tap(tap: Tap, letters: Sequence[str]) -> None:
         raise BadInput("word", f"{kind.button} is one of {', '.join(kind.words)}.")
     if kind.words and not tap.word and tap.what not in ("rest", "weather", "left over", "vents", "jiggle"):
         raise BadInput("word", f"Say which: {', '.join(kind.words)}.")
-    if tap.what == "note" and not tap.note:
-        raise BadInput("note", "Write what is to be noted.")
-    if tap.what == "silence" and not tap.note:
-        raise BadInput("note", "Say which alarm is silenced.")
+    if tap.what in _WRITTEN and not tap.note:
+        raise BadInput("note", _WRITTEN[tap.what])
     if tap.celsius is not None:
         sentence = f"A temperature is between {_LOWEST_C:.0f} and {_HIGHEST_C:.0f} °C (-40 and 1112 °F)."
         in_range("celsius", tap.celsius, _LOWEST_C, _HIGHEST_C, sentence)
@@ -129,16 +128,32 @@ def check_tap(tap: Tap, letters: Sequence[str]) -> None:
         raise BadInput("celsius", "Write what it shows, for example 72 °C or 160 °F.")
     if tap.what == "read" and tap.word in ("centre", "surface") and not tap.letter:
         raise BadInput("letter", "Say of which piece.")
-    if tap.what in ("weight", "left over", "came back") and tap.grams is None:
-        raise BadInput("grams", "Write what it weighs, for example 1.2 kg or 2 lb 10 oz.")
-    if tap.grams is not None:
-        in_range("grams", tap.grams, 0, 100_000, "A weight is between 0 and 100 kg.")
-    if tap.count is not None:
-        in_range("count", tap.count, 0, 500, "Between 0 and 500 people.")
+    _check_amounts(tap)
     for name in ("x", "y"):
         place = getattr(tap, name)
         if place is not None:
             in_range(name, place, 0, 1, "A place on the grate lies between its edges.")
+
+
+_WRITTEN = MappingProxyType(
+    {
+        "note": "Write what is to be noted.", "next time": "Write what to do otherwise next time.",
+        "silence": "Say which alarm is silenced.",
+    }
+)  # fmt: skip
+
+
+def _check_amounts(tap: Tap) -> None:
+    if tap.what in ("left over", "came back") and tap.grams is None:
+        raise BadInput("grams", "Write what it weighs, for example 300 g or 10 oz.")
+    if tap.what == "weight" and not tap.grams:
+        raise BadInput("grams", "Write what it weighs, for example 1.2 kg or 2 lb 10 oz.")
+    if tap.what == "fed" and not tap.count:
+        raise BadInput("count", "Write how many ate: a whole number.")
+    if tap.grams is not None:
+        in_range("grams", tap.grams, 0, 100_000, "A weight is between 0 and 100 kg.")
+    if tap.count is not None:
+        in_range("count", tap.count, 0, 500, "Between 0 and 500 people.")
 
 
 def in_order(taps: Sequence[Tap]) -> tuple[Tap, ...]:

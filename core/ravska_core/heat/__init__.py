@@ -1,5 +1,6 @@
 """What the fire does to meat: cookers, phases, temperatures over time with their doubt, water, feel and doneness."""
 
+from ravska_core.heat.again import warmed_s
 from ravska_core.heat.chances import GRAINS
 from ravska_core.heat.cookers import (
     COOKER_KINDS,
@@ -73,6 +74,7 @@ __all__ = [
     "starts_for",
     "take_kitchen",
     "usual_phase",
+    "warmed_s",
     "what_if",
     "words_for",
 ]

@@ -26,6 +26,10 @@ TRIM_WEIGHT_OF_USUAL = 2
 """How many trimmings of one's own the usual share counts as (estimate)."""
 
 
+PORTION_WEIGHT_OF_USUAL = 3
+"""How many cooks of one's own the usual portion, or the usual yield, counts as (estimate)."""
+
+
 @dataclass(frozen=True)
 class RawWeight:
     """What to have on the board and what to buy for it [g], and what comes off in between [share of what is bought]."""
@@ -67,24 +71,46 @@ def bought(cut: str, raw: Figure, own_trims: Sequence[float] = ()) -> tuple[Figu
     return figure([*raw.steps, step], raw.error, spread=0.15), trim
 
 
-def for_so_many(mass_g: float, servings: float, eaters: float) -> Figure:
-    """Determine how much of a piece so many need on the board [g], of a cook that serves so many as it is."""
+def own_mean(usual: float, own: Sequence[float]) -> float:
+    """Return the mean of one's own and the usual one: (k usual + sum own) / (k + n), k `PORTION_WEIGHT_OF_USUAL`."""
+    k = PORTION_WEIGHT_OF_USUAL
+    return (k * usual + sum(own)) / (k + len(own))
+
+
+def _own_steps(label: str, usual: float, own: Sequence[float]) -> list[Step]:
+    if not own:
+        return []
+    said = ", ".join(f"{value * 100:.0f} %" for value in own)
+    formula = f"{said}; the usual {usual * 100:.0f} % counts as {PORTION_WEIGHT_OF_USUAL}"
+    return [Step(label, formula, own_mean(usual, own) * 100, "%")]
+
+
+def for_so_many(mass_g: float, servings: float, eaters: float, own_eaten: Sequence[float] = ()) -> Figure:
+    """Determine how much of a piece so many need on the board [g], of a cook that serves so many as it is.
+
+    `own_eaten` is what was eaten of the usual portion at past cooks [shares].
+    """
     if servings <= 0:
         raise BadInput("eaters", "Nothing on this board is served yet.")
-    needed = mass_g * eaters / servings
+    eaten = own_mean(1.0, own_eaten)
+    needed = mass_g * eaters * eaten / servings
+    by = f" × {eaten:.2f}" if own_eaten else ""
     steps = [
+        *_own_steps("Portion eaten here", 1.0, own_eaten),
         Step("On the board now", f"serves {servings:.1f} in all", mass_g, "g"),
-        Step("For all who eat", f"{mass_g:.0f} g × {eaters:.3g} / {servings:.1f}", needed, "g"),
+        Step("For all who eat", f"{mass_g:.0f} g × {eaters:.3g}{by} / {servings:.1f}", needed, "g"),
     ]
     return figure(steps, "±15 %: yield differs with the cook", spread=0.15)
 
 
 def raw_weight(
-    cut: str, eaters: int, portion_g: float, grade: str = "ordinary", own_trims: Sequence[float] = ()
-) -> RawWeight:
+    cut: str, eaters: int, portion_g: float, grade: str = "ordinary", own_trims: Sequence[float] = (),
+    own_yields: Sequence[float] = (), own_eaten: Sequence[float] = (),
+) -> RawWeight:  # fmt: skip
     """Determine the raw weight on the board and the weight to buy for it [g].
 
-    Board: eaters x portion / yield / (1 - bone share); bought: that / (1 - trim share), with one's own trimmings.
+    Board: eaters x portion / yield / (1 - bone share); bought: that / (1 - trim share), with one's own trimmings. The
+    yield goes by what this cut kept here when it was weighed, the portion by what was eaten here [shares of usual].
 
     Raises
     ------
@@ -96,12 +122,15 @@ def raw_weight(
     if not 20 <= portion_g <= 1000:
         raise BadInput("portion", "A portion is between 20 g and 1 kg of cooked meat; 170 g is usual.")
     found = find_cut(cut)
-    kept = min(0.95, found.cook_yield + GRADES[grade].yield_points)
-    cooked = eaters * portion_g
+    usual = min(0.95, found.cook_yield + GRADES[grade].yield_points)
+    kept = own_mean(usual, own_yields)
+    cooked = eaters * portion_g * own_mean(1.0, own_eaten)
     edible = cooked / kept
     raw = edible / (1 - found.bone_share)
-    steps = [
-        Step("On the plates", f"{eaters} × {portion_g:.0f} g", cooked, "g", "trade"),
+    steps = _own_steps("Portion eaten here", 1.0, own_eaten) + _own_steps("Kept here", usual, own_yields)
+    by = f" × {own_mean(1.0, own_eaten):.2f}" if own_eaten else ""
+    steps += [
+        Step("On the plates", f"{eaters} × {portion_g:.0f} g{by}", cooked, "g", "trade"),
         Step("Edible, raw", f"{cooked:.0f} g / {kept:.2f} cooking yield", edible, "g", found.source),
         Step("With its bone", f"{edible:.0f} g / (1 − {found.bone_share:g})", raw, "g", found.source),
     ]

@@ -2,6 +2,8 @@
 
 from dataclasses import dataclass
 
+from ravska_core.fire import Happened
+
 SALT_POINTS = 0.2
 """Salt difference [points of % of raw edible weight] from which tasters may be voting for salt (estimate)."""
 
@@ -12,13 +14,18 @@ TIME_S = 10 * 60.0
 """Difference in times [s] from which it counts (estimate)."""
 
 
+ON_S, PLATE_S, END_K, PIT_K, APART = 3 * 60.0, 5 * 60.0, 2.0, 5.0, 0.12
+"""From how far apart two pieces went on, or came to the plates [s], were in their centres or in the pit [K], or lay on
+the grate [share of its width] that counts (estimates)."""
+
+
 @dataclass(frozen=True)
 class ArmRecord:
     """What is recorded of one arm so far. Weight [g], salt [% of raw edible weight], times [s]; None when not known.
 
     `beside` is what is eaten with it, stirred in, at the board or at the table, with how much a serving gets [g].
     `phases` are those of its fire in words, None where nobody said, `wood` what smokes in them, `done` how the last
-    that cooks ends.
+    that cooks ends. `log` is what happened to it on the fire, once it has been there.
     """
 
     letter: str
@@ -33,6 +40,7 @@ class ArmRecord:
     phases: tuple[str, ...] | None = None
     wood: tuple[str, ...] = ()
     done: str = ""
+    log: Happened | None = None
 
 
 @dataclass(frozen=True)
@@ -111,8 +119,10 @@ def compare_arms(a: ArmRecord, b: ArmRecord, cards: int, cards_not_blind: int) -
         else:
             longer = a if first > second else b
             minutes = abs(first - second) / 60
-            sentence = f"{longer.letter} has {minutes:.0f} min more {'on the fire' if what == 'fire' else 'rest'}."
-            differs.append(Difference(what, sentence, True))
+            been = a.log is not None and b.log is not None
+            had = "had" if been else "has"
+            sentence = f"{longer.letter} {had} {minutes:.0f} min more {'on the fire' if what == 'fire' else 'rest'}."
+            differs.append(Difference(what, sentence, not been))
 
     if a.surface_coated == b.surface_coated:
         same.append("faces left bare")
@@ -127,6 +137,7 @@ def compare_arms(a: ArmRecord, b: ArmRecord, cards: int, cards_not_blind: int) -
     elif cards:
         same.append("all cards blind")
     _fires(a, b, same, differs, unknown)
+    _logs(a.log, b.log, same, differs, unknown)
     return FairTest(tuple(same), tuple(differs), tuple(unknown))
 
 
@@ -144,6 +155,56 @@ def _fires(a: ArmRecord, b: ArmRecord, same: list[str], differs: list[Difference
             same.append(name)
         else:
             differs.append(Difference(what, f"The {name} differs: {a.letter} {first}, {b.letter} {second}.", False))
+
+
+def _logs(
+    a: Happened | None, b: Happened | None, same: list[str], differs: list[Difference], unknown: list[str]
+) -> None:  # fmt: skip
+    """Compare what happened to two arms on the fire, by its log: nothing of it can be evened out any more."""
+    if a is None or b is None:
+        if a is not None or b is not None:
+            unknown.append("the fire's log of both")
+        return
+
+    def differ(what: str, sentence: str) -> None:
+        differs.append(Difference(what, sentence, False))
+
+    late = b.on_s - a.on_s
+    if abs(late) < ON_S:
+        same.append("went on together")
+    else:
+        last = b if late > 0 else a
+        differ("order", f"{last.letter} went on {abs(late) / 60:.0f} min after the other.")
+    if a.near != b.near or abs(a.x - b.x) >= APART:
+        # the embers lie on the right
+        nearer = a if (a.near, a.x) > (b.near, b.x) else b
+        differ("place", f"{nearer.letter} lay nearer the fire.")
+    else:
+        same.append("place on the grate")
+    for what, name, unit, least, first, second in (
+        ("pit", "heat of the pit", "°C", PIT_K, a.pit_c, b.pit_c),
+        ("end", "centre as it came off", "°C", END_K, a.end_c, b.end_c),
+        ("plate", "time from the fire to the plates", "min", PLATE_S / 60, _minutes(a.plate_s), _minutes(b.plate_s)),
+        ("wrap", "time in its wrap", "min", TIME_S / 60, a.wrapped_s / 60, b.wrapped_s / 60),
+        ("baste", "basting", "times", 1.5, float(a.basted), float(b.basted)),
+    ):
+        if first is None or second is None:
+            unknown.append(name)
+        elif abs(first - second) < least:
+            same.append(name)
+        else:
+            differ(what, f"The {name} differs: {a.letter} {first:.0f} {unit}, {b.letter} {second:.0f} {unit}.")
+    for what, name, said, other in (("feel", "feel", a.feel, b.feel), ("colour", "colour", a.colour, b.colour)):
+        if not said or not other:
+            unknown.append(name)
+        elif said == other:
+            same.append(name)
+        else:
+            differ(what, f"The {name} differs: {a.letter} {said}, {b.letter} {other}.")
+
+
+def _minutes(seconds: float | None) -> float | None:
+    return None if seconds is None else seconds / 60
 
 
 def _beside(a: ArmRecord, b: ArmRecord, same: list[str], differs: list[Difference]) -> None:

@@ -5,6 +5,7 @@ from dataclasses import dataclass, replace
 from typing import Annotated, Literal, cast
 from uuid import UUID
 
+from book.fires import own_eaten, own_yields
 from book.layers import own_trims, own_words, usual_layer
 from book.models import Blend
 from django.http import HttpRequest
@@ -298,7 +299,10 @@ class RawWeightOut:
 def for_eaters(request: HttpRequest, document: EatersDocument) -> RawWeightOut:
     """Say how much raw meat feeds so many."""
     own = own_trims(household(), document.cut)
-    found = raw_weight(document.cut, document.eaters, PORTION_G[document.appetite], document.grade, own)
+    found = raw_weight(
+        document.cut, document.eaters, PORTION_G[document.appetite], document.grade, own,
+        own_yields(household(), document.cut), own_eaten(household()),
+    )  # fmt: skip
     trims = [TrimOut(trim.what, trim.share * 100, trim.becomes) for trim in find_cut(document.cut).trims]
     masses = (_kilos(found.trimmed.value), _kilos(found.bought.value))
     return RawWeightOut(*masses, found.trimmed, found.bought, found.trim, trims, len(own))

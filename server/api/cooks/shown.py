@@ -1,6 +1,6 @@
 """Cooks as documents: as typed, for Coat; and as they stand on Home, with readings, steps and what comes next."""
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from datetime import datetime
 from uuid import UUID
@@ -11,6 +11,7 @@ from book.tasting import trial_of
 from ravska_core.catalogue import said_name
 from ravska_core.coat import BESIDE, ON_THE_FIRE, SET_BY_THEMSELVES, CoatReading, Planned, Wanted, for_later, mixed_once
 from ravska_core.day import count_back
+from ravska_core.fire import Happened
 from ravska_core.heat import SURROUNDS
 from ravska_core.meat import MOST_EATERS
 from ravska_core.trial import ArmRecord, FairTest, compare_arms
@@ -185,16 +186,23 @@ def unread_errors(piece: Piece, under: str = "") -> list[FieldError]:
     return [FieldError(field=f"{under}{path}", sentence=sentence) for path, sentence in fields.items()]
 
 
+logs_of: list[Callable[[Cook], Mapping[str, Happened]]] = []
+"""What happened to a cook's pieces on the fire, by their letters; said by the fire, which is above this."""
+
+
 def fair_test(cook: Cook, readings: dict[str, CoatReading | BadInput]) -> FairTest | None:
     """Compare what is recorded so far of the two pieces that are tasted; None with fewer."""
     tasted = [piece for piece in cook.pieces.all() if is_tasted(piece)]
     if len(tasted) < 2:
         return None
-    a, b = (_record(piece, readings[piece.letter]) for piece in tasted[:2])
+    logs: dict[str, Happened] = {}
+    for told in logs_of:
+        logs.update(told(cook))
+    a, b = (_record(piece, readings[piece.letter], logs.get(piece.letter)) for piece in tasted[:2])
     return compare_arms(a, b, cook.handed_in, cook.knowing)
 
 
-def _record(piece: Piece, reading: CoatReading | BadInput) -> ArmRecord:
+def _record(piece: Piece, reading: CoatReading | BadInput, log: Happened | None) -> ArmRecord:
     salt, states = None, list(piece.faces.values())
     if not isinstance(reading, BadInput):
         salt, states = reading.salt.value, [face.state for face in reading.piece.faces]
@@ -207,13 +215,14 @@ def _record(piece: Piece, reading: CoatReading | BadInput) -> ArmRecord:
         count=piece.count,
         mass_g=piece.mass_g,
         salt_percent=salt,
-        fire_s=lasts.get("on"),
-        rest_s=lasts.get("rest"),
+        fire_s=lasts.get("on") if log is None or log.fire_s is None else log.fire_s,
+        rest_s=lasts.get("rest") if log is None or log.rest_s is None else log.rest_s,
         surface_coated="coated" in states,
         beside=_beside(piece, reading),
         phases=tuple(phase.where for phase in phases) if phases else None,
         wood=tuple(phase.wood for phase in phases if phase.wood),
         done=hot[-1].ends if hot else "",
+        log=log,
     )
 
 

@@ -5,6 +5,7 @@ from dataclasses import dataclass, replace
 from typing import Annotated, Literal
 from uuid import UUID
 
+from book.fires import own_eaten
 from book.layers import own_coat_stays, own_coats, own_trims, usual_coat_of
 from book.models import Blend, Cook, WeighBack, claim_version, in_jars_g
 from django.db import transaction
@@ -186,10 +187,10 @@ def _to_buy(cook: Cook, readings: Mapping[str, CoatReading | BadInput]) -> tuple
     read = [(piece, readings[piece.letter]) for piece in cook.pieces.all()]
     meat = [(piece, found) for piece, found in read if isinstance(found, CoatReading) and not is_skin(piece.cut)]
     serves = sum(found.servings.value for _, found in meat)
-    rows = []
+    rows, eaten = [], own_eaten(cook.household) if meat else []
     for piece, found in meat:
         if cook.eaters is not None and serves > 0:
-            raw = for_so_many(piece.mass_g, serves, _eating(cook))
+            raw = for_so_many(piece.mass_g, serves, _eating(cook), eaten)
         else:
             raw = figure([Step("On the board", "as it is weighed", piece.mass_g, "g")], "as exact as the scale")
         buy, trim = bought(piece.cut, raw, own_trims(cook.household, piece.cut))

@@ -2880,6 +2880,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/fire/{cook_id}/after": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read After Fire
+         * @description Return how a cook went: real times against the plan, what was lost, eaten and left over.
+         */
+        get: operations["api_fire_after_read_after_fire"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/book/preferences": {
         parameters: {
             query?: never;
@@ -9822,7 +9842,7 @@ export interface components {
         };
         /**
          * Alarm
-         * @description Something to see to: a key that it is silenced by, what, since when, and whether it was silenced.
+         * @description Something to see to: a key that it is silenced by, what, since when, and whether it was silenced since.
          */
         Alarm: {
             /** Key */
@@ -10468,6 +10488,172 @@ export interface components {
             step: string;
             /** Of */
             of?: string | null;
+        };
+        /**
+         * AfterOut
+         * @description A cook after its fire; `reading` is none before anything has been on it. `noted` is from the last time.
+         */
+        AfterOut: {
+            reading: components["schemas"]["AfterReading"] | null;
+            /** Next Time */
+            next_time: components["schemas"]["NextTimeOut"][];
+            /** Noted */
+            noted: string;
+        };
+        /**
+         * AfterReading
+         * @description A cook after its fire. `eaten` is what an eater ate of the meat [g], `share` that against the usual portion.
+         */
+        AfterReading: {
+            /** Pieces */
+            pieces: components["schemas"]["PieceAfter"][];
+            /** Fed */
+            fed: number | null;
+            eaten: components["schemas"]["Figure"] | null;
+            /** Share */
+            share: number | null;
+            /** Left */
+            left: components["schemas"]["LeftOver"][];
+            /** Says */
+            says: string[];
+        };
+        /**
+         * Happened
+         * @description What happened to a piece on the fire: times [s], temperatures [°C]; None or empty where nobody noted it.
+         *
+         *     `on_s` is when it went on after the fire began; `x` where it lay, a share of the grate from its left; `pit_c` the
+         *     mean of the pit while it was on, `end_c` its centre as it came off and `highest_c` the most it came to; `plate_s`
+         *     from the fire to the plates or the board.
+         */
+        Happened: {
+            /** Letter */
+            letter: string;
+            /** On S */
+            on_s: number;
+            /** Fire S */
+            fire_s: number | null;
+            /** Rest S */
+            rest_s: number | null;
+            /** Plate S */
+            plate_s: number | null;
+            /** X */
+            x: number;
+            /** Near */
+            near: boolean;
+            /** Wrapped S */
+            wrapped_s: number;
+            /** Turned */
+            turned: number;
+            /** Basted */
+            basted: number;
+            /** Pit C */
+            pit_c: number | null;
+            /** End C */
+            end_c: number | null;
+            /** Highest C */
+            highest_c: number | null;
+            /** Feel */
+            feel: string;
+            /** Colour */
+            colour: string;
+            /** Served At S */
+            served_at_s: number | null;
+        };
+        /**
+         * LeftOver
+         * @description What was put away of a piece: grams, where, when, how long it was off the heat by then [s], and its use-by.
+         *
+         *     `use_by` is none for what was thrown away. `warms` is how long it takes in the oven in one piece [min].
+         */
+        LeftOver: {
+            /** Letter */
+            letter: string;
+            /** Name */
+            name: string;
+            /** Grams */
+            grams: number;
+            /** Where */
+            where: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Out S */
+            out_s: number | null;
+            /** Too Long */
+            too_long: boolean;
+            /** Use By */
+            use_by: string | null;
+            /** Says */
+            says: string;
+            warms: components["schemas"]["Figure"] | null;
+        };
+        /**
+         * NextTimeOut
+         * @description What to do otherwise next time: the key of its event, of which piece, in words.
+         */
+        NextTimeOut: {
+            /**
+             * Key
+             * Format: uuid
+             */
+            key: string;
+            /** Letter */
+            letter: string;
+            /** Note */
+            note: string;
+        };
+        /**
+         * PieceAfter
+         * @description A piece after its cook: times against the plan [s], its weighings, what it lost against what was to be expected.
+         *
+         *     `late_s` is how much later it came off than the plan had it that was kept; None where none was kept. `loss` is in %
+         *     of its raw weight, None until it is weighed; `expected` what the heat it had would take. `scorched` is what of its
+         *     coat was too hot for too long by that heat.
+         */
+        PieceAfter: {
+            /** Letter */
+            letter: string;
+            /** Name */
+            name: string;
+            /**
+             * On At
+             * Format: date-time
+             */
+            on_at: string;
+            /** Off At */
+            off_at: string | null;
+            /** Served At */
+            served_at: string | null;
+            /** Planned Off At */
+            planned_off_at: string | null;
+            /** Late S */
+            late_s: number | null;
+            happened: components["schemas"]["Happened"];
+            /** Weighed */
+            weighed: components["schemas"]["Weighed"][];
+            loss: components["schemas"]["Figure"] | null;
+            expected: components["schemas"]["Figure"] | null;
+            /** Scorched */
+            scorched: components["schemas"]["Scorched"][];
+            /** Eaten G */
+            eaten_g: number | null;
+        };
+        /**
+         * Weighed
+         * @description A weighing of a piece: when, how heavy [g], and what it had lost by then [%].
+         */
+        Weighed: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Grams */
+            grams: number;
+            /** Lost Percent */
+            lost_percent: number;
         };
         /**
          * PreferencesDocument
@@ -19820,6 +20006,64 @@ export interface operations {
                 };
                 content: {
                     "application/json": string;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_fire_after_read_after_fire: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cook_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AfterOut"];
                 };
             };
             /** @description Not Found */

@@ -3,6 +3,7 @@ import { useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { api, call } from '../api/client'
 import { duration, time } from '../kit/units'
+import AfterPlate from './AfterPlate.vue'
 import AlarmBar from './AlarmBar.vue'
 import BeginFire from './BeginFire.vue'
 import FireAnswer from './FireAnswer.vue'
@@ -28,6 +29,8 @@ const id = computed(() => props.id ?? found.value?.id ?? undefined)
 const { fire, error, lost, now, waiting, tapAndSay } = provideFire(id)
 const reading = computed(() => fire.value?.reading ?? null)
 const burning = computed(() => !!fire.value?.began_at && !fire.value.ended_at)
+/** Whether something is off already, so that there is something to say of it. */
+const over = computed(() => (reading.value?.pieces ?? []).some((piece) => piece.off_at))
 const since = computed(() => {
   const { began_at: began, ended_at: ended } = fire.value ?? {}
   if (!began) return ''
@@ -68,6 +71,7 @@ const since = computed(() => {
         <div class="main">
           <FireAnswer />
           <FireHeats />
+          <AfterPlate v-if="over" class="over" />
           <FirePicture class="picture" />
           <FireLog class="log" />
         </div>
@@ -140,6 +144,9 @@ const since = computed(() => {
   }
   .picture {
     order: 2;
+  }
+  .over {
+    order: 1;
   }
   .log {
     order: 4;

@@ -6,7 +6,7 @@ import { useThisFire } from './useFire'
 import PhotoTap from './PhotoTap.vue'
 
 /** One tap notes it now; held, it asks how long ago. What takes a word shows its words first. */
-const { fire, tapAndSay } = useThisFire()
+const { fire, tapAndSay, noteTyped } = useThisFire()
 const { preferences } = usePreferences()
 const HELD_MS = 550
 const FIRST = ['spritz', 'baste', 'turn', 'wrap', 'sauce', 'fuel', 'lid', 'feel', 'inject', 'off', 'read', 'note']
@@ -41,6 +41,7 @@ const open = ref<{ what: string; ago: boolean } | null>(null)
 const ago = ref(0)
 const text = ref('')
 const word = ref('')
+const refused = ref('')
 const more = ref(false)
 let holds: ReturnType<typeof setTimeout> | undefined
 let held = false
@@ -57,7 +58,7 @@ const release = () => clearTimeout(holds)
 function begin(what: string, asksAgo: boolean) {
   open.value = { what, ago: asksAgo }
   ago.value = asksAgo ? 20 : 0
-  text.value = ''
+  text.value = refused.value = ''
   word.value = what === 'read' ? 'centre' : ''
 }
 async function touch(what: string) {
@@ -80,18 +81,16 @@ async function note(what: string, said = '', minutes = 0) {
   const typed = text.value.trim()
   const degrees = /[cf]\s*$/i.test(typed) ? typed : `${typed} °${scale}`
   for (const one of whose) {
-    await tapAndSay(
-      `${one ? `${one}: ` : ''}${kind.button}${said ? `, ${said}` : ''}${minutes ? `, ${minutes} min ago` : ''}`,
-      what,
-      {
-        letter: one,
-        word: said,
-        ...(what === 'note' ? { note: typed } : {}),
-        ...(what === 'weight' ? { grams: typed } : {}),
-        ...(what === 'read' || what === 'set' ? { celsius: degrees } : {}),
-      },
-      minutes,
-    )
+    const says = `${one ? `${one}: ` : ''}${kind.button}${said ? `, ${said}` : ''}${minutes ? `, ${minutes} min ago` : ''}`
+    const of = {
+      letter: one,
+      word: said,
+      ...(what === 'note' ? { note: typed } : {}),
+      ...(what === 'weight' ? { grams: typed } : {}),
+      ...(what === 'read' || what === 'set' ? { celsius: degrees } : {}),
+    }
+    if (!TYPED.has(what)) await tapAndSay(says, what, of, minutes)
+    else if ((refused.value = await noteTyped(says, what, of, minutes))) return
   }
   open.value = null
   text.value = ''
@@ -134,7 +133,7 @@ const buttons = computed(() => [...FIRST, ...(more.value ? LATER : [])].flatMap(
         </button>
       </div>
       <form v-if="TYPED.has(open.what)" class="typed" @submit.prevent="note(open.what, word, ago)">
-        <Field v-model="text" :label="label" autofocus />
+        <Field v-model="text" :label="label" :error="refused" autofocus />
         <button type="submit" class="go">Note it</button>
       </form>
       <div class="words" role="group" aria-label="When">

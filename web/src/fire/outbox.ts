@@ -1,6 +1,6 @@
 import { get, set } from 'idb-keyval'
 import { ref } from 'vue'
-import { api, call, Unreachable, type Schemas } from '../api/client'
+import { api, call, sentenceOf, Unreachable, type Schemas } from '../api/client'
 import { whenBack } from '../api/server'
 import { say } from '../kit/notice'
 
@@ -38,6 +38,22 @@ export async function put(cook: string, tap: Tap): Promise<void> {
   outbox.value = [...outbox.value, { cook, tap }]
   await remember()
   void flush()
+}
+
+/** Send a tap at once, so that what is refused of it is said where it was typed; kept for later where none answers. */
+export async function sendNow(cook: string, tap: Tap): Promise<string> {
+  if (!outbox.value.length) {
+    try {
+      const answer = await call(
+        api.POST('/api/fire/{cook_id}/taps', { params: { path: { cook_id: cook } }, body: { taps: [tap] } }),
+      )
+      return answer.refused[0]?.sentence ?? ''
+    } catch (failure) {
+      if (!(failure instanceof Unreachable)) return sentenceOf(failure)
+    }
+  }
+  await put(cook, tap)
+  return ''
 }
 
 /** Send what is kept, in order, each once; what gets no answer stays. */

@@ -3,7 +3,7 @@ import { computed, inject, onScopeDispose, provide, ref, shallowRef, watch, type
 import { api, call, Refusal, sentenceOf, type Schemas } from '../api/client'
 import { newKey } from '../api/keys'
 import { say } from '../kit/notice'
-import { outbox, put, takeUp, type Tap } from './outbox'
+import { outbox, put, sendNow, takeUp, type Tap } from './outbox'
 
 type Fire = Schemas['FireOut']
 export type PieceStands = Schemas['PieceAtFire']
@@ -108,6 +108,15 @@ function useFire(id: Ref<string | undefined>) {
     const made = await tap(what, more, minutesAgo)
     if (made) say(`${says}.`, () => void takeBack(made.key))
   }
+  /** Note what was typed; return why it cannot be, so that it is said at its field. */
+  async function noteTyped(says: string, what: string, more: Partial<Tap>, minutesAgo = 0): Promise<string> {
+    if (!id.value) return ''
+    const made: Tap = { key: newKey(), what, at: new Date(clock() - minutesAgo * 60_000).toISOString(), ...more }
+    const refused = await sendNow(id.value, made)
+    if (!refused) say(`${says}.`, () => void takeBack(made.key))
+    void look()
+    return refused
+  }
   const takeBack = (of: string) => tap('undone', { of })
   /** The same thing at another time. */
   const moveTo = (one: Noted, at: string) =>
@@ -133,7 +142,7 @@ function useFire(id: Ref<string | undefined>) {
         say(sentenceOf(failure))
       }
     }).then(look)
-  return { id, fire, lines, error, lost, now, tap, tapAndSay, takeBack, moveTo, waiting, change, look }
+  return { id, fire, lines, error, lost, now, tap, tapAndSay, noteTyped, takeBack, moveTo, waiting, change, look }
 }
 
 type AtFire = ReturnType<typeof useFire>

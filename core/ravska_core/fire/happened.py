@@ -1,0 +1,76 @@
+"""What the log tells of a piece once it is off: what happened to it, for comparing and for the next time."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from ravska_core.fire.at_fire import AtFire, FirePiece, on_piece
+from ravska_core.fire.probes import without_faults
+from ravska_core.fire.taps import Tap
+from ravska_core.heat import Seen, by_minute
+
+
+@dataclass(frozen=True)
+class Happened:
+    """What happened to a piece on the fire: times [s], temperatures [°C]; None or empty where nobody noted it.
+
+    `on_s` is when it went on after the fire began; `x` where it lay, a share of the grate from its left; `pit_c` the
+    mean of the pit while it was on, `end_c` its centre as it came off and `highest_c` the most it came to; `plate_s`
+    from the fire to the plates or the board.
+    """
+
+    letter: str
+    on_s: float
+    fire_s: float | None
+    rest_s: float | None
+    plate_s: float | None
+    x: float
+    near: bool
+    wrapped_s: float
+    turned: int
+    basted: int
+    pit_c: float | None
+    end_c: float | None
+    highest_c: float | None
+    feel: str
+    colour: str
+    served_at_s: float | None
+
+
+def happened(piece: FirePiece, fire: AtFire) -> Happened | None:
+    """Return what happened to a piece; None where it never went on."""
+    log = piece.log
+    if log.on_at is None:
+        return None
+    on_s = (log.on_at - fire.began_at).total_seconds()
+    fire_s = None if log.off_at is None else (log.off_at - log.on_at).total_seconds()
+    until = (fire.now - log.on_at).total_seconds() if fire_s is None else fire_s
+    mine = [tap for tap in fire.taps if tap.letter == log.letter and tap.at <= fire.now]
+    cut_at = _first(mine, "slice")
+    plate_at = _first(mine, "plate") or cut_at
+    pit_c = _mean(Seen(*on_piece(fire.pit, on_s, until)))
+    times, centre = by_minute(without_faults(piece.centre, Seen(*on_piece(fire.pit, on_s, until))))
+    on_fire = centre[times <= until + 60]
+    return Happened(
+        log.letter, on_s, fire_s,
+        None if log.off_at is None or cut_at is None else (cut_at.at - log.off_at).total_seconds(),
+        None if log.off_at is None or plate_at is None else (plate_at.at - log.off_at).total_seconds(),
+        log.place.x, log.place.near, sum(one.lasts_s for one in log.past if one.phase.vessel == "foil"), log.turned,
+        sum(tap.what in ("spritz", "baste") for tap in mine), pit_c,
+        float(on_fire[-1]) if len(on_fire) and fire_s is not None else None,
+        float(centre.max()) if len(centre) else None,
+        _last_word(mine, "feel"), _last_word(mine, "colour"),
+        None if plate_at is None else (plate_at.at - fire.began_at).total_seconds(),
+    )  # fmt: skip
+
+
+def _first(taps: Sequence[Tap], what: str) -> Tap | None:
+    return next((tap for tap in taps if tap.what == what), None)
+
+
+def _last_word(taps: Sequence[Tap], what: str) -> str:
+    return next((tap.word for tap in reversed(taps) if tap.what == what), "")
+
+
+def _mean(seen: Seen) -> float | None:
+    _, celsius = by_minute(seen)
+    return float(celsius.mean()) if len(celsius) else None
