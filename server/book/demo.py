@@ -28,6 +28,7 @@ from ravska_core.trial import serving_order
 from book.batches import begin_batch, fill_jar, settle_line
 from book.cooks import Beginning, begin_cook, pin_cook
 from book.days import set_sides
+from book.demo_fires import burn, set_alight
 from book.evening import add_salt, even_salt
 from book.layers import layer_of_slot, usual_layer
 from book.models import (
@@ -447,6 +448,10 @@ PHASES: dict[str, tuple[dict[str, str], ...]] = {
         {"surround": "hot iron", "vessel": "pan", "aimed": "250 °C", "sears": "60 s, 60 s"},
         {"surround": "rest", "vessel": "board", "lasts": "5 min"},
     ),
+    "turkey-breast": (
+        {"surround": "indirect", "vessel": "grate", "aimed": "150 °C", "centre": "74 °C", "wood": "apple"},
+        {"surround": "rest", "vessel": "board", "lasts": "15 min"},
+    ),
     "turkey-thigh": (
         {"surround": "indirect", "vessel": "grate", "aimed": "165 °C", "centre": "82 °C", "wood": "apple"},
         {"surround": "rest", "vessel": "board", "lasts": "15 min"},
@@ -533,6 +538,12 @@ def _more_days(house: Household, supper: datetime, made: Mapping[str, Blend]) ->
     picnic = begin_cook(house, "Towpath picnic, turkey thighs", supper + timedelta(days=36, hours=-5), thighs)
     Cook.objects.filter(pk=picnic.pk).update(away_min=40, travels="cold", eaters=4)
     set_sides(picnic, [("Slaw", {"name": "Slaw", "hands": "20 min", "waits": "4 h"})])
+
+
+def _soon(now: datetime) -> datetime:
+    """Return the quarter of an hour that is about two hours away."""
+    later = now + timedelta(minutes=120)
+    return later.replace(minute=later.minute // 15 * 15, second=0, microsecond=0)
 
 
 def next_saturday_supper(now: datetime) -> datetime:
@@ -646,6 +657,11 @@ def load_demo(now: datetime) -> bool:
             lay_out_steps(piece)
         lay_out_steps(needled.piece)
         Cook.objects.filter(pk=breasts.pk).update(eaters=8)
+        crowns = [
+            Beginning("Anise", "turkey-breast", 1350.0, "1.35 kg", made["duck rub"], tasted=False),
+            Beginning("Sumac", "turkey-breast", 1300.0, "1.3 kg", made["goat rub"], tasted=False),
+        ]
+        alight = begin_cook(house, "Low-water lunch, turkey breast", _soon(now), crowns)
         set_sides(lamb, [(typed["name"], dict(typed)) for typed in SIDES])
         _more_days(house, supper, made)
         Cook.objects.exclude(pk=lamb.pk).update(in_hand=False)
@@ -655,6 +671,9 @@ def load_demo(now: datetime) -> bool:
         for piece in Piece.objects.all():
             piece.phases = [_phase(typed) for typed in PHASES[piece.cut]]
             piece.save(update_fields=["phases"])
+        burn(duck, 418, "still", fed=7, left_g=120.0)
+        burn(goat, 273, "windy", fed=8, left_g=340.0)
+        set_alight(alight, now, timedelta(minutes=50))
 
         ribs = Way.objects.create(household=house, name="Oiled, rubbed and glazed", made_at=now)
         slots = (Slot("binder", 1.5, grind="vegetable-oil/liquid"), Slot("rub", 3, 1800), Slot("glaze", 4))

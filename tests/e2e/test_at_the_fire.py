@@ -26,6 +26,11 @@ def quick_roast(page: Page) -> tuple[str, str]:
     return at, f"{at}/api/fire/{cook['id']}"
 
 
+def page_of(at: str, fire: str) -> str:
+    """Return where a cook's fire is shown; another one is on when the demo begins."""
+    return f"{at}/fire/{fire.rpartition('/')[2]}"
+
+
 def noted(page: Page, fire: str, what: str, minutes_ago: float, **more) -> None:
     at = (datetime.now(UTC) - timedelta(minutes=minutes_ago)).isoformat()
     tap = {"key": str(uuid4()), "what": what, "at": at, **more}
@@ -48,7 +53,7 @@ def test_a_simulated_roast_at_120_times_from_the_fire_to_the_board(page: Page):
     noted(page, fire, "began", 110)
     noted(page, fire, "on", 95, letter="A")
     noted(page, fire, "on", 90, letter="B")
-    page.goto(f"{at}/fire")
+    page.goto(page_of(at, fire))
     page.get_by_role("button", name="Simulated thermometer").first.click()
     answer = page.get_by_role("region", name="When it comes off")
     expect(answer).to_contain_text(re.compile(r"[AB] off about \d\d:\d\d"))
@@ -108,7 +113,7 @@ def test_a_simulated_roast_at_120_times_from_the_fire_to_the_board(page: Page):
 def test_what_is_tapped_without_a_connection_is_kept_and_sent_once(page: Page):
     at, fire = quick_roast(page)
     noted(page, fire, "on", 30, letter="A")
-    page.goto(f"{at}/fire")
+    page.goto(page_of(at, fire))
     log = page.get_by_role("region", name="The log")
     expect(log).to_contain_text("A on")
     page.context.set_offline(True)
@@ -128,7 +133,7 @@ def test_what_is_tapped_without_a_connection_is_kept_and_sent_once(page: Page):
     tap(page, "Baste")
     expect(log.get_by_text("not sent yet")).to_have_count(1)
     page.context.set_offline(False)
-    page.goto(f"{at}/fire")
+    page.goto(page_of(at, fire))
     expect(page.get_by_role("region", name="The log")).to_contain_text("A basted")
     events = [event["what"] for event in page.request.get(fire).json()["events"]]
     assert events.count("baste") == 1
@@ -136,7 +141,7 @@ def test_what_is_tapped_without_a_connection_is_kept_and_sent_once(page: Page):
 
 def test_a_cook_without_probes_is_forecast_by_what_is_typed_and_felt(page: Page):
     at, fire = quick_roast(page)
-    page.goto(f"{at}/fire")
+    page.goto(page_of(at, fire))
     page.get_by_role("button", name="Rubbed is on now").click()
     heats = page.get_by_role("region", name="Temperatures", exact=True)
     expect(heats).to_contain_text("no probe")
@@ -172,7 +177,7 @@ def test_fire_fits_a_phone(page: Page):
     at, fire = quick_roast(page)
     noted(page, fire, "on", 30, letter="A")
     page.set_viewport_size({"width": 390, "height": 844})
-    page.goto(f"{at}/fire")
+    page.goto(page_of(at, fire))
     expect(page.get_by_role("region", name="When it comes off")).to_contain_text("off about")
     check_with_axe(page)
     bar = page.get_by_role("navigation").last.bounding_box()

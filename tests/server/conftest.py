@@ -7,7 +7,7 @@ from api.devices import scale
 from api.fire import simulated, state
 from api.fire.forecaster import forecaster
 from book.demo import load_demo
-from book.models import Blend, Cook, Household
+from book.models import Blend, Cook, Device, Event, Household, Photo, ProbeUse, Reading
 from django.apps import apps
 from django.test import Client
 from running import OWN_PAGE
@@ -116,6 +116,13 @@ def begun(monkeypatch) -> list[tuple]:
 @pytest.fixture
 def empty_book(db):
     for model in apps.get_app_config("book").get_models():
+        model.objects.all()._raw_delete("default")
+
+
+@pytest.fixture
+def unburnt(db):
+    """The demo household's book before any fire."""
+    for model in (Reading, ProbeUse, Device, Photo, Event):
         model.objects.all()._raw_delete("default")
 
 

@@ -95,6 +95,7 @@ def test_a_target_is_met_by_the_layer_that_gives_way_or_says_why_not(api, cook):
     assert "points short of 4 %" in far["says"]
 
 
+@pytest.mark.usefixtures("unburnt")
 def test_eaters_skin_and_ways(api, cook):
     raw = api("POST", "cooks/coat/raw-weight", {"cut": "lamb-shoulder", "eaters": 8})[1]
     assert raw["mass"] == "2.68 kg"  # by hand: 8 x 170 g / 0.62 / 0.82
@@ -208,6 +209,7 @@ def test_weighing_back_teaches_the_cooks_own_coat_and_can_be_taken_back(api, coo
     assert WeighBack.objects.filter(deleted_at__isnull=True).count() == 2
 
 
+@pytest.mark.usefixtures("unburnt")
 def test_the_weight_to_buy_counts_what_is_trimmed_off_and_ones_own_trimmings(api, cook):
     ask = {"cut": "beef-brisket", "eaters": 8}
     found = api("POST", "cooks/coat/raw-weight", ask)[1]

@@ -337,6 +337,7 @@ def test_nothing_that_is_taken_along_tells_which_piece_is_which(api, cook_id):
     assert set(api("GET", f"cooks/{cook_id}/sheet")[1]["names"].values()) == {"Rubbed", "Marinated"}
 
 
+@pytest.mark.usefixtures("unburnt")
 def test_who_eats_is_kept_and_what_leaves_them_out_is_said(api, cook_id):
     status, heron = api("POST", "cooks/tasters", {"nickname": "Heron", "avoids": ["milk", "Lamb", "coriander"]})
     assert status == 201, heron

@@ -17,7 +17,7 @@ from test_day_api import at, day_of, evening
 
 
 @pytest.fixture
-def cook_id(api, book) -> str:
+def cook_id(api, book, unburnt) -> str:
     cook = opened(api)
     Cook.objects.filter(pk=cook["id"]).update(serve_at=evening(1))
     return cook["id"]

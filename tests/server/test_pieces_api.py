@@ -160,6 +160,7 @@ def test_a_serving_of_its_own_counts_and_a_skin_has_one(api, rub):
     assert [error["field"] for error in found["errors"]] == ["serving"]
 
 
+@pytest.mark.usefixtures("unburnt")
 def test_what_to_buy_for_eight_and_what_is_set_aside_first(api, cook, book):
     sent = as_sent(opened(api)) | {"eaters": 8}
     bath = next(layer for layer in sent["pieces"][1]["layers"] if layer["kind"] == "marinade")

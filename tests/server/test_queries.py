@@ -20,7 +20,7 @@ def test_a_blend_is_saved_in_few_queries(api, book):
 
 
 def test_home_and_lists_open_in_few_queries(api, book):
-    assert queries(lambda: api("GET", "cooks/in-hand")) <= 8
+    assert queries(lambda: api("GET", "cooks/in-hand")) <= 9
     for address, most in (("blends", 5), ("cooks", 4), ("batches", 7), ("cooks/ways", 5)):
         assert queries(lambda address=address: api("GET", address)) <= most, address
 
@@ -28,4 +28,4 @@ def test_home_and_lists_open_in_few_queries(api, book):
 def test_cooks_stand_in_the_list_with_the_latest_serving_first(api, book):
     times = [row["serve_at"] for row in api("GET", "cooks")[1]]
     assert times == sorted(times, reverse=True)
-    assert len(times) == 8
+    assert len(times) == 9

@@ -149,6 +149,7 @@ def test_layers_that_change_places_keep_their_keys(api, cook):
     assert dict(Layer.objects.filter(piece__cook=cook, piece__letter="A").values_list("kind", "pk")) == before
 
 
+@pytest.mark.usefixtures("unburnt")
 def test_what_is_noted_stays_whatever_becomes_of_the_board_and_is_only_added_to(api, cook):
     board = opened(api)
     piece = cook.pieces.get(letter="B")

@@ -68,7 +68,7 @@ def alarms_of(
         ):
             way = "above" if out[1] else "below"
             ring("pit", "", f"The pit is {way} its band.", _at(fire.began_at, out[0]))
-        silent = silent_since(fire.pit, now_s, fire.dead_s)
+        silent = None if fire.pit_typed else silent_since(fire.pit, now_s, fire.dead_s)
         if silent is not None:
             ring("probe", "", "The pit's probe is silent.", _at(fire.began_at, silent))
     late = [due for due in fire.due if due.at <= fire.now]

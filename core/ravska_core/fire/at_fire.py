@@ -43,7 +43,8 @@ class Due:
 class AtFire:
     """A cook at its fire: pieces, all taps that stand, the pit in s from `began_at`, steps ahead, and what was told.
 
-    What was told longer ago than `old_s` is old, and a probe dead that has been silent for `dead_s` [s].
+    What was told longer ago than `old_s` is old, and a probe dead that has been silent for `dead_s` [s]. `pit_typed`
+    says that the pit is read by hand.
     """
 
     now: datetime
@@ -56,6 +57,7 @@ class AtFire:
     told: Mapping[str, tuple[datetime, Told]] = field(default_factory=dict)
     old_s: float = 120.0
     dead_s: float = DEAD_S
+    pit_typed: bool = False
 
 
 def live_of(piece: FirePiece, fire: AtFire) -> Live | None:

@@ -1,7 +1,7 @@
 """The clocks of food safety at the fire, from the log's own times. Guidance: local food-safety rules go first."""
 
 from dataclasses import dataclass
-from datetime import datetime
+from datetime import datetime, timedelta
 
 from ravska_core.cautions import CENTRE_STOP_S, SAFE_C, SURFACE_S
 from ravska_core.fire.at_fire import AtFire, FirePiece
@@ -9,6 +9,9 @@ from ravska_core.heat import Seen
 
 _COOLING_S = 2 * 3600.0
 """Food that is off the heat is eaten, kept hot or in the cold within so long [s] (usual US guidance, from memory)."""
+
+_FORGOTTEN_S = 12 * 3600.0
+"""Nobody is told of what has been off for so long; nothing of it is eaten any more [s] (estimate)."""
 
 _SURFACE_LEADS_K = 10.0
 """How much hotter a surface on the fire is than its centre at the least (estimate)."""
@@ -46,10 +49,11 @@ def clocks_of(piece: FirePiece, fire: AtFire) -> list[FireClock]:
         found.append(_clock("centre", log.letter, "Not intact: its centre below 60 °C (caution from 4 h)", on_at,
                             CENTRE_STOP_S, inside, (until - on_at).total_seconds(), log.state == "on"))  # fmt: skip
     if log.off_at is not None and log.state != "on":
-        took = (fire.now - log.off_at).total_seconds()
-        away = next((tap.at for tap in fire.taps if tap.what == "left over" and tap.letter == log.letter), None)
-        if away is not None:
-            took = (away - log.off_at).total_seconds()
+        put_away = [tap.at for tap in fire.taps if tap.what == "left over" and tap.letter == log.letter]
+        eaten = [tap.at for tap in fire.taps if tap.what == "fed"]
+        forgotten = log.off_at + timedelta(seconds=_FORGOTTEN_S)
+        away = next(iter(put_away + eaten), forgotten if fire.now > forgotten else None)
+        took = ((away or fire.now) - log.off_at).total_seconds()
         found.append(FireClock("cooling", log.letter, "Off the heat: eaten, hot or in the cold within 2 h", log.off_at,
                                _COOLING_S, took, away is None, took > _COOLING_S))  # fmt: skip
     return found

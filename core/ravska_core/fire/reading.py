@@ -108,9 +108,11 @@ def _pit(fire: AtFire, dips: Sequence[Dip]) -> PitReading:
     cooker = next((one.log.ahead[0][1] for one in fire.pieces if one.log.state == "on" and one.log.ahead), None)
     due = fuel_due(cooker, fed, 0.0) if cooker is not None else None
     low, high, aimed = band or (None, None, None)
+    by_hand = fire.pit_typed and bool(fire.pit.times_s)
     return PitReading(
-        shown_now(fire.pit, now_s, fire.dead_s), low, high, aimed, read, sum(dip.to_s - dip.from_s for dip in dips),
-        when(due.at_s) if due else None, due.says if due else "",
+        fire.pit.celsius[-1] if by_hand else shown_now(fire.pit, now_s, fire.dead_s),
+        when(fire.pit.times_s[-1]) if by_hand else None, low, high, aimed, read,
+        sum(dip.to_s - dip.from_s for dip in dips), when(due.at_s) if due else None, due.says if due else "",
     )  # fmt: skip
 
 

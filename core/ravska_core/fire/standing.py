@@ -85,9 +85,13 @@ class DipReading:
 
 @dataclass(frozen=True)
 class PitReading:
-    """The pit [°C]: now, its band, the dips, how long it was below in all [s], and when fuel is due."""
+    """The pit [°C]: now, its band, the dips, how long it was below in all [s], and when fuel is due.
+
+    `read_at` is when it was read by hand last, none where a probe tells it.
+    """
 
     celsius: float | None
+    read_at: datetime | None
     low_c: float | None
     high_c: float | None
     aimed_c: float | None

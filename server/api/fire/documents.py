@@ -90,6 +90,7 @@ class EventOut:
     word: str
     celsius: float | None
     grams: float | None
+    count: int | None
     photo: bool
 
 
@@ -98,7 +99,7 @@ def event_out(row: Event, letter: str) -> EventOut:
     said = row.said
     return EventOut(
         row.key, row.what, KINDS[row.what].says, row.at, letter, row.note, said.get("word", ""), said.get("celsius"),
-        said.get("grams"), hasattr(row, "photo"),
+        said.get("grams"), said.get("count"), hasattr(row, "photo"),
     )  # fmt: skip
 
 

@@ -214,10 +214,9 @@ def _at_fire(kept: Kept, spans: list[Span], begins: datetime, now: datetime, spe
 
         centre, by_hand = of("centre")
         pieces.append(FirePiece(piece.name, one.heated, log, centre, of("surface")[0], by_hand))
-    pit = _seen(
-        kept, [span for span in spans if span.use.role == "pit"],
-        [tap for tap in kept.taps if tap.what == "read" and tap.word == "pit" and tap.at <= now], begins,
-    )  # fmt: skip
+    pits = [span for span in spans if span.use.role == "pit"]
+    typed = [tap for tap in kept.taps if tap.what == "read" and tap.word == "pit" and tap.at <= now]
+    pit = _seen(kept, pits, typed, begins)
     _plan(kept, now)
     told = {
         one.log.letter: found
@@ -237,6 +236,7 @@ def _at_fire(kept: Kept, spans: list[Span], begins: datetime, now: datetime, spe
         told,
         _OLD_AFTER_S * max(1.0, speed),
         max(_DEAD_AFTER_S, _LAGS_S * speed),
+        bool(typed) and not pits,
     )
 
 
@@ -264,7 +264,7 @@ def _plan(kept: Kept, now: datetime) -> None:
     near = [
         step for step in ahead
         if now - timedelta(hours=6) < step.begins_at < now + timedelta(hours=18)
-        and (step.letter not in on or step.begins_at >= on[step.letter] - timedelta(minutes=15))
+        and (step.letter not in on or step.begins_at >= on[step.letter])
     ]  # fmt: skip
     pieces = {one.piece.letter for one in kept.made}
     kept.due = tuple(

@@ -223,3 +223,31 @@ def test_a_clock_that_is_wrong_is_said():
     assert offset_says(3) == ""
     assert offset_says(-40) == "Its clock is 40 s slow; its readings are told by this server's."
     assert offset_says(3600) == "Its clock is 60 min fast; its readings are told by this server's."
+
+
+def test_a_pit_that_is_read_by_hand_stands_with_its_time_and_is_never_silent():
+    pit = Seen((0.0, 60.0, 120.0, 1800.0), (115.0, 116.0, 116.0, 121.0))
+    by_hand = _fire(_tap(0, "on"), now=90, pit=pit, pit_typed=True)
+    pit = read_fire(by_hand).pit
+    assert (pit.celsius, pit.read_at) == (121.0, NOON + timedelta(minutes=30))
+    assert "probe" not in _kinds(by_hand)
+    probe = replace(by_hand, pit_typed=False)
+    assert "probe" in _kinds(probe)
+    assert (read_fire(probe).pit.celsius, read_fire(probe).pit.read_at) == (None, None)
+
+
+def _cooling(*taps: Tap, now: float) -> tuple[float, bool, bool]:
+    found = read_fire(_fire(_tap(0, "on"), _tap(100, "off"), *taps, now=now)).clocks
+    (clock,) = [one for one in found if one.kind == "cooling"]
+    return clock.took_s / 60, clock.runs, clock.over
+
+
+def test_the_cooling_clock_ends_with_what_was_put_away_or_when_all_have_eaten_and_is_not_told_for_ever():
+    assert _cooling(now=160) == (60, True, False)
+    assert _cooling(now=221) == (121, True, True)
+    assert _cooling(_tap(190, "left over", word="fridge", grams=200.0), now=300) == (90, False, False)
+    assert _cooling(_tap(190, "left over", "B", word="fridge", grams=200.0), now=300)[1]
+    assert _cooling(_tap(180, "fed", "", count=6), now=300) == (80, False, False)
+    assert _cooling(now=100 + 13 * 60) == (720, False, True)
+    assert "clock" not in _kinds(_fire(_tap(0, "on"), _tap(100, "off"), now=100 + 13 * 60))
+    assert "clock" in _kinds(_fire(_tap(0, "on"), _tap(100, "off"), now=100 + 11 * 60))

@@ -9943,6 +9943,8 @@ export interface components {
             celsius: number | null;
             /** Grams */
             grams: number | null;
+            /** Count */
+            count: number | null;
             /** Photo */
             photo: boolean;
         };
@@ -10209,10 +10211,14 @@ export interface components {
         /**
          * PitReading
          * @description The pit [°C]: now, its band, the dips, how long it was below in all [s], and when fuel is due.
+         *
+         *     `read_at` is when it was read by hand last, none where a probe tells it.
          */
         PitReading: {
             /** Celsius */
             celsius: number | null;
+            /** Read At */
+            read_at: string | null;
             /** Low C */
             low_c: number | null;
             /** High C */

@@ -41,7 +41,7 @@ const pitSays = computed(() => {
   const band = `${show.value.temperature(of.low_c)} to ${show.value.temperature(of.high_c)}`
   const where = of.celsius < of.low_c ? 'below its band' : of.celsius > of.high_c ? 'above its band' : 'in its band'
   const under = of.under_s >= 60 ? `; ${duration(of.under_s)} under it so far` : ''
-  return `${where}, ${band}${under}`
+  return `${of.read_at ? `read at ${time(of.read_at)}, ` : ''}${where}, ${band}${under}`
 })
 </script>
 

@@ -19,6 +19,7 @@ function says(one: Noted): string {
   const parts = [one.says, one.word && one.what !== 'read' ? one.word : '', one.what === 'read' ? one.word : '']
   if (one.celsius !== null) parts.push(read(one.celsius, preferences.value.temperature))
   if (one.grams !== null) parts.push(show.value.mass(one.grams))
+  if (one.count !== null) parts.push(String(one.count))
   if (one.note) parts.push(one.note)
   return `${one.letter ? `${one.letter} ` : ''}${parts.filter(Boolean).join(' ')}`
 }

@@ -73,11 +73,12 @@ const since = computed(() => {
           <FireHeats />
           <AfterPlate v-if="over" class="over" />
           <FirePicture class="picture" />
-          <FireLog class="log" />
+          <FireLog v-if="burning" class="log" />
         </div>
         <div class="hands">
-          <TapButtons />
+          <TapButtons v-if="burning" />
           <GratePlate v-if="burning" />
+          <FireLog v-else class="log" />
         </div>
       </div>
       <div v-if="reading" class="more">

@@ -127,6 +127,7 @@ function useFire(id: Ref<string | undefined>) {
       note: one.note,
       word: one.word,
       ...(one.celsius === null ? {} : { celsius: `${one.celsius} °C` }),
+      ...(one.count === null ? {} : { count: one.count }),
       ...(one.grams === null ? {} : { grams: `${one.grams} g` }),
     })
   const waiting = computed(() => outbox.value.filter((one) => one.cook === id.value).map((one) => one.tap))
