@@ -15,6 +15,7 @@ from api.cooks import again, coat, day, divide, heat, needle, sheet, side_by_sid
 from api.cooks import router as cooks
 from api.devices import scale, thermometer
 from api.fire import after as after_fire
+from api.fire import readings as fire_readings
 from api.fire import router as fire
 from api.plumbing import problems
 from api.shelf import own, own_cookers, own_cuts
@@ -29,7 +30,7 @@ NOUNS = {
     "trials": (trials, verdict),
     "shelf": (shelf, own, own_cuts, own_cookers),
     "devices": (scale, thermometer),
-    "fire": (fire, after_fire),
+    "fire": (fire, after_fire, fire_readings),
     "book": (book,),
 }
 

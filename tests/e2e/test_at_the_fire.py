@@ -186,3 +186,24 @@ def test_fire_fits_a_phone(page: Page):
         assert button["y"] + button["height"] <= bar["y"] + 1, name
         assert button["height"] >= 44
     assert page.evaluate("document.documentElement.scrollWidth") <= 390
+
+
+def test_readings_of_a_file_come_in_and_its_bad_lines_are_named(page: Page, tmp_path):
+    at, fire = quick_roast(page)
+    noted(page, fire, "on", 60, letter="A")
+    page.goto(page_of(at, fire))
+    readings = page.get_by_role("region", name="Readings")
+    now = datetime.now(UTC)
+    rows = [f"{(now - timedelta(minutes=one)).isoformat()},centre,A,mine,{60 - one / 2}" for one in range(59, 0, -1)]
+    bad = f"{now.isoformat()},centre,A,mine,hot"
+    (tmp_path / "mine.csv").write_text("\n".join(["at,measured,piece,probe,celsius", *rows, bad]))
+    readings.locator("input[type=file]").set_input_files(tmp_path / "mine.csv")
+    expect(readings).to_contain_text("59 readings came in")
+    expect(readings).to_contain_text("Line 61, column 5:")
+    expect(page.get_by_role("region", name="Temperatures", exact=True)).to_contain_text("59.5")
+    readings.locator("input[type=file]").set_input_files(tmp_path / "mine.csv")
+    expect(readings).to_contain_text("0 readings came in, 59 were known")
+    page.get_by_role("button", name="All off").click()
+    readings.get_by_role("button", name="Thin them").click()
+    expect(readings).to_contain_text("All 59 are as few as they can be.")
+    check_with_axe(page)

@@ -162,7 +162,7 @@ def test_units_theme_and_stations_that_come_later(page: Page):
     page.reload()
     expect(page.locator(".v-theme--iron").first).to_be_visible()
     page.keyboard.press("4")
-    expect(page.get_by_role("main")).to_contain_text("Light the fire, or say what is on it")
+    expect(page.get_by_role("main")).to_contain_text("Low-water lunch, turkey breast")
     page.keyboard.press("/")
     page.get_by_label("Find anything").fill("goat yog")
     expect(page.get_by_role("button", name="Lock-keeper's goat yoghurt")).to_be_visible()

@@ -9,12 +9,16 @@ from ravska_core.fire.log import PieceLog, Place, piece_log, usual_place
 from ravska_core.fire.pit import Dip, band_of
 from ravska_core.fire.probes import offset_says
 from ravska_core.fire.reading import FireReading, read_fire
+from ravska_core.fire.readings_csv import BY_HAND, MOST_REFUSED, ReadRow, RowFault, read_readings, write_readings
 from ravska_core.fire.taps import KINDS, MEASURES, SPOTS, Tap, check_tap, in_order
+from ravska_core.fire.thinning import stay
 from ravska_core.fire.told import Told, tell, without_more
 
 __all__ = [
+    "BY_HAND",
     "KINDS",
     "MEASURES",
+    "MOST_REFUSED",
     "SPOTS",
     "AfterReading",
     "AtFire",
@@ -28,6 +32,8 @@ __all__ = [
     "PieceAfter",
     "PieceLog",
     "Place",
+    "ReadRow",
+    "RowFault",
     "Tap",
     "Told",
     "Weighed",
@@ -42,8 +48,11 @@ __all__ = [
     "pit_dips",
     "read_after",
     "read_fire",
+    "read_readings",
+    "stay",
     "tell",
     "usual_place",
     "weighings",
     "without_more",
+    "write_readings",
 ]

@@ -1,7 +1,5 @@
 """Fire: a cook as it happens. What is noted is only added; what was read is in the book before it is answered."""
 
-import csv
-import io
 from base64 import b64decode
 from binascii import Error as NotBase64
 from dataclasses import dataclass, replace
@@ -352,30 +350,3 @@ def read_photo(request: HttpRequest, key: UUID) -> HttpResponse:
     if found is None:
         raise Http404
     return HttpResponse(bytes(found.jpeg), content_type="image/jpeg")
-
-
-@router.reads("/{uuid:cook_id}/readings.csv")
-def write_readings(request: HttpRequest, cook_id: UUID) -> HttpResponse:
-    """Write all readings of a cook as CSV: moment, what was measured, of which piece, by what, temperature [C]."""
-    loaded = load_fire(cook_id, timezone.now())
-    letters = {piece.pk: piece.letter for piece in loaded.cook.pieces.all()}
-    rows = rows_of(loaded.spans)
-    out = io.StringIO()
-    writer = csv.writer(out)
-    writer.writerow(_COLUMNS)
-    for span in loaded.spans:
-        use = span.use
-        for _, at, celsius in rows.get((use.device_id, use.channel), ()):
-            if span.from_at <= at <= span.to_at:
-                letter = letters.get(use.piece_id, "") if use.piece_id else ""
-                writer.writerow([at.isoformat(), use.role, letter, f"{use.device.name}/{use.channel}", celsius])
-    for row in loaded.events:
-        if row.what == "read":
-            letter = letters.get(row.piece_id, "") if row.piece_id else ""
-            writer.writerow([row.at.isoformat(), row.said["word"], letter, "by hand", row.said["celsius"]])
-    answer = HttpResponse(out.getvalue(), content_type="text/csv; charset=utf-8")
-    answer["Content-Disposition"] = 'attachment; filename="readings.csv"'
-    return answer
-
-
-_COLUMNS = ("at", "measured", "piece", "probe", "celsius")

@@ -260,11 +260,11 @@ def _plan(kept: Kept, now: datetime) -> None:
         (step for step in day.steps if not step.done and step.letter != BUY), key=lambda step: step.begins_at
     )
     # what was to be done before a piece went on is over once it is on
-    on = {tap.letter: tap.at for tap in reversed(kept.taps) if tap.what == "on"}
+    on = {tap.letter for tap in kept.taps if tap.what == "on"}
     near = [
         step for step in ahead
         if now - timedelta(hours=6) < step.begins_at < now + timedelta(hours=18)
-        and (step.letter not in on or step.begins_at >= on[step.letter])
+        and (step.letter not in on or step.key.partition(".")[0] not in _BEFORE_IT_IS_ON)
     ]  # fmt: skip
     pieces = {one.piece.letter for one in kept.made}
     kept.due = tuple(
@@ -273,6 +273,12 @@ def _plan(kept: Kept, now: datetime) -> None:
         for step in near[:_MOST_DUE]
     )  # fmt: skip
 
+
+_BEFORE_IT_IS_ON = {
+    "thaw", "temper", "trim", "aside", "way", "salt", "inject", "bag", "wipe", "mix", "coat", "bind", "light",
+    "oil", "on",
+}  # fmt: skip
+"""What of a day is moot once a piece is on the fire, by the kind of its step."""
 
 _TAPS = {
     "on": "on", "off": "off", "rest": "rest", "serve": "plate", "spritz": "spritz", "baste": "baste", "glaze": "sauce",

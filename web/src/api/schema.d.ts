@@ -2860,26 +2860,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/fire/{cook_id}/readings.csv": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Write Readings
-         * @description Write all readings of a cook as CSV: moment, what was measured, of which piece, by what, temperature [C].
-         */
-        get: operations["api_fire_router_write_readings"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/fire/{cook_id}/after": {
         parameters: {
             query?: never;
@@ -2894,6 +2874,86 @@ export interface paths {
         get: operations["api_fire_after_read_after_fire"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fire/{cook_id}/readings.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Take Readings Out
+         * @description Write all readings of a cook as CSV: moment, what was measured, of which piece, by what, temperature [C].
+         */
+        get: operations["api_fire_readings_take_readings_out"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fire/{cook_id}/readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Bring Readings In
+         * @description Take readings in from CSV, each once; lines that cannot be are named one by one and stop no others.
+         */
+        post: operations["api_fire_readings_bring_readings_in"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fire/{cook_id}/thinned": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Thinned
+         * @description Say how many readings of a cook would stay if they were thinned: extremes, and all that is near an event.
+         */
+        get: operations["api_fire_readings_read_thinned"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fire/{cook_id}/thin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Thin Readings
+         * @description Thin the readings of a cook that is over, once the whole book was copied into its backups.
+         */
+        post: operations["api_fire_readings_thin_readings"];
         delete?: never;
         options?: never;
         head?: never;
@@ -10660,6 +10720,66 @@ export interface components {
             grams: number;
             /** Lost Percent */
             lost_percent: number;
+        };
+        /**
+         * BroughtInOut
+         * @description How many readings are new and how many were known, how many are not of this cook's time, and what is wrong.
+         *
+         *     What could not be read is told by line and column.
+         */
+        BroughtInOut: {
+            /** Taken */
+            taken: number;
+            /** Known */
+            known: number;
+            /** Outside */
+            outside: number;
+            /** Faults */
+            faults: components["schemas"]["RowFault"][];
+        };
+        /**
+         * RowFault
+         * @description What cannot be read: its line and its column, both from 1 on, and why.
+         */
+        RowFault: {
+            /** Line */
+            line: number;
+            /** Column */
+            column: number;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
+         * ReadingsDocument
+         * @description A file of readings, or a part of it with its head; `first_line` is the line its first row has in the file.
+         *
+         *     `zone` is whose clock times without an offset are of.
+         */
+        ReadingsDocument: {
+            /** Text */
+            text: string;
+            /**
+             * First Line
+             * @default 2
+             */
+            first_line: number;
+            /**
+             * Zone
+             * @default
+             */
+            zone: string;
+        };
+        /**
+         * ThinnedOut
+         * @description How many readings of a cook there are, how many would stay, and why they cannot be thinned; empty if they can.
+         */
+        ThinnedOut: {
+            /** Readings */
+            readings: number;
+            /** Stay */
+            stay: number;
+            /** Why Not */
+            why_not: string;
         };
         /**
          * PreferencesDocument
@@ -19994,7 +20114,65 @@ export interface operations {
             };
         };
     };
-    api_fire_router_write_readings: {
+    api_fire_after_read_after_fire: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cook_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AfterOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_fire_readings_take_readings_out: {
         parameters: {
             query?: never;
             header?: never;
@@ -20052,7 +20230,69 @@ export interface operations {
             };
         };
     };
-    api_fire_after_read_after_fire: {
+    api_fire_readings_bring_readings_in: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cook_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadingsDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BroughtInOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_fire_readings_read_thinned: {
         parameters: {
             query?: never;
             header?: never;
@@ -20069,7 +20309,65 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["AfterOut"];
+                    "application/json": components["schemas"]["ThinnedOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_fire_readings_thin_readings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                cook_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ThinnedOut"];
                 };
             };
             /** @description Not Found */

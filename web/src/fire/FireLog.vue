@@ -71,9 +71,6 @@ async function keep(one: Noted, at: string) {
     <button v-if="events.length > SHOWN" type="button" class="link" @click="all = !all">
       {{ all ? 'Only the newest' : `All ${events.length}` }}
     </button>
-    <p class="muted">
-      <a class="link" :href="`/api/fire/${fire?.id}/readings.csv`" download>All readings as CSV</a>
-    </p>
   </section>
 </template>
 

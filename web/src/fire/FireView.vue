@@ -13,6 +13,7 @@ import FireLog from './FireLog.vue'
 import FirePicture from './FirePicture.vue'
 import GratePlate from './GratePlate.vue'
 import ProbesPlate from './ProbesPlate.vue'
+import ReadingsPlate from './ReadingsPlate.vue'
 import SoundTool from './SoundTool.vue'
 import SimulatedTool from './SimulatedTool.vue'
 import TapButtons from './TapButtons.vue'
@@ -83,6 +84,7 @@ const since = computed(() => {
       </div>
       <div v-if="reading" class="more">
         <ProbesPlate />
+        <ReadingsPlate />
         <FireClocks />
       </div>
     </template>

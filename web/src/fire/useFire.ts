@@ -143,7 +143,29 @@ function useFire(id: Ref<string | undefined>) {
         say(sentenceOf(failure))
       }
     }).then(look)
-  return { id, fire, lines, error, lost, now, tap, tapAndSay, noteTyped, takeBack, moveTo, waiting, change, look }
+  /** Ask for everything anew. */
+  const reload = () =>
+    inTurn(() => {
+      last = 0
+      return Promise.resolve()
+    }).then(look)
+  return {
+    id,
+    fire,
+    lines,
+    error,
+    lost,
+    now,
+    reload,
+    tap,
+    tapAndSay,
+    noteTyped,
+    takeBack,
+    moveTo,
+    waiting,
+    change,
+    look,
+  }
 }
 
 type AtFire = ReturnType<typeof useFire>
