@@ -20,6 +20,7 @@ export default defineConfig(
       '@typescript-eslint/no-non-null-assertion': 'error',
     },
   },
+  { files: ['offline/*.js'], languageOptions: { globals: globals.serviceworker } },
   // Rules that ask for types. Components are left to vue-tsc: the linter sees what they import of each other as any.
   {
     files: ['**/*.ts'],

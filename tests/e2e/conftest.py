@@ -27,7 +27,11 @@ def browser_type_launch_args():
 
 @pytest.fixture
 def browser_context_args():
-    return {"viewport": {"width": 1280, "height": 800}, "timezone_id": "Europe/Berlin", "reduced_motion": "reduce"}
+    return {
+        "viewport": {"width": 1280, "height": 800}, "timezone_id": "Europe/Berlin", "reduced_motion": "reduce",
+        # what is kept for a lost server would answer before what a test puts in its place
+        "service_workers": "block",
+    }  # fmt: skip
 
 
 class Forked:

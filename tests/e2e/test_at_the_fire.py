@@ -207,3 +207,57 @@ def test_readings_of_a_file_come_in_and_its_bad_lines_are_named(page: Page, tmp_
     readings.get_by_role("button", name="Thin them").click()
     expect(readings).to_contain_text("All 59 are as few as they can be.")
     check_with_axe(page)
+
+
+def test_the_page_loads_without_its_server_and_what_is_tapped_then_is_sent_when_it_is_back(browser, page: Page, ravska):
+    at, fire = quick_roast(page)
+    noted(page, fire, "on", 30, letter="A")
+    noted(page, fire, "read", 10, letter="A", word="centre", celsius="37 °C")
+    context = browser.new_context(viewport={"width": 1280, "height": 800}, timezone_id="Europe/Berlin")
+    alone = context.new_page()
+    alone.goto(page_of(at, fire))
+    heats = alone.get_by_role("region", name="Temperatures", exact=True)
+    expect(heats).to_contain_text("37.0")
+    # the page is kept once its worker has all its files, and what is shown once it was shown for a while
+    alone.evaluate("() => navigator.serviceWorker.ready")
+    alone.reload()
+    expect(heats).to_contain_text("37.0")
+    alone.wait_for_function("() => navigator.serviceWorker.controller")
+    ravska.lose()
+    alone.reload()
+    expect(alone.get_by_text("No connection. This page goes on")).to_be_visible()
+    expect(alone.get_by_text("Do not load it anew")).to_have_count(0)
+    expect(heats).to_contain_text("37.0")
+    tap(alone, "Spritz")
+    log = alone.get_by_role("region", name="The log")
+    expect(log.get_by_text("not sent yet")).to_have_count(1)
+    alone.reload()
+    expect(log.get_by_text("not sent yet")).to_have_count(1)
+    ravska.start()
+    expect(log).to_contain_text("A spritzed")
+    expect(log.get_by_text("not sent yet")).to_have_count(0)
+    events = [event["what"] for event in page.request.get(fire).json()["events"]]
+    assert events.count("spritz") == 1
+    context.close()
+
+
+def test_a_photo_taken_without_a_connection_is_sent_later(page: Page, tmp_path):
+    at, fire = quick_roast(page)
+    noted(page, fire, "on", 30, letter="A")
+    page.goto(page_of(at, fire))
+    log = page.get_by_role("region", name="The log")
+    expect(log).to_contain_text("A on")
+    picture = page.screenshot(path=tmp_path / "crust.png")
+    assert picture
+    page.context.set_offline(True)
+    expect(page.get_by_text("No connection. This page goes on")).to_be_visible()
+    page.get_by_role("region", name="Note it by a tap").locator("input[type=file]").set_input_files(
+        tmp_path / "crust.png"
+    )
+    expect(log.get_by_text("not sent yet")).to_have_count(1)
+    page.context.set_offline(False)
+    expect(log).to_contain_text("A photo")
+    (photo,) = [event for event in page.request.get(fire).json()["events"] if event["what"] == "photo"]
+    kept = page.request.get(f"{at}/api/fire/photos/{photo['key']}")
+    assert kept.headers["content-type"] == "image/jpeg"
+    assert 1000 < len(kept.body()) <= 300_000

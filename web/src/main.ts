@@ -5,6 +5,7 @@ import { createApp } from 'vue'
 import 'vuetify/styles/core'
 import { Refusal } from './api/client'
 import App from './app/App.vue'
+import { keepPage } from './app/offline'
 import { ourVuetify } from './kit/vuetify'
 import { router } from './app/router'
 import './app/tokens.css'
@@ -25,3 +26,4 @@ const queries = new QueryClient({
 })
 
 createApp(App).use(router).use(vuetify).use(VueQueryPlugin, { queryClient: queries }).mount('#app')
+keepPage()

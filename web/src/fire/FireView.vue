@@ -2,6 +2,7 @@
 import { useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { api, call } from '../api/client'
+import { keepsPage } from '../app/offline'
 import { duration, time } from '../kit/units'
 import AfterPlate from './AfterPlate.vue'
 import AlarmBar from './AlarmBar.vue'
@@ -58,6 +59,7 @@ const since = computed(() => {
     <p v-if="lost" class="plate lost" role="status">
       No connection. This page goes on; what you tap is kept here and sent later.
       <span v-if="waiting.length">{{ waiting.length }} to send.</span>
+      <span v-if="!keepsPage()">Do not load it anew: by this address that needs the server.</span>
     </p>
     <p v-else-if="waiting.length" class="muted" role="status">{{ waiting.length }} to send …</p>
     <p v-if="error" class="muted" role="status">{{ error }}</p>

@@ -9,6 +9,8 @@ export type Tap = Partial<Schemas['TapDocument']> & { key: string; what: string;
 export interface Kept {
   cook: string
   tap: Tap
+  /** A photo, made small in this page: base64 of a JPEG. */
+  jpeg?: string
 }
 
 const PLACE = 'ravska:taps'
@@ -34,8 +36,8 @@ export function takeUp(): Promise<void> {
 }
 
 /** Keep a tap and send it as soon as that is possible; done once it is kept here. */
-export async function put(cook: string, tap: Tap): Promise<void> {
-  outbox.value = [...outbox.value, { cook, tap }]
+export async function put(cook: string, tap: Tap, jpeg?: string): Promise<void> {
+  outbox.value = [...outbox.value, jpeg ? { cook, tap, jpeg } : { cook, tap }]
   await remember()
   void flush()
 }
@@ -63,25 +65,45 @@ function flush(): Promise<void> {
 }
 
 async function sendAll(): Promise<void> {
-  while (outbox.value[0]) {
-    const cook = outbox.value[0].cook
-    const mine = outbox.value.filter((one) => one.cook === cook).slice(0, MOST_AT_ONCE)
+  for (let first = outbox.value[0]; first; first = outbox.value[0]) {
+    const mine = together(outbox.value)
     try {
-      const answer = await call(
-        api.POST('/api/fire/{cook_id}/taps', {
-          params: { path: { cook_id: cook } },
-          body: { taps: mine.map((one) => one.tap) },
-        }),
-      )
-      for (const refused of answer.refused) say(refused.sentence)
+      await (first.jpeg ? sendPhoto(first.cook, first.tap, first.jpeg) : sendTaps(first.cook, mine))
     } catch (failure) {
       // one that the server cannot be reached for is sent later; a cook that is gone takes no more
       if (failure instanceof Unreachable) return
+      say(sentenceOf(failure))
     }
     const done = new Set(mine.map((one) => one.tap.key))
     outbox.value = outbox.value.filter((one) => !done.has(one.tap.key))
     await remember()
   }
 }
+
+/** What is sent at once: a photo alone, taps of one cook up to the next photo together. */
+function together(kept: Kept[]): Kept[] {
+  const [first] = kept
+  if (!first || first.jpeg) return first ? [first] : []
+  const ends = kept.findIndex((one) => one.cook !== first.cook || one.jpeg)
+  return kept.slice(0, Math.min(ends < 0 ? kept.length : ends, MOST_AT_ONCE))
+}
+
+async function sendTaps(cook: string, mine: Kept[]) {
+  const answer = await call(
+    api.POST('/api/fire/{cook_id}/taps', {
+      params: { path: { cook_id: cook } },
+      body: { taps: mine.map((one) => one.tap) },
+    }),
+  )
+  for (const refused of answer.refused) say(refused.sentence)
+}
+
+const sendPhoto = (cook: string, tap: Tap, jpeg: string) =>
+  call(
+    api.POST('/api/fire/{cook_id}/photo', {
+      params: { path: { cook_id: cook } },
+      body: { tap: { note: '', word: '', celsius: '', grams: '', side: '', step: '', letter: '', ...tap }, jpeg },
+    }),
+  )
 
 whenBack(() => void flush())

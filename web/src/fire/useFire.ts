@@ -1,4 +1,5 @@
 import { useTimestamp } from '@vueuse/core'
+import { get, set } from 'idb-keyval'
 import { computed, inject, onScopeDispose, provide, ref, shallowRef, watch, type InjectionKey, type Ref } from 'vue'
 import { api, call, Refusal, sentenceOf, type Schemas } from '../api/client'
 import { newKey } from '../api/keys'
@@ -19,6 +20,14 @@ export interface Line {
 }
 
 const ASKS_EVERY_MS = 2000
+/** How often what is shown is kept in this browser, for when it is loaded without the server. */
+const KEPT_EVERY_MS = 15_000
+const PLACE = 'ravska:fire'
+interface Remembered {
+  id: string
+  told: Fire
+  lines: Line[]
+}
 /** More points of a line than this are asked for anew, thinned. */
 const MOST_POINTS = 5000
 
@@ -29,6 +38,7 @@ function useFire(id: Ref<string | undefined>) {
   const error = ref('')
   const lost = ref(false)
   let last = 0
+  let kept = 0
   let got = { at: 0, now: 0, speed: 1 }
   let waits: ReturnType<typeof setTimeout> | undefined
   let gone = false
@@ -56,6 +66,19 @@ function useFire(id: Ref<string | undefined>) {
     fire.value = told
     lost.value = false
     error.value = ''
+    if (Date.now() - kept < KEPT_EVERY_MS) return
+    kept = Date.now()
+    const shown: Remembered = { id: told.id, told, lines: lines.value }
+    set(PLACE, shown).catch(() => {})
+  }
+
+  /** Show what was kept of this cook, where the page was loaded and no server answers. */
+  async function remember(of: string) {
+    const before = await get<Remembered>(PLACE).catch(() => undefined)
+    if (before?.id !== of || fire.value || of !== id.value) return
+    lines.value = before.lines
+    got = { at: Date.now(), now: Date.now(), speed: 1 }
+    fire.value = before.told
   }
 
   const look = () => inTurn(lookNow)
@@ -70,6 +93,7 @@ function useFire(id: Ref<string | undefined>) {
       } catch (failure) {
         lost.value = !(failure instanceof Refusal)
         error.value = lost.value ? '' : sentenceOf(failure)
+        if (lost.value && !fire.value) await remember(of)
       }
     }
     if (!gone) waits = setTimeout(() => void look(), ASKS_EVERY_MS)
@@ -102,6 +126,12 @@ function useFire(id: Ref<string | undefined>) {
     await put(id.value, made)
     void look()
     return made
+  }
+  /** Note a photo, made small in this page. */
+  async function tapPhoto(jpeg: string, letter: string) {
+    if (!id.value) return
+    await put(id.value, { key: newKey(), what: 'photo', at: new Date(clock()).toISOString(), letter }, jpeg)
+    void look()
   }
   /** Note it, and offer to take it back. */
   async function tapAndSay(says: string, what: string, more: Partial<Tap> = {}, minutesAgo = 0) {
@@ -158,6 +188,7 @@ function useFire(id: Ref<string | undefined>) {
     now,
     reload,
     tap,
+    tapPhoto,
     tapAndSay,
     noteTyped,
     takeBack,
