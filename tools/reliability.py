@@ -26,6 +26,7 @@ from http.client import HTTPException
 from pathlib import Path
 from typing import NamedTuple
 
+import at_the_fire
 from playwright.sync_api import sync_playwright
 from running import CHROMIUM, OWN_PAGE, ROOT, wait_until_up
 
@@ -486,6 +487,16 @@ def gigabyte() -> str:
     return f"A book of {size:.2f} GB: backed up and checked in {took[0]:.0f} s, put back and checked in {took[1]:.0f} s"
 
 
+def at_fire(attack: Callable[[Book], str]) -> Callable[[], str]:
+    """Return an attack on a fire, each on a book of its own."""
+
+    def act() -> str:
+        with demo() as book:
+            return attack(book)
+
+    return act
+
+
 ATTACKS: dict[str, Callable[[], str]] = {
     "kills": kills,
     "imports": imports,
@@ -497,6 +508,11 @@ ATTACKS: dict[str, Callable[[], str]] = {
     "phones": phones,
     "hour": hour,
     "gigabyte": gigabyte,
+    "stream": at_fire(at_the_fire.stream),
+    "beside-a-forecast": at_fire(at_the_fire.beside_a_forecast),
+    "fire-kills": at_fire(at_the_fire.fire_kills),
+    "drawn": at_fire(at_the_fire.drawn),
+    "burning-day": at_fire(at_the_fire.burning_day),
 }
 
 
