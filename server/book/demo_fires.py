@@ -11,6 +11,7 @@ from devices.hidden.fire import Burns
 from ravska_core.heat import SURROUNDS, Phase
 from ravska_core.meat import find_cut, read_piece
 
+from book.days import tick
 from book.fires import new_device
 from book.models import Cook, Device, Event, Piece, ProbeUse, Reading
 from book.models.values import phases_from
@@ -166,7 +167,9 @@ def set_alight(cook: Cook, now: datetime, on_for: timedelta) -> None:
         (0.0, "began", None, {}), (120.0, "weather", None, {"word": "still"}), (on_s, "on", first, {}),
         (on_s + 20 * 60, "read", None, {"word": "pit", "celsius": 149.0}),
         (on_s + 25 * 60, "spritz", first, {}),
-        (on_s + on_for.total_seconds() - 300, "read", first, {"word": "centre", "celsius": 44.0}),
+        (on_s + on_for.total_seconds() - 300, "read", first, {"word": "centre", "celsius": 27.0}),
     ]  # fmt: skip
     deeds += [(on_s + 60, "on", one, {}) for one in others]
     _write(cook, began, deeds)
+    for piece in cook.pieces.all():
+        tick(cook, piece.letter, "wash", began)

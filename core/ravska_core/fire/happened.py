@@ -13,9 +13,9 @@ from ravska_core.heat import Seen, by_minute
 class Happened:
     """What happened to a piece on the fire: times [s], temperatures [°C]; None or empty where nobody noted it.
 
-    `on_s` is when it went on after the fire began; `x` where it lay, a share of the grate from its left; `pit_c` the
-    mean of the pit while it was on, `end_c` its centre as it came off and `highest_c` the most it came to; `plate_s`
-    from the fire to the plates or the board.
+    `on_s` is when it went on after the fire began; `from_embers` how far from them it lay, a share of the grate's
+    width; `pit_c` the mean of the pit while it was on, `end_c` its centre as it came off and `highest_c` the most it
+    came to; `plate_s` from the fire to the plates or the board.
     """
 
     letter: str
@@ -23,7 +23,7 @@ class Happened:
     fire_s: float | None
     rest_s: float | None
     plate_s: float | None
-    x: float
+    from_embers: float
     near: bool
     wrapped_s: float
     turned: int
@@ -54,7 +54,8 @@ def happened(piece: FirePiece, fire: AtFire) -> Happened | None:
         log.letter, on_s, fire_s,
         None if log.off_at is None or cut_at is None else (cut_at.at - log.off_at).total_seconds(),
         None if log.off_at is None or plate_at is None else (plate_at.at - log.off_at).total_seconds(),
-        log.place.x, log.place.near, sum(one.lasts_s for one in log.past if one.phase.vessel == "foil"), log.turned,
+        log.place.from_embers, log.place.near,
+        sum(one.lasts_s for one in log.past if one.phase.vessel == "foil"), log.turned,
         sum(tap.what in ("spritz", "baste") for tap in mine), pit_c,
         float(on_fire[-1]) if len(on_fire) and fire_s is not None else None,
         float(centre.max()) if len(centre) else None,

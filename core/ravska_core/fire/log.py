@@ -4,6 +4,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, field, replace
 from datetime import datetime
 
+from ravska_core.fire.embers import USUAL, from_embers, turned_over
 from ravska_core.fire.taps import Tap
 from ravska_core.heat import Cooker, Phase, Stretch, last_hot
 
@@ -12,18 +13,18 @@ _AGAIN_S = 60.0
 """What is left at least of a phase by time that has gone on for longer than planned [s]."""
 
 
-_EMBERS_FROM = 0.58
-"""The embers lie on the right of the grate, from this share of its width on."""
-
-
 @dataclass(frozen=True)
 class Place:
-    """Where a piece lies: shares of the grate from its left and its back, whether near the fire, which side is down."""
+    """Where a piece lies: shares of the grate from its left and its back, whether near the fire, which side is where.
+
+    `from_embers` is how far it is from them, a share of the grate's width; `side` as ``skin down``.
+    """
 
     x: float
     y: float
     near: bool = False
     side: str = ""
+    from_embers: float = 0.0
 
 
 @dataclass(frozen=True)
@@ -40,6 +41,7 @@ class PieceLog:
     off_at: datetime | None
     served_at: datetime | None
     place: Place
+    vessel: str
     wrapped: bool
     turned: int
     phase: int
@@ -119,6 +121,7 @@ def piece_log(
     on_at: datetime | None = None
     off_at: datetime | None = None
     served_at: datetime | None = None
+    said_near: bool | None = None
     for tap in taps:
         if tap.what == "set" and tap.celsius is not None and tap.at <= now and walk.since is not None:
             walk.close(tap.at)
@@ -129,10 +132,12 @@ def piece_log(
         if tap.letter != letter or tap.at > now:
             continue
         if tap.x is not None and tap.y is not None:
-            near = tap.x > _EMBERS_FROM if tap.near is None else tap.near
-            place = Place(tap.x, tap.y, near, tap.side or place.side)
-        elif tap.near is not None or tap.side:
-            place = replace(place, near=place.near if tap.near is None else tap.near, side=tap.side or place.side)
+            place, said_near = replace(place, x=tap.x, y=tap.y), None
+        said_near = said_near if tap.near is None else tap.near
+        if tap.side:
+            place = replace(place, side=f"{tap.side} down")
+        elif tap.what == "turn":
+            place = replace(place, side=turned_over(place.side))
         if tap.what == "on" and state in ("waiting", "off"):
             if state == "off" and off_at is not None:
                 rested = Phase("rest", 21.0, "board", lasts_s=(tap.at - off_at).total_seconds())
@@ -155,9 +160,27 @@ def piece_log(
     walk.close(now)
     wrapped = state == "on" and walk.now.vessel == "foil"
     ahead = walk.ahead(now) if state == "on" else ()
+    far = from_embers(place.x, place.y, embers_of(taps, now))
+    place = replace(place, from_embers=far, near=far == 0 if said_near is None else said_near)
     return PieceLog(
-        letter, state, on_at, off_at, served_at, place, wrapped, turned, walk.at_phase, tuple(walk.past), ahead
+        letter,
+        state,
+        on_at,
+        off_at,
+        served_at,
+        place,
+        walk.now.vessel,
+        wrapped,
+        turned,
+        walk.at_phase,
+        tuple(walk.past),
+        ahead,
     )
+
+
+def embers_of(taps: Sequence[Tap], now: datetime) -> str:
+    """Return where the embers lie, as it was said last."""
+    return next((tap.word for tap in reversed(taps) if tap.what == "embers" and tap.at <= now), USUAL)
 
 
 def usual_place(at: int, count: int) -> Place:

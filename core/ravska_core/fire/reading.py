@@ -8,18 +8,20 @@ from ravska_core.cautions import minimum_centre_c
 from ravska_core.fire.alarms import Alarm, alarms_of
 from ravska_core.fire.at_fire import AtFire, Due, FirePiece, fire_band, on_piece, pit_dips
 from ravska_core.fire.clocks import FireClock, clocks_of
+from ravska_core.fire.log import embers_of
 from ravska_core.fire.pit import Dip, fuel_due
 from ravska_core.fire.probes import fault_of, rate_k_h, shown_now, swapped, without_faults
 from ravska_core.fire.stall import stall_since
 from ravska_core.fire.standing import DipReading, Fan, Outlook, PieceAtFire, PitReading
-from ravska_core.heat import Seen
+from ravska_core.heat import VESSELS, Seen
 
 
 @dataclass(frozen=True)
 class FireReading:
-    """A cook at its fire as it stands at `now`."""
+    """A cook at its fire as it stands at `now`; `embers` says where on the grate they lie."""
 
     now: datetime
+    embers: str
     pieces: tuple[PieceAtFire, ...]
     pit: PitReading
     due: tuple[Due, ...]
@@ -35,7 +37,8 @@ def read_fire(fire: AtFire) -> FireReading:
     pit = _pit(fire, dips)
     clocks = tuple(clock for one in fire.pieces for clock in clocks_of(one, fire))
     return FireReading(
-        fire.now, pieces, pit, fire.due, clocks, alarms_of(fire, pieces, pit, clocks), tuple(_says(fire))
+        fire.now, embers_of(fire.taps, fire.now), pieces, pit, fire.due, clocks, alarms_of(fire, pieces, pit, clocks),
+        tuple(_says(fire)),
     )  # fmt: skip
 
 
@@ -60,7 +63,7 @@ def _piece(piece: FirePiece, fire: AtFire) -> PieceAtFire:
         at + timedelta(seconds=piece.centre.times_s[-1]) if piece.centre.times_s else None, piece.typed,
         shown_now(piece.surface, now_s, fire.dead_s), rate_k_h(good, now_s) if fault is None else None,
         None if stall is None else at + timedelta(seconds=stall), fault,
-        log.place.x, log.place.y, log.place.near, log.place.side, log.wrapped, log.turned,
+        log.place.x, log.place.y, log.place.near, log.place.side, VESSELS.get(log.vessel, ""), log.wrapped, log.turned,
         phase.where if phase else "", last.ends if last else "", last.centre_c if last else None,
         last.feel if last else "", _outlook(piece, fire), fire.planned_off.get(log.letter),
     )  # fmt: skip

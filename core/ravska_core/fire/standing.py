@@ -61,6 +61,7 @@ class PieceAtFire:
     y: float
     near: bool
     side: str
+    vessel: str
     wrapped: bool
     turned: int
     phase: str

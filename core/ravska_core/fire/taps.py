@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from datetime import datetime
 from types import MappingProxyType
 
+from ravska_core.fire.embers import EMBERS
 from ravska_core.heat import COLOURS
 from ravska_core.working import BadInput, in_range
 
@@ -43,6 +44,7 @@ KINDS: Mapping[str, Kind] = MappingProxyType(
         "inject": Kind("Inject", "injected again", "piece"),
         "lid": Kind("Lid", "lid opened", "fire"),
         "fuel": Kind("Fuel", "fuel on", "fire"),
+        "embers": Kind("Embers", "embers", "fire", tuple(EMBERS)),
         "vents": Kind("Vents", "vents", "fire", ("opened", "closed", "a little more", "a little less")),
         "flare": Kind("Flare-up", "flare-up", "both"),
         "feel": Kind("Feel", "feels", "piece", FEELS),

@@ -175,9 +175,8 @@ def _logs(
     else:
         last = b if late > 0 else a
         differ("order", f"{last.letter} went on {abs(late) / 60:.0f} min after the other.")
-    if a.near != b.near or abs(a.x - b.x) >= APART:
-        # the embers lie on the right
-        nearer = a if (a.near, a.x) > (b.near, b.x) else b
+    if a.near != b.near or abs(a.from_embers - b.from_embers) >= APART:
+        nearer = a if (a.near, -a.from_embers) > (b.near, -b.from_embers) else b
         differ("place", f"{nearer.letter} lay nearer the fire.")
     else:
         same.append("place on the grate")

@@ -146,7 +146,10 @@ class ProbeOut:
 
 @dataclass(frozen=True, slots=True)
 class FirePieceOut:
-    """A piece of the cook: its letter and name, its shape [cm], its phases in words, and why it cannot be forecast."""
+    """A piece of the cook: its letter and name, its shape [cm], its phases in words, and why it cannot be forecast.
+
+    `faces` are those that can be told apart, so that it can be said which is down.
+    """
 
     letter: str
     name: str
@@ -158,6 +161,7 @@ class FirePieceOut:
     count: int
     phases: tuple[str, ...]
     says: str
+    faces: tuple[str, ...]
 
 
 @dataclass(frozen=True, slots=True)

@@ -124,14 +124,16 @@ def fire_out(loaded: Loaded, after: int = 0) -> FireOut:
 def _piece_out(made: Made) -> FirePieceOut:
     piece = made.piece
     about, shape, sides = find_cut(piece.cut).name, "box", (20.0, 12.0, 8.0)
+    faces: tuple[str, ...] = ()
     try:
-        solid = read_piece(piece.as_core()).solid
+        read = read_piece(piece.as_core())
+        solid, faces = read.solid, tuple(face.name for face in read.faces)
         shape, sides = solid.shape, (solid.length_cm, solid.width_cm, solid.thickness_cm)
     except BadInput:
         pass
     return FirePieceOut(
         piece.letter, piece.name, about, shape, *sides, piece.count, tuple(phase.says for phase in made.phases),
-        made.says,
+        made.says, faces,
     )  # fmt: skip
 
 

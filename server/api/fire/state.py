@@ -264,7 +264,7 @@ def _plan(kept: Kept, now: datetime) -> None:
     near = [
         step for step in ahead
         if now - timedelta(hours=6) < step.begins_at < now + timedelta(hours=18)
-        and (step.letter not in on or step.key.partition(".")[0] not in _BEFORE_IT_IS_ON)
+        and not (step.letter in on and _is_moot(step))
     ]  # fmt: skip
     pieces = {one.piece.letter for one in kept.made}
     kept.due = tuple(
@@ -279,6 +279,13 @@ _BEFORE_IT_IS_ON = {
     "oil", "on",
 }  # fmt: skip
 """What of a day is moot once a piece is on the fire, by the kind of its step."""
+
+
+def _is_moot(step: DayStep) -> bool:
+    """Tell whether a step is over once its piece is on the fire: what goes before that, and putting it on."""
+    kind, _, number = step.key.partition(".")
+    return kind in _BEFORE_IT_IS_ON or (kind in ("to", "phase") and number in ("", "0"))
+
 
 _TAPS = {
     "on": "on", "off": "off", "rest": "rest", "serve": "plate", "spritz": "spritz", "baste": "baste", "glaze": "sauce",

@@ -93,7 +93,7 @@ class Migration(migrations.Migration):
         ),
         migrations.AddConstraint(
             model_name='event',
-            constraint=models.CheckConstraint(condition=models.Q(('what__in', ['began', 'ended', 'on', 'spritz', 'baste', 'turn', 'rotate', 'move', 'wrap', 'unwrap', 'drain', 'sauce', 'inject', 'lid', 'fuel', 'vents', 'flare', 'feel', 'colour', 'jiggle', 'off', 'rest', 'slice', 'plate', 'weight', 'note', 'photo', 'read', 'set', 'weather', 'came back', 'fed', 'left over', 'next time', 'silence', 'tick', 'undone'])), name='event_what'),
+            constraint=models.CheckConstraint(condition=models.Q(('what__in', ['began', 'ended', 'on', 'spritz', 'baste', 'turn', 'rotate', 'move', 'wrap', 'unwrap', 'drain', 'sauce', 'inject', 'lid', 'fuel', 'embers', 'vents', 'flare', 'feel', 'colour', 'jiggle', 'off', 'rest', 'slice', 'plate', 'weight', 'note', 'photo', 'read', 'set', 'weather', 'came back', 'fed', 'left over', 'next time', 'silence', 'tick', 'undone'])), name='event_what'),
         ),
         migrations.RunPython(_as_events, migrations.RunPython.noop),
         migrations.AddConstraint(

@@ -194,9 +194,9 @@ ARM = ArmRecord("A", "lamb-shoulder", 1, 2000, 1.5, 9000, 1200, True, phases=("b
     [
         ({"on_s": 720.0}, "order", "B went on 12 min after the other."),
         ({"on_s": -720.0}, "order", "A went on 12 min after the other."),
-        ({"x": 0.5}, "place", "B lay nearer the fire."),
+        ({"from_embers": 0.1}, "place", "B lay nearer the fire."),
         ({"near": True}, "place", "B lay nearer the fire."),
-        ({"x": 0.1}, "place", "A lay nearer the fire."),
+        ({"from_embers": 0.5}, "place", "A lay nearer the fire."),
         ({"pit_c": 126.0}, "pit", "The heat of the pit differs: A 118 °C, B 126 °C."),
         ({"end_c": 74.0}, "end", "The centre as it came off differs: A 70 °C, B 74 °C."),
         ({"plate_s": 2400.0}, "plate", "The time from the fire to the plates differs: A 25 min, B 40 min."),

@@ -102,13 +102,41 @@ def test_what_is_noted_later_than_now_has_not_happened():
 
 def test_it_lies_where_it_was_moved_to():
     log = _log(_tap(0, "on", x=0.2, y=0.4), _tap(5, "move", near=True), _tap(9, "turn", side="bottom"))
-    assert (log.place.x, log.place.y, log.place.near, log.place.side) == (0.2, 0.4, True, "bottom")
+    assert (log.place.x, log.place.y, log.place.near, log.place.side) == (0.2, 0.4, True, "bottom down")
     # dragged over to the embers it is near them, and back it is not
     over, back = _tap(10, "move", x=0.7, y=0.5), _tap(11, "move", x=0.3, y=0.5)
     assert _log(_tap(0, "on"), over).place.near
     assert not _log(_tap(0, "on"), over, back).place.near
     places = [usual_place(at, 5) for at in range(5)]
     assert len({(one.x, one.y) for one in places}) == 5
+
+
+@pytest.mark.parametrize(
+    ("embers", "far"),
+    [
+        ("", 0.38), ("on the right", 0.38), ("on the left", 0.0), ("in the middle", 0.1), ("on both sides", 0.0),
+        ("all over", 0.0), ("none", 1.0),
+    ],
+)  # fmt: skip
+def test_how_far_from_the_embers_it_lies_goes_by_where_they_are_said_to_be(embers, far):
+    said = [_tap(30, "embers", "", word=embers)] if embers else []
+    place = _log(_tap(0, "on", x=0.2, y=0.5), *said).place
+    assert place.from_embers == pytest.approx(far)
+    assert place.near == (far == 0)
+    # what is said later is not known yet
+    assert _log(_tap(0, "on", x=0.2, y=0.5), _tap(300, "embers", "", word="all over")).place.from_embers > 0.3
+
+
+def test_a_side_that_is_down_is_up_when_it_was_turned_and_down_again():
+    turns = [_tap(at, "turn") for at in (10, 20, 30)]
+    sides = [_log(_tap(0, "on", side="fat cap"), *turns[:many]).place.side for many in range(4)]
+    assert sides == ["fat cap down", "fat cap up", "fat cap down", "fat cap up"]
+    assert _log(_tap(0, "on"), *turns).place.side == ""
+
+
+def test_what_it_lies_in_is_that_of_its_phase_or_what_was_done_since():
+    assert _log(_tap(0, "on")).vessel == "grate"
+    assert _log(_tap(0, "on"), _tap(10, "wrap")).vessel == "foil"
 
 
 def test_two_orders_of_the_same_taps_are_one_log():

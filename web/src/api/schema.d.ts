@@ -10111,6 +10111,8 @@ export interface components {
         /**
          * FirePieceOut
          * @description A piece of the cook: its letter and name, its shape [cm], its phases in words, and why it cannot be forecast.
+         *
+         *     `faces` are those that can be told apart, so that it can be said which is down.
          */
         FirePieceOut: {
             /** Letter */
@@ -10133,10 +10135,12 @@ export interface components {
             phases: string[];
             /** Says */
             says: string;
+            /** Faces */
+            faces: string[];
         };
         /**
          * FireReading
-         * @description A cook at its fire as it stands at `now`.
+         * @description A cook at its fire as it stands at `now`; `embers` says where on the grate they lie.
          */
         FireReading: {
             /**
@@ -10144,6 +10148,8 @@ export interface components {
              * Format: date-time
              */
             now: string;
+            /** Embers */
+            embers: string;
             /** Pieces */
             pieces: components["schemas"]["PieceAtFire"][];
             pit: components["schemas"]["PitReading"];
@@ -10252,6 +10258,8 @@ export interface components {
             near: boolean;
             /** Side */
             side: string;
+            /** Vessel */
+            vessel: string;
             /** Wrapped */
             wrapped: boolean;
             /** Turned */
@@ -10587,7 +10595,7 @@ export interface components {
          * Happened
          * @description What happened to a piece on the fire: times [s], temperatures [°C]; None or empty where nobody noted it.
          *
-         *     `on_s` is when it went on after the fire began; `x` where it lay, a share of the grate from its left; `pit_c` the
+         *     `on_s` is when it went on after the fire began; `from_embers` how far from them it lay, a share of the grate's width; `pit_c` the
          *     mean of the pit while it was on, `end_c` its centre as it came off and `highest_c` the most it came to; `plate_s`
          *     from the fire to the plates or the board.
          */
@@ -10602,8 +10610,8 @@ export interface components {
             rest_s: number | null;
             /** Plate S */
             plate_s: number | null;
-            /** X */
-            x: number;
+            /** From Embers */
+            from_embers: number;
             /** Near */
             near: boolean;
             /** Wrapped S */

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useMediaQuery } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { usePreferences } from '../app/preferences'
 import { time } from '../kit/units'
@@ -9,13 +10,17 @@ import { useThisFire } from './useFire'
 const { fire, tap } = useThisFire()
 const { show } = usePreferences()
 const alarms = computed(() => (fire.value?.reading?.alarms ?? []).filter((alarm) => !alarm.silenced))
-const SHOWN = 2
+const small = useMediaQuery('(max-width: 720px)')
+/** On a phone the next one alone, so that nothing pushes the buttons away. */
+const most = computed(() => (small.value ? 1 : 2))
 const all = ref(false)
-const shown = computed(() => (all.value ? alarms.value : alarms.value.slice(0, SHOWN)))
+const shown = computed(() => (all.value ? alarms.value : alarms.value.slice(0, most.value)))
 const told = new Set<string>()
 watch(
   alarms,
   (now) => {
+    // what is over, or was silenced, is told anew when it comes again
+    for (const key of told) if (!now.some((alarm) => alarm.key === key)) told.delete(key)
     const fresh = now.filter((alarm) => !told.has(alarm.key))
     for (const alarm of fresh) {
       told.add(alarm.key)
@@ -39,8 +44,8 @@ watch(
         </button>
       </li>
     </ul>
-    <button v-if="alarms.length > SHOWN" type="button" class="link" @click="all = !all">
-      {{ all ? 'Fewer' : `${alarms.length - SHOWN} more` }}
+    <button v-if="alarms.length > most" type="button" class="link" @click="all = !all">
+      {{ all ? 'Fewer' : `${alarms.length - most} more` }}
     </button>
   </section>
 </template>

@@ -17,6 +17,12 @@ function large(celsius: number): string {
   return celsius < 100 ? celsius.toFixed(1) : String(Math.round(celsius))
 }
 const perHour = (k: number) => `${(scale.value === 'F' ? k * 1.8 : k).toFixed(1)} °${scale.value} an hour`
+/** What is the matter, in short: what to do about it stands in its alarm. */
+const FAULTS: Record<string, string> = {
+  dead: 'its probe is silent',
+  out: 'its probe is out of the meat',
+  slipping: 'its probe has slipped',
+}
 function about(piece: PieceStands): string {
   if (piece.state === 'waiting') return 'not on yet'
   if (piece.state === 'served') return 'served'
@@ -25,7 +31,7 @@ function about(piece: PieceStands): string {
       ? `off since ${time(piece.off_at)}, ${duration((now.value - Date.parse(piece.off_at)) / 1000)}`
       : 'off'
   }
-  if (piece.fault) return piece.fault.says
+  if (piece.fault) return FAULTS[piece.fault.kind] ?? piece.fault.says
   const rate = piece.rate_k_h === null ? '' : perHour(piece.rate_k_h)
   if (piece.stall_at) return `${rate}: the stall since ${time(piece.stall_at)}, water cools it`
   if (piece.typed && piece.centre_at) return [`read at ${time(piece.centre_at)}`, rate].filter(Boolean).join(', ')

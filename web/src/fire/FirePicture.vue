@@ -191,7 +191,7 @@ const fuel = computed(() => reading.value?.pit.fuel_at ?? null)
             <text :x="LEFT - 6" :y="y(at) + 4" text-anchor="end">{{ show.temperature(at) }}</text>
           </g>
           <g v-for="at in hours" :key="at.getTime()">
-            <text :x="x(at)" y="345" text-anchor="middle">{{ time(at.toISOString()) }}</text>
+            <text :x="Math.min(x(at), WIDE - 22)" y="345" text-anchor="middle">{{ time(at.toISOString()) }}</text>
           </g>
         </g>
         <g v-for="(stall, n) in stalls" :key="`s${stall.letter}`" class="stall">

@@ -178,5 +178,8 @@ const since = computed(() => {
   .fire .station-head h1 {
     font-size: var(--t-h3);
   }
+  .fire .station-head p {
+    display: none;
+  }
 }
 </style>

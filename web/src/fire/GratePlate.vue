@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, useTemplateRef } from 'vue'
-import Choice from '../kit/Choice.vue'
+import { embersOf } from './embers'
+import GrateSaid from './GrateSaid.vue'
 import { useThisFire, type PieceStands } from './useFire'
 
 /** The grate from above: pieces where they lie, near or far from the embers; drag to move, tap to turn. */
@@ -69,32 +70,19 @@ function nudge(piece: PieceStands, event: KeyboardEvent) {
     void tapAndSay(`${piece.letter} turned`, 'turn', { letter: piece.letter })
   }
 }
-/** Embers on the hot side, the same ones each time. */
-const embers = Array.from({ length: 46 }, (_, n) => {
-  const turn = (n * 2.39996) % (2 * Math.PI)
-  const far = Math.sqrt((n + 0.5) / 46)
-  return {
-    x: SIZE * 0.8 + Math.cos(turn) * far * 46,
-    y: MIDDLE + Math.sin(turn) * far * 112,
-    r: 5 + ((n * 7) % 6),
-    bright: n % 3,
-  }
-})
+const lie = computed(() => fire.value?.reading?.embers ?? '')
+const embers = computed(() => embersOf(lie.value, SIZE))
 const said = (piece: PieceStands) =>
   [
     `${piece.letter}, ${piece.name}`,
     piece.near ? 'near the embers' : 'away from the embers',
     piece.wrapped ? 'wrapped' : '',
-    piece.side ? `${piece.side} down` : '',
+    piece.side,
+    piece.vessel,
     piece.turned ? `turned ${piece.turned} times` : '',
   ]
     .filter(Boolean)
     .join(', ')
-const WEATHER = ['still', 'windy', 'gusts', 'rain', 'cold', 'sun']
-const weather = computed({
-  get: () => (fire.value?.events ?? []).filter((one) => one.what === 'weather').at(-1)?.word ?? '',
-  set: (word: string) => void tapAndSay(`Weather: ${word}`, 'weather', { word }),
-})
 </script>
 
 <template>
@@ -113,8 +101,8 @@ const weather = computed({
       <circle class="kettle" :cx="MIDDLE" :cy="MIDDLE" :r="REACH" />
       <g clip-path="url(#grate)">
         <circle
-          v-for="(one, n) in embers"
-          :key="n"
+          v-for="one in embers"
+          :key="one.key"
           :cx="one.x"
           :cy="one.y"
           :r="one.r"
@@ -136,13 +124,26 @@ const weather = computed({
         @pointerdown="down(piece, $event)"
         @keydown="nudge(piece, $event)"
       >
-        <ellipse v-bind="sides(piece.letter)" />
+        <ellipse
+          v-if="piece.vessel && !piece.wrapped && piece.vessel !== 'on the grate'"
+          class="vessel"
+          :rx="sides(piece.letter).rx + 9"
+          :ry="sides(piece.letter).ry + 9"
+        />
+        <ellipse class="meat" v-bind="sides(piece.letter)" />
         <circle r="14" class="disc" />
         <text y="5" text-anchor="middle">{{ piece.letter }}</text>
       </g>
     </svg>
-    <p class="muted">Drag a piece to move it, tap it to turn it. Embers are on the right.</p>
-    <Choice v-model="weather" label="Weather" :options="WEATHER.map((value) => ({ value, text: value }))" />
+    <p class="muted">Drag a piece to move it, tap it to turn it.</p>
+    <p
+      v-for="piece in pieces.filter((one) => one.side || (one.vessel && one.vessel !== 'on the grate'))"
+      :key="`v${piece.letter}`"
+      class="lies"
+    >
+      <b>{{ piece.letter }}</b> {{ [piece.side, piece.vessel].filter(Boolean).join(', ') }}
+    </p>
+    <GrateSaid />
   </section>
 </template>
 
@@ -180,17 +181,23 @@ svg {
 .piece {
   cursor: grab;
 }
-.piece ellipse {
+.piece .vessel {
+  fill: none;
+  stroke: #aeb4bd;
+  stroke-width: 3;
+  stroke-dasharray: none;
+}
+.piece .meat {
   fill: #7a3a2b;
   stroke: currentColor;
   stroke-width: 4;
 }
-.piece.of-b ellipse,
-.piece.of-d ellipse,
-.piece.of-f ellipse {
+.piece.of-b .meat,
+.piece.of-d .meat,
+.piece.of-f .meat {
   stroke-dasharray: 8 5;
 }
-.wrapped ellipse {
+.wrapped .meat {
   fill: #aeb4bd;
 }
 .disc {
