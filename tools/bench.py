@@ -17,6 +17,7 @@ from datetime import time as clock
 from itertools import cycle
 from pathlib import Path
 from urllib.parse import urlsplit
+from uuid import uuid4
 
 from playwright.sync_api import sync_playwright
 from ravska_core.coat import Layer, Seasoned, plain
@@ -42,9 +43,10 @@ class Client:
     def __init__(self, address: str) -> None:
         self.connection = http.client.HTTPConnection(urlsplit(address).netloc)
 
-    def send(self, method: str, path: str, data: str | None) -> bytes:
+    def send(self, method: str, path: str, data: str | None, more: dict[str, str] | None = None) -> bytes:
         """Return the answer as it came; what a server is measured by."""
-        self.connection.request(method, f"/api/{path}", data, {"Content-Type": "application/json"} | OWN_PAGE)
+        said = {"Content-Type": "application/json"} | OWN_PAGE | (more or {})
+        self.connection.request(method, f"/api/{path}", data, said)
         answer = self.connection.getresponse()
         found = answer.read()
         assert answer.status < 400, found
@@ -143,6 +145,16 @@ def answers(address: str, process: int) -> None:
     between = blend | {"low": "40 g", "high": "120 g"}
     tasted = next(row for row in client("GET", "cooks") if row["trial"] and row["trial"]["cards"] == 8)
 
+    alight = client("GET", "fire/cook")["id"]
+    burnt = next(row["id"] for row in client("GET", "cooks") if "goat" in row["name"])
+    tap = {"what": "spritz", "letter": "A"}
+    bearer = {"Authorization": f"Bearer {client('POST', 'fire/devices', {'name': 'bench'})['token']}"}
+
+    def thermometer() -> None:
+        at = datetime.now(UTC).isoformat()
+        rows = [{"channel": str(one), "celsius": 60, "at": at} for one in range(4)]
+        client.send("POST", "devices/thermometer/readings", json.dumps({"readings": rows}), bearer)
+
     def save() -> None:
         blend["batch"] = "61 g" if blend["batch"] == "60 g" else "60 g"
         blend.update(version=client("PUT", f"blends/{opened['id']}", blend)["version"])
@@ -175,6 +187,11 @@ def answers(address: str, process: int) -> None:
         ("heat of a piece, 64 draws, weight changed", lambda: next(fires)(), 100),
         ("what if: three runs", client.asks("POST", "cooks/heat/what-if", joint), None),
         ("home, the cook in hand", client.asks("GET", "cooks/in-hand"), 50),
+        ("a look at the fire, what is new", client.asks("GET", f"fire/{alight}?after=1000000"), 50),
+        ("a fire of nine hours, all of it", client.asks("GET", f"fire/{burnt}"), 50),
+        ("after the cook", client.asks("GET", f"fire/{burnt}/after"), 50),
+        ("a tap", lambda: client("POST", f"fire/{alight}/taps", {"taps": [tap | {"key": str(uuid4())}]}), None),
+        ("a thermometer's readings", thermometer, 20),
         ("list of blends", client.asks("GET", "blends"), 50),
         ("list of cooks", client.asks("GET", "cooks"), 50),
         ("verdict of eight cards", client.asks("GET", f"trials/{tasted['trial']['id']}/verdict"), 50),

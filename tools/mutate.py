@@ -82,6 +82,20 @@ SUBJECTS = {
         "day/moved.py",
         "day/eaters.py",
     ],
+    "forecast": ["heat/live.py", "heat/fit.py", "heat/forecasting.py", "heat/again.py", "fire/told.py"],
+    "at-fire": [
+        "fire/log.py",
+        "fire/pit.py",
+        "fire/probes.py",
+        "fire/stall.py",
+        "fire/clocks.py",
+        "fire/alarms.py",
+        "fire/reading.py",
+        "fire/embers.py",
+        "fire/thinning.py",
+        "fire/readings_csv.py",
+    ],
+    "after": ["fire/after.py", "fire/eaten.py", "fire/happened.py", "fire/leftovers.py", "trial/confounds.py"],
     "own": ["catalogue/own.py", "meat/own_cuts.py", "meat/portions.py", "blend/panel.py"],
 }
 SAMPLE, MOST_SECONDS, STUCK_AFTER = 25, 40.0, 300

@@ -1,12 +1,18 @@
 """The cook's job at the fire: a roast from light to slice, a connection that is lost, a cook without probes."""
 
+import os
 import re
+import socket
+import subprocess
+import sys
+from contextlib import suppress
 from datetime import UTC, datetime, timedelta
 from uuid import uuid4
 
 from axe import check_with_axe
+from playwright.sync_api import Error as PlaywrightError
 from playwright.sync_api import Page, expect
-from running import OWN_PAGE
+from running import OWN_PAGE, ROOT
 from test_day import cook_of
 
 
@@ -186,6 +192,33 @@ def test_fire_fits_a_phone(page: Page):
         assert button["y"] + button["height"] <= bar["y"] + 1, name
         assert button["height"] >= 44
     assert page.evaluate("document.documentElement.scrollWidth") <= 390
+
+
+def test_the_worked_bridge_passes_on_what_a_probe_posts(page: Page, ravska, tmp_path):
+    """The program that docs/thermometer.md shows is run as it stands there."""
+    text = (ROOT / "docs/thermometer.md").read_text(encoding="utf-8")
+    (program,) = [one for one in re.findall(r"```python\n(.*?)```", text, re.DOTALL) if "HTTPServer" in one]
+    (tmp_path / "bridge.py").write_text(program, encoding="utf-8")
+    at, fire = quick_roast(page)
+    noted(page, fire, "on", 30, letter="A")
+    made = page.request.post(f"{at}/api/fire/devices", data={"name": "Two channels"}, headers=OWN_PAGE).json()
+    use = {"key": str(uuid4()), "device": made["device"]["id"], "channel": "2", "role": "centre", "letter": "A"}
+    assert page.request.post(f"{fire}/probes", data=use, headers=OWN_PAGE).ok
+    with socket.socket() as probe:
+        probe.bind(("127.0.0.1", 0))
+        port = probe.getsockname()[1]
+    here = os.environ | {"RAVSKA": ravska.url, "RAVSKA_DEVICE_TOKEN": made["token"], "PORT": str(port)}
+    with subprocess.Popen([sys.executable, tmp_path / "bridge.py"], env=here, stderr=subprocess.DEVNULL) as bridge:
+        try:
+            page.goto(page_of(at, fire))
+            while bridge.poll() is None:
+                with suppress(PlaywrightError):
+                    told = page.request.post(f"http://127.0.0.1:{port}/", data={"probe": "2", "temp_f": 104})
+                    assert told.status == 204
+                    break
+            expect(page.get_by_role("region", name="Temperatures", exact=True)).to_contain_text("40.0")
+        finally:
+            bridge.kill()
 
 
 def test_readings_of_a_file_come_in_and_its_bad_lines_are_named(page: Page, tmp_path):
