@@ -40,13 +40,6 @@ a good handful of thyme
 1 tbsp smoked papirka
 2 EL Kreuzkümmel"""
 
-PACKET = """Average values per 100 g
-Fat 5,0 g
-Carbohydrate 45 g
-of which sugars 30 g
-Protein 8,0 g
-Salt 12,0 g"""
-
 
 def brought(page: Page, address: str, name: str) -> None:
     """Draw a spoken list with what is asked of it."""
@@ -55,20 +48,6 @@ def brought(page: Page, address: str, name: str) -> None:
     page.get_by_text("2 questions left").wait_for()
     page.mouse.move(300, 400)
     page.get_by_text("a cup and a quarter of brown sugar").last.scroll_into_view_if_needed()
-    page.wait_for_timeout(400)
-    page.screenshot(path=OUT / f"{name}.png")
-    print(f"docs/screenshots/{name}.png")
-
-
-def own(page: Page, address: str, name: str) -> None:
-    """Draw an ingredient of one's own being made from its packet."""
-    page.goto(f"{address}/shelf")
-    page.get_by_role("button", name="Make one of your own ingredients").click()
-    form = page.get_by_role("dialog", name="An ingredient of your own")
-    form.get_by_label("Its name").fill("Chandlery dust")
-    form.get_by_label("Paste what the packet prints").fill(PACKET)
-    form.get_by_label("It weighs").fill("9 g")
-    form.get_by_text("12.0 % salt").wait_for()
     page.wait_for_timeout(400)
     page.screenshot(path=OUT / f"{name}.png")
     print(f"docs/screenshots/{name}.png")
@@ -124,20 +103,26 @@ def fire_shots(wide: Page, phone: Page, address: str, supper: str) -> None:
     ]
     wide.request.post(f"{fire}/taps", data={"taps": noted}, headers=OWN_PAGE)
     wide.request.post(f"{fire}/simulated", data={"speed": 60, "seed": 4}, headers=OWN_PAGE)
-    wide.goto(f"{address}/fire")
+    wide.goto(f"{address}/fire/{supper}")
     wide.get_by_text("eight times in ten").first.wait_for()
     wide.get_by_text("at rest").first.wait_for()
     wide.request.post(f"{fire}/simulated", data={"speed": 1}, headers=OWN_PAGE)
     wide.wait_for_timeout(25_000)  # what dips cost is told every twenty seconds
     for page, name in ((wide, "fire"), (phone, "fire-phone")):
         if page is phone:
-            page.goto(f"{address}/fire")
+            page.goto(f"{address}/fire/{supper}")
             page.get_by_text("eight times in ten").first.wait_for()
         page.wait_for_timeout(600)
         page.screenshot(path=OUT / f"{name}.png")
         print(f"docs/screenshots/{name}.png")
     wide.request.post(f"{fire}/simulated/stop", headers=OWN_PAGE)
     theme(wide, address, "enamel")
+    past = next(row for row in get(address, "cooks") if "goat" in row["name"])  # type: ignore[attr-defined]
+    wide.goto(f"{address}/fire/{past['id']}")
+    wide.get_by_text("It fed 8").wait_for()
+    wide.wait_for_timeout(600)
+    wide.screenshot(path=OUT / "fire-after.png")
+    print("docs/screenshots/fire-after.png")
 
 
 def main() -> None:
@@ -162,7 +147,6 @@ def main() -> None:
         phone.wait_for_timeout(400)
         phone.screenshot(path=OUT / "coat-phone.png")
         brought(wide, at, "blend-bring")
-        own(wide, at, "shelf-own")
         measure_shots(wide, at)
         coat_shots(wide, at, next(row["id"] for row in get(at, "cooks") if "haunch" in row["name"]))
         phone.goto(f"{at}/table")

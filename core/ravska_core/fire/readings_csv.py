@@ -17,6 +17,7 @@ BY_HAND = "by hand"
 MOST_ROWS, MOST_REFUSED = 20_000, 50
 """So many rows are read at once, and so many refusals told."""
 
+_FORMULA = ("=", "+", "-", "@")
 _LOWEST_C, _HIGHEST_C = -60.0, 700.0
 _AS_C: Mapping[str, Callable[[float], float]] = MappingProxyType(
     {
@@ -52,7 +53,9 @@ def write_readings(rows: Iterable[ReadRow]) -> str:
     writer = csv.writer(out)
     writer.writerow(COLUMNS)
     for row in rows:
-        writer.writerow([row.at.isoformat(), row.measured, row.letter, row.probe, row.celsius])
+        # a spreadsheet would take some names for a formula
+        probe = f"'{row.probe}" if row.probe.startswith(_FORMULA) else row.probe
+        writer.writerow([row.at.isoformat(), row.measured, row.letter, probe, row.celsius])
     return out.getvalue()
 
 
@@ -128,9 +131,13 @@ def _read(
     if measured in ("centre", "surface") and letter not in letters:
         raise BadInput("piece", f"Say of which piece: {', '.join(letters)}.")
     return ReadRow(
-        _moment(cell("at"), zone), measured, letter if letter in letters else "", cell("probe")[:30] or "file",
+        _moment(cell("at"), zone), measured, letter if letter in letters else "", _plain(cell("probe"))[:30] or "file",
         _degrees(cell(scale), scale),
     )  # fmt: skip
+
+
+def _plain(probe: str) -> str:
+    return probe[1:] if probe.startswith("'") and probe[1:].startswith(_FORMULA) else probe
 
 
 def _moment(said: str, zone: tzinfo | None) -> datetime:

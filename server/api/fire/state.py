@@ -1,7 +1,8 @@
 """A cook at its fire from the book: what it is, its log, its readings; kept in mind between two looks of a page."""
 
 import threading
-from bisect import insort
+from array import array
+from bisect import bisect_right
 from collections import OrderedDict
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
@@ -48,6 +49,19 @@ class Made:
 
 
 @dataclass
+class Series:
+    """Readings of a channel in the order of their times: s since 1970, and °C; as small as they can be kept."""
+
+    times: "array[float]" = field(default_factory=lambda: array("d"))
+    celsius: "array[float]" = field(default_factory=lambda: array("d"))
+
+    def add(self, at: float, celsius: float) -> None:
+        place = len(self.times) if not self.times or at >= self.times[-1] else bisect_right(self.times, at)
+        self.times.insert(place, at)
+        self.celsius.insert(place, celsius)
+
+
+@dataclass
 class Kept:
     """What is kept in mind of a cook at its fire: its pieces and log as of a stamp, and all readings so far."""
 
@@ -58,7 +72,7 @@ class Kept:
     taps: tuple[Tap, ...] = ()
     uses: list[ProbeUse] = field(default_factory=list)
     last: int = 0
-    series: dict[tuple[UUID, str], list[tuple[float, float]]] = field(default_factory=dict)
+    series: dict[tuple[UUID, str], Series] = field(default_factory=dict)
     due: tuple[Due, ...] = ()
     planned_off: dict[str, datetime] = field(default_factory=dict)
     planned: float = -1e9
@@ -161,35 +175,35 @@ def _made(piece: Piece, cook: Cook) -> Made:
 def _read_on(kept: Kept, spans: list[Span]) -> None:
     """Take in the readings that came since."""
     for key, rows in rows_of(spans, kept.last).items():
-        series = kept.series.setdefault(key, [])
+        series = kept.series.setdefault(key, Series())
         for number, at, celsius in rows:
             kept.last = max(kept.last, number)
-            row = (at.timestamp(), celsius)
-            if not series or row[0] >= series[-1][0]:
-                series.append(row)
-            else:
-                insort(series, row)
+            series.add(at.timestamp(), celsius)
 
 
-def series_of(kept: Mapping[tuple[UUID, str], Sequence[tuple[float, float]]], span: Span) -> tuple[Array, Array]:
+def series_of(kept: Mapping[tuple[UUID, str], Series], span: Span) -> tuple[Array, Array]:
     """Return readings of a span: times [s since 1970] and temperatures [°C]."""
-    rows = kept.get((span.use.device_id, span.use.channel), ())
-    low, high = span.from_at.timestamp(), span.to_at.timestamp()
-    both = np.array([row for row in rows if low <= row[0] <= high]).reshape(-1, 2)
-    return both[:, 0], both[:, 1]
+    of = kept.get((span.use.device_id, span.use.channel))
+    if of is None:
+        return np.empty(0), np.empty(0)
+    # copied, as what is looked at from outside cannot grow
+    times, celsius = np.array(of.times), np.array(of.celsius)
+    low = np.searchsorted(times, span.from_at.timestamp(), side="left")
+    high = np.searchsorted(times, span.to_at.timestamp(), side="right")
+    return times[low:high], celsius[low:high]
 
 
 def _seen(kept: Kept, spans: Sequence[Span], typed: Sequence[Tap], since: datetime) -> Seen:
     """Return what probes showed and hands typed together, by minute, in s since a moment."""
     parts = [series_of(kept.series, span) for span in spans]
-    times = [one for part in parts for one in part[0]] + [tap.at.timestamp() for tap in typed]
-    celsius = [one for part in parts for one in part[1]] + [tap.celsius or 0.0 for tap in typed]
-    if not times:
+    times = np.concatenate([*(part[0] for part in parts), [tap.at.timestamp() for tap in typed]])
+    celsius = np.concatenate([*(part[1] for part in parts), [tap.celsius or 0.0 for tap in typed]])
+    if not len(times):
         return NOTHING
     order = np.argsort(times, kind="stable")
-    at = np.array(times)[order] - since.timestamp()
+    at = times[order] - since.timestamp()
     good = at >= -60
-    return seen_by_minute(np.maximum(at[good], 0.0), np.array(celsius)[order][good])
+    return seen_by_minute(np.maximum(at[good], 0.0), celsius[order][good])
 
 
 def _at_fire(kept: Kept, spans: list[Span], begins: datetime, now: datetime, speed: float) -> AtFire:

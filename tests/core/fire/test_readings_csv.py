@@ -18,7 +18,7 @@ rows = st.lists(
         ReadRow,
         at=st.datetimes(datetime(2020, 1, 1), datetime(2040, 1, 1), timezones=st.just(UTC)),
         measured=st.sampled_from(("centre", "surface")), letter=st.sampled_from("AB"),
-        probe=st.text("abc,;\"' \t", max_size=20).map(lambda said: said.strip() or "file"),
+        probe=st.text("abc=+-@,;\"' \t", max_size=20).map(lambda said: said.strip().lstrip("'").strip() or "file"),
         celsius=st.floats(-60, 700).map(lambda one: round(one, 2)),
     ),
     max_size=20,
@@ -28,6 +28,12 @@ rows = st.lists(
 @given(rows)
 def test_what_was_written_is_read_again(written):
     assert read_readings(write_readings(written), "AB") == (written, [])
+
+
+def test_a_name_that_a_spreadsheet_would_take_for_a_formula_is_written_as_text():
+    row = ReadRow(NOON, "pit", "", "=SUM(A1)", 110.0)
+    assert "'=SUM(A1)" in write_readings([row])
+    assert read_readings(write_readings([row]), "A")[0] == [row]
 
 
 def test_a_file_of_another_hand_is_read_with_its_own_marks_and_scale():

@@ -4,27 +4,12 @@ import { usePreferences } from '../app/preferences'
 import Field from '../kit/Field.vue'
 import { useThisFire } from './useFire'
 import PhotoTap from './PhotoTap.vue'
+import { FIRST, LATER } from './taps'
 
 /** One tap notes it now; held, it asks how long ago. What takes a word shows its words first. */
 const { fire, tapAndSay, noteTyped } = useThisFire()
 const { preferences } = usePreferences()
 const HELD_MS = 550
-const FIRST = ['spritz', 'baste', 'turn', 'wrap', 'sauce', 'fuel', 'lid', 'feel', 'inject', 'off', 'read', 'note']
-const LATER = [
-  'unwrap',
-  'rotate',
-  'drain',
-  'vents',
-  'set',
-  'flare',
-  'colour',
-  'jiggle',
-  'rest',
-  'slice',
-  'plate',
-  'weight',
-  'on',
-]
 const AGO = [5, 10, 20, 40, 60]
 const TYPED = new Set(['read', 'set', 'weight', 'note'])
 

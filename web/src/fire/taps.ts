@@ -1,0 +1,30 @@
+/** Buttons in sight, and those behind More, by the key of their kind. */
+export const FIRST = [
+  'spritz',
+  'baste',
+  'turn',
+  'wrap',
+  'sauce',
+  'fuel',
+  'lid',
+  'feel',
+  'inject',
+  'off',
+  'read',
+  'note',
+]
+export const LATER = [
+  'unwrap',
+  'rotate',
+  'drain',
+  'vents',
+  'set',
+  'flare',
+  'colour',
+  'jiggle',
+  'rest',
+  'slice',
+  'plate',
+  'weight',
+  'on',
+]
