@@ -16,7 +16,7 @@ from book.fires import new_device
 from book.models import Cook, Device, Event, Piece, ProbeUse, Reading
 from book.models.values import phases_from
 
-_MINUTE_S, _MOST_S = 60.0, 14 * 3600.0
+_MINUTE_S, _READ_EVERY_S, _MOST_S = 60.0, 120.0, 14 * 3600.0
 _GIVES_C = {"giving": 88.0, "like butter": 93.0}
 """At what centre the demo's meat feels so [°C]."""
 
@@ -69,12 +69,15 @@ def burn(cook: Cook, seed: int, weather: str, fed: int, left_g: float) -> None:
     hidden = HiddenCook(Burns("charcoal", on[0].phases[0].aimed_c), [_wanted(piece) for piece in pieces], seed)
     deeds: list[_Deed] = [(-1500.0, "began", None, {}), (-1200.0, "weather", None, {"word": weather})]
     rows: list[tuple[float, str, float]] = []
+    shown = dict[str, float]()
     while any(one.off_s is None for one in on) and hidden.seconds < _MOST_S:
-        for deed in _next_deeds(on, hidden, {row[1]: row[2] for row in rows[-8:]}):
+        for deed in _next_deeds(on, hidden, shown):
             deeds.append(deed)
             hidden.do(deed[1], deed[2].letter if deed[2] else "")
         hidden.go(_MINUTE_S)
-        rows += [(hidden.seconds, channel, celsius) for channel, celsius in hidden.shown().items()]
+        shown = hidden.shown()
+        if hidden.seconds % _READ_EVERY_S < _MINUTE_S / 2:
+            rows += [(hidden.seconds, channel, celsius) for channel, celsius in shown.items()]
     last = max(one.off_s or hidden.seconds for one in on)
     deeds += _after(on, last, fed, left_g)
     began_at = cook.serve_at - timedelta(seconds=last + 35 * 60)
@@ -144,7 +147,7 @@ def _read(cook: Cook, began_at: datetime, rows: Sequence[tuple[float, str, float
     ProbeUse.objects.bulk_create(
         ProbeUse(
             cook=cook, device=device, channel=channel, role=role, piece=piece, name=channel, from_at=began_at,
-            key=_key(cook, channel),
+            noted_at=began_at, key=_key(cook, channel),
         )
         for channel, role, piece in uses
     )  # fmt: skip

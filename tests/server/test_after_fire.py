@@ -83,7 +83,7 @@ def test_what_was_noted_for_next_time_is_there_when_it_is_cooked_again(api, cook
     status, again = api("POST", f"cooks/{cook_id}/copy", {})
     assert status == 201
     assert "Begin an hour sooner." in again["noted"]
-    assert "Begin an hour sooner." in after_of(api, again["id"])["noted"]
+    assert "Begin an hour sooner." in api("GET", f"fire/{again['id']}")[1]["noted"]
 
 
 def test_the_fair_test_goes_by_what_the_log_says(api, cook_id):  # noqa: F811

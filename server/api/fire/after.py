@@ -28,11 +28,10 @@ class NextTimeOut:
 
 @dataclass(frozen=True, slots=True)
 class AfterOut:
-    """A cook after its fire; `reading` is none before anything has been on it. `noted` is from the last time."""
+    """A cook after its fire; `reading` is none before anything has been on it."""
 
     reading: AfterReading | None
     next_time: list[NextTimeOut]
-    noted: str
 
 
 @router.reads("/{uuid:cook_id}/after")
@@ -46,7 +45,7 @@ def read_after_fire(request: HttpRequest, cook_id: UUID) -> AfterOut:
     ]  # fmt: skip
     fire, cook = loaded.fire, loaded.cook
     reading = None if fire is None else read_after(fire, _kept_off(cook), cook.appetite)
-    return AfterOut(reading, notes, cook.noted)
+    return AfterOut(reading, notes)
 
 
 def _kept_off(cook: Cook) -> dict[str, datetime]:

@@ -169,7 +169,7 @@ class FireOut:
     """A cook at its fire: by its own clock, which goes `speed` times as fast as everybody's.
 
     `reading` is how it stands, none before it has begun; `lines` are readings after the number that was asked for, up
-    to `last`.
+    to `last`; `noted` is what was to be done otherwise this time.
     """
 
     id: UUID
@@ -188,6 +188,7 @@ class FireOut:
     probes: list[ProbeOut]
     kinds: list[KindOut]
     simulated: bool
+    noted: str
 
 
 class ProbeDocument(Schema):

@@ -117,7 +117,7 @@ def fire_out(loaded: Loaded, after: int = 0) -> FireOut:
         cook.pk, cook.name, loaded.now, loaded.speed, cook.serve_at, loaded.began_at, loaded.ended_at,
         [_piece_out(one) for one in loaded.made], cookers[0] if cookers else "",
         None if loaded.fire is None else read_fire(loaded.fire), events, lines, last, _probes(loaded, letters),
-        KINDS_OUT, simulated is not None,
+        KINDS_OUT, simulated is not None, cook.noted,
     )  # fmt: skip
 
 

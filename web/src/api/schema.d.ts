@@ -10064,7 +10064,7 @@ export interface components {
          * @description A cook at its fire: by its own clock, which goes `speed` times as fast as everybody's.
          *
          *     `reading` is how it stands, none before it has begun; `lines` are readings after the number that was asked for, up
-         *     to `last`.
+         *     to `last`; `noted` is what was to be done otherwise this time.
          */
         FireOut: {
             /**
@@ -10107,6 +10107,8 @@ export interface components {
             kinds: components["schemas"]["KindOut"][];
             /** Simulated */
             simulated: boolean;
+            /** Noted */
+            noted: string;
         };
         /**
          * FirePieceOut
@@ -10565,14 +10567,12 @@ export interface components {
         };
         /**
          * AfterOut
-         * @description A cook after its fire; `reading` is none before anything has been on it. `noted` is from the last time.
+         * @description A cook after its fire; `reading` is none before anything has been on it.
          */
         AfterOut: {
             reading: components["schemas"]["AfterReading"] | null;
             /** Next Time */
             next_time: components["schemas"]["NextTimeOut"][];
-            /** Noted */
-            noted: string;
         };
         /**
          * AfterReading
@@ -10595,9 +10595,9 @@ export interface components {
          * Happened
          * @description What happened to a piece on the fire: times [s], temperatures [°C]; None or empty where nobody noted it.
          *
-         *     `on_s` is when it went on after the fire began; `from_embers` how far from them it lay, a share of the grate's width; `pit_c` the
-         *     mean of the pit while it was on, `end_c` its centre as it came off and `highest_c` the most it came to; `plate_s`
-         *     from the fire to the plates or the board.
+         *     `on_s` is when it went on after the fire began; `from_embers` how far from them it lay, a share of the grate's
+         *     width; `pit_c` the mean of the pit while it was on, `end_c` its centre as it came off and `highest_c` the most it
+         *     came to; `plate_s` from the fire to the plates or the board.
          */
         Happened: {
             /** Letter */

@@ -39,12 +39,15 @@ watch(
         <span
           ><b>{{ time(alarm.since) }}</b> {{ show.sentence(alarm.says) }}</span
         >
+        <button v-if="small && alarms.length > 1" type="button" class="link" @click="all = !all">
+          {{ all ? 'Fewer' : `${alarms.length - 1} more` }}
+        </button>
         <button type="button" :aria-label="`Silence: ${alarm.says}`" @click="tap('silence', { note: alarm.key })">
           Silence
         </button>
       </li>
     </ul>
-    <button v-if="alarms.length > most" type="button" class="link" @click="all = !all">
+    <button v-if="!small && alarms.length > most" type="button" class="link" @click="all = !all">
       {{ all ? 'Fewer' : `${alarms.length - most} more` }}
     </button>
   </section>
@@ -58,6 +61,9 @@ watch(
   display: grid;
   grid-template-columns: repeat(auto-fit, minmax(min(100%, 300px), 1fr));
   gap: var(--s-6);
+}
+li > span {
+  flex: 1;
 }
 li {
   display: flex;

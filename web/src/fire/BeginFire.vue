@@ -21,6 +21,7 @@ const { fire, tapAndSay } = useThisFire()
         <PieceBadge :letter="piece.letter" /> {{ piece.name }} is on now
       </button>
     </div>
+    <p v-if="fire?.noted" class="noted"><b>Last time you noted:</b> {{ fire.noted }}</p>
     <ul>
       <li v-for="piece in fire?.pieces ?? []" :key="piece.letter">
         {{ piece.letter }}, {{ piece.about }}: {{ piece.phases.join('; ') || 'no phases yet' }}. {{ piece.says }}
@@ -39,6 +40,10 @@ const { fire, tapAndSay } = useThisFire()
 .big {
   margin: 0;
   font-size: var(--t-big);
+}
+.noted {
+  margin: 0;
+  white-space: pre-line;
 }
 .ways {
   display: flex;

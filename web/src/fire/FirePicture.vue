@@ -3,7 +3,7 @@ import { useElementSize } from '@vueuse/core'
 import { computed, useTemplateRef } from 'vue'
 import { usePreferences } from '../app/preferences'
 import { time } from '../kit/units'
-import { LEFT, RIGHT, TOP, HIGH, PIT_TOP, PIT_HIGH, GRAIN, usePicture } from './usePicture'
+import { LEFT, RIGHT, TOP, HIGH, PIT_TOP, PIT_HIGH, usePicture } from './usePicture'
 import { useThisFire } from './useFire'
 
 /** Centres as they were read, fraying into a fan and ending in grains; the pit as an ember strip with its dips. */
@@ -80,7 +80,13 @@ const {
           />
         </g>
         <g v-for="heap in heaps" :key="`h${heap.letter}`" class="heap" :class="`of-${heap.letter.toLowerCase()}`">
-          <circle v-for="(grain, n) in heap.grains" :key="n" :cx="grain.x" :cy="heap.base - grain.y" :r="GRAIN - 0.5" />
+          <circle
+            v-for="(grain, n) in heap.grains"
+            :key="n"
+            :cx="grain.x"
+            :cy="heap.base - grain.y"
+            :r="heap.size - 0.5"
+          />
         </g>
         <g class="pit">
           <text :x="LEFT - 6" :y="PIT_TOP + PIT_HIGH / 2 + 4" text-anchor="end">pit</text>

@@ -84,9 +84,9 @@ const since = computed(() => {
           <FireLog v-else class="log" />
         </div>
       </div>
-      <div v-if="reading" class="more">
+      <div class="more">
         <ProbesPlate />
-        <ReadingsPlate />
+        <ReadingsPlate v-if="reading" />
         <FireClocks />
       </div>
     </template>

@@ -13,8 +13,8 @@ const REACH = 138
 const board = useTemplateRef<SVGSVGElement>('board')
 const dragged = ref<{ letter: string; x: number; y: number; moved: boolean } | null>(null)
 const shapes = computed(() => new Map((fire.value?.pieces ?? []).map((piece) => [piece.letter, piece])))
-/** How large a piece is drawn: by its own sides, the whole grate 57 cm across. */
-function sides(letter: string) {
+/** How large a piece is by its own sides, the whole grate 57 cm across. */
+function natural(letter: string) {
   const of = shapes.value.get(letter)
   const scale = (2 * REACH) / 57
   const rows = Math.ceil(Math.sqrt(of?.count ?? 1))
@@ -22,6 +22,15 @@ function sides(letter: string) {
     rx: Math.min(92, Math.max(22, ((of?.length_cm ?? 20) * rows * scale) / 2)),
     ry: Math.min(70, Math.max(18, ((of?.width_cm ?? 12) * rows * scale) / 2)),
   }
+}
+/** What does not lie side by side as large as it is, is drawn smaller. */
+const smaller = computed(() => {
+  const covered = pieces.value.map(({ letter }) => natural(letter)).reduce((sum, { rx, ry }) => sum + rx * ry, 0)
+  return Math.min(1, Math.sqrt((0.42 * REACH ** 2) / Math.max(1, covered)))
+})
+const sides = (letter: string) => {
+  const { rx, ry } = natural(letter)
+  return { rx: rx * smaller.value, ry: ry * smaller.value }
 }
 const at = (piece: PieceStands) => {
   const to = dragged.value
@@ -127,8 +136,8 @@ const said = (piece: PieceStands) =>
         <ellipse
           v-if="piece.vessel && !piece.wrapped && piece.vessel !== 'on the grate'"
           class="vessel"
-          :rx="sides(piece.letter).rx + 9"
-          :ry="sides(piece.letter).ry + 9"
+          :rx="sides(piece.letter).rx + 6"
+          :ry="sides(piece.letter).ry + 6"
         />
         <ellipse class="meat" v-bind="sides(piece.letter)" />
         <circle r="14" class="disc" />

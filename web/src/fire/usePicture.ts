@@ -10,6 +10,17 @@ import { useThisFire, type Line } from './useFire'
 
 export const [LEFT, RIGHT, TOP, HIGH, PIT_TOP, PIT_HIGH, GRAIN] = [46, 12, 26, 232, 276, 44, 4.6]
 
+/** A heap of grains that is at most so high: of many at one time they are smaller. */
+function fitting(at: number[], high: number) {
+  let size = GRAIN
+  let grains = heaped(at, size)
+  while (size > 1.6 && Math.max(0, ...grains.map((one) => one.y)) + size > high) {
+    size *= 0.85
+    grains = heaped(at, size)
+  }
+  return { size, grains }
+}
+
 /** Where everything of a cook's picture lies, in one of so many pixels across. */
 export function usePicture(WIDE: Ref<number>) {
   const { fire, lines, now } = useThisFire()
@@ -78,9 +89,9 @@ export function usePicture(WIDE: Ref<number>) {
     outlooks.value.map(({ letter, of, target }) => ({
       letter,
       base: target === null ? HIGH : y.value(target),
-      grains: heaped(
+      ...fitting(
         of.done.flatMap((one) => (one && ms(one) <= span.value[1] ? [x.value(ms(one))] : [])),
-        GRAIN,
+        (target === null ? HIGH : y.value(target)) - TOP,
       ),
       never: of.done.filter((one) => !one).length,
     })),
