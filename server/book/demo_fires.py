@@ -12,7 +12,7 @@ from ravska_core.heat import SURROUNDS, Phase
 from ravska_core.meat import find_cut, read_piece
 
 from book.days import tick
-from book.fires import new_device
+from book.fires import hashed
 from book.models import Cook, Device, Event, Piece, ProbeUse, Reading
 from book.models.values import phases_from
 
@@ -139,8 +139,10 @@ def _after(on: Sequence[_OnFire], last_s: float, fed: int, left_g: float) -> lis
 
 
 def _read(cook: Cook, began_at: datetime, rows: Sequence[tuple[float, str, float]], pieces: Sequence[Piece]) -> None:
-    device, _ = new_device(cook.household, "Five channels")
-    Device.objects.filter(pk=device.pk).update(made_at=began_at, heard_at=cook.serve_at, revoked_at=cook.serve_at)
+    device = Device.objects.create(
+        household=cook.household, name="Five channels", token_hash=hashed(str(_key(cook, "gone"))), made_at=began_at,
+        heard_at=cook.serve_at, revoked_at=cook.serve_at,
+    )  # fmt: skip
     uses: list[tuple[str, str, Piece | None]] = [("pit", "pit", None)]
     for piece in pieces:
         uses += [(piece.letter, "centre", piece), (f"{piece.letter} surface", "surface", piece)]
