@@ -8,7 +8,8 @@ import { duration, time } from '../kit/units'
 import { sure } from '../kit/sure'
 import { useThisFire, type Line } from './useFire'
 
-export const [LEFT, RIGHT, TOP, HIGH, PIT_TOP, PIT_HIGH, GRAIN] = [46, 12, 26, 232, 276, 44, 4.6]
+export const [LEFT, RIGHT, TOP, HIGH, PIT_TOP, PIT_HIGH] = [46, 12, 26, 232, 276, 44]
+const GRAIN = 4.6
 
 /** A heap of grains that is at most so high: of many at one time they are smaller. */
 function fitting(at: number[], high: number) {
