@@ -93,3 +93,18 @@ def test_a_restart_in_the_middle_of_a_cook_changes_nothing_that_is_known(api, co
         assert same[name] == one[name], name
     assert same["rate_k_h"] == pytest.approx(one["rate_k_h"], abs=0.2)
     assert Event.objects.count() == 2
+
+
+def test_a_reading_of_a_clock_that_is_a_little_fast_is_not_lost_to_one_that_is_right(api, cook_id, device, clock):  # noqa: F811
+    noted(api, cook_id, {"what": "on", "letter": "A", "at": (clock.now - timedelta(hours=1)).isoformat()})
+    other = api("POST", "fire/devices", {"name": "The other"})[1]
+    for number, (made, role, letter) in enumerate(((device, "centre", "A"), (other, "pit", ""))):
+        use = {"key": f"6e0e3d14-2f9d-4b8f-9b25-0a4b8b1d5c2{number}", "device": made["device"]["id"], "channel": "1"}
+        assert api("POST", f"fire/{cook_id}/probes", use | {"role": role, "letter": letter})[0] == 200
+    fast = (clock.now + timedelta(seconds=4)).isoformat()
+    assert sends(device["token"], [{"channel": "1", "celsius": 55, "at": fast}])[1]["taken"] == 1
+    assert sends(other["token"], [{"channel": "1", "celsius": 120, "at": clock.now.isoformat()}])[1]["taken"] == 1
+    fire_of(api, cook_id)
+    clock.now += timedelta(seconds=10)
+    (one, _) = fire_of(api, cook_id)["reading"]["pieces"]
+    assert one["centre_c"] == 55

@@ -38,7 +38,7 @@ from api.fire.documents import (
     TapsDocument,
     event_out,
 )
-from api.fire.series import rows_of, thinned
+from api.fire.series import numbers_of, thinned
 from api.fire.simulated import hand_over, put_to, simulator_of, take_away
 from api.fire.state import Loaded, Made, ask_forecasts, load_fire, step_of_tap
 from api.plumbing.answers import Router
@@ -140,15 +140,17 @@ def _piece_out(made: Made) -> FirePieceOut:
 def _lines(loaded: Loaded, after: int, letters: dict[UUID, str]) -> tuple[list[ProbeLineOut], int]:
     """Return lines of readings after a number, and the highest number among them."""
     found, last = [], after
-    rows = rows_of(loaded.spans, after)
     for span in loaded.spans:
         use = span.use
-        mine = [row for row in rows.get((use.device_id, use.channel), ()) if span.from_at <= row[1] <= span.to_at]
-        if not mine:
+        if after:
+            rows = list(numbers_of(span, after))
+            last = max([last, *(row[0] for row in rows)])
+            times, celsius = np.array([row[1] for row in rows]), np.array([row[2] for row in rows])
+        else:
+            last, (times, celsius) = loaded.last, loaded.shown[span]
+        if not len(times):
             continue
-        last = max(last, max(row[0] for row in mine))
-        times = np.array([row[1].timestamp() for row in mine])
-        times, celsius = thinned(times, np.array([row[2] for row in mine]))
+        times, celsius = thinned(times, celsius)
         found.append(
             ProbeLineOut(
                 use.device_id,

@@ -2,12 +2,13 @@
 
 from collections.abc import Iterable
 from dataclasses import dataclass
-from datetime import datetime
+from datetime import datetime, timedelta
 from uuid import UUID
 
 import numpy as np
+from book.fires import FAR_AHEAD_S
 from book.models import ProbeUse, Reading
-from django.db.models import Q
+from django.db.models import FloatField, Func, Q
 from numpy.typing import NDArray
 from ravska_core.heat import Seen, by_minute
 from tsdownsample import MinMaxDownsampler
@@ -23,11 +24,12 @@ _THINNER = MinMaxDownsampler()  # type: ignore[no-untyped-call]  # the library s
 
 @dataclass(frozen=True)
 class Span:
-    """When a channel of a device measures what: until the next that is said of it."""
+    """When a channel of a device measures what: until the next that is said of it, or still."""
 
     use: ProbeUse
     from_at: datetime
     to_at: datetime
+    still: bool = False
 
 
 def spans_of(uses: list[ProbeUse], begins: datetime, ends: datetime) -> list[Span]:
@@ -38,7 +40,7 @@ def spans_of(uses: list[ProbeUse], begins: datetime, ends: datetime) -> list[Spa
         to_at = min([*later, ends])
         from_at = max(use.from_at, begins)
         if use.role != "none" and from_at < to_at:
-            found.append(Span(use, from_at, to_at))
+            found.append(Span(use, from_at, to_at, still=not later))
     return found
 
 
@@ -52,6 +54,30 @@ def rows_of(spans: Iterable[Span], after: int = 0) -> dict[tuple[UUID, str], lis
     for device, channel, number, at, celsius in rows.values_list("device_id", "channel", "id", "at", "celsius"):
         found.setdefault((device, channel), []).append((number, at, celsius))
     return found
+
+
+class _JulianDay(Func):
+    """A moment as SQLite counts it [days]: an object for each of a day's readings takes longer than all else."""
+
+    function, output_field = "julianday", FloatField()
+
+
+def numbers_of(span: Span, after: int = 0) -> Iterable[tuple[int, float, float]]:
+    """Return readings of a span in the order of their times: number, s since 1970, and °C; those after a number.
+
+    Of one that still goes on those of a clock that is a little fast are among them: asked for by their number, they
+    would not come again.
+    """
+    until = span.to_at + timedelta(seconds=FAR_AHEAD_S) if span.still else span.to_at
+    rows = Reading.objects.filter(
+        device=span.use.device_id, channel=span.use.channel, at__gte=span.from_at, at__lte=until, id__gt=after
+    ).order_by("at")
+    for number, days, celsius in rows.values_list("id", _JulianDay("at"), "celsius"):
+        yield number, round((days - _EPOCH_DAYS) * 86_400, 3), celsius
+
+
+_EPOCH_DAYS = 2_440_587.5
+"""1970 began on this Julian day."""
 
 
 def thinned(times: Array, celsius: Array, most: int = MOST_POINTS) -> tuple[Array, Array]:

@@ -26,9 +26,11 @@ from ravska_core.working import BadInput
 from api.cooks.planned import planned
 from api.cooks.store import one_cook
 from api.fire.forecaster import forecaster
-from api.fire.series import Span, rows_of, seen_by_minute, spans_of
+from api.fire.series import Span, numbers_of, seen_by_minute, spans_of
 
 Array = NDArray[np.float64]
+Shown = tuple[Array, Array]
+"""What a probe showed: times [s since 1970] and temperatures [°C]."""
 
 _REMEMBERED, _PLANNED_FOR_S, _MOST_DUE = 6, 20.0, 6
 _OLD_AFTER_S, _DEAD_AFTER_S = 120.0, 120.0
@@ -93,6 +95,7 @@ class Loaded:
     began_at: datetime | None
     ended_at: datetime | None
     last: int
+    shown: Mapping[Span, Shown]
 
 
 _lock = threading.Lock()
@@ -130,12 +133,13 @@ def _load(kept: Kept, cook_id: UUID, wall: datetime) -> Loaded:
     now, speed = clock_of(cook, wall)
     begins, ends = began_at(kept.taps), ended_at(kept.taps)
     if begins is None:
-        return Loaded(cook, None, kept.made, kept.events, [], now, speed, None, None, 0)
+        return Loaded(cook, None, kept.made, kept.events, [], now, speed, None, None, 0, {})
     until = now if ends is None else min(now, ends + timedelta(hours=12))
     spans = spans_of(kept.uses, begins - timedelta(hours=1), until)
     _read_on(kept, spans)
-    fire = _at_fire(kept, spans, begins, now, speed)
-    return Loaded(cook, fire, kept.made, kept.events, spans, now, speed, begins, ends, kept.last)
+    shown = {span: series_of(kept.series, span) for span in spans}
+    fire = _at_fire(kept, shown, begins, now, speed)
+    return Loaded(cook, fire, kept.made, kept.events, spans, now, speed, begins, ends, kept.last, shown)
 
 
 _ADDED_TO = ((Event, "noted_at"), (ProbeUse, "noted_at"), (CookClock, "wall_at"))
@@ -174,14 +178,15 @@ def _made(piece: Piece, cook: Cook) -> Made:
 
 def _read_on(kept: Kept, spans: list[Span]) -> None:
     """Take in the readings that came since."""
-    for key, rows in rows_of(spans, kept.last).items():
-        series = kept.series.setdefault(key, Series())
-        for number, at, celsius in rows:
+    last = kept.last
+    for span in spans:
+        series = kept.series.setdefault((span.use.device_id, span.use.channel), Series())
+        for number, at, celsius in numbers_of(span, last):
             kept.last = max(kept.last, number)
-            series.add(at.timestamp(), celsius)
+            series.add(at, celsius)
 
 
-def series_of(kept: Mapping[tuple[UUID, str], Series], span: Span) -> tuple[Array, Array]:
+def series_of(kept: Mapping[tuple[UUID, str], Series], span: Span) -> Shown:
     """Return readings of a span: times [s since 1970] and temperatures [°C]."""
     of = kept.get((span.use.device_id, span.use.channel))
     if of is None:
@@ -193,9 +198,8 @@ def series_of(kept: Mapping[tuple[UUID, str], Series], span: Span) -> tuple[Arra
     return times[low:high], celsius[low:high]
 
 
-def _seen(kept: Kept, spans: Sequence[Span], typed: Sequence[Tap], since: datetime) -> Seen:
+def _seen(parts: Sequence[Shown], typed: Sequence[Tap], since: datetime) -> Seen:
     """Return what probes showed and hands typed together, by minute, in s since a moment."""
-    parts = [series_of(kept.series, span) for span in spans]
     times = np.concatenate([*(part[0] for part in parts), [tap.at.timestamp() for tap in typed]])
     celsius = np.concatenate([*(part[1] for part in parts), [tap.celsius or 0.0 for tap in typed]])
     if not len(times):
@@ -206,7 +210,7 @@ def _seen(kept: Kept, spans: Sequence[Span], typed: Sequence[Tap], since: dateti
     return seen_by_minute(np.maximum(at[good], 0.0), celsius[order][good])
 
 
-def _at_fire(kept: Kept, spans: list[Span], begins: datetime, now: datetime, speed: float) -> AtFire:
+def _at_fire(kept: Kept, shown: Mapping[Span, Shown], begins: datetime, now: datetime, speed: float) -> AtFire:
     assert kept.cook is not None
     pieces, count = [], len(kept.made)
     for at, one in enumerate(kept.made):
@@ -219,18 +223,18 @@ def _at_fire(kept: Kept, spans: list[Span], begins: datetime, now: datetime, spe
             continue
 
         def of(role: str, letter: str = letter, key: UUID = piece.pk, on_at: datetime = log.on_at) -> tuple[Seen, bool]:
-            mine = [span for span in spans if span.use.role == role and span.use.piece_id == key]
+            mine = [one for span, one in shown.items() if span.use.role == role and span.use.piece_id == key]
             typed = [
                 tap for tap in kept.taps
                 if (tap.what, tap.word, tap.letter) == ("read", role, letter) and tap.at <= now
             ]  # fmt: skip
-            return _seen(kept, mine, typed, on_at), bool(typed) and not mine
+            return _seen(mine, typed, on_at), bool(typed) and not mine
 
         centre, by_hand = of("centre")
         pieces.append(FirePiece(piece.name, one.heated, log, centre, of("surface")[0], by_hand))
-    pits = [span for span in spans if span.use.role == "pit"]
+    pits = [one for span, one in shown.items() if span.use.role == "pit"]
     typed = [tap for tap in kept.taps if tap.what == "read" and tap.word == "pit" and tap.at <= now]
-    pit = _seen(kept, pits, typed, begins)
+    pit = _seen(pits, typed, begins)
     _plan(kept, now)
     told = {
         one.log.letter: found
