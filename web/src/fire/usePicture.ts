@@ -11,15 +11,11 @@ import { useThisFire, type Line } from './useFire'
 export const [LEFT, RIGHT, TOP, HIGH, PIT_TOP, PIT_HIGH] = [46, 12, 26, 232, 276, 44]
 const GRAIN = 4.6
 
-/** A heap of grains that is at most so high: of many at one time they are smaller. */
-function fitting(at: number[], high: number) {
+/** How large grains are at most, so that a heap of them is no higher than this. */
+function fitting(at: number[], high: number): number {
   let size = GRAIN
-  let grains = heaped(at, size)
-  while (size > 1.6 && Math.max(0, ...grains.map((one) => one.y)) + size > high) {
-    size *= 0.85
-    grains = heaped(at, size)
-  }
-  return { size, grains }
+  while (size > 1.6 && Math.max(0, ...heaped(at, size).map((one) => one.y)) + size > high) size *= 0.85
+  return size
 }
 
 /** Where everything of a cook's picture lies, in one of so many pixels across. */
@@ -86,17 +82,17 @@ export function usePicture(WIDE: Ref<number>) {
         )(of.fan.at.filter((at) => ms(at) <= span.value[1])) ?? '',
     })),
   )
-  const heaps = computed(() =>
-    outlooks.value.map(({ letter, of, target }) => ({
+  const heaps = computed(() => {
+    const rows = outlooks.value.map(({ letter, of, target }) => ({
       letter,
       base: target === null ? HIGH : y.value(target),
-      ...fitting(
-        of.done.flatMap((one) => (one && ms(one) <= span.value[1] ? [x.value(ms(one))] : [])),
-        (target === null ? HIGH : y.value(target)) - TOP,
-      ),
+      at: of.done.flatMap((one) => (one && ms(one) <= span.value[1] ? [x.value(ms(one))] : [])),
       never: of.done.filter((one) => !one).length,
-    })),
-  )
+    }))
+    // a chance is as large as another, whichever piece it is of
+    const size = Math.min(GRAIN, ...rows.map((row) => fitting(row.at, row.base - TOP + 8)))
+    return rows.map(({ at, ...row }) => ({ ...row, size, grains: heaped(at, size) }))
+  })
   const targets = computed(() => [
     ...new Set(outlooks.value.flatMap(({ target }) => (target === null ? [] : [target]))),
   ])
