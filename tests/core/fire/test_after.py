@@ -91,7 +91,7 @@ def test_after_says_times_against_the_plan_that_was_kept_loss_and_what_an_eater_
     (one,) = found.pieces
     assert one.late_s == 12 * 60
     assert one.loss.value == pytest.approx(35)
-    assert one.loss.low == pytest.approx(35 - 0.65)
+    assert (one.loss.low, one.loss.high) == (pytest.approx(35 - 0.65), pytest.approx(35 + 0.65))
     assert [step.value for step in one.loss.steps[:2]] == [2000, 1300]
     assert found.fed == 6
     bone = find_cut("turkey-breast").bone_share
@@ -128,6 +128,13 @@ def test_the_loss_that_its_heat_would_take_stands_beside_the_one_that_was_weighe
     assert one.expected.value == pytest.approx(expected.loss.value)
     on_fire = read_after(_fire(_tap(0, "on")), {}, "usual").pieces[0]
     assert on_fire.expected is None
+    # open for an hour, wrapped for the rest: a spritz parts neither of them
+    wrapped = _fire(_tap(0, "on"), _tap(30, "spritz"), _tap(60, "wrap"), _tap(90, "baste"), _tap(150, "off"))
+    open_, foil = replace(phase, lasts_s=3600.0), replace(phase, lasts_s=5400.0, vessel="foil")
+    heated = wrapped.pieces[0].heated
+    both = read_heat(replace(heated, phases=(open_, foil), cookers=heated.cookers * 2))
+    assert read_after(wrapped, {}, "usual").pieces[0].expected.value == pytest.approx(both.loss.value)
+    assert both.loss.value != pytest.approx(expected.loss.value)
 
 
 def test_a_coat_that_had_too_much_heat_for_too_long_is_named():
@@ -166,7 +173,10 @@ def test_more_that_is_left_warms_more_slowly_as_the_square_of_its_thickness():
     eighth, all_of_it = warmed_s(heated, 1 / 8, 160.0, 74.0), warmed_s(heated, 1.0, 160.0, 74.0)
     # half as thick: conduction alone would take a quarter, air alone a half
     assert 1 / 4 < eighth / all_of_it < 1 / 2
-    assert warms_again(heated, whole / 8).value == pytest.approx(eighth / 60)
+    again = warms_again(heated, whole / 8)
+    assert again.value == pytest.approx(eighth / 60)
+    assert [step.value for step in again.steps[:2]] == [pytest.approx(12.5), pytest.approx(50)]
+    assert (again.low, again.high) == (pytest.approx(again.value * 0.7), pytest.approx(again.value * 1.3))
     assert warms_again(heated, 0.0) is None
     assert warmed_s(heated, 1.0, 60.0, 74.0) is None
 
@@ -210,6 +220,21 @@ def test_what_differs_by_the_fires_log_is_named_and_cannot_be_evened_out_any_mor
     other = replace(ARM, letter="B", log=replace(TOLD, letter="B", **change))
     (found,) = compare_arms(ARM, other, 0, 0).differs
     assert (found.what, found.sentence, found.can_even) == (what, says, False)
+
+
+def test_longer_and_heavier_are_named_by_their_letters_with_how_much():
+    other = replace(ARM, letter="B", mass_g=2500, fire_s=9000 + 1800, rest_s=1200 - 900, log=None)
+    said = [found.sentence for found in compare_arms(replace(ARM, log=None), other, 0, 0).differs]
+    assert said == [
+        "B weighs 25 % more: it takes longer and salts less deeply.",
+        "B has 30 min more on the fire.",
+        "A has 15 min more rest.",
+    ]
+    been = [found.sentence for found in compare_arms(ARM, replace(other, log=replace(TOLD, letter="B")), 0, 0).differs]
+    assert been[1:] == ["B had 30 min more on the fire.", "A had 15 min more rest."]
+    alike = compare_arms(ARM, replace(ARM, letter="B", mass_g=2080), 0, 0).same
+    assert "weight within 4 %" in alike
+    assert "weight" in compare_arms(ARM, replace(ARM, letter="B"), 0, 0).same
 
 
 def test_two_that_were_cooked_alike_are_alike_by_the_log_and_what_nobody_noted_is_unknown():
