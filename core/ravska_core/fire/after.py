@@ -88,18 +88,19 @@ def _piece(piece: FirePiece, fire: AtFire, planned: datetime | None) -> PieceAft
         return None
     late = None if planned is None or log.off_at is None else (log.off_at - planned).total_seconds()
     board = _on_board(piece)
-    scales = weighings(fire.taps, board)
+    # of a piece that cannot be read nobody knows what it weighed raw
+    scales = weighings(fire.taps, board) if board is not None else Weighings(0.0, False, (), None)
     expected, scorched = _by_its_heat(piece)
     return PieceAfter(
         log.letter, piece.name, log.on_at, log.off_at, log.served_at, planned, late, told, scales.rows,
         None if scales.cooked is None else _loss(scales, scales.cooked), expected, scorched,
-        eaten_of(fire.taps, board),
+        eaten_of(fire.taps, board) if board is not None else None,
     )  # fmt: skip
 
 
-def _on_board(piece: FirePiece) -> OnBoard:
+def _on_board(piece: FirePiece) -> OnBoard | None:
     if piece.heated is None:
-        return OnBoard(piece.log.letter, 1.0)
+        return None
     return OnBoard(piece.log.letter, piece.heated.piece.mass_g, piece.heated.cut.bone_share)
 
 
@@ -157,7 +158,8 @@ def _eaten(
     if missing:
         return None, (f"Say {' and '.join(missing)}, and the next shopping goes by what is eaten here.",)
     assert fed is not None
-    each = eaten_an_eater(taps, [_on_board(piece) for piece, _ in pieces]) or 0.0
+    boards = [board for piece, _ in pieces if (board := _on_board(piece)) is not None]
+    each = eaten_an_eater(taps, boards) or 0.0
     whole, back, left = each * fed, grams_of(taps, "came back"), grams_of(taps, "left over")
     steps = [
         Step("Cooked, without bone", "all pieces", whole + back + left, "g"),

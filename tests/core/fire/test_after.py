@@ -85,6 +85,19 @@ def test_an_eater_ate_what_was_cooked_less_the_bone_and_what_came_back_and_is_le
     assert eaten_an_eater([tap for tap in LOG if tap.what != "fed"], [board]) is None
 
 
+def test_nobody_ate_less_than_nothing():
+    board = OnBoard("A", 2000.0, 0.1)
+    taps = in_order((*LOG, _tap(216, "left over", word="freezer", grams=5000.0)))
+    assert eaten_of(taps, board) == 0
+
+
+def test_of_a_piece_that_cannot_be_read_no_loss_is_told():
+    fire = _fire(*LOG)
+    (found,) = read_after(replace(fire, pieces=(replace(fire.pieces[0], heated=None),)), {}, "usual").pieces
+    assert (found.loss, found.weighed, found.expected, found.eaten_g) == (None, (), None, None)
+    assert found.happened.fire_s == 9000
+
+
 def test_after_says_times_against_the_plan_that_was_kept_loss_and_what_an_eater_ate():
     planned = NOON + timedelta(minutes=138)
     found = read_after(_fire(*LOG), {"A": planned}, "usual")
@@ -246,6 +259,12 @@ def test_two_that_were_cooked_alike_are_alike_by_the_log_and_what_nobody_noted_i
     quiet = replace(TOLD, letter="B", end_c=None, feel="", plate_s=None)
     told = compare_arms(ARM, replace(ARM, letter="B", log=quiet), 0, 0)
     assert {"centre as it came off", "feel", "time from the fire to the plates"} <= set(told.unknown)
+    assert "the fire's log of both" in compare_arms(replace(ARM, log=None), replace(ARM, letter="B"), 0, 0).unknown
+    neither = compare_arms(replace(ARM, log=None), replace(ARM, letter="B", log=None), 0, 0)
+    assert "the fire's log of both" not in neither.unknown
+    for seconds, alike in ((1799.0, True), (1800.0, False)):
+        plated = replace(ARM, letter="B", log=replace(TOLD, letter="B", plate_s=seconds))
+        assert ("time from the fire to the plates" in compare_arms(ARM, plated, 0, 0).same) is alike
     alone = compare_arms(ARM, replace(ARM, letter="B", log=None), 0, 0)
     assert "the fire's log of both" in alone.unknown
     assert not {"feel", "heat of the pit"} & {*alone.same, *alone.unknown}
