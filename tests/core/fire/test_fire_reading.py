@@ -52,6 +52,12 @@ def test_a_silent_probe_is_dead_and_one_that_speaks_every_five_minutes_is_not():
     assert shown_now(_seen(_rises(30)), 29 * 60 + 400) is None
 
 
+def test_a_probe_is_dead_beyond_its_limit_and_not_at_it():
+    seen = _seen(_rises(30), every=10)
+    assert fault_of(seen, HOT, 290 + 120) is None
+    assert fault_of(seen, HOT, 290 + 121).since_s == 290
+
+
 def test_one_that_jumps_to_where_the_pit_is_is_out_of_the_meat():
     fault = fault_of(_seen([*_rises(30), 90, 112, 118, 119]), HOT, 33 * 60)
     assert fault.kind == "out"

@@ -139,6 +139,24 @@ def test_what_it_lies_in_is_that_of_its_phase_or_what_was_done_since():
     assert _log(_tap(0, "on"), _tap(10, "wrap")).vessel == "foil"
 
 
+def test_pieces_lie_one_before_the_other_until_there_are_four():
+    assert [(one.x, one.y) for one in (usual_place(0, 1), usual_place(1, 2))] == [
+        (0.3, 0.5),
+        (0.3, pytest.approx(2 / 3)),
+    ]
+    five = [usual_place(at, 5) for at in range(5)]
+    assert [one.y for one in five] == [0.25, 0.25, 0.5, 0.5, 0.75]
+    assert [one.x for one in five] == [0.22, pytest.approx(0.46), 0.22, pytest.approx(0.46), 0.22]
+
+
+def test_the_pit_is_out_once_it_has_been_so_for_five_minutes_and_not_before():
+    pit = Seen(tuple(60.0 * at for at in range(11)), (*[120.0] * 5, *[100.0] * 6))
+    assert out_since(pit, 110, 130, 240 + 299) is None
+    assert out_since(pit, 110, 130, 240 + 300) == (240, False)
+    assert out_since(Seen(pit.times_s, (*[120.0] * 5, *[140.0] * 6)), 110, 130, 600) == (240, True)
+    assert out_since(Seen(pit.times_s, (*[120.0] * 5, *[110.0] * 6)), 110, 130, 900) is None
+
+
 def test_two_orders_of_the_same_taps_are_one_log():
     taps = [_tap(0, "on"), _tap(100, "wrap"), _tap(30, "spritz"), _tap(150, "feel", word="tough")]
     assert _log(*taps) == _log(*reversed(taps))
