@@ -1,12 +1,13 @@
 """Readings of a cook as a file, and thinned, over the API."""
 
 from datetime import timedelta
+from uuid import uuid4
 
 import pytest
 from api.fire import readings
 from book.models import Device, Event, Reading
 from django.utils import timezone
-from test_fire_api import ago, cook_id, fire_of, noted  # noqa: F401 - fixtures are found by their names
+from test_fire_api import ago, cook_id, device, fire_of, noted, sends  # noqa: F401 - fixtures are found by their names
 
 
 def lines(minutes: range, measured: str = "centre", letter: str = "A", probe: str = "1") -> str:
@@ -35,7 +36,23 @@ def test_readings_of_a_file_are_drawn_and_reckoned_with_and_counted_once(api, co
     # what was written is taken in again without anything new
     answer = api.client.get(f"/api/fire/{cook_id}/readings.csv")
     taken = bring(api, cook_id, answer.content.decode())[1]
-    assert (taken["faults"], Reading.objects.values("at").distinct().count()) == ([], 149)
+    assert (taken["taken"], taken["known"], taken["faults"]) == (0, 149, [])
+    assert Reading.objects.count() == 149
+
+
+def test_what_a_probe_sent_and_went_out_as_a_file_is_known_when_it_comes_back(api, cook_id, device):  # noqa: F811
+    noted(api, cook_id, {"what": "on", "letter": "A", "at": ago(60)})
+    for channel, role, letter in (("1", "centre", "A"), ("2", "pit", ""), ("3", "spot", "")):
+        use = {"key": str(uuid4()), "device": device["device"]["id"], "channel": channel, "role": role}
+        assert api("POST", f"fire/{cook_id}/probes", use | {"letter": letter, "from_at": ago(60)})[0] == 200
+    sent = [{"channel": one, "celsius": 50.1, "ago_s": 60 * at} for one in "123" for at in range(20)]
+    assert sends(device["token"], sent)[1]["taken"] == 60
+    text = api.client.get(f"/api/fire/{cook_id}/readings.csv").content.decode()
+    told = bring(api, cook_id, text)[1]
+    assert (told["taken"], told["known"], told["faults"]) == (0, 60, [])
+    assert Reading.objects.count() == 60
+    # another temperature at that moment is another reading
+    assert bring(api, cook_id, text.replace("50.1", "51.5"))[1]["taken"] == 60
 
 
 def test_what_was_typed_by_hand_comes_in_as_it_was_noted_and_once(api, cook_id):  # noqa: F811

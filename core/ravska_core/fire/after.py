@@ -17,6 +17,7 @@ from ravska_core.fire.eaten import (
 )
 from ravska_core.fire.happened import Happened, happened
 from ravska_core.fire.leftovers import LeftOver, left_over
+from ravska_core.fire.standing import beside_plan
 from ravska_core.fire.taps import Tap
 from ravska_core.heat import Phase, Scorched, Stretch, read_heat
 from ravska_core.meat import PORTION_G
@@ -28,9 +29,9 @@ _SCALE_SHARE = 0.01
 
 @dataclass(frozen=True)
 class PieceAfter:
-    """A piece after its cook: times against the plan [s], its weighings, what it lost against what was to be expected.
+    """A piece after its cook: how it was beside the plan, its weighings, what it lost against what was to be expected.
 
-    `late_s` is how much later it came off than the plan had it that was kept; None where none was kept. `loss` is in %
+    `beside_plan` is how it came off beside the plan that was kept, in words; empty where none was kept. `loss` is in %
     of its raw weight, None until it is weighed; `expected` what the heat it had would take. `scorched` is what of its
     coat was too hot for too long by that heat.
     """
@@ -41,7 +42,7 @@ class PieceAfter:
     off_at: datetime | None
     served_at: datetime | None
     planned_off_at: datetime | None
-    late_s: float | None
+    beside_plan: str
     happened: Happened
     weighed: tuple[Weighed, ...]
     loss: Figure | None
@@ -86,13 +87,13 @@ def _piece(piece: FirePiece, fire: AtFire, planned: datetime | None) -> PieceAft
     log, told = piece.log, happened(piece, fire)
     if told is None or log.on_at is None:
         return None
-    late = None if planned is None or log.off_at is None else (log.off_at - planned).total_seconds()
     board = _on_board(piece)
     # of a piece that cannot be read nobody knows what it weighed raw
     scales = weighings(fire.taps, board) if board is not None else Weighings(0.0, False, (), None)
     expected, scorched = _by_its_heat(piece)
     return PieceAfter(
-        log.letter, piece.name, log.on_at, log.off_at, log.served_at, planned, late, told, scales.rows,
+        log.letter, piece.name, log.on_at, log.off_at, log.served_at, planned,
+        beside_plan(log.off_at, planned), told, scales.rows,
         None if scales.cooked is None else _loss(scales, scales.cooked), expected, scorched,
         eaten_of(fire.taps, board) if board is not None else None,
     )  # fmt: skip

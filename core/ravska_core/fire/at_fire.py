@@ -28,7 +28,8 @@ class FirePiece:
 class Due:
     """A step of the plan that is due or soon will be: of which lane, by which key, in words, when, and its tap.
 
-    `whose` is what its lane is called before it: a piece's letter, a side's name, nothing.
+    `whose` is what its lane is called before it: a piece's letter, a side's name, nothing. `phase` is the one that
+    its tap goes into, where it does.
     """
 
     letter: str
@@ -37,6 +38,7 @@ class Due:
     at: datetime
     what: str = ""
     whose: str = ""
+    phase: int | None = None
 
 
 @dataclass(frozen=True)

@@ -17,7 +17,7 @@ KEEPS_DAYS = {"fridge": 3, "freezer": 60}
 """For how many days cooked meat is usually kept: 3 to 4 days cold, two months frozen and still good (usual US guidance,
 from memory)."""
 
-REHEAT_C, _OVEN_C, _SLOWER = 74.0, 160.0, 0.3
+REHEAT_C, OVEN_C, _SLOWER = 74.0, 160.0, 0.3
 """To what leftovers are warmed again [°C] (165 °F, usual US guidance, from memory), in what oven; how far the time for
 it may be off, relative (estimate)."""
 
@@ -26,7 +26,8 @@ it may be off, relative (estimate)."""
 class LeftOver:
     """What was put away of a piece: grams, where, when, how long it was off the heat by then [s], and its use-by.
 
-    `use_by` is none for what was thrown away. `warms` is how long it takes in the oven in one piece [min].
+    `use_by` is none for what was thrown away. `warms` is how long it takes in one piece [min], covered in an oven of
+    `oven_c` [°C].
     """
 
     letter: str
@@ -39,6 +40,7 @@ class LeftOver:
     use_by: datetime | None
     says: str
     warms: Figure | None
+    oven_c: float = OVEN_C
 
 
 def left_over(piece: FirePiece, grams: float, where: str, at: datetime) -> LeftOver:
@@ -66,12 +68,12 @@ def warms_again(heated: Heated, grams: float) -> Figure | None:
     """
     whole = heated.reading.edible.value
     share = min(1.0, grams / whole)
-    took = warmed_s(heated, share, _OVEN_C, REHEAT_C) if share > 0 else None
+    took = warmed_s(heated, share, OVEN_C, REHEAT_C) if share > 0 else None
     if took is None:
         return None
     steps = [
         Step("Left of it", f"{grams:.0f} g of {whole:.0f} g", share * 100, "%"),
         Step("As thick as it was by", "the cube root of that", share ** (1 / 3) * 100, "%"),
-        Step("Warm again", f"4 °C to {REHEAT_C:.0f} °C, covered at {_OVEN_C:.0f} °C", took / 60, "min", "heat-water"),
+        Step("Warm again", f"4 °C to {REHEAT_C:.0f} °C, covered at {OVEN_C:.0f} °C", took / 60, "min", "heat-water"),
     ]
     return figure(steps, f"±{_SLOWER * 100:.0f} %: in slices it takes less", spread=_SLOWER)

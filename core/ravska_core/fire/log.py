@@ -160,7 +160,7 @@ def piece_log(
     walk.close(now)
     wrapped = state == "on" and walk.now.vessel == "foil"
     ahead = walk.ahead(now) if state == "on" else ()
-    far = from_embers(place.x, place.y, embers_of(taps, now))
+    far = from_embers(place.x, place.y, embers_of(taps, now, phases))
     place = replace(place, from_embers=far, near=far == 0 if said_near is None else said_near)
     return PieceLog(
         letter,
@@ -178,9 +178,13 @@ def piece_log(
     )
 
 
-def embers_of(taps: Sequence[Tap], now: datetime) -> str:
-    """Return where the embers lie, as it was said last."""
-    return next((tap.word for tap in reversed(taps) if tap.what == "embers" and tap.at <= now), USUAL)
+def embers_of(taps: Sequence[Tap], now: datetime, phases: Sequence[Phase]) -> str:
+    """Return where the embers lie, as it was said last; else where they usually do, and for an oven nowhere."""
+    usual = USUAL if any(phase.surround in _OVER_EMBERS for phase in phases) else "none"
+    return next((tap.word for tap in reversed(taps) if tap.what == "embers" and tap.at <= now), usual)
+
+
+_OVER_EMBERS = ("indirect", "direct flame")
 
 
 def usual_place(at: int, count: int) -> Place:

@@ -12,7 +12,7 @@ from ravska_core.fire.log import embers_of
 from ravska_core.fire.pit import Dip, fuel_due
 from ravska_core.fire.probes import fault_of, rate_k_h, shown_now, swapped, without_faults
 from ravska_core.fire.stall import stall_since
-from ravska_core.fire.standing import DipReading, Fan, Outlook, PieceAtFire, PitReading
+from ravska_core.fire.standing import DipReading, Fan, Outlook, PieceAtFire, PitReading, beside_plan
 from ravska_core.heat import VESSELS, Seen
 
 
@@ -37,9 +37,15 @@ def read_fire(fire: AtFire) -> FireReading:
     pit = _pit(fire, dips)
     clocks = tuple(clock for one in fire.pieces for clock in clocks_of(one, fire))
     return FireReading(
-        fire.now, embers_of(fire.taps, fire.now), pieces, pit, fire.due, clocks, alarms_of(fire, pieces, pit, clocks),
+        fire.now, _embers(fire), pieces, pit, fire.due, clocks, alarms_of(fire, pieces, pit, clocks),
         tuple(_says(fire)),
     )  # fmt: skip
+
+
+def _embers(fire: AtFire) -> str:
+    """Return where the embers lie: as was said, else where they usually do for what is on."""
+    phases = [phase for piece in fire.pieces if piece.heated is not None for phase in piece.heated.phases]
+    return embers_of(fire.taps, fire.now, phases)
 
 
 def _piece(piece: FirePiece, fire: AtFire) -> PieceAtFire:
@@ -88,7 +94,8 @@ def _outlook(piece: FirePiece, fire: AtFire) -> Outlook | None:
     return Outlook(
         at, tuple(when(one) for one in forecast.done), when(forecast.done_s), when(forecast.low_s),
         when(forecast.high_s), forecast.by, fan, (fire.now - at).total_seconds() > fire.old_s, told.carry_k,
-        None if endpoint is None else endpoint - max(0.0, told.carry_k), told.otherwise,
+        None if endpoint is None else endpoint - max(0.0, told.carry_k),
+        beside_plan(when(forecast.done_s), fire.planned_off.get(piece.log.letter)), told.otherwise,
     )  # fmt: skip
 
 

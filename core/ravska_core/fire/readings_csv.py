@@ -126,7 +126,7 @@ def _read(
 
     letter, measured = cell("piece").upper(), cell("measured").lower()
     measured = measured or ("centre" if letter else "pit")
-    if measured not in (*MEASURES, *SPOTS):
+    if measured not in (*MEASURES, *SPOTS, "spot"):
         raise BadInput("measured", f"Measured is one of {', '.join((*MEASURES, *SPOTS))}.")
     if measured in ("centre", "surface") and letter not in letters:
         raise BadInput("piece", f"Say of which piece: {', '.join(letters)}.")

@@ -6,6 +6,23 @@ from datetime import datetime
 
 from ravska_core.fire.probes import Fault
 from ravska_core.fire.told import Instead
+from ravska_core.units import say_duration
+
+_ON_TIME_S, _ANOTHER_DAY_S = 240.0, 10 * 3600.0
+"""So near to its planned time it is as planned; a plan so far off is another day's, and held against nothing [s]
+(estimates)."""
+
+
+def beside_plan(at: datetime | None, planned: datetime | None) -> str:
+    """Say how something is beside the plan: ``as planned``, ``12 min later than planned``; empty without a plan."""
+    if at is None or planned is None:
+        return ""
+    late_s = (at - planned).total_seconds()
+    if abs(late_s) > _ANOTHER_DAY_S:
+        return ""
+    if abs(late_s) < _ON_TIME_S:
+        return "as planned"
+    return f"{say_duration(abs(late_s))} {'later' if late_s > 0 else 'sooner'} than planned"
 
 
 @dataclass(frozen=True)
@@ -22,7 +39,8 @@ class Fan:
 class Outlook:
     """When a piece will be done, told `at` a time: twenty chances in order, None where it never comes to it so.
 
-    `by` says how many chances in twenty end it by number, feel, colour or time; `old` that more was read since.
+    `by` says how many chances in twenty end it by number, feel, colour or time; `old` that more was read since,
+    `beside_plan` how it is against the plan, in words.
     """
 
     at: datetime
@@ -35,6 +53,7 @@ class Outlook:
     old: bool
     carry_k: float
     pull_c: float | None
+    beside_plan: str
     otherwise: tuple[Instead, ...]
 
 

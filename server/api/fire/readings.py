@@ -18,10 +18,20 @@ from django.utils import timezone
 from ninja import Schema
 from pydantic import Field
 from ravska_core.day import find_zone
-from ravska_core.fire import BY_HAND, MOST_REFUSED, ReadRow, RowFault, Tap, read_readings, stay, write_readings
+from ravska_core.fire import (
+    BY_HAND,
+    MEASURES,
+    MOST_REFUSED,
+    ReadRow,
+    RowFault,
+    Tap,
+    read_readings,
+    stay,
+    write_readings,
+)
 from ravska_core.working import BadInput
 
-from api.fire.series import rows_of
+from api.fire.series import numbers_of
 from api.fire.state import Loaded, forget, load_fire
 from api.plumbing.answers import Router
 
@@ -71,13 +81,7 @@ def take_readings_out(request: HttpRequest, cook_id: UUID) -> HttpResponse:
     """Write all readings of a cook as CSV: moment, what was measured, of which piece, by what, temperature [C]."""
     loaded = load_fire(cook_id, timezone.now())
     letters = {piece.pk: piece.letter for piece in loaded.cook.pieces.all()}
-    rows, written = rows_of(loaded.spans), list[ReadRow]()
-    for span in loaded.spans:
-        use = span.use
-        for _, at, celsius in rows.get((use.device_id, use.channel), ()):
-            if span.from_at <= at <= span.to_at:
-                letter = letters.get(use.piece_id, "") if use.piece_id else ""
-                written.append(ReadRow(at, use.role, letter, f"{use.device.name}/{use.channel}", celsius))
+    written = _shown(loaded)
     for row in loaded.events:
         if row.what == "read":
             letter = letters.get(row.piece_id, "") if row.piece_id else ""
@@ -85,6 +89,25 @@ def take_readings_out(request: HttpRequest, cook_id: UUID) -> HttpResponse:
     answer = HttpResponse(write_readings(written), content_type="text/csv; charset=utf-8")
     answer["Content-Disposition"] = 'attachment; filename="readings.csv"'
     return answer
+
+
+def _shown(loaded: Loaded) -> list[ReadRow]:
+    """Return what probes showed of a cook, as a file has it."""
+    letters = {piece.pk: piece.letter for piece in loaded.cook.pieces.all()}
+    found = []
+    for span in loaded.spans:
+        use = span.use
+        letter = letters.get(use.piece_id, "") if use.piece_id else ""
+        for _, at, celsius in numbers_of(span):
+            moment = datetime.fromtimestamp(at, UTC)
+            found.append(ReadRow(moment, use.role, letter, f"{use.device.name}/{use.channel}", celsius))
+    return found
+
+
+def _same(row: ReadRow) -> tuple[object, ...]:
+    """Return what tells a reading from another, whatever showed it."""
+    role = row.measured if row.measured in MEASURES else "spot"
+    return role, row.letter, round(row.at.timestamp(), 2), round(row.celsius, 2)
 
 
 @router.posts("/{uuid:cook_id}/readings")
@@ -103,7 +126,11 @@ def bring_readings_in(request: HttpRequest, cook_id: UUID, document: ReadingsDoc
         span = f"{_said(earliest)} to {_said(latest)} (UTC)"
         raise BadInput("text", f"None of this is of this cook, whose fire was on from {span}; look at its dates.")
     by_hand = [row for row in mine if row.probe == BY_HAND]
-    taken, known = _keep_shown(loaded.cook, [row for row in mine if row.probe != BY_HAND], pieces)
+    # what came from a probe of this cook and went out as a file is known when it comes back
+    there = {_same(row) for row in _shown(loaded)}
+    new = [row for row in mine if row.probe != BY_HAND and _same(row) not in there]
+    taken, known = _keep_shown(loaded.cook, new, pieces)
+    known += len(mine) - len(by_hand) - len(new)
     noted, noted_before = _keep_typed(loaded.cook, by_hand, pieces)
     forget()
     return BroughtInOut(taken + noted, known + noted_before, len(rows) - len(mine), faults[:MOST_REFUSED])
@@ -126,7 +153,7 @@ def _keep_shown(cook: Cook, rows: list[ReadRow], pieces: Mapping[str, Piece]) ->
     for channel, found in channels.items():
         first, key = found[0], uuid5(NAMESPACE_URL, f"{cook.pk} {channel}")
         piece = pieces.get(first.letter) if first.measured in ("centre", "surface") else None
-        role = first.measured if first.measured in ("centre", "surface", "pit") else "spot"
+        role = first.measured if first.measured in MEASURES else "spot"
         ProbeUse.objects.get_or_create(
             key=key,
             defaults={
@@ -211,8 +238,9 @@ def _parted(loaded: Loaded) -> tuple[int, list[int]]:
     """Return how many readings stay, and the numbers of those that go."""
     events = [row.at.timestamp() for row in loaded.events]
     keeps, goes = 0, list[int]()
-    for rows in rows_of(loaded.spans).values():
-        times = np.array([at.timestamp() for _, at, _ in rows])
+    for span in loaded.spans:
+        rows = list(numbers_of(span))
+        times = np.array([at for _, at, _ in rows])
         left = stay(times, np.array([celsius for _, _, celsius in rows]), events)
         keeps += int(left.sum())
         goes += [number for (number, _, _), keep in zip(rows, left, strict=True) if not keep]

@@ -3,12 +3,11 @@
 from collections.abc import Iterable
 from dataclasses import dataclass
 from datetime import datetime, timedelta
-from uuid import UUID
 
 import numpy as np
 from book.fires import FAR_AHEAD_S
 from book.models import ProbeUse, Reading
-from django.db.models import FloatField, Func, Q
+from django.db.models import FloatField, Func
 from numpy.typing import NDArray
 from ravska_core.heat import Seen, by_minute
 from tsdownsample import MinMaxDownsampler
@@ -41,18 +40,6 @@ def spans_of(uses: list[ProbeUse], begins: datetime, ends: datetime) -> list[Spa
         from_at = max(use.from_at, begins)
         if use.role != "none" and from_at < to_at:
             found.append(Span(use, from_at, to_at, still=not later))
-    return found
-
-
-def rows_of(spans: Iterable[Span], after: int = 0) -> dict[tuple[UUID, str], list[tuple[int, datetime, float]]]:
-    """Return readings of spans by device and channel: their number, moment and temperature, those after a number."""
-    found: dict[tuple[UUID, str], list[tuple[int, datetime, float]]] = {}
-    asked = Q(pk__in=[])
-    for span in spans:
-        asked |= Q(device=span.use.device_id, channel=span.use.channel, at__gte=span.from_at, at__lte=span.to_at)
-    rows = Reading.objects.filter(asked, id__gt=after).order_by("at")
-    for device, channel, number, at, celsius in rows.values_list("device_id", "channel", "id", "at", "celsius"):
-        found.setdefault((device, channel), []).append((number, at, celsius))
     return found
 
 

@@ -287,7 +287,7 @@ def _plan(kept: Kept, now: datetime) -> None:
     pieces = {one.piece.letter for one in kept.made}
     kept.due = tuple(
         Due(step.letter, step.key, step.says, step.begins_at, tap_for(step, kept),
-            step.letter if step.letter in pieces else names.get(step.letter, ""))
+            step.letter if step.letter in pieces else names.get(step.letter, ""), _phase_of(step))
         for step in near[:_MOST_DUE]
     )  # fmt: skip
 
@@ -299,10 +299,15 @@ _BEFORE_IT_IS_ON = {
 """What of a day is moot once a piece is on the fire, by the kind of its step."""
 
 
+def _phase_of(step: DayStep) -> int | None:
+    """Return which phase a step of the day goes into; None where it goes into none."""
+    kind, _, number = step.key.partition(".")
+    return int(number or 0) if kind in ("to", "phase") else None
+
+
 def _is_moot(step: DayStep) -> bool:
     """Tell whether a step is over once its piece is on the fire: what goes before that, and putting it on."""
-    kind, _, number = step.key.partition(".")
-    return kind in _BEFORE_IT_IS_ON or (kind in ("to", "phase") and number in ("", "0"))
+    return step.key.partition(".")[0] in _BEFORE_IT_IS_ON or _phase_of(step) == 0
 
 
 _TAPS = {
@@ -313,12 +318,11 @@ _TAPS = {
 
 def tap_for(step: DayStep, kept: Kept) -> str:
     """Return the tap that ticks a step of the day."""
-    kind, _, number = step.key.partition(".")
-    if kind in ("to", "phase"):
-        if number in ("", "0"):
+    kind, at = step.key.partition(".")[0], _phase_of(step)
+    if at is not None:
+        if at == 0:
             return "on"
         made = next((one for one in kept.made if one.piece.letter == step.letter), None)
-        at = int(number)
         if made is not None and at <= last_hot(made.phases) and made.phases[at].vessel == "foil":
             return "wrap"
         return "move"

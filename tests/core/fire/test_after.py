@@ -102,7 +102,7 @@ def test_after_says_times_against_the_plan_that_was_kept_loss_and_what_an_eater_
     planned = NOON + timedelta(minutes=138)
     found = read_after(_fire(*LOG), {"A": planned}, "usual")
     (one,) = found.pieces
-    assert one.late_s == 12 * 60
+    assert one.beside_plan == "12 min later than planned"
     assert one.loss.value == pytest.approx(35)
     assert (one.loss.low, one.loss.high) == (pytest.approx(35 - 0.65), pytest.approx(35 + 0.65))
     assert [step.value for step in one.loss.steps[:2]] == [2000, 1300]
@@ -119,8 +119,8 @@ def test_after_says_times_against_the_plan_that_was_kept_loss_and_what_an_eater_
     assert told.end_c == pytest.approx(70, abs=0.5)
     assert told.highest_c == pytest.approx(72)
     early = read_after(_fire(*LOG), {"A": NOON + timedelta(minutes=160)}, "usual").pieces[0]
-    assert early.late_s == -600
-    assert read_after(_fire(*LOG), {}, "usual").pieces[0].late_s is None
+    assert early.beside_plan == "10 min sooner than planned"
+    assert read_after(_fire(*LOG), {}, "usual").pieces[0].beside_plan == ""
 
 
 def test_what_is_missing_for_the_next_shopping_is_said_and_nothing_is_guessed():

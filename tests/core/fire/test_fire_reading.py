@@ -21,6 +21,7 @@ from ravska_core.fire import (
 )
 from ravska_core.fire.probes import fault_of, rate_k_h, shown_now, swapped, without_faults
 from ravska_core.fire.stall import stall_since
+from ravska_core.fire.standing import beside_plan
 from ravska_core.heat import NO_KITCHEN, NOTHING, Heated, Phase, Seen, find_cooker, take_kitchen
 from ravska_core.meat import Piece, find_cut, read_piece
 
@@ -257,3 +258,15 @@ def test_the_cooling_clock_ends_with_what_was_put_away_or_when_all_have_eaten_an
     assert _cooling(now=100 + 13 * 60) == (720, False, True)
     assert "clock" not in _kinds(_fire(_tap(0, "on"), _tap(100, "off"), now=100 + 13 * 60))
     assert "clock" in _kinds(_fire(_tap(0, "on"), _tap(100, "off"), now=100 + 11 * 60))
+
+
+@pytest.mark.parametrize(
+    ("minutes", "says"),
+    [
+        (0, "as planned"), (3.9, "as planned"), (4, "4 min later than planned"), (-4, "4 min sooner than planned"),
+        (75, "1 h 15 min later than planned"), (-599, "9 h 59 min sooner than planned"), (601, ""),
+    ],
+)  # fmt: skip
+def test_how_something_is_beside_the_plan(minutes, says):
+    assert beside_plan(NOON + timedelta(minutes=minutes), NOON) == says
+    assert beside_plan(None, NOON) == beside_plan(NOON, None) == ""

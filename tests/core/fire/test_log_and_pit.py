@@ -127,6 +127,13 @@ def test_how_far_from_the_embers_it_lies_goes_by_where_they_are_said_to_be(ember
     assert _log(_tap(0, "on", x=0.2, y=0.5), _tap(300, "embers", "", word="all over")).place.from_embers > 0.3
 
 
+def test_an_oven_has_no_embers_unless_somebody_says_so():
+    oven = Phase("oven", 180.0, "rack", centre_c=74.0)
+    assert _log(_tap(0, "on", x=0.9, y=0.5), phases=(oven,)).place.from_embers == 1
+    said = _log(_tap(0, "on", x=0.9, y=0.5), _tap(1, "embers", "", word="on the right"), phases=(oven,))
+    assert said.place.from_embers == 0
+
+
 def test_a_side_that_is_down_is_up_when_it_was_turned_and_down_again():
     turns = [_tap(at, "turn") for at in (10, 20, 30)]
     sides = [_log(_tap(0, "on", side="fat cap"), *turns[:many]).place.side for many in range(4)]

@@ -9949,7 +9949,8 @@ export interface components {
          * Due
          * @description A step of the plan that is due or soon will be: of which lane, by which key, in words, when, and its tap.
          *
-         *     `whose` is what its lane is called before it: a piece's letter, a side's name, nothing.
+         *     `whose` is what its lane is called before it: a piece's letter, a side's name, nothing. `phase` is the one that
+         *     its tap goes into, where it does.
          */
         Due: {
             /** Letter */
@@ -9973,6 +9974,8 @@ export interface components {
              * @default
              */
             whose: string;
+            /** Phase */
+            phase?: number | null;
         };
         /**
          * EventOut
@@ -10192,7 +10195,8 @@ export interface components {
          * Outlook
          * @description When a piece will be done, told `at` a time: twenty chances in order, None where it never comes to it so.
          *
-         *     `by` says how many chances in twenty end it by number, feel, colour or time; `old` that more was read since.
+         *     `by` says how many chances in twenty end it by number, feel, colour or time; `old` that more was read since,
+         *     `beside_plan` how it is against the plan, in words.
          */
         Outlook: {
             /**
@@ -10219,6 +10223,8 @@ export interface components {
             carry_k: number;
             /** Pull C */
             pull_c: number | null;
+            /** Beside Plan */
+            beside_plan: string;
             /** Otherwise */
             otherwise: components["schemas"]["Instead"][];
         };
@@ -10637,7 +10643,8 @@ export interface components {
          * LeftOver
          * @description What was put away of a piece: grams, where, when, how long it was off the heat by then [s], and its use-by.
          *
-         *     `use_by` is none for what was thrown away. `warms` is how long it takes in the oven in one piece [min].
+         *     `use_by` is none for what was thrown away. `warms` is how long it takes in one piece [min], covered in an oven of
+         *     `oven_c` [°C].
          */
         LeftOver: {
             /** Letter */
@@ -10662,6 +10669,11 @@ export interface components {
             /** Says */
             says: string;
             warms: components["schemas"]["Figure"] | null;
+            /**
+             * Oven C
+             * @default 160
+             */
+            oven_c: number;
         };
         /**
          * NextTimeOut
@@ -10680,9 +10692,9 @@ export interface components {
         };
         /**
          * PieceAfter
-         * @description A piece after its cook: times against the plan [s], its weighings, what it lost against what was to be expected.
+         * @description A piece after its cook: how it was beside the plan, its weighings, what it lost against what was to be expected.
          *
-         *     `late_s` is how much later it came off than the plan had it that was kept; None where none was kept. `loss` is in %
+         *     `beside_plan` is how it came off beside the plan that was kept, in words; empty where none was kept. `loss` is in %
          *     of its raw weight, None until it is weighed; `expected` what the heat it had would take. `scorched` is what of its
          *     coat was too hot for too long by that heat.
          */
@@ -10702,8 +10714,8 @@ export interface components {
             served_at: string | null;
             /** Planned Off At */
             planned_off_at: string | null;
-            /** Late S */
-            late_s: number | null;
+            /** Beside Plan */
+            beside_plan: string;
             happened: components["schemas"]["Happened"];
             /** Weighed */
             weighed: components["schemas"]["Weighed"][];

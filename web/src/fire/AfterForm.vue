@@ -35,16 +35,12 @@ const label = computed(() => {
 async function note() {
   const typed = text.value.trim()
   const count = Number(typed)
-  if (what.value === 'fed' && !(Number.isInteger(count) && count >= 1 && count <= 500)) {
-    refused.value = 'Write how many ate: a whole number from 1 to 500.'
-    return
-  }
   const of = chosen.value?.of === 'piece' ? whose.value : ''
   refused.value = await noteTyped(
     `${of ? `${of}: ` : ''}${chosen.value?.title}`,
     what.value,
     what.value === 'fed'
-      ? { count }
+      ? { count: Number.isInteger(count) ? count : null }
       : what.value === 'next time'
         ? { note: typed }
         : { letter: of, grams: typed, word: what.value === 'left over' ? where.value : '' },

@@ -22,12 +22,6 @@ const { data } = useQuery({
 })
 const reading = computed(() => data.value?.reading ?? null)
 type Piece = Schemas['PieceAfter']
-function against(piece: Piece): string {
-  if (piece.late_s === null) return 'no plan was kept'
-  const minutes = Math.round(piece.late_s / 60)
-  if (Math.abs(minutes) < 2) return 'as planned'
-  return `${duration(Math.abs(piece.late_s))} ${minutes > 0 ? 'later' : 'sooner'} than planned`
-}
 const last = (piece: Piece) => piece.weighed.at(-1)
 function told(piece: Piece): string {
   const of = piece.happened
@@ -51,8 +45,8 @@ function told(piece: Piece): string {
         <div>
           <p v-if="piece.off_at">
             <b>Off at {{ time(piece.off_at) }}</b
-            >, {{ against(piece) }}; {{ duration(piece.happened.fire_s ?? 0) }} on the fire<template
-              v-if="piece.happened.rest_s !== null"
+            >, {{ piece.beside_plan || 'no plan was kept' }}; {{ duration(piece.happened.fire_s ?? 0) }} on the
+            fire<template v-if="piece.happened.rest_s !== null"
               >, {{ duration(piece.happened.rest_s) }} at rest</template
             >
           </p>
@@ -90,7 +84,7 @@ function told(piece: Piece): string {
         <template v-if="one.use_by && !one.too_long"> use by {{ shortDay(one.use_by) }}.</template>
         {{ show.sentence(one.says) }}
         <template v-if="one.warms">
-          Covered in the oven at {{ show.temperature(160) }} that takes about
+          Covered in the oven at {{ show.temperature(one.oven_c) }} that takes about
           <Why :figure="one.warms" :of="`how long ${one.letter} takes to warm`">{{
             duration(one.warms.value * 60)
           }}</Why>.

@@ -33,7 +33,6 @@ const { fire, tapAndSay } = useThisFire()
 <style scoped>
 .begin {
   padding: var(--s-20) var(--s-24);
-  margin-top: var(--s-14);
   display: grid;
   gap: var(--s-14);
 }

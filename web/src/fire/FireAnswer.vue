@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { usePreferences } from '../app/preferences'
-import { duration, time } from '../kit/units'
+import { time } from '../kit/units'
 import { useThisFire, type PieceStands } from './useFire'
 
 /** The big answer: when what comes off first does, against the plan, and the next thing to do, ticked by one tap. */
@@ -28,25 +28,18 @@ const big = computed(() => {
   if (on.value.some((piece) => piece.outlook)) return 'Not done so: the fire is too cool'
   return 'Looking ahead …'
 })
-const against = (piece: PieceStands) => {
-  const planned = piece.planned_off_at
-  const at = done(piece)
-  if (!planned || !at) return ''
-  const late = (Date.parse(at) - Date.parse(planned)) / 1000
-  // the plan of another day is none to be held against
-  if (Math.abs(late) > 10 * 3600) return ''
-  if (Math.abs(late) < 240) return `as planned, ${time(planned)}`
-  return `planned ${time(planned)}, so ${duration(Math.abs(late))} ${late > 0 ? 'later' : 'sooner'}`
-}
 const sure = computed(() => {
   const piece = first.value
   const outlook = piece?.outlook
   if (!piece || !outlook?.low_at) return ''
+  const planned =
+    piece.planned_off_at && outlook.beside_plan ? `${outlook.beside_plan}, ${time(piece.planned_off_at)}` : ''
+  // what is done has no chances ahead any more
+  if (Date.parse(done(piece) ?? '') <= now.value) return planned && `${planned}.`
   const span = outlook.high_at
     ? `${time(outlook.low_at)} to ${time(outlook.high_at)}, eight times in ten`
     : `${time(outlook.low_at)} at the soonest, with no end in sight for some chances`
-  const plan = against(piece)
-  return plan ? `${span}; ${plan}.` : `${span}.`
+  return planned ? `${span}; ${planned}.` : `${span}.`
 })
 const others = computed(() =>
   on.value
@@ -62,7 +55,7 @@ function tick() {
   void tapAndSay(`${due.whose ? `${due.whose}: ` : ''}${due.says}`, due.what || 'tick', {
     letter: due.letter,
     step: due.key,
-    ...(/^(to|phase)\.[1-9]/.test(due.key) ? { phase: Number(due.key.split('.')[1]) } : {}),
+    ...(due.phase ? { phase: due.phase } : {}),
   })
 }
 </script>

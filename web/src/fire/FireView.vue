@@ -69,7 +69,10 @@ const since = computed(() => {
     <p v-else-if="!fire" class="muted" role="status">Looking at the fire …</p>
     <template v-if="fire">
       <AlarmBar />
-      <BeginFire v-if="!reading" />
+      <div v-if="!reading" class="sides">
+        <BeginFire />
+        <ProbesPlate />
+      </div>
       <div v-else class="sides">
         <div class="main">
           <FireAnswer />
@@ -84,9 +87,9 @@ const since = computed(() => {
           <FireLog v-else class="log" />
         </div>
       </div>
-      <div class="more">
+      <div v-if="reading" class="more">
         <ProbesPlate />
-        <ReadingsPlate v-if="reading" />
+        <ReadingsPlate />
         <FireClocks />
       </div>
     </template>

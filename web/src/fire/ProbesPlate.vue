@@ -77,6 +77,8 @@ async function putBack(letter: string) {
     ),
   )
 }
+/** Thermometers that may send; those that no longer may are shown where another one is made. */
+const listed = computed(() => (devices.value ?? []).filter((device) => adding.value || !device.revoked))
 const slipped = computed(() =>
   (fire.value?.reading?.pieces ?? []).filter((piece) => piece.fault && piece.fault.kind !== 'dead'),
 )
@@ -87,10 +89,11 @@ const slipped = computed(() =>
     <h2>Probes</h2>
     <ul v-if="probes.length" class="rows">
       <li v-for="probe in probes" :key="`${probe.device}/${probe.channel}`">
-        <span>
-          <b>{{ probe.channel }}</b> <small class="muted">{{ probe.device_name }}</small>
-          <template v-if="probe.celsius !== null"> {{ show.temperature(probe.celsius) }}</template>
-          <small v-if="probe.heard_at" class="muted"> {{ time(probe.heard_at) }}</small>
+        <span class="shown">
+          <b>{{ probe.channel }}</b>
+          <small class="muted">{{ probe.device_name }}</small>
+          <span v-if="probe.celsius !== null">{{ show.temperature(probe.celsius) }}</span>
+          <small v-if="probe.heard_at" class="muted">{{ time(probe.heard_at) }}</small>
           <small v-if="probe.clock" class="wrong">{{ probe.clock }}</small>
         </span>
         <Select
@@ -109,8 +112,8 @@ const slipped = computed(() =>
       </button>
     </p>
     <SimulatedTool class="narrow" />
-    <ul v-if="devices?.length" class="rows">
-      <li v-for="device in devices" :key="device.id">
+    <ul v-if="listed.length" class="rows">
+      <li v-for="device in listed" :key="device.id">
         <span
           >{{ device.name }}
           <small class="muted">{{
@@ -136,6 +139,12 @@ const slipped = computed(() =>
 </template>
 
 <style scoped>
+.shown {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 var(--s-8);
+  align-items: baseline;
+}
 .probes {
   padding: var(--s-14) var(--s-20);
   font-size: var(--t-s);

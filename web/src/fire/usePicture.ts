@@ -14,7 +14,7 @@ const GRAIN = 4.6
 /** How large grains are at most, so that a heap of them is no higher than this. */
 function fitting(at: number[], high: number): number {
   let size = GRAIN
-  while (size > 1.6 && Math.max(0, ...heaped(at, size).map((one) => one.y)) + size > high) size *= 0.85
+  while (size > 2.6 && Math.max(0, ...heaped(at, size).map((one) => one.y)) + size > high) size *= 0.85
   return size
 }
 
@@ -86,7 +86,8 @@ export function usePicture(WIDE: Ref<number>) {
     const rows = outlooks.value.map(({ letter, of, target }) => ({
       letter,
       base: target === null ? HIGH : y.value(target),
-      at: of.done.flatMap((one) => (one && ms(one) <= span.value[1] ? [x.value(ms(one))] : [])),
+      // what is done is looked at: no chance of it is ahead any more
+      at: of.done.flatMap((one) => (one && ms(one) > now.value && ms(one) <= span.value[1] ? [x.value(ms(one))] : [])),
       never: of.done.filter((one) => !one).length,
     }))
     // a chance is as large as another, whichever piece it is of
