@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 
-from ravska_core.fire.at_fire import AtFire
+from ravska_core.fire.at_fire import AtFire, good_centre
 from ravska_core.fire.clocks import FireClock, first_above
 from ravska_core.fire.pit import out_since
 from ravska_core.fire.probes import silent_since
@@ -50,7 +50,7 @@ def alarms_of(
         if one.state != "on" or one.on_at is None:
             continue
         target = one.target_c
-        reached = None if target is None or one.fault is not None else first_above(piece.centre, target)
+        reached = None if target is None or one.fault is not None else first_above(good_centre(piece, fire), target)
         if reached is not None and one.centre_c is not None and one.centre_c >= (target or 0) - 1:
             ring(
                 "target", one.letter, f"{one.letter} has its {target:.0f} °C.", _at(one.on_at, reached), f"{target:.0f}"

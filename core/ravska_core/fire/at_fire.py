@@ -81,6 +81,15 @@ def live_of(piece: FirePiece, fire: AtFire) -> Live | None:
     )  # fmt: skip
 
 
+def good_centre(piece: FirePiece, fire: AtFire) -> Seen:
+    """Return readings of a piece's centre to go by: what hands read, and of a probe nothing from out of the meat."""
+    if piece.typed or piece.log.on_at is None:
+        return piece.centre
+    on_s = (piece.log.on_at - fire.began_at).total_seconds()
+    pit = Seen(*on_piece(fire.pit, on_s, (fire.now - piece.log.on_at).total_seconds()))
+    return without_faults(piece.centre, pit)
+
+
 def on_piece(seen: Seen, on_s: float, now_s: float) -> tuple[tuple[float, ...], tuple[float, ...]]:
     rows = [(time - on_s, value) for time, value in zip(seen.times_s, seen.celsius, strict=True)]
     kept = [row for row in rows if -60 <= row[0] <= now_s + 1]

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from datetime import datetime, timedelta
 
 from ravska_core.cautions import CENTRE_STOP_S, SAFE_C, SURFACE_S
-from ravska_core.fire.at_fire import AtFire, FirePiece
+from ravska_core.fire.at_fire import AtFire, FirePiece, good_centre
 from ravska_core.heat import Seen
 
 _COOLING_S = 2 * 3600.0
@@ -38,14 +38,15 @@ def clocks_of(piece: FirePiece, fire: AtFire) -> list[FireClock]:
         return found
     until = log.off_at or fire.now
     on_at = log.on_at
+    centre = good_centre(piece, fire)
     hot = first_above(piece.surface, SAFE_C)
     if hot is None:
         # what its centre has passed its surface has long passed
-        hot = first_above(piece.centre, SAFE_C - _SURFACE_LEADS_K)
+        hot = first_above(centre, SAFE_C - _SURFACE_LEADS_K)
     found.append(_clock("fire", log.letter, f"On the fire until its surface is at {SAFE_C:.0f} °C", on_at,
                         SURFACE_S, hot, (until - on_at).total_seconds(), log.state == "on"))  # fmt: skip
     if piece.heated.piece.pierced or piece.heated.cut.minced:
-        inside = first_above(piece.centre, SAFE_C)
+        inside = first_above(centre, SAFE_C)
         found.append(_clock("centre", log.letter, "Not intact: its centre below 60 °C (caution from 4 h)", on_at,
                             CENTRE_STOP_S, inside, (until - on_at).total_seconds(), log.state == "on"))  # fmt: skip
     if log.off_at is not None and log.state != "on":

@@ -3,10 +3,12 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from ravska_core.fire.at_fire import AtFire, FirePiece, on_piece
-from ravska_core.fire.probes import without_faults
+from ravska_core.fire.at_fire import AtFire, FirePiece, good_centre, on_piece
 from ravska_core.fire.taps import Tap
 from ravska_core.heat import Seen, by_minute
+
+KNOWN_FOR_S = 900.0
+"""A centre is known for so long after it was read last [s] (estimate)."""
 
 
 @dataclass(frozen=True)
@@ -48,8 +50,9 @@ def happened(piece: FirePiece, fire: AtFire) -> Happened | None:
     cut_at = _first(mine, "slice")
     plate_at = _first(mine, "plate") or cut_at
     pit_c = _mean(Seen(*on_piece(fire.pit, on_s, until)))
-    times, centre = by_minute(without_faults(piece.centre, Seen(*on_piece(fire.pit, on_s, until))))
-    on_fire = centre[times <= until + 60]
+    times, centre = by_minute(good_centre(piece, fire))
+    # what was read long before it came off says nothing of how it came off
+    at_end = centre[(times <= until + 60) & (times >= until - KNOWN_FOR_S)]
     return Happened(
         log.letter, on_s, fire_s,
         None if log.off_at is None or cut_at is None else (cut_at.at - log.off_at).total_seconds(),
@@ -57,8 +60,8 @@ def happened(piece: FirePiece, fire: AtFire) -> Happened | None:
         log.place.from_embers, log.place.near,
         sum(one.lasts_s for one in log.past if one.phase.vessel == "foil"), log.turned,
         sum(tap.what in ("spritz", "baste") for tap in mine), pit_c,
-        float(on_fire[-1]) if len(on_fire) and fire_s is not None else None,
-        float(centre.max()) if len(centre) else None,
+        float(at_end[-1]) if len(at_end) and fire_s is not None else None,
+        float(centre.max()) if len(at_end) else None,
         _last_word(mine, "feel"), _last_word(mine, "colour"),
         None if plate_at is None else (plate_at.at - fire.began_at).total_seconds(),
     )  # fmt: skip

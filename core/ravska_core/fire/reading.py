@@ -4,13 +4,15 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 
+from ravska_core.catalogue import Cut
 from ravska_core.cautions import minimum_centre_c
 from ravska_core.fire.alarms import Alarm, alarms_of
-from ravska_core.fire.at_fire import AtFire, Due, FirePiece, fire_band, on_piece, pit_dips
+from ravska_core.fire.at_fire import AtFire, Due, FirePiece, fire_band, good_centre, on_piece, pit_dips
 from ravska_core.fire.clocks import FireClock, clocks_of
+from ravska_core.fire.happened import KNOWN_FOR_S
 from ravska_core.fire.log import embers_of
 from ravska_core.fire.pit import Dip, fuel_due
-from ravska_core.fire.probes import fault_of, rate_k_h, shown_now, swapped, without_faults
+from ravska_core.fire.probes import fault_of, rate_k_h, shown_now, swapped
 from ravska_core.fire.stall import stall_since
 from ravska_core.fire.standing import DipReading, Fan, Outlook, PieceAtFire, PitReading, beside_plan
 from ravska_core.heat import VESSELS, Seen
@@ -55,8 +57,10 @@ def _piece(piece: FirePiece, fire: AtFire) -> PieceAtFire:
         now_s = (fire.now - log.on_at).total_seconds()
     on_s = (at - fire.began_at).total_seconds()
     pit = Seen(*on_piece(fire.pit, on_s, now_s))
-    fault = fault_of(piece.centre, pit, now_s, fire.dead_s) if log.state == "on" and not piece.typed else None
-    good = without_faults(piece.centre, pit)
+    fault = fault_of(piece.centre, pit, now_s, fire.dead_s) if not piece.typed else None
+    if fault is not None and fault.kind == "dead" and log.state != "on":
+        fault = None  # what is off needs no probe
+    good = good_centre(piece, fire)
     centre = (
         piece.centre.celsius[-1]
         if piece.typed and piece.centre.celsius
@@ -141,12 +145,24 @@ def _says(fire: AtFire) -> list[str]:
         if found is not None:
             said.append(f"The probes of {found[0]} and {found[1]} seem to have changed places: swap them back.")
     for piece in fire.pieces:
-        if piece.log.state in ("off", "served") and piece.heated is not None and piece.centre.celsius:
-            cut = piece.heated.cut
-            least_c, least_says = minimum_centre_c(cut.animal, cut.minced)
-            if max(piece.centre.celsius) < least_c - 0.34:
-                said.append(
-                    f"{piece.log.letter}: the highest its centre was read at is {max(piece.centre.celsius):.1f} °C, "
-                    f"below the usual minimum for {cut.animal}, {least_says}. Local food-safety rules come first."
-                )
+        if piece.log.state in ("off", "served") and piece.heated is not None:
+            said += _below_minimum(piece, piece.heated.cut, fire)
     return said
+
+
+def _below_minimum(piece: FirePiece, cut: Cut, fire: AtFire) -> list[str]:
+    """Say of what is off that its centre was below the usual minimum as far as it is known."""
+    good, log = good_centre(piece, fire), piece.log
+    least_c, least_says = minimum_centre_c(cut.animal, cut.minced)
+    if not good.celsius or log.on_at is None or log.off_at is None or max(good.celsius) >= least_c - _WITHIN_K:
+        return []
+    lost = (log.off_at - log.on_at).total_seconds() - good.times_s[-1] > KNOWN_FOR_S
+    read = "was read at before its probe was lost" if lost else "was read at"
+    return [
+        f"{log.letter}: the highest its centre {read} is {max(good.celsius):.1f} °C, below the usual minimum for "
+        f"{cut.animal}, {least_says}. Local food-safety rules come first."
+    ]
+
+
+_WITHIN_K = 0.34
+"""A probe that shows so little less than the minimum shows it [K] (estimate)."""

@@ -12,6 +12,7 @@ from ravska_core.fire import (
     FirePiece,
     Place,
     Tap,
+    happened,
     live_of,
     offset_says,
     piece_log,
@@ -270,3 +271,31 @@ def test_the_cooling_clock_ends_with_what_was_put_away_or_when_all_have_eaten_an
 def test_how_something_is_beside_the_plan(minutes, says):
     assert beside_plan(NOON + timedelta(minutes=minutes), NOON) == says
     assert beside_plan(None, NOON) == beside_plan(NOON, None) == ""
+
+
+SLIPPED = _seen([*_rises(60, 5, 0.4), *[121.0] * 60])
+"""A probe that fell out of the meat after an hour, at 29 °C, and hangs in the pit."""
+
+
+def test_a_probe_out_of_the_meat_ends_no_clock_reaches_no_target_and_hides_no_caution():
+    off = _fire(_tap(0, "on"), _tap(119, "off"), now=125, centre=SLIPPED, pierced=True)
+    (said,) = read_fire(off).says
+    assert "before its probe was lost is 28.6 °C, below the usual minimum for turkey" in said
+    on = _fire(_tap(0, "on"), now=119, centre=SLIPPED, pierced=True)
+    assert "target" not in _kinds(on)
+    clocks = {one.kind: one for one in read_fire(on).clocks}
+    assert (clocks["centre"].runs, clocks["centre"].took_s) == (True, 119 * 60)
+    assert (clocks["fire"].runs, clocks["fire"].took_s) == (True, 119 * 60)
+    (piece,) = read_fire(off).pieces
+    assert piece.fault.kind == "out"
+
+
+def test_how_it_came_off_is_not_known_of_a_probe_that_was_lost_long_before():
+    off = _fire(_tap(0, "on"), _tap(119, "off"), now=125, centre=SLIPPED)
+    told = happened(off.pieces[0], off)
+    assert (told.end_c, told.highest_c) == (None, None)
+    short = _fire(_tap(0, "on"), _tap(70, "off"), now=75, centre=SLIPPED)
+    assert happened(short.pieces[0], short).end_c == pytest.approx(28.6)
+    # what hands read is gone by as it stands
+    by_hand = replace(off, pieces=(replace(off.pieces[0], typed=True),))
+    assert happened(by_hand.pieces[0], by_hand).end_c == pytest.approx(121)

@@ -26,12 +26,12 @@ const FAULTS: Record<string, string> = {
 function about(piece: PieceStands): string {
   if (piece.state === 'waiting') return 'not on yet'
   if (piece.state === 'served') return 'served'
+  if (piece.fault) return FAULTS[piece.fault.kind] ?? piece.fault.says
   if (piece.state === 'off') {
     return piece.off_at
       ? `off since ${time(piece.off_at)}, ${duration((now.value - Date.parse(piece.off_at)) / 1000)}`
       : 'off'
   }
-  if (piece.fault) return FAULTS[piece.fault.kind] ?? piece.fault.says
   const rate = piece.rate_k_h === null ? '' : perHour(piece.rate_k_h)
   if (piece.stall_at) return `${rate}: the stall since ${time(piece.stall_at)}, water cools it`
   if (piece.typed && piece.centre_at) return [`read at ${time(piece.centre_at)}`, rate].filter(Boolean).join(', ')

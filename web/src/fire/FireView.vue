@@ -70,8 +70,11 @@ const since = computed(() => {
     <template v-if="fire">
       <AlarmBar />
       <div v-if="!reading" class="sides">
-        <BeginFire />
-        <ProbesPlate />
+        <div class="main">
+          <BeginFire />
+          <ProbesPlate />
+        </div>
+        <GratePlate />
       </div>
       <div v-else class="sides">
         <div class="main">

@@ -144,7 +144,8 @@ const said = (piece: PieceStands) =>
         <text y="5" text-anchor="middle">{{ piece.letter }}</text>
       </g>
     </svg>
-    <p class="muted">Drag a piece to move it, tap it to turn it.</p>
+    <p v-if="pieces.length" class="muted">Drag a piece to move it, tap it to turn it.</p>
+    <p v-else class="muted">Nothing is on it yet.</p>
     <p
       v-for="piece in pieces.filter((one) => one.side || (one.vessel && one.vessel !== 'on the grate'))"
       :key="`v${piece.letter}`"
