@@ -5,7 +5,7 @@ import GrateSaid from './GrateSaid.vue'
 import { useThisFire, type PieceStands } from './useFire'
 
 /** The grate from above: pieces where they lie, near or far from the embers; drag to move, tap to turn. */
-const { fire, tapAndSay } = useThisFire()
+const { fire, embers, tapAndSay } = useThisFire()
 const pieces = computed(() => (fire.value?.reading?.pieces ?? []).filter((piece) => piece.state === 'on'))
 const SIZE = 300
 const MIDDLE = SIZE / 2
@@ -79,8 +79,7 @@ function nudge(piece: PieceStands, event: KeyboardEvent) {
     void tapAndSay(`${piece.letter} turned`, 'turn', { letter: piece.letter })
   }
 }
-const lie = computed(() => fire.value?.reading?.embers ?? '')
-const embers = computed(() => embersOf(lie.value, SIZE))
+const coals = computed(() => embersOf(embers.value, SIZE))
 const said = (piece: PieceStands) =>
   [
     `${piece.letter}, ${piece.name}`,
@@ -110,7 +109,7 @@ const said = (piece: PieceStands) =>
       <circle class="kettle" :cx="MIDDLE" :cy="MIDDLE" :r="REACH" />
       <g clip-path="url(#grate)">
         <circle
-          v-for="one in embers"
+          v-for="one in coals"
           :key="one.key"
           :cx="one.x"
           :cy="one.y"

@@ -5,12 +5,12 @@ import Select from '../kit/Select.vue'
 import { useThisFire } from './useFire'
 
 /** What is said of the grate: where the embers lie, which face is down, the weather. */
-const { fire, tapAndSay } = useThisFire()
+const { fire, embers, tapAndSay } = useThisFire()
 const pieces = computed(() => (fire.value?.reading?.pieces ?? []).filter((piece) => piece.state === 'on'))
 const shapes = computed(() => new Map((fire.value?.pieces ?? []).map((piece) => [piece.letter, piece])))
 const beds = computed(() => fire.value?.kinds.find((kind) => kind.key === 'embers')?.words ?? [])
 const where = computed({
-  get: () => fire.value?.reading?.embers ?? '',
+  get: () => embers.value,
   set: (word) => void tapAndSay(`Embers ${word}`, 'embers', { word: word ?? '' }),
 })
 /** Which face is down, of what has faces that can be told apart. */
@@ -32,7 +32,12 @@ const weather = computed({
 
 <template>
   <div class="said">
-    <Select v-model="where" label="Embers" :options="beds.map((value) => ({ value, title: value }))" />
+    <Select
+      v-model="where"
+      label="Embers"
+      placeholder="not said"
+      :options="beds.map((value) => ({ value, title: value }))"
+    />
     <Select
       v-for="one in told"
       :key="one.letter"

@@ -160,6 +160,10 @@ function useFire(id: Ref<string | undefined>) {
       ...(one.count === null ? {} : { count: one.count }),
       ...(one.grams === null ? {} : { grams: `${one.grams} g` }),
     })
+  /** Where the embers lie; before the fire has begun as it was said, if it was. */
+  const embers = computed(
+    () => fire.value?.reading?.embers ?? fire.value?.events.filter((one) => one.what === 'embers').at(-1)?.word ?? '',
+  )
   const waiting = computed(() => outbox.value.filter((one) => one.cook === id.value).map((one) => one.tap))
 
   /** Do something whose answer is the fire as it stands then. */
@@ -182,6 +186,7 @@ function useFire(id: Ref<string | undefined>) {
   return {
     id,
     fire,
+    embers,
     lines,
     error,
     lost,
