@@ -1,8 +1,11 @@
 """Is it a fair test? What two arms share, and what differs besides the seasoning."""
 
-from dataclasses import dataclass
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
 
 from ravska_core.fire import Happened
+from ravska_core.trial.changes import Change, Put, changes, clean, looks_tell, two_by_two
+from ravska_core.trial.explain import Guesses
 
 SALT_POINTS = 0.2
 """Salt difference [points of % of raw edible weight] from which tasters may be voting for salt (estimate)."""
@@ -20,12 +23,24 @@ the grate [share of its width] that counts (estimates)."""
 
 
 @dataclass(frozen=True)
+class Portion:
+    """How a sample is cut for its plates, in words, and how thick [mm]; empty or None where nobody said."""
+
+    grain: str = ""
+    thickness_mm: float | None = None
+    crust: str = ""
+    place: str = ""
+
+
+@dataclass(frozen=True)
 class ArmRecord:
     """What is recorded of one arm so far. Weight [g], salt [% of raw edible weight], times [s]; None when not known.
 
     `beside` is what is eaten with it, stirred in, at the board or at the table, with how much a serving gets [g].
     `phases` are those of its fire in words, None where nobody said, `wood` what smokes in them, `done` how the last
-    that cooks ends. `log` is what happened to it on the fire, once it has been there.
+    that cooks ends. `log` is what happened to it on the fire, once it has been there. `name` is what it is called,
+    `stack` its layers, `masses_g` what each of its pieces weighs, `portion` how it is cut for the plates and `plate_s`
+    how long it took from the fire to them, where that was said at the table.
     """
 
     letter: str
@@ -41,6 +56,22 @@ class ArmRecord:
     wood: tuple[str, ...] = ()
     done: str = ""
     log: Happened | None = None
+    name: str = ""
+    stack: tuple[Put, ...] = ()
+    masses_g: tuple[float, ...] = ()
+    portion: Portion = Portion()
+    plate_s: float | None = None
+
+
+@dataclass(frozen=True)
+class Served:
+    """What is recorded of a tasting besides its samples: how many cards, how many of them by who knew, what boards,
+    bags, pans or drip lines samples shared, and what tasters guessed of the one asked after."""
+
+    cards: int = 0
+    knew: int = 0
+    shared: tuple[str, ...] = ()
+    guesses: Guesses | None = None
 
 
 @dataclass(frozen=True)
@@ -54,11 +85,55 @@ class Difference:
 
 @dataclass(frozen=True)
 class FairTest:
-    """What is the same, what differs, and what is not recorded yet."""
+    """What is the same, what differs, and what is not recorded yet.
+
+    `changes` is what the seasoning changes, the thing that is asked about first; where there is more than one, `clean`
+    says the smallest change that leaves one, and `two_by_two` names four samples that answer both. `looks` says how
+    the plates can be told apart by looks.
+    """
 
     same: tuple[str, ...]
     differs: tuple[Difference, ...]
     unknown: tuple[str, ...]
+    changes: tuple[Change, ...] = ()
+    clean: str = ""
+    two_by_two: tuple[str, ...] = ()
+    looks: str = ""
+
+
+def compare_samples(records: Sequence[ArmRecord], pairs: Sequence[tuple[int, int]], served: Served) -> FairTest:
+    """Compare everything recorded of the samples of a trial, pair by pair, as they are read against each other.
+
+    What is the same is so in every pair; what differs in one is told once.
+    """
+    found = [compare_arms(records[a], records[b], served.cards, served.knew) for a, b in pairs]
+    first = found[0]
+    same = tuple(word for word in first.same if all(word in other.same for other in found))
+    differs = tuple(dict.fromkeys(one for other in found for one in other.differs))
+    unknown = tuple(dict.fromkeys(word for other in found for word in other.unknown))
+    worst = max(found, key=lambda other: len(other.changes))
+    looks = next((other.looks for other in found if other.looks), "")
+    return replace(
+        worst, same=same, differs=(*differs, *_served(served, looks)), unknown=unknown, looks=looks,
+    )  # fmt: skip
+
+
+def _served(served: Served, looks: str) -> tuple[Difference, ...]:
+    """Return what of the serving muddies a trial."""
+    found = [
+        Difference("shared", f"They share {one}: what drips or dusts off one may be on the other.", False)
+        for one in served.shared
+    ]
+    guessed = served.guesses
+    if guessed is not None and guessed.half_blind:
+        said = (
+            f"{guessed.right} of {guessed.of} guessed which was which, more than chance would: these cards count as "
+            "half blind."
+        )
+        found.append(Difference("guessed", said, False))
+    elif looks and guessed is None and served.cards:
+        found.append(Difference("looks", f"{looks} No card said what it took them for.", False))
+    return tuple(found)
 
 
 def compare_arms(a: ArmRecord, b: ArmRecord, cards: int, cards_not_blind: int) -> FairTest:
@@ -91,7 +166,8 @@ def compare_arms(a: ArmRecord, b: ArmRecord, cards: int, cards_not_blind: int) -
     else:
         more = (heavier.mass_g / min(a.mass_g, b.mass_g) - 1) * 100
         sentence = f"{heavier.letter} weighs {more:.0f} % more: it takes longer and salts less deeply."
-        differs.append(Difference("weight", sentence, False))
+        dealt = len(a.masses_g) == len(b.masses_g) > 1 and a.cut == b.cut and not served_yet(a, b)
+        differs.append(Difference("weight", sentence, dealt))
 
     if a.salt_percent is None or b.salt_percent is None:
         unknown.append("salt")
@@ -138,7 +214,64 @@ def compare_arms(a: ArmRecord, b: ArmRecord, cards: int, cards_not_blind: int) -
         same.append("all cards blind")
     _fires(a, b, same, differs, unknown)
     _logs(a.log, b.log, same, differs, unknown)
-    return FairTest(tuple(same), tuple(differs), tuple(unknown))
+    _plated(a, b, same, differs, unknown)
+    _portions(a, b, same, differs)
+    found = changes(a.letter, a.stack, b.letter, b.stack)
+    more = len(found) > 1
+    names = (a.name or a.letter, b.name or b.letter)
+    return FairTest(
+        tuple(same), tuple(differs), tuple(unknown), found, clean(a.letter, b.letter, found),
+        two_by_two(names, found) if more else (), looks_tell(a.letter, a.stack, b.letter, b.stack),
+    )  # fmt: skip
+
+
+def served_yet(a: ArmRecord, b: ArmRecord) -> bool:
+    """Tell whether one of two arms has been on the fire, so that nothing of its meat can be dealt out anew."""
+    return a.log is not None or b.log is not None
+
+
+def _plated(
+    a: ArmRecord, b: ArmRecord, same: list[str], differs: list[Difference], unknown: list[str]
+) -> None:  # fmt: skip
+    """Compare how long two arms took from the fire to the plates: as it was said at the table, else by the log."""
+    first, second = (arm.plate_s if arm.plate_s is not None or arm.log is None else arm.log.plate_s for arm in (a, b))
+    name = "time from the fire to the plates"
+    if first is None or second is None:
+        if a.log is not None or first is not None or second is not None:
+            unknown.append(name)
+    elif abs(first - second) < PLATE_S:
+        same.append(name)
+    else:
+        said = f"The {name} differs: {a.letter} {first / 60:.0f} min, {b.letter} {second / 60:.0f} min."
+        differs.append(Difference("plate", said, False))
+
+
+THICK_MM = 3.0
+"""From how far apart slices count as unlike in thickness [mm] (estimate)."""
+
+
+def _portions(a: ArmRecord, b: ArmRecord, same: list[str], differs: list[Difference]) -> None:
+    """Compare how two arms are cut for their plates, where that was said of both."""
+    alike = []
+    for name, first, second in (
+        ("grain", a.portion.grain, b.portion.grain),
+        ("share of crust", a.portion.crust, b.portion.crust),
+        ("place in the piece", a.portion.place, b.portion.place),
+    ):
+        if first and second and first != second:
+            said = f"The portions differ in their {name}: {a.letter} {first}, {b.letter} {second}."
+            differs.append(Difference("portion", said, False))
+        elif first and second:
+            alike.append(name)
+    thin, thick = a.portion.thickness_mm, b.portion.thickness_mm
+    if thin is not None and thick is not None:
+        if abs(thin - thick) >= THICK_MM:
+            said = f"The slices differ in thickness: {a.letter} {thin:.0f} mm, {b.letter} {thick:.0f} mm."
+            differs.append(Difference("portion", said, False))
+        else:
+            alike.append("thickness")
+    if alike:
+        same.append(f"portions ({', '.join(alike)})")
 
 
 def _fires(a: ArmRecord, b: ArmRecord, same: list[str], differs: list[Difference], unknown: list[str]) -> None:
@@ -183,7 +316,6 @@ def _logs(
     for what, name, unit, least, first, second in (
         ("pit", "heat of the pit", "°C", PIT_K, a.pit_c, b.pit_c),
         ("end", "centre as it came off", "°C", END_K, a.end_c, b.end_c),
-        ("plate", "time from the fire to the plates", "min", PLATE_S / 60, _minutes(a.plate_s), _minutes(b.plate_s)),
         ("wrap", "time in its wrap", "min", TIME_S / 60, a.wrapped_s / 60, b.wrapped_s / 60),
         ("baste", "basting", "times", 1.5, float(a.basted), float(b.basted)),
     ):
@@ -200,10 +332,6 @@ def _logs(
             same.append(name)
         else:
             differ(what, f"The {name} differs: {a.letter} {said}, {b.letter} {other}.")
-
-
-def _minutes(seconds: float | None) -> float | None:
-    return None if seconds is None else seconds / 60
 
 
 def _beside(a: ArmRecord, b: ArmRecord, same: list[str], differs: list[Difference]) -> None:

@@ -1,4 +1,4 @@
-"""What the cards of a trial say, and whether they say it yet."""
+"""What preferences of a trial say, and whether they say it yet; and how well its samples are liked."""
 
 from dataclasses import dataclass
 
