@@ -20,14 +20,14 @@ from api.fire import router as fire
 from api.plumbing import problems
 from api.shelf import own, own_cookers, own_cuts
 from api.shelf import router as shelf
+from api.trials import cards_csv, design, verdict
 from api.trials import router as trials
-from api.trials import verdict
 
 NOUNS = {
     "blends": (blends, bench, bring, finding, revisions, spoons),
     "cooks": (cooks, again, divide, coat, day, sheet, table, heat, side_by_side, needle, totals, ways),
     "batches": (batches,),
-    "trials": (trials, verdict),
+    "trials": (trials, design, cards_csv, verdict),
     "shelf": (shelf, own, own_cuts, own_cookers),
     "devices": (scale, thermometer),
     "fire": (fire, after_fire, fire_readings),

@@ -12,7 +12,7 @@ from book.layers import usual_layer
 from book.models import LETTERS, Blend, Cook, Household, Layer, Piece, Seat, SideDish, Step, Trial
 from book.models.values import stored_injection, stored_weighed, typed_of
 from book.steps import lay_out_steps
-from book.tasting import taste, trial_of
+from book.tasting import copy_design, taste, trial_of
 
 
 @dataclass(frozen=True)
@@ -40,7 +40,7 @@ def take_in_hand(cook: Cook) -> None:
 
 
 def begin_cook(
-    household: Household, name: str, serve_at: datetime, pieces: Sequence[Beginning], seed: int | None = None
+    household: Household, name: str, serve_at: datetime, pieces: Sequence[Beginning], seed: str | None = None
 ) -> Cook:
     """Begin a cook with its pieces, their layers and steps, and take it in hand; two to be tasted make a trial."""
     with transaction.atomic():
@@ -106,9 +106,7 @@ def copy_cook(cook: Cook, serve_at: datetime, name: str = "") -> Cook:
                 tasted.append(piece)
         trial, made = trial_of(cook), taste(copy, tasted)
         if trial is not None and made is not None:
-            Trial.objects.filter(pk=made.pk).update(
-                question=trial.question, factor=trial.factor, planned_cards=trial.planned_cards
-            )
+            copy_design(trial, made)
     return copy
 
 

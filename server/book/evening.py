@@ -1,9 +1,11 @@
-"""Evening out: what differs between two pieces that are tasted, besides their seasoning."""
+"""Evening out: what differs between the pieces that are tasted, besides the one thing that is asked about."""
 
 from collections.abc import Sequence
 
-from ravska_core.coat import Evened, brought_to, common_salt, plain, read_coat, share_out
+from ravska_core.catalogue import said_name
+from ravska_core.coat import LAYER_KINDS, Evened, brought_to, common_salt, plain, read_coat, share_out
 from ravska_core.coat import Layer as CoreLayer
+from ravska_core.trial import Put, changes, deal_weights
 from ravska_core.units import say_duration
 from ravska_core.working import BadInput, say
 
@@ -15,7 +17,7 @@ EVENING_HOLD_S = 1800.0
 
 
 def even_salt(cook: Cook) -> None:
-    """Bring both pieces that are tasted to one salt: the one wanted, or the usual zone; the saltier is lowered too.
+    """Bring all pieces that are tasted to one salt: the one wanted, or the usual zone; the saltier is lowered too.
 
     Raises
     ------
@@ -28,14 +30,14 @@ def even_salt(cook: Cook) -> None:
     try:
         # what takes the rest of something knows what the whole board takes
         shared = share_out([piece.seasoned(cook.appetite) for piece in cook.pieces.all()])
-        seasoned = [shared.told(piece.seasoned(cook.appetite)) for piece in pieces[:2]]
+        seasoned = [shared.told(piece.seasoned(cook.appetite)) for piece in pieces]
         salts = [read_coat(one, cored=False).salt.value for one in seasoned]
     except BadInput:
         raise BadInput("what", "The salt of a piece is not known yet; mend it in Coat first.") from None
-    if abs(salts[0] - salts[1]) < 0.01:
-        raise BadInput("what", "Both pieces carry the same salt already.")
-    wanted = [piece.target_percent for piece in pieces[:2] if piece.target_percent is not None]
-    goal = common_salt(salts[0], salts[1], wanted)
+    if max(salts) - min(salts) < 0.01:
+        raise BadInput("what", "These pieces carry the same salt already.")
+    wanted = [piece.target_percent for piece in pieces if piece.target_percent is not None]
+    goal = common_salt(salts, wanted)
     salting = CoreLayer("pre-salt", plain(EVENING_SALT), 0.01, EVENING_HOLD_S)
     found = [brought_to(one, goal, salting, salting_place([layer.kind for layer in one.layers])) for one in seasoned]
     for piece, evened in zip(pieces, found, strict=False):
@@ -44,7 +46,7 @@ def even_salt(cook: Cook) -> None:
 
 def tasted_pieces(cook: Cook) -> list[Piece]:
     """Return the pieces of a cook that are tasted, in order."""
-    return list(cook.pieces.filter(sample__isnull=False))
+    return list(cook.pieces.filter(sample__isnull=False).prefetch_related("layers__blend"))
 
 
 def even_times(cook: Cook, kind: str) -> None:
@@ -58,6 +60,99 @@ def even_faces(cook: Cook) -> None:
     for piece in tasted_pieces(cook):
         piece.faces = {face: done for face, done in piece.faces.items() if done not in ("coated", "bare")}
         piece.save(update_fields=["faces"])
+
+
+def even_weights(cook: Cook, seed: str) -> None:
+    """Deal the pieces that several of unlike weight are one of here out by lot, so that each way gets one of each size.
+
+    Raises
+    ------
+    BadInput
+        At ``what`` where it is not known what each weighs, or they do not come out even.
+    """
+    pieces = tasted_pieces(cook)
+    if any(len(piece.masses_g) != len(pieces[0].masses_g) or len(piece.masses_g) < 2 for piece in pieces):
+        raise BadInput("what", "Say in Coat what each of them weighs, as many on every side; then they can be dealt.")
+    dealt = deal_weights(seed, [grams for piece in pieces for grams in piece.masses_g], len(pieces))
+    for piece, masses in zip(pieces, dealt, strict=True):
+        piece.masses_g, piece.mass_g = list(masses), sum(masses)
+        piece.mass_typed = f"{', '.join(say(one, 4) for one in masses[:-1])} and {say(masses[-1], 4)} g"
+        piece.save(update_fields=["masses_g", "mass_g", "mass_typed"])
+
+
+def puts_of(piece: Piece) -> tuple[Put, ...]:
+    """Return the layers of a piece as a trial compares them."""
+    return tuple(
+        Put(row.kind, row.blend.name if row.blend else said_name(row.grind) if row.grind else row.kind,
+            row.dose_typed, row.hold_typed)
+        for row in piece.layers.all()
+    )  # fmt: skip
+
+
+def even_layers(cook: Cook, both: bool) -> None:
+    """Leave the pieces that are tasted one thing to differ in: what only one has goes on both, or comes off.
+
+    Raises
+    ------
+    BadInput
+        At ``what`` where nothing differs besides that one thing, or a choice is the cook's own.
+    """
+    pieces = tasted_pieces(cook)
+    if len(pieces) != 2:
+        raise BadInput("what", "This evens out two pieces; with more of them change their layers in Coat.")
+    a, b = pieces
+    found = changes(a.letter, puts_of(a), b.letter, puts_of(b))[1:]
+    if not found or not all(change.tappable for change in found):
+        raise BadInput("what", "There is nothing here that one tap evens out; change the layers in Coat.")
+    for change in found:
+        if change.what == "layer":
+            has, lacks = (a, b) if change.letter == a.letter else (b, a)
+            _give_layers(has, lacks, change.of) if both else take_layers(has, change.of)
+        else:
+            _give_amounts(a, b, change.of, change.what)
+    for piece in pieces:
+        lay_out_steps(piece)
+
+
+def _rows_of(piece: Piece, of: str) -> list[Layer]:
+    names = [put.of for put in puts_of(piece)]
+    return [row for row, name in zip(piece.layers.all(), names, strict=True) if name == of and row.kind != "pre-salt"]
+
+
+def _give_layers(has: Piece, lacks: Piece, of: str) -> None:
+    """Put the layers of something that one piece has on another, after what lies there of the same time."""
+    order = list(LAYER_KINDS)
+    for row in _rows_of(has, of):
+        rows = list(lacks.layers.order_by("position"))
+        at = next((n for n, one in enumerate(rows) if order.index(one.kind) > order.index(row.kind)), len(rows))
+        for later in reversed(rows[at:]):
+            later.position += 1
+            later.save(update_fields=["position"])
+        kept = {field.name: getattr(row, field.name) for field in row._meta.concrete_fields if not field.primary_key}
+        Layer.objects.create(**{**kept, "piece": lacks, "position": at, "mixed_g": None})
+
+
+def take_layers(piece: Piece, of: str) -> None:
+    """Take the layers of something off a piece."""
+    Layer.objects.filter(pk__in=[row.pk for row in _rows_of(piece, of)]).delete()
+    for at, row in enumerate(piece.layers.order_by("position")):
+        if row.position != at:
+            row.position = at
+            row.save(update_fields=["position"])
+
+
+def _give_amounts(a: Piece, b: Piece, of: str, what: str) -> None:
+    """Give what both pieces have of something the dose, or the hold, that the first has."""
+    columns = ("dose", "dose_typed", "dose_unit", "dose_per", "dose_error", "dose_rest") if what == "dose" else (
+        "hold_s", "hold_typed",
+    )  # fmt: skip
+    theirs = {row.kind: row for row in _rows_of(b, of)}
+    for row in _rows_of(a, of):
+        other = theirs.get(row.kind)
+        if other is not None:
+            for name in columns:
+                setattr(other, name, getattr(row, name))
+            other.save(update_fields=list(columns))
 
 
 def _put_evened(piece: Piece, evened: Evened) -> None:

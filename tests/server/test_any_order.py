@@ -89,9 +89,28 @@ class Hands:
 
     def event(self, n: int) -> None:
         row = self.one(Cook, n)
-        do = ("take", "delete", "restore", "copy", "even", "plating")[n % 6]
-        body = {"version": row.version, "what": ("salt", "fire", "bare face")[n % 3], "who": "Kittiwake"}
+        do = ("take", "delete", "restore", "copy", "even")[n % 5]
+        whats = ("salt", "fire", "bare face", "weight", "layers on both", "layers off")
+        body = {"version": row.version, "what": whats[n % 6]}
         self.send("POST", f"cooks/{row.pk}/{do}", body)
+
+    def trial(self, n: int) -> None:
+        row = self.one(Trial, n)
+        if row is None:
+            return
+        status, now = self.api("GET", f"trials/{row.pk}/design")
+        if status != 200:
+            return
+        kind = ("preference", "ranking", "scores", "triangle")[n % 4]
+        letters = [piece["letter"] for piece in now["pieces"]][: 2 + n % 5]
+        body = {"version": now["version"], "question": "Which?", "kind": kind, "letters": letters, "cards": 1 + n % 20,
+                "twin": n % 3 == 0, "scales": now["scales"][: n % 5]}  # fmt: skip
+        self.send("PUT", f"trials/{row.pk}/design", body)
+        seats = [{"taster": f"Boat {at}", "short": at == 2} for at in range(n % 5)]
+        self.send("PUT", f"trials/{row.pk}/seats", {"version": now["version"] + n % 2, "seats": seats})
+        self.send("POST", f"trials/{row.pk}/gone", {"taster": "Boat 1", "gone": bool(n % 2)})
+        self.send("POST", f"trials/{row.pk}/looks", {"who": f"Boat {n % 4}"})
+        self.send("POST", f"trials/{row.pk}/two-by-two", {"version": now["version"]})
 
     def card(self, n: int) -> None:
         trial = self.one(Trial, n)
@@ -128,7 +147,7 @@ class Hands:
         self.send("POST", f"cooks/ways/{way.pk}/{'delete' if n % 2 else 'restore'}")
 
 
-DOINGS = ("blend", "revision", "cook", "step", "event", "card", "batch", "way")
+DOINGS = ("blend", "revision", "cook", "step", "event", "trial", "card", "batch", "way")
 
 
 def test_after_any_writes_every_list_and_document_opens(api, book):

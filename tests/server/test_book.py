@@ -219,7 +219,7 @@ def test_beginning_a_cook_puts_the_other_one_down(book, cook):
 
     blends = Blend.objects.filter(kind__in=("dry rub", "marinade")).order_by("kind")
     pieces = [Beginning(name, "trout-whole", 400.0, "400 g", blend) for name, blend in zip("AB", blends, strict=False)]
-    begun = begin_cook(cook.household, "Trout", NOW, pieces, seed=5)
+    begun = begin_cook(cook.household, "Trout", NOW, pieces, seed="5")
     assert list(Cook.objects.filter(in_hand=True)) == [begun]
     assert Sample.objects.filter(trial=begun.trial).count() == 2
 

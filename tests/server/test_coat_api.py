@@ -28,7 +28,7 @@ def test_one_joint_becomes_two_pieces_with_a_stack_each_and_two_numbered_plates(
     assert [piece["typed"]["name"] for piece in board["pieces"]] == ["Marinated, then rubbed", "Plain"]
     assert [piece["typed"]["tasted"] for piece in board["pieces"]] == [True, True]
     assert cook.trial.samples.count() == 2
-    plates = api("POST", f"cooks/{cook.id}/plating", {"who": "Kittiwake"})[1]["plates"]
+    plates = api("POST", f"trials/{cook.trial.id}/looks", {"who": "Kittiwake"})[1]["plates"]
     assert len({plate["code"] for plate in plates}) == 2
     assert pair(api, made[0], ["plain", "plain"])[0] == 422
     assert pair(api, made[0], ["plain", "smoked"])[1]["errors"][0]["field"] == "ways"
@@ -50,8 +50,9 @@ def test_pieces_come_onto_the_board_beside_the_others_and_go_again(api, cook):
     again["pieces"] = again["pieces"][:2]
     assert len(api("PUT", f"cooks/{cook.id}", again)[1]["pieces"]) == 2
     assert Piece.objects.filter(cook=cook).count() == 2
-    three = sent | {"version": 3, "pieces": [*sent["pieces"], salmon | {"tasted": True}]}
-    assert api("PUT", f"cooks/{cook.id}", three)[1]["errors"][0]["field"] == "pieces"
+    more = [salmon | {"letter": letter, "tasted": True} for letter in "CDEFG"]
+    seven = sent | {"version": 3, "pieces": [*sent["pieces"], *more]}
+    assert api("PUT", f"cooks/{cook.id}", seven)[1]["errors"][0]["field"] == "pieces"
     twice = sent | {"version": 3, "pieces": [sent["pieces"][0], sent["pieces"][0]]}
     assert api("PUT", f"cooks/{cook.id}", twice)[0] == 422
 
@@ -61,7 +62,8 @@ def test_what_was_tasted_stays_on_the_board(api, book):
     document = as_sent(api("GET", f"cooks/{tasted['id']}")[1])
     document["pieces"] = document["pieces"][:1]
     status, problem = api("PUT", f"cooks/{tasted['id']}", document)
-    assert status == 422
+    assert status == 409
+    assert problem["errors"][0]["code"] == "tasted"
     assert "Tasting cards are in" in problem["errors"][0]["sentence"]
     assert len(api("GET", f"cooks/{tasted['id']}")[1]["pieces"]) == 2
 

@@ -206,7 +206,7 @@ def test_what_was_tasted_is_moved_no_more(api, cook_id):
     letter, fire = fires[0]
     status, answer = put(api, str(past.pk), found["version"],
                          moved={"letter": letter, "where": fire["key"], "onto": fire["others"][0]["key"]})  # fmt: skip
-    assert (status, answer["errors"][0]["field"]) == (422, "moved.onto")
+    assert (status, answer["errors"][0]["field"]) == (409, "moved.onto")
 
 
 def test_the_next_three_are_what_is_late_and_then_what_comes(api, cook_id):

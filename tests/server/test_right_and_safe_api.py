@@ -10,7 +10,7 @@ from contextlib import closing
 import pytest
 from book.models import Blend, Card, Cook, Jar, Look, Sample, Trial
 from server.test_cook_api import as_sent, opened, saved
-from server.test_table_api import card, hand_in, seat
+from server.test_table_api import card, designed, hand_in, seat
 
 
 def ids(reading: dict) -> dict[str, str]:
@@ -77,7 +77,7 @@ def test_what_was_tasted_is_frozen_and_a_copy_is_not(api, cook):
         copy = json.loads(json.dumps(sent))
         change(copy)
         status, problem = api("PUT", f"cooks/{cook.id}", copy)
-        assert status == 422
+        assert status == 409
         assert "Make a copy of this cook" in problem["errors"][0]["sentence"]
         return problem["errors"][0]["field"]
 
@@ -95,7 +95,7 @@ def test_what_was_tasted_is_frozen_and_a_copy_is_not(api, cook):
     status, document = api("PUT", f"cooks/{cook.id}", same)
     assert status == 200
     sent["version"] = version = document["version"]
-    assert api("POST", f"cooks/{cook.id}/even", {"version": version, "what": "salt"})[0] == 422
+    assert api("POST", f"cooks/{cook.id}/even", {"version": version, "what": "salt"})[0] == 409
     codes = sorted(Sample.objects.filter(trial=cook.trial).values_list("code", flat=True))
     # its name, its time and what cooks beside it may still change
     salmon = {
@@ -150,46 +150,46 @@ def test_plate_numbers_stand_beside_pieces_in_one_answer_that_notes_who_looked(a
         text = json.dumps(api("GET", path)[1])
         if any(f'"{code}"' in text for code in codes):
             assert '"letter": "A"' not in text
-    assert api("GET", f"cooks/{cook.id}/plating")[0] == 405
-    assert api("POST", f"cooks/{cook.id}/plating", {"who": " "})[0] == 422
-    seen = api("POST", f"cooks/{cook.id}/plating", {"who": "Kittiwake"})[1]
+    assert api("GET", f"trials/{cook.trial.id}/looks")[0] == 405
+    assert api("POST", f"trials/{cook.trial.id}/looks", {"who": " "})[0] == 422
+    seen = api("POST", f"trials/{cook.trial.id}/looks", {"who": "Kittiwake"})[1]
     assert {plate["code"] for plate in seen["plates"]} == codes
     assert seen["seen_by"] == ["Kittiwake"]
-    api("POST", f"cooks/{cook.id}/plating", {"who": "Kittiwake"})
+    api("POST", f"trials/{cook.trial.id}/looks", {"who": "Kittiwake"})
     assert Look.objects.count() == 1
     assert seat(api, cook)["seen_by"] == ["Kittiwake"]
     # that card is not blind, the others' are
     hand_in(api, cook, "Marigold", None)
     table = hand_in(api, cook, "kittiwake", None)
-    assert {c["taster"]: c["blind"] for c in table["cards"]} == {"Marigold": True, "kittiwake": False}
+    assert {c["taster"]: c["blind"] for c in table["cards"]} == {"Marigold": True, "Kittiwake": False}
     api("POST", f"trials/{cook.trial.id}/reveal")
     muddies = {d["what"]: d["sentence"] for d in api("GET", f"trials/{cook.trial.id}/verdict")[1]["differs"]}
     assert muddies["blind"].startswith("1 of 2 cards are from tasters who knew")
     # a card handed in before its taster looked stays blind
-    api("POST", f"cooks/{cook.id}/plating", {"who": "Marigold"})
+    api("POST", f"trials/{cook.trial.id}/looks", {"who": "Marigold"})
     assert Card.objects.get(trial=cook.trial, taster__nickname="Marigold").blind
 
 
 def test_a_trial_states_its_number_of_cards_before_the_first(api, cook):
     assert seat(api, cook)["planned_cards"] == 12
-    assert api("PUT", f"trials/{cook.trial.id}/plan", {"cards": 6})[1]["planned_cards"] == 6
+    assert designed(api, cook, cards=6)[1]["cards"] == 6
     for bad in (0, 61):
-        assert api("PUT", f"trials/{cook.trial.id}/plan", {"cards": bad})[0] == 422
+        assert designed(api, cook, cards=bad)[0] == 422
     code = {sample.piece.letter: sample.code for sample in cook.trial.samples.select_related("piece")}
     for n in range(5):
         hand_in(api, cook, f"Boat {n}", code["B"])
-    assert api("GET", f"trials/{cook.trial.id}/verdict")[1]["state"] == "not yet known"
-    status, problem = api("PUT", f"trials/{cook.trial.id}/plan", {"cards": 5})
-    assert (status, problem["errors"][0]["field"]) == (422, "cards")
+    assert api("GET", f"trials/{cook.trial.id}/verdict")[1]["reading"]["state"] == "not yet known"
+    status, problem = designed(api, cook, cards=5)
+    assert (status, problem["errors"][0]["code"]) == (409, "tasted")
     hand_in(api, cook, "Boat 5", code["B"])
     verdict = api("GET", f"trials/{cook.trial.id}/verdict")[1]
-    assert (verdict["state"], verdict["cards_beyond"]) == ("winner", 0)
+    assert (verdict["reading"]["state"], verdict["cards_beyond"]) == ("winner", 0)
     # only the cards that were stated decide: what comes after them is shown, and counts for nothing
     for n in range(6, 12):
         hand_in(api, cook, f"Boat {n}", code["A"])
     verdict = api("GET", f"trials/{cook.trial.id}/verdict")[1]
-    assert (verdict["state"], verdict["cards_beyond"]) == ("winner", 6)
-    assert sorted(side["preferred"] for side in verdict["sides"]) == [0, 6]
+    assert (verdict["reading"]["state"], verdict["cards_beyond"]) == ("winner", 6)
+    assert sorted(side["votes"] for side in verdict["sides"]) == [0, 6]
     assert len(verdict["cards"]) == 12
 
 
@@ -201,8 +201,8 @@ def test_the_verdict_shows_the_salt_votes_of_its_cards(api, cook):
             {"code": code, "scale": "salt", "value": vote} for code, vote in zip(codes, votes, strict=True)
         ]
         assert api("POST", f"trials/{cook.trial.id}/cards", document)[0] == 201
-    votes = api("GET", f"trials/{cook.trial.id}/verdict")[1]["salt"]
-    assert votes == [
+    votes = api("GET", f"trials/{cook.trial.id}/verdict")[1]["sides"]
+    assert [{key: of["right"][0][key] for key in ("too_little", "just_right", "too_much")} for of in votes] == [
         {"too_little": 1, "just_right": 2, "too_much": 0}, {"too_little": 0, "just_right": 1, "too_much": 2},
     ]  # fmt: skip
 

@@ -285,4 +285,4 @@ def test_cards_handed_in_from_several_phones_at_once_are_all_kept(served):
     with ThreadPoolExecutor(5) as phones:
         list(phones.map(hand_in, ["Kittiwake", "Marigold", "Tamarisk", "Halcyon", "Skylark"]))
     assert len(call(f"{api}/trials/{trial}")["cards"]) == 5
-    assert call(f"{api}/trials/{trial}/verdict")["sides"][0]["preferred"] == 5
+    assert call(f"{api}/trials/{trial}/verdict")["sides"][0]["votes"] == 5

@@ -244,17 +244,17 @@ class Evened:
     says: str
 
 
-def common_salt(a: float, b: float, wanted: Sequence[float]) -> float:
-    """Determine the salt [%] that two pieces are to have in common.
+def common_salt(salts: Sequence[float], wanted: Sequence[float]) -> float:
+    """Determine the salt [%] that pieces are to have in common.
 
-    What is wanted of them goes first, their mean when both want something else; without it the one that lies in the
-    usual zone, of two that both do the saltier; with neither in it the end of the zone that their mean is nearest to.
+    What is wanted of them goes first, its mean when they want different things; without it the saltiest of those that
+    lie in the usual zone; with none in it the end of the zone that their mean is nearest to.
     """
     if wanted:
         return sum(wanted) / len(wanted)
     low, high = USUAL_SALT
-    inside = [salt for salt in (a, b) if low <= salt <= high]
-    return max(inside) if inside else min(max((a + b) / 2, low), high)
+    inside = [salt for salt in salts if low <= salt <= high]
+    return max(inside) if inside else min(max(sum(salts) / len(salts), low), high)
 
 
 def brought_to(seasoned: Seasoned, salt: float, salting: Layer, place: int) -> Evened:

@@ -1,12 +1,13 @@
 """Blind trials: their design, cards, tests and verdict."""
 
 from ravska_core.trial.cards import Plate, ReadCard, TastedTrial
-from ravska_core.trial.changes import Change, Put
+from ravska_core.trial.cards_csv import CardFault, PaperCard, read_cards, write_cards
+from ravska_core.trial.changes import StackChange, Put, changes, looks_tell
 from ravska_core.trial.confounds import (
     ArmRecord,
     Difference,
     FairTest,
-    Portion,
+    PlatePortion,
     Served,
     compare_arms,
     compare_samples,
@@ -52,7 +53,7 @@ from ravska_core.trial.tasting import (
     SALT_SCALE,
     USUAL_SCALES,
     WORDS,
-    Kind,
+    TrialKind,
     check_samples,
     check_scales,
     find_kind,
@@ -77,15 +78,17 @@ __all__ = [
     "WORDS",
     "ArmRecord",
     "Balance",
-    "Change",
+    "CardFault",
+    "StackChange",
     "Difference",
     "FairTest",
     "Guesses",
-    "Kind",
+    "TrialKind",
     "Pair",
+    "PaperCard",
     "Penalty",
     "Plate",
-    "Portion",
+    "PlatePortion",
     "Put",
     "ReadCard",
     "Served",
@@ -100,6 +103,7 @@ __all__ = [
     "balance",
     "blind_codes",
     "block_size",
+    "changes",
     "check_samples",
     "check_scales",
     "compare_arms",
@@ -108,8 +112,10 @@ __all__ = [
     "deal_weights",
     "find_kind",
     "guesses",
+    "looks_tell",
     "mean_liking",
     "penalties",
+    "read_cards",
     "read_trial",
     "read_verdict",
     "right_votes",
@@ -121,4 +127,5 @@ __all__ = [
     "triangle_order",
     "what_shows",
     "words",
+    "write_cards",
 ]

@@ -20,7 +20,7 @@ class Put:
 
 
 @dataclass(frozen=True)
-class Change:
+class StackChange:
     """One thing that two samples do not share: a layer that only one has, or two in place of each other; or how much
     or how long of one they both have. `letter` is the one that has it, empty where both have something.
     """
@@ -30,8 +30,13 @@ class Change:
     letter: str
     sentence: str
 
+    @property
+    def tappable(self) -> bool:
+        """Whether one tap can take this change away: two layers in place of each other are for the cook to choose."""
+        return self.what != "layer" or bool(self.letter)
 
-def changes(first: str, a: Sequence[Put], second: str, b: Sequence[Put]) -> tuple[Change, ...]:
+
+def changes(first: str, a: Sequence[Put], second: str, b: Sequence[Put]) -> tuple[StackChange, ...]:
     """Return what two stacks change, the thing that is asked about first.
 
     Salt that is only there to bring both to one salt is no change, nor is what a rub sticks to, which goes with its
@@ -41,11 +46,11 @@ def changes(first: str, a: Sequence[Put], second: str, b: Sequence[Put]) -> tupl
     found = []
     if only_a and only_b:
         one, other = only_a.pop(0), only_b.pop(0)
-        found.append(Change("layer", f"{one.of} or {other.of}", "", f"{first} has {one.of}, {second} {other.of}."))
+        found.append(StackChange("layer", f"{one.of} or {other.of}", "", f"{first} has {one.of}, {second} {other.of}."))
     for letter, other, some in ((first, second, only_a), (second, first, only_b)):
         for put in some:
             sentence = f"Only {letter} has {put.of} ({put.kind}), {other} has none."
-            found.append(Change("layer", put.of, letter, sentence))
+            found.append(StackChange("layer", put.of, letter, sentence))
     theirs = {(put.kind, put.of): put for put in b}
     for put in a:
         same = theirs.get((put.kind, put.of))
@@ -54,7 +59,7 @@ def changes(first: str, a: Sequence[Put], second: str, b: Sequence[Put]) -> tupl
         for what, mine, his in (("dose", put.dose, same.dose), ("hold", put.hold, same.hold)):
             if mine != his:
                 sentence = f"The {what} of {put.of} differs: {first} {mine or 'the rest'}, {second} {his or 'the rest'}."
-                found.append(Change(what, put.of, "", sentence))
+                found.append(StackChange(what, put.of, "", sentence))
     return tuple(found)
 
 
@@ -71,7 +76,7 @@ def _only(mine: Sequence[Put], theirs: Sequence[Put]) -> list[Put]:
     return sorted(found.values(), key=lambda put: MAIN.index(put.kind) if put.kind in MAIN else len(MAIN))
 
 
-def clean(first: str, second: str, found: Sequence[Change]) -> str:
+def clean(first: str, second: str, found: Sequence[StackChange]) -> str:
     """Say the smallest change that leaves one thing to ask about; empty where only one changes."""
     said = []
     for change in found[1:]:
@@ -85,7 +90,7 @@ def clean(first: str, second: str, found: Sequence[Change]) -> str:
     return f"To ask one thing: {'; '.join(said)}." if said else ""
 
 
-def two_by_two(names: tuple[str, str], found: Sequence[Change]) -> tuple[str, ...]:
+def two_by_two(names: tuple[str, str], found: Sequence[StackChange]) -> tuple[str, ...]:
     """Return the four samples that answer the first two changes at once; none where one cannot be crossed."""
     crossed = next((change for change in found[1:] if change.what == "layer" and change.letter), None)
     if crossed is None:

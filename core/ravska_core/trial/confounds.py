@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 from ravska_core.fire import Happened
-from ravska_core.trial.changes import Change, Put, changes, clean, looks_tell, two_by_two
+from ravska_core.trial.changes import StackChange, Put, changes, clean, looks_tell, two_by_two
 from ravska_core.trial.explain import Guesses
 
 SALT_POINTS = 0.2
@@ -23,7 +23,7 @@ the grate [share of its width] that counts (estimates)."""
 
 
 @dataclass(frozen=True)
-class Portion:
+class PlatePortion:
     """How a sample is cut for its plates, in words, and how thick [mm]; empty or None where nobody said."""
 
     grain: str = ""
@@ -59,7 +59,7 @@ class ArmRecord:
     name: str = ""
     stack: tuple[Put, ...] = ()
     masses_g: tuple[float, ...] = ()
-    portion: Portion = Portion()
+    portion: PlatePortion = PlatePortion()
     plate_s: float | None = None
 
 
@@ -88,16 +88,17 @@ class FairTest:
     """What is the same, what differs, and what is not recorded yet.
 
     `changes` is what the seasoning changes, the thing that is asked about first; where there is more than one, `clean`
-    says the smallest change that leaves one, and `two_by_two` names four samples that answer both. `looks` says how
-    the plates can be told apart by looks.
+    says the smallest change that leaves one, and `two_by_two` names four samples that answer both; `can_clean` tells whether
+    one tap can do it. `looks` says how the plates can be told apart by looks.
     """
 
     same: tuple[str, ...]
     differs: tuple[Difference, ...]
     unknown: tuple[str, ...]
-    changes: tuple[Change, ...] = ()
+    changes: tuple[StackChange, ...] = ()
     clean: str = ""
     two_by_two: tuple[str, ...] = ()
+    can_clean: bool = False
     looks: str = ""
 
 
@@ -151,7 +152,7 @@ def compare_arms(a: ArmRecord, b: ArmRecord, cards: int, cards_not_blind: int) -
     if a.cut == b.cut:
         same.append("cut")
     else:
-        sentence = "The arms are different cuts, so cut and seasoning cannot be told apart."
+        sentence = f"{a.letter} and {b.letter} are different cuts, so cut and seasoning cannot be told apart."
         differs.append(Difference("cut", sentence, False))
     if a.count == b.count:
         same.append("number of pieces")
@@ -203,7 +204,8 @@ def compare_arms(a: ArmRecord, b: ArmRecord, cards: int, cards_not_blind: int) -
     if a.surface_coated == b.surface_coated:
         same.append("faces left bare")
     else:
-        differs.append(Difference("bare face", "Only one arm has its skin or fat cap seasoned.", True))
+        coated = a if a.surface_coated else b
+        differs.append(Difference("bare face", f"Only {coated.letter} has its skin or fat cap seasoned.", True))
 
     _beside(a, b, same, differs)
     same.append("order shuffled")
@@ -221,7 +223,8 @@ def compare_arms(a: ArmRecord, b: ArmRecord, cards: int, cards_not_blind: int) -
     names = (a.name or a.letter, b.name or b.letter)
     return FairTest(
         tuple(same), tuple(differs), tuple(unknown), found, clean(a.letter, b.letter, found),
-        two_by_two(names, found) if more else (), looks_tell(a.letter, a.stack, b.letter, b.stack),
+        two_by_two(names, found) if more else (), more and all(change.tappable for change in found[1:]),
+        looks_tell(a.letter, a.stack, b.letter, b.stack),
     )  # fmt: skip
 
 

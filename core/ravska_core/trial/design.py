@@ -16,8 +16,9 @@ def blind_codes(seed: str, count: int, taken: Collection[str] = ()) -> tuple[str
 
     The seed is drawn from 256 bits, so that codes and orders, which tasters see, do not give it away.
     """
-    free = [code for code in PLAIN_CODES if code not in taken]
-    return tuple(Random(f"codes {seed}").sample(free, count))
+    lot = list(PLAIN_CODES)
+    Random(f"codes {seed}").shuffle(lot)
+    return tuple([code for code in lot if code not in taken][:count])
 
 
 @lru_cache(maxsize=16)

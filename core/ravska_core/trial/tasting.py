@@ -8,7 +8,7 @@ from ravska_core.working import BadInput
 
 
 @dataclass(frozen=True)
-class Kind:
+class TrialKind:
     """A kind of trial: what its cards ask first, how many samples it takes, and how its cards are read.
 
     `twin` says that one of its samples may come twice, hidden, to learn how well a taster repeats.
@@ -27,17 +27,17 @@ MOST_SAMPLES = 6
 """How many samples a taster meets at one sitting at most: more of them blunt the tongue (common practice, no source)."""
 
 _KINDS = (
-    Kind("preference", "Preference of two", "Which would you rather have again?", 2, 2, False,
+    TrialKind("preference", "Preference of two", "Which would you rather have again?", 2, 2, False,
          "Counted: an exact test of how the votes split."),
-    Kind("ranking", "Ranking", "Put them in order, the best first.", 2, MOST_SAMPLES, True,
+    TrialKind("ranking", "Ranking", "Put them in order, the best first.", 2, MOST_SAMPLES, True,
          "Ranked: Friedman’s test, then the least difference of rank sums that tells two apart."),
-    Kind("scores", "Scores", "How much do you like it?", 2, MOST_SAMPLES, True,
+    TrialKind("scores", "Scores", "How much do you like it?", 2, MOST_SAMPLES, True,
          "Scored from 1 to 9: exact tests of each taster’s differences."),
-    Kind("triangle", "Can anyone tell?", "Which of the three is not like the others?", 2, 2, False,
+    TrialKind("triangle", "Can anyone tell?", "Which of the three is not like the others?", 2, 2, False,
          "Two plates are alike and one is not: an exact test of how often it is picked out."),
 )  # fmt: skip
 
-KINDS: Mapping[str, Kind] = MappingProxyType({kind.key: kind for kind in _KINDS})
+KINDS: Mapping[str, TrialKind] = MappingProxyType({kind.key: kind for kind in _KINDS})
 """The kinds of trial, by what their cards ask first."""
 
 LIKING_SCALES = (
@@ -80,7 +80,7 @@ def scale_limits(scale: str) -> tuple[int, int]:
     return limits[scale]
 
 
-def find_kind(key: str) -> Kind:
+def find_kind(key: str) -> TrialKind:
     """Return a kind of trial, or refuse an unknown one."""
     if key not in KINDS:
         raise BadInput("kind", f"“{key}” is no kind of trial; choose {', '.join(KINDS)}.")
@@ -96,7 +96,7 @@ def check_scales(scales: Sequence[str]) -> tuple[str, ...]:
     return tuple(scale for scale in (*LIKING_SCALES, *RIGHT_SCALES) if scale in scales)
 
 
-def check_samples(kind: Kind, samples: int, twin: bool, two_by_two: bool) -> None:
+def check_samples(kind: TrialKind, samples: int, twin: bool, two_by_two: bool) -> None:
     """Refuse samples that a kind of trial cannot take.
 
     Raises

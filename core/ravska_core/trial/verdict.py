@@ -97,23 +97,22 @@ def _settled_by(ahead: int, behind: int, more: int, limit: float) -> Figure:
 
 @dataclass(frozen=True)
 class Liking:
-    """Mean liking of two arms on one scale over the cards that scored both, and its mean difference."""
+    """Mean liking of the samples on one scale over the cards that scored all of them."""
 
     scale: str
     cards: int
-    means: tuple[Figure, Figure]
+    means: tuple[Figure, ...]
 
 
-def mean_liking(scale: str, pairs: tuple[tuple[int, int], ...]) -> Liking:
-    """Determine the mean score of both arms over paired scores; the range is one standard error."""
-    n = len(pairs)
+def mean_liking(scale: str, rows: tuple[tuple[int, ...], ...]) -> Liking:
+    """Determine the mean score of every sample over cards that scored all; the range is one standard error."""
+    n = len(rows)
     means = []
-    for side in (0, 1):
-        scores = [pair[side] for pair in pairs]
+    for scores in zip(*rows, strict=True):
         mean = sum(scores) / n
         error = (sum((s - mean) ** 2 for s in scores) / (n - 1) / n) ** 0.5 if n > 1 else None
         step = Step(f"Mean of {n} cards", " + ".join(map(str, scores[:12])) + (" …" if n > 12 else ""), mean, "points")
         note = "± one standard error" if error is not None else "one card: no error can be given"
         low, high = (mean - error, mean + error) if error is not None else (None, None)
         means.append(figure([step], note, low=low, high=high))
-    return Liking(scale, n, (means[0], means[1]))
+    return Liking(scale, n, tuple(means))

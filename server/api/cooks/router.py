@@ -7,15 +7,16 @@ from uuid import UUID
 
 from book.cooks import Beginning, begin_cook, take_in_hand
 from book.days import forget_others
-from book.evening import even_faces, even_salt, even_times
-from book.models import LETTERS, Blend, Cook, Look, Stale, Step, Taster, claim_version
-from book.tasting import check_untasted, trial_of
+from book.evening import even_faces, even_layers, even_salt, even_times, even_weights
+from book.models import LETTERS, Blend, Cook, Stale, Step, claim_version
+from book.tasting import check_untasted, new_codes
 from django.db import transaction
 from django.http import Http404, HttpRequest
 from django.utils import timezone
 from ninja import Schema
 from pydantic import AfterValidator, AwareDatetime, Field
 from ravska_core.meat import find_cut, usual_mass_g
+from ravska_core.trial import MOST_SAMPLES
 from ravska_core.working import BadInput
 
 from api.cooks.documents import CookSave
@@ -40,6 +41,8 @@ from api.plumbing.typed import Key, Name, Version, printable
 from api.plumbing.versions import VersionDocument
 
 router = Router()
+
+TOO_MANY = f"{MOST_SAMPLES} pieces are tasted against each other at most; set the others beside them."
 
 
 @dataclass(frozen=True, slots=True)
@@ -78,7 +81,7 @@ class BeginningDocument(Schema):
 
 
 class NewCook(Schema):
-    """A cook to begin; of two pieces or more, two at most are tasted against each other."""
+    """A cook to begin; of two pieces or more, six at most are tasted against each other."""
 
     name: Name
     serve_at: AwareDatetime
@@ -97,7 +100,7 @@ class EvenDocument(Schema):
     """What to even out between the pieces that are tasted."""
 
     version: Version
-    what: Literal["salt", "fire", "rest", "bare face"]
+    what: Literal["salt", "fire", "rest", "bare face", "weight", "layers on both", "layers off"]
 
 
 def _board(cook_id: UUID) -> BoardOut:
@@ -140,8 +143,8 @@ def begin(request: HttpRequest, document: NewCook) -> Created[CookOut]:
     """Begin a cook and take it in hand."""
     gather = Gather()
     gather.errors += own_faults(document.name, document.serve_at, None)
-    if sum(piece.tasted for piece in document.pieces) > 2:
-        gather.refuse("pieces", "Two pieces are tasted against each other at most; set the others beside them.")
+    if sum(piece.tasted for piece in document.pieces) > MOST_SAMPLES:
+        gather.refuse("pieces", TOO_MANY)
     beginnings = []
     for at, piece in enumerate(document.pieces):
         place = f"pieces.{at}"
@@ -191,8 +194,8 @@ def save_cook(request: HttpRequest, cook_id: UUID, document: CookSave) -> CookOu
     letters = [piece.letter for piece in document.pieces]
     if len(set(letters)) != len(letters):
         raise BadInput("pieces", "Send every piece of this cook once, each under a letter of its own.")
-    if sum(piece.tasted for piece in document.pieces) > 2:
-        raise BadInput("pieces", "Two pieces are tasted against each other at most; set the others beside them.")
+    if sum(piece.tasted for piece in document.pieces) > MOST_SAMPLES:
+        raise BadInput("pieces", TOO_MANY)
     try:
         with transaction.atomic():
             cook = _claim(cook_id, document.version)
@@ -211,12 +214,15 @@ def _write_own(cook: Cook, document: CookSave) -> None:
     cook.unread = {error.argument: typed_own(document, error.argument) for error in wrong}
     if "name" not in cook.unread:
         cook.name = document.name
-    if "serve_at" not in cook.unread:
+    moved = "serve_at" not in cook.unread and cook.serve_at != document.serve_at
+    if moved:
         cook.serve_at = document.serve_at
     if "eaters" not in cook.unread:
         cook.eaters = document.eaters
     cook.appetite, cook.note = document.appetite, document.note
     cook.save(update_fields=["name", "serve_at", "eaters", "appetite", "note", "unread"])
+    if moved:
+        new_codes(cook)
 
 
 @router.posts("/{uuid:cook_id}/take")
@@ -288,17 +294,22 @@ def tick(request: HttpRequest, cook_id: UUID, step_id: UUID, document: TickDocum
 
 @router.posts("/{uuid:cook_id}/even")
 def even_out(request: HttpRequest, cook_id: UUID, document: EvenDocument) -> BoardOut:
-    """Even out one difference: salt towards what is wanted, or usual, on both; times by taking the longer for both."""
+    """Even out one difference: salt towards what is wanted, or usual; times by taking the longest; weights by lot;
+    layers by putting what only one has on both, or leaving it off."""
     try:
         with transaction.atomic():
             cook = _claim(cook_id, document.version)
             check_read(cook)
-            if document.what in ("salt", "bare face"):
+            if document.what not in ("fire", "rest"):
                 check_untasted(cook, "what")
             if document.what == "salt":
                 even_salt(cook)
             elif document.what == "bare face":
                 even_faces(cook)
+            elif document.what == "weight":
+                even_weights(cook, f"{cook.trial.seed} {document.version}")
+            elif document.what.startswith("layers"):
+                even_layers(cook, document.what == "layers on both")
             else:
                 even_times(cook, {"fire": "on", "rest": "rest"}[document.what])
     except Stale:
@@ -311,39 +322,3 @@ def check_read(cook: Cook) -> None:
     unread = cook.pieces.filter(sample__isnull=False, unread__isnull=False).first()
     if unread is not None:
         raise BadInput("what", f"Something of {unread.name} could not be read; put it right in Coat first.")
-
-
-class LookDocument(Schema):
-    """Who looks at which plate is which, as whoever plates has to."""
-
-    who: Annotated[Name, Field(max_length=40)]
-
-
-@dataclass(frozen=True, slots=True)
-class PlatingOut:
-    """Which number a piece is plated under."""
-
-    letter: str
-    code: str
-
-
-@dataclass(frozen=True, slots=True)
-class PlatesOut:
-    """The plates by piece, and who has seen them: their cards are not blind."""
-
-    plates: list[PlatingOut]
-    seen_by: list[str]
-
-
-@router.posts("/{uuid:cook_id}/plating")
-def look_at_plating(request: HttpRequest, cook_id: UUID, document: LookDocument) -> PlatesOut:
-    """Tell the plate numbers by piece, and write down who looked: no other answer tells them before the reveal."""
-    trial = trial_of(_mine(cook_id))
-    samples = [] if trial is None else list(trial.samples.select_related("piece").order_by("piece__letter"))
-    if trial is None or not samples:
-        raise BadInput("who", "No piece of this cook is tasted, so there are no numbers to plate under.")
-    with transaction.atomic():
-        taster, _ = Taster.objects.get_or_create(household=household(), nickname=document.who)
-        Look.objects.get_or_create(trial=trial, taster=taster)
-    seen = trial.looks.select_related("taster").values_list("taster__nickname", flat=True)
-    return PlatesOut([PlatingOut(letter=s.piece.letter, code=s.code) for s in samples], list(seen))

@@ -3,8 +3,10 @@
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from datetime import datetime
+from itertools import combinations
 from uuid import UUID
 
+from book.evening import puts_of
 from book.models import Cook, Piece
 from book.models.values import phases_from
 from book.tasting import trial_of
@@ -14,7 +16,7 @@ from ravska_core.day import count_back
 from ravska_core.fire import Happened
 from ravska_core.heat import SURROUNDS
 from ravska_core.meat import MOST_EATERS
-from ravska_core.trial import ArmRecord, FairTest, compare_arms
+from ravska_core.trial import ArmRecord, FairTest, Guesses, PlatePortion, Served, compare_samples
 from ravska_core.working import BadInput, Figure
 
 from api.cooks.documents import CookSave, PieceDocument, good_document, piece_document
@@ -190,16 +192,32 @@ logs_of: list[Callable[[Cook], Mapping[str, Happened]]] = []
 """What happened to a cook's pieces on the fire, by their letters; said by the fire, which is above this."""
 
 
-def fair_test(cook: Cook, readings: dict[str, CoatReading | BadInput]) -> FairTest | None:
-    """Compare what is recorded so far of the two pieces that are tasted; None with fewer."""
+def fair_test(
+    cook: Cook, readings: dict[str, CoatReading | BadInput], guessed: Guesses | None = None
+) -> FairTest | None:
+    """Compare what is recorded so far of the pieces that are tasted; None with fewer than two.
+
+    What was guessed of the plates is told with it only once they are revealed.
+    """
     tasted = [piece for piece in cook.pieces.all() if is_tasted(piece)]
-    if len(tasted) < 2:
+    trial = trial_of(cook)
+    if len(tasted) < 2 or trial is None:
         return None
     logs: dict[str, Happened] = {}
     for told in logs_of:
         logs.update(told(cook))
-    a, b = (_record(piece, readings[piece.letter], logs.get(piece.letter)) for piece in tasted[:2])
-    return compare_arms(a, b, cook.handed_in, cook.knowing)
+    records = [_record(piece, readings[piece.letter], logs.get(piece.letter)) for piece in tasted]
+    shared = tuple(trial.serving.get("shared", ()))
+    served = Served(cook.handed_in, cook.knowing, shared, guessed)
+    return compare_samples(records, pairs_of(tasted), served)
+
+
+def pairs_of(tasted: Sequence[Piece]) -> list[tuple[int, int]]:
+    """Return the places of the pieces that are read against each other: all, or those in a row of a two-by-two."""
+    rows = [piece.sample.row for piece in tasted]
+    return [
+        (a, b) for a, b in combinations(range(len(tasted)), 2) if rows[a] == rows[b]
+    ] or [(0, 1)]  # fmt: skip
 
 
 def _record(piece: Piece, reading: CoatReading | BadInput, log: Happened | None) -> ArmRecord:
@@ -223,6 +241,11 @@ def _record(piece: Piece, reading: CoatReading | BadInput, log: Happened | None)
         wood=tuple(phase.wood for phase in phases if phase.wood),
         done=hot[-1].ends if hot else "",
         log=log,
+        name=piece.name,
+        stack=puts_of(piece),
+        masses_g=tuple(piece.masses_g),
+        portion=PlatePortion(**piece.sample.portion),
+        plate_s=piece.sample.plate_s,
     )
 
 

@@ -7,7 +7,7 @@ from book.board import Board, matched, take_cut
 from book.mixtures import load_layers
 from book.models import Cook, Household, Layer, Piece, Sample, Step
 from book.models.values import stored
-from book.tasting import FROZEN, check_no_card, taste, trial_of
+from book.tasting import FROZEN, TASTED, check_no_card, taste, trial_of
 from django.db.models import Count, Prefetch, Q, QuerySet
 from django.http import Http404
 from ravska_core.coat import CoatReading, Seasoned, read_coat, share_out
@@ -194,7 +194,7 @@ def write_cook(cook: Cook, document: CookSave, found: Sequence[ReadOn], blends: 
     frozen = _tasted_letters(cook) if tasted else {}
     sent = {typed.letter for typed in document.pieces}
     if frozen.keys() - sent:
-        raise BadInput("pieces", FROZEN)
+        raise BadInput("pieces", FROZEN, TASTED)
     (never,) = read_pieces([NEVER_READ], blends, document.appetite)
     chosen = []
     for at, (typed, one) in enumerate(zip(document.pieces, found, strict=True)):
@@ -203,7 +203,7 @@ def write_cook(cook: Cook, document: CookSave, found: Sequence[ReadOn], blends: 
         good, core = one.good, one.core or never
         if typed.letter in frozen:
             if not same_piece(frozen[typed.letter], typed):
-                raise BadInput(f"pieces.{at}", FROZEN)
+                raise BadInput(f"pieces.{at}", FROZEN, TASTED)
             board.put(kept, kept.layers, core.layers)
         elif one.core is None and kept.piece.cut:
             # even what was last read cannot be read any more: it stays as it is

@@ -84,13 +84,14 @@ def _table(cook_id: UUID) -> EatersOut:
     everybody = list(Taster.objects.filter(household=cook.household, deleted_at__isnull=True))
     seated = set(cook.seats.values_list("taster_id", flat=True))
     eaters = [eater_of(row) for row in everybody if row.pk in seated]
-    left_out, unread = _left_out(cook, eaters)
+    excluded, unread = left_out(cook, eaters)
     seats = [row.pk for row in everybody if row.pk in seated]
     tasters = [_taster_out(row) for row in everybody]
-    return EatersOut(cook.pk, cook.version, tasters, seats, left_out, unread, portions(eaters), AVOIDS)
+    return EatersOut(cook.pk, cook.version, tasters, seats, excluded, unread, portions(eaters), AVOIDS)
 
 
-def _left_out(cook: Cook, eaters: list[Eater]) -> tuple[list[LeftOut], list[str]]:
+def left_out(cook: Cook, eaters: list[Eater]) -> tuple[list[LeftOut], list[str]]:
+    """Return whom what of a cook leaves out, and the letters of pieces that nothing can be said of."""
     found, unread, spoons = list[LeftOut](), list[str](), spoon_set()
     for piece in cook.pieces.all():
         try:

@@ -7,6 +7,7 @@ from typing import Any, ParamSpec, TypeVar
 from book.answered import LongAgo, Reused
 from book.condition import watch
 from book.models import Stale
+from book.tasting import TASTED
 from django.core.exceptions import RequestDataTooBig
 from django.db import DatabaseError
 from django.http import Http404, HttpRequest, HttpResponse
@@ -66,7 +67,8 @@ def field_error(refusal: BadInput) -> FieldError:
 
 
 class Problem(Schema):
-    """An RFC 9457 problem. A 409 carries the book's present document as `theirs`."""
+    """An RFC 9457 problem. A 409 carries the book's present document as `theirs`, unless it is that something was
+    tasted and so must not change any more; a copy of the cook is the way on then."""
 
     type: str = "about:blank"
     title: str
@@ -185,6 +187,8 @@ def answer(problem: Problem) -> HttpResponse:
 
 def _unreadable(errors: list[FieldError]) -> HttpResponse:
     detail = errors[0].sentence if len(errors) == 1 else f"{len(errors)} fields need another look."
+    if any(error.code == TASTED for error in errors):
+        return answer(Problem(title="Tasted", status=409, detail=detail, errors=errors))
     return answer(Problem(title="Cannot be read", status=422, detail=detail, errors=errors))
 
 

@@ -1,251 +1,163 @@
-"""Table: blind tasting cards, and the reveal."""
+"""Table: the trial, its cards, and the reveal."""
 
-from dataclasses import dataclass
-from typing import Annotated
 from uuid import UUID
 
 from book.cooks import pin_cook
-from book.models import Card, Score, Taster, Trial
+from book.models import Card, Sample, Score, Taster
+from book.tasting import next_number, serving_of
 from django.db import transaction
 from django.http import Http404, HttpRequest
 from django.utils import timezone
-from ninja import Schema
-from pydantic import Field
-from ravska_core.trial import LIKING_SCALES, MOST_CARDS, SALT_SCALE, scale_limits, serving_order
+from ravska_core.trial import FACE_SCALE, RANK_SCALE, scale_limits
 from ravska_core.working import BadInput
 
 from api.plumbing.answers import Created, Router
-from api.plumbing.household import household
 from api.plumbing.problems import Gather
-from api.plumbing.typed import Name
+from api.trials.documents import CardDocument, GoneDocument, SeatDocument, TableOut
+from api.trials.store import Loaded, check_may_eat, find_trial, load_trial, loaded, taster_named
+from api.trials.table import table_out
 
 router = Router()
-
-Code = Annotated[str, Field(pattern=r"^\d{3}$")]
-
-
-@dataclass(frozen=True, slots=True)
-class ScaleOut:
-    """A scale of the card with its limits; `salt` is just-about-right with 3 in the middle."""
-
-    name: str
-    low: int
-    high: int
-
-
-@dataclass(frozen=True, slots=True)
-class CardOut:
-    id: UUID
-    taster: str
-    served: list[str]
-    blind: bool
-    prefers: str | None
-
-
-@dataclass(frozen=True, slots=True)
-class RevealOut:
-    """Which piece a code was, told only after the reveal."""
-
-    code: str
-    letter: str
-    name: str
-
-
-@dataclass(frozen=True, slots=True)
-class TableOut:
-    """A trial as its tasters see it: codes, the next serving order, cards in. No names of pieces until the reveal.
-
-    `planned_cards` is how many it takes, stated before the first is in; `seen_by` names who looked at the plating.
-    `missing` says what it takes to taste anything, empty when two pieces are there.
-    """
-
-    trial_id: UUID
-    cook_id: UUID
-    cook: str
-    question: str
-    codes: list[str]
-    next_order: list[str]
-    scales: list[ScaleOut]
-    cards: list[CardOut]
-    planned_cards: int
-    tasters: list[str]
-    seen_by: list[str]
-    revealed: list[RevealOut] | None
-    missing: str
-
-
-class ScoreDocument(Schema):
-    code: Code
-    scale: Annotated[str, Field(max_length=20)]
-    value: Annotated[int, Field(ge=1, le=9)]
-
-
-class CardDocument(Schema):
-    """A card as filled in: who, the order served, scores, and the code preferred, if any."""
-
-    taster: Annotated[Name, Field(max_length=40)]
-    served: Annotated[list[Code], Field(max_length=8)]
-    scores: Annotated[list[ScoreDocument], Field(max_length=100)]
-    prefers: Code | None = None
-
-
-def _trial(trial_id: UUID) -> Trial:
-    found = (
-        Trial.objects.select_related("cook")
-        .filter(pk=trial_id, cook__household=household(), cook__deleted_at__isnull=True)
-        .first()
-    )
-    if found is None:
-        raise Http404
-    return found
-
-
-def _codes(trial: Trial) -> list[str]:
-    """Return the codes in an order that says nothing about the pieces."""
-    return sorted(trial.samples.values_list("code", flat=True))
-
-
-def _next_order(trial: Trial, codes: list[str]) -> list[str]:
-    if len(codes) < 2:
-        return []
-    number = trial.cards.count()
-    return [codes[at] for at in serving_order(trial.seed, len(codes), number)]
-
-
-def _out(trial: Trial) -> TableOut:
-    codes = _codes(trial)
-    cards = trial.cards.filter(deleted_at__isnull=True).select_related("taster", "prefers")
-    revealed = None
-    if trial.revealed_at is not None:
-        samples = trial.samples.select_related("piece").order_by("piece__letter")
-        revealed = [RevealOut(code=s.code, letter=s.piece.letter, name=s.piece.name) for s in samples]
-    return TableOut(
-        trial_id=trial.id,
-        cook_id=trial.cook_id,
-        cook=trial.cook.name,
-        question=trial.question,
-        codes=codes,
-        next_order=_next_order(trial, codes),
-        scales=[
-            ScaleOut(name=name, low=scale_limits(name)[0], high=scale_limits(name)[1])
-            for name in (*LIKING_SCALES, SALT_SCALE)
-        ],
-        cards=[
-            CardOut(
-                id=card.id,
-                taster=card.taster.nickname,
-                served=card.served,
-                blind=card.blind,
-                prefers=card.prefers.code if card.prefers else None,
-            )
-            for card in cards
-        ],
-        planned_cards=trial.planned_cards,
-        seen_by=list(trial.looks.values_list("taster__nickname", flat=True)),
-        tasters=list(Taster.objects.filter(household=household()).values_list("nickname", flat=True)),
-        revealed=revealed,
-        missing=what_is_missing(len(codes)),
-    )
-
-
-def what_is_missing(samples: int) -> str:
-    """Say what a trial with so many samples needs before anything can be tasted against anything."""
-    if samples >= 2:
-        return ""
-    said = "Only one piece of this cook is" if samples else "No piece of this cook is"
-    return f"{said} ticked for the tasting; tick two of them in Coat."
-
-
-def _check(document: CardDocument, codes: list[str]) -> None:
-    gather = Gather()
-    if len(codes) < 2:
-        raise BadInput("served", what_is_missing(len(codes)))
-    if sorted(document.served) != codes:
-        gather.refuse("served", f"Every plate is served once: {' and '.join(codes)}.")
-    if document.prefers is not None and document.prefers not in codes:
-        gather.refuse("prefers", f"Choose {' or '.join(codes)}, or no preference.")
-    seen = set()
-    for at, score in enumerate(document.scores):
-        if score.code not in codes:
-            gather.refuse(f"scores.{at}.code", f"No plate has the number {score.code}.")
-        limits = gather.attempt(f"scores.{at}", scale_limits, score.scale)
-        if limits and not limits[0] <= score.value <= limits[1]:
-            gather.refuse(f"scores.{at}.value", f"{score.scale} goes from {limits[0]} to {limits[1]}.")
-        if (score.code, score.scale) in seen:
-            gather.refuse(f"scores.{at}.scale", f"{score.scale} of {score.code} stands here twice.")
-        seen.add((score.code, score.scale))
-    scored = {code for code, scale in seen if scale == "overall"}
-    for code in codes:
-        if code not in scored:
-            gather.refuse("scores", f"Say how much you like {code} overall before the card goes in.")
-    gather.finish()
 
 
 @router.reads("/{uuid:trial_id}")
 def read_table(request: HttpRequest, trial_id: UUID) -> TableOut:
     """Return the trial as its tasters see it."""
-    return _out(_trial(trial_id))
-
-
-class PlanDocument(Schema):
-    """How many cards a trial takes."""
-
-    cards: Annotated[int, Field(ge=1, le=MOST_CARDS)]
-
-
-@router.puts("/{uuid:trial_id}/plan")
-def plan_cards(request: HttpRequest, trial_id: UUID, document: PlanDocument) -> TableOut:
-    """State how many cards the trial takes, before the first is in: the more looks, the less each may decide."""
-    with transaction.atomic():
-        trial = _trial(trial_id)
-        if trial.planned_cards != document.cards:
-            if trial.is_tasted():
-                raise BadInput("cards", "A card is in, so the number of cards stays; it was stated before the first.")
-            trial.planned_cards = document.cards
-            trial.save(update_fields=["planned_cards"])
-    return _out(_trial(trial_id))
+    return table_out(trial_id)
 
 
 @router.posts("/{uuid:trial_id}/cards")
 def add_card(request: HttpRequest, trial_id: UUID, document: CardDocument) -> Created[TableOut]:
     """Take in a card. After the reveal, or from who looked at the plating, it counts and is marked as not blind."""
     with transaction.atomic():
-        trial = _trial(trial_id)
-        _check(document, _codes(trial))
-        taster, _ = Taster.objects.get_or_create(household=household(), nickname=document.taster)
-        if trial.cards.filter(taster=taster, deleted_at__isnull=True).exists():
-            raise BadInput("taster", f"{taster.nickname} has a card already; take it back first or use another name.")
-        knew = trial.revealed_at is not None or trial.looks.filter(taster__nickname__iexact=taster.nickname).exists()
-        samples = {sample.code: sample for sample in trial.samples.all()}
-        card = Card.objects.create(
-            trial=trial,
-            taster=taster,
-            number=trial.cards.count(),
-            served=document.served,
-            prefers=samples[document.prefers] if document.prefers else None,
-            blind=not knew,
-        )
-        Score.objects.bulk_create(
-            Score(card=card, sample=samples[s.code], scale=s.scale, value=s.value) for s in document.scores
-        )
-        pin_cook(trial.cook)
-    return Created(_out(trial))
+        hand_in(loaded(find_trial(trial_id)), document)
+    return Created(table_out(trial_id))
+
+
+def hand_in(found: Loaded, document: CardDocument) -> Card:
+    """Put a card into the book.
+
+    Raises
+    ------
+    Refused, BadInput
+        With sentences at its fields.
+    """
+    trial = found.trial
+    if found.missing():
+        raise BadInput("served", found.missing())
+    taster = taster_named(document.taster, guest=True)
+    if trial.cards.filter(taster=taster, deleted_at__isnull=True).exists():
+        raise BadInput("taster", f"{taster.nickname} has a card already; take it back first or use another name.")
+    check_may_eat(found, taster)
+    serving = serving_of(trial, taster, document.short)
+    served = document.served or serving.served
+    check_card(found, document, served, serving.served)
+    samples = {sample.code: sample for sample in found.plates}
+    free = not trial.cards.filter(number=serving.number).exists()
+    card = Card.objects.create(
+        trial=trial,
+        taster=taster,
+        number=serving.number if free else next_number(trial),
+        served=served,
+        prefers=samples[document.prefers] if document.prefers else _best_face(document, samples),
+        odd=samples[document.odd] if document.odd else None,
+        guess=samples[document.guess] if document.guess else None,
+        words={said.code: list(dict.fromkeys(said.words)) for said in document.words if said.words},
+        short=document.short,
+        whole=not document.left,
+        blind=not _knew(found, taster),
+    )
+    Score.objects.bulk_create(
+        Score(card=card, sample=samples[s.code], scale=s.scale, value=s.value) for s in document.scores
+    )
+    if serving.gone_at is not None:
+        serving.gone_at = None
+        serving.save(update_fields=["gone_at"])
+    pin_cook(trial.cook)
+    return card
+
+
+def _knew(found: Loaded, taster: Taster) -> bool:
+    return found.revealed or found.trial.looks.filter(taster=taster).exists()
+
+
+def _best_face(document: CardDocument, samples: dict[str, Sample]) -> Sample | None:
+    """Return the plate that a child's card votes for: the one with the best face, where one alone has it."""
+    faces = {score.code: score.value for score in document.scores if score.scale == FACE_SCALE}
+    best = [code for code, value in faces.items() if value == max(faces.values())] if len(faces) > 1 else []
+    return samples[best[0]] if document.short and len(best) == 1 else None
+
+
+def check_card(found: Loaded, document: CardDocument, served: list[str], given: list[str]) -> None:
+    """Refuse a card that cannot be read, with a sentence at each field.
+
+    Raises
+    ------
+    Refused
+        Where something of it is wrong.
+    """
+    gather = Gather()
+    plates = " and ".join(given)
+    if sorted(served) != sorted(given):
+        gather.refuse("served", f"Every plate that {document.taster} is given is served once: {plates}.")
+    for field, code in (("prefers", document.prefers), ("odd", document.odd), ("guess", document.guess)):
+        if code is not None and code not in given:
+            gather.refuse(field, f"No plate on this card has the number {code}; it has {plates}.")
+    seen: dict[tuple[str, str], int] = {}
+    asked = {*found.trial.scales, FACE_SCALE} if document.short else {*found.trial.scales, "overall", RANK_SCALE}
+    for at, score in enumerate(document.scores):
+        if score.code not in given:
+            gather.refuse(f"scores.{at}.code", f"No plate on this card has the number {score.code}; it has {plates}.")
+        limits = gather.attempt(f"scores.{at}", scale_limits, score.scale)
+        if limits is not None and score.scale not in asked:
+            gather.refuse(f"scores.{at}.scale", f"This card does not ask for {score.scale}.")
+        if limits and not limits[0] <= score.value <= limits[1]:
+            gather.refuse(f"scores.{at}.value", f"{score.scale} goes from {limits[0]} to {limits[1]}.")
+        if (score.code, score.scale) in seen:
+            gather.refuse(f"scores.{at}.scale", f"{score.scale} of {score.code} stands here twice.")
+        seen[score.code, score.scale] = score.value
+    for at, said in enumerate(document.words):
+        if said.code not in given:
+            gather.refuse(f"words.{at}.code", f"No plate on this card has the number {said.code}; it has {plates}.")
+    _check_asked(found, document, given, seen, gather)
+    gather.finish()
+
+
+def _check_asked(
+    found: Loaded, document: CardDocument, given: list[str], seen: dict[tuple[str, str], int], gather: Gather
+) -> None:
+    """Refuse a card that leaves out what its kind asks first; of who left early, one with nothing on it."""
+    kind, said = found.trial.kind, bool(seen or document.prefers or document.odd or document.words)
+    if document.left:
+        if not said:
+            gather.refuse("scores", "There is nothing on this card yet; say that its taster left instead.")
+        return
+    scale = FACE_SCALE if document.short else {"ranking": RANK_SCALE, "scores": "overall"}.get(kind, "")
+    how = {
+        FACE_SCALE: "Give {} a face too.", RANK_SCALE: "Put {} in order too.",
+        "overall": "Say how much you like {} overall before the card goes in.",
+    }  # fmt: skip
+    for code in given if scale else []:
+        if (code, scale) not in seen:
+            gather.refuse("scores", how[scale].format(code))
+    if kind == "triangle" and not document.short and document.odd is None:
+        gather.refuse("odd", "Pick one out, even by guessing: which is not like the others?")
 
 
 @router.posts("/{uuid:trial_id}/cards/{uuid:card_id}/delete")
 def take_back_card(request: HttpRequest, trial_id: UUID, card_id: UUID) -> TableOut:
     """Take a card back; `restore` puts it in again."""
-    trial = _trial(trial_id)
+    trial = find_trial(trial_id)
     if not trial.cards.filter(pk=card_id, deleted_at__isnull=True).update(deleted_at=timezone.now()):
         raise Http404
-    return _out(trial)
+    return table_out(trial_id)
 
 
 @router.posts("/{uuid:trial_id}/cards/{uuid:card_id}/restore")
 def restore_card(request: HttpRequest, trial_id: UUID, card_id: UUID) -> TableOut:
     """Undo taking a card back."""
     with transaction.atomic():
-        trial = _trial(trial_id)
+        trial = find_trial(trial_id)
         card = trial.cards.select_related("taster").filter(pk=card_id).first()
         if card is None:
             raise Http404
@@ -255,15 +167,46 @@ def restore_card(request: HttpRequest, trial_id: UUID, card_id: UUID) -> TableOu
             )
         card.deleted_at = None
         card.save(update_fields=["deleted_at"])
-    return _out(trial)
+    return table_out(trial_id)
+
+
+@router.posts("/{uuid:trial_id}/seat")
+def take_seat(request: HttpRequest, trial_id: UUID, document: SeatDocument) -> TableOut:
+    """Give somebody the next order of plates, where they have none yet; nobody is given what they may not eat."""
+    with transaction.atomic():
+        found = load_trial(trial_id)
+        if found.missing():
+            raise BadInput("taster", found.missing())
+        taster = taster_named(document.taster, guest=True)
+        check_may_eat(found, taster)
+        serving = serving_of(found.trial, taster, document.short)
+        if serving.gone_at is not None or serving.short != document.short:
+            serving.gone_at, serving.short = None, document.short
+            serving.save(update_fields=["gone_at", "short"])
+    return table_out(trial_id)
+
+
+@router.posts("/{uuid:trial_id}/gone")
+def say_gone(request: HttpRequest, trial_id: UUID, document: GoneDocument) -> TableOut:
+    """Say that somebody left without a card, or that they are back; what is out of balance then is shown."""
+    with transaction.atomic():
+        trial = find_trial(trial_id)
+        row = trial.servings.filter(taster__nickname__iexact=document.taster).first()
+        if row is None:
+            raise BadInput("taster", f"{document.taster} has no seat at this tasting.")
+        row.gone_at = timezone.now() if document.gone else None
+        row.save(update_fields=["gone_at"])
+    return table_out(trial_id)
 
 
 @router.posts("/{uuid:trial_id}/reveal")
 def reveal(request: HttpRequest, trial_id: UUID) -> TableOut:
-    """Tell which piece each number was. Cards from here on are not blind."""
-    trial = _trial(trial_id)
-    if not trial.cards.filter(deleted_at__isnull=True).exists():
-        raise BadInput("", "No card is in yet: a reveal before the first card would end the blind test.")
-    if trial.revealed_at is None:
-        Trial.objects.filter(pk=trial.pk).update(revealed_at=timezone.now())
-    return _out(_trial(trial_id))
+    """Tell which piece each number was, for good. Cards from here on are not blind."""
+    with transaction.atomic():
+        trial = find_trial(trial_id)
+        if not trial.cards.filter(deleted_at__isnull=True).exists():
+            raise BadInput("", "No card is in yet: a reveal before the first card would end the blind test.")
+        if trial.revealed_at is None:
+            trial.revealed_at = timezone.now()
+            trial.save(update_fields=["revealed_at"])
+    return table_out(trial_id)

@@ -1,31 +1,57 @@
 """Verdict: what the cards of a trial say, and whether they say it yet."""
 
-from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from datetime import datetime
 from uuid import UUID
 
-from book.models import Cook, Score
 from django.http import Http404, HttpRequest
-from ravska_core.trial import JUST_RIGHT, LIKING_SCALES, SALT_SCALE, Difference, mean_liking, read_verdict
+from ravska_core.trial import (
+    LIKING_SCALES,
+    RANK_SCALE,
+    Difference,
+    Guesses,
+    Penalty,
+    ReadCard,
+    TastedTrial,
+    TasterRead,
+    TrialReading,
+    Votes,
+    Word,
+    agreement,
+    guesses,
+    mean_liking,
+    penalties,
+    read_trial,
+    right_votes,
+    tasters,
+    words,
+)
 from ravska_core.working import Figure
 
 from api.cooks.shown import fair_test
 from api.cooks.store import cooks, load, read_stored, spoons_for
 from api.plumbing.answers import Router
-from api.trials.router import what_is_missing
+from api.trials.documents import KindKey
+from api.trials.store import Loaded, as_core, loaded
+from api.trials.table import best_on
 
 router = Router()
 
 
 @dataclass(frozen=True, slots=True)
 class SideOut:
-    """One piece in the verdict. Before the reveal only its code is told."""
+    """One sample in the verdict. Before the reveal only its code is told; `codes` are its plates, a twin's too.
 
-    code: str
+    `votes` is how many of the cards that count prefer it, rank it first, or score it highest; `children` how many of
+    theirs.
+    """
+
+    codes: list[str]
     letter: str | None
     name: str | None
-    preferred: int
+    votes: int
+    children: int
+    right: list[Votes]
 
 
 @dataclass(frozen=True, slots=True)
@@ -37,26 +63,24 @@ class LikingOut:
 
 @dataclass(frozen=True, slots=True)
 class CardRow:
-    """One card: overall liking of both sides, in their order, and which side it prefers."""
+    """One card: overall liking and rank of the samples in their order, and which of them it prefers."""
 
     taster: str
     blind: bool
-    overall: list[int]
+    short: bool
+    overall: list[int | None]
+    ranks: list[int | None]
     prefers: int | None
 
 
 @dataclass(frozen=True, slots=True)
-class SaltVotes:
-    """What the cards say of one side's salt: too little, just right, too much."""
-
-    too_little: int
-    just_right: int
-    too_much: int
-
-
-@dataclass(frozen=True, slots=True)
 class VerdictOut:
-    """State of a trial. `winner` is the index of the winning side; `cards_beyond` came after those it stated."""
+    """What a trial says.
+
+    `reading` puts it in words first; `cards_beyond` came after those it stated. What explains it never decides:
+    `liking`, `penalties`, `words`, how `tasters` agree and repeat, what they guessed. `differs` is what muddies it.
+    Of a trial that is read once nothing but its number of cards is told before the reveal.
+    """
 
     trial_id: UUID
     cook_id: UUID
@@ -64,104 +88,83 @@ class VerdictOut:
     cut: str
     serve_at: datetime
     question: str
+    kind: KindKey
     revealed: bool
-    state: str
-    winner: int | None
+    reading: TrialReading
     sides: list[SideOut]
-    no_preference: int
     planned_cards: int
+    cards_in: int
     cards_beyond: int
-    probability: Figure
-    bound: Figure
-    cards_more: Figure | None
-    salt: list[SaltVotes]
     liking: list[LikingOut]
     cards: list[CardRow]
+    penalties: list[Penalty]
+    words: list[Word]
+    tasters: list[TasterRead]
+    agreement: float | None
+    guesses: Guesses | None
+    changes_two: str
     differs: list[Difference]
     unknown: list[str]
     missing: str
 
 
-def _salt_votes(votes: Sequence[int | None]) -> SaltVotes:
-    cast = [vote for vote in votes if vote is not None]
-    return SaltVotes(
-        sum(vote < JUST_RIGHT for vote in cast), cast.count(JUST_RIGHT), sum(vote > JUST_RIGHT for vote in cast)
-    )
-
-
-def _verdict(cook: Cook) -> VerdictOut:
-    trial = cook.trial
-    samples = list(trial.samples.select_related("piece").order_by("piece__letter"))
-    revealed = trial.revealed_at is not None
-    if not revealed:
-        samples.sort(key=lambda sample: sample.code)  # their own order would tell
-    cards = list(trial.cards.filter(deleted_at__isnull=True).select_related("taster"))
-    # only the cards that were stated decide, in the order they came in
-    counted = cards[: trial.planned_cards]
-    preferred = [sum(1 for card in counted if card.prefers_id == sample.id) for sample in samples]
-    no_preference = sum(1 for card in counted if card.prefers_id is None)
-    first, second = (*preferred, 0, 0)[:2]
-    found = read_verdict(first, second, no_preference, trial.planned_cards)
-
-    given: dict[UUID, dict[tuple[UUID, str], int]] = {card.id: {} for card in cards}
-    rows_of_scores = Score.objects.filter(card__in=cards).values_list("card_id", "sample_id", "scale", "value")
-    for card_id, sample_id, scale, value in rows_of_scores:
-        given[card_id][sample_id, scale] = value
-    scored: dict[str, list[tuple[int, int]]] = {}
-    rows = []
-    for card in cards:
-        values = given[card.id]
-        for scale in LIKING_SCALES:
-            pair = [score for sample in samples if (score := values.get((sample.id, scale))) is not None]
-            if len(pair) == 2:
-                scored.setdefault(scale, []).append((pair[0], pair[1]))
-        keys = [sample.id for sample in samples]
-        rows.append(
-            CardRow(
-                taster=card.taster.nickname,
-                blind=card.blind,
-                overall=[values[(key, "overall")] for key in keys if (key, "overall") in values],
-                prefers=keys.index(card.prefers_id) if card.prefers_id in keys else None,
+def _sides(found: Loaded, core: TastedTrial, told: bool) -> list[SideOut]:
+    plates = found.plates if found.revealed else sorted(found.plates, key=lambda plate: plate.code)
+    first = [plate for plate in plates if plate.twin_of_id is None]
+    right = right_votes(core) if told else ((),) * len(first)
+    sides = []
+    for at, plate in enumerate(first):
+        twins = [other.code for other in plates if other.twin_of_id == plate.pk] if found.revealed else []
+        piece = plate.meat()
+        best = [card for card in core.counted() if told and at in _best(core, card)]
+        children = [card for card in core.cards if told and card.short and at in _best(core, card)]
+        sides.append(
+            SideOut(
+                codes=[plate.code, *twins],
+                letter=piece.letter if found.revealed else None,
+                name=core.names[at] if found.revealed else None,
+                votes=len(best),
+                children=len(children),
+                right=list(right[at]),
             )
         )
-    liking = []
-    for scale, pairs in scored.items():
-        read = mean_liking(scale, tuple(pairs))
-        liking.append(LikingOut(scale=scale, cards=read.cards, means=list(read.means)))
-    fair = fair_test(cook, read_stored(cook, spoons_for(cook)))
-    return VerdictOut(
-        trial_id=trial.id,
-        cook_id=cook.id,
-        cook=cook.name,
-        cut=cook.pieces.all()[0].cut,
-        serve_at=cook.serve_at,
-        question=trial.question,
-        revealed=revealed,
-        state=found.state,
-        winner=found.winner,
-        sides=[
-            SideOut(
-                code=sample.code,
-                letter=sample.piece.letter if revealed else None,
-                name=sample.piece.name if revealed else None,
-                preferred=count,
+    return sides
+
+
+def _best(core: TastedTrial, card: ReadCard) -> set[int]:
+    """Return the samples that a card likes best."""
+    return {core.plates[plate].sample for plate in best_on(card)}
+
+
+def _liking(core: TastedTrial) -> list[LikingOut]:
+    found = []
+    for scale in LIKING_SCALES:
+        rows = []
+        for card in core.cards:
+            scores = [core.scored(card, sample, scale) for sample in range(len(core.names))]
+            if None not in scores and not card.short:
+                rows.append(tuple(score for score in scores if score is not None))
+        if rows:
+            read = mean_liking(scale, tuple(rows))
+            found.append(LikingOut(scale=scale, cards=read.cards, means=list(read.means)))
+    return found
+
+
+def _rows(core: TastedTrial, told: bool) -> list[CardRow]:
+    found = []
+    for card in core.cards:
+        samples = range(len(core.names))
+        found.append(
+            CardRow(
+                taster=card.taster,
+                blind=card.blind,
+                short=card.short,
+                overall=[core.scored(card, sample) if told else None for sample in samples],
+                ranks=[core.scored(card, sample, RANK_SCALE) if told else None for sample in samples],
+                prefers=core.plates[card.prefers].sample if told and card.prefers is not None else None,
             )
-            for sample, count in zip(samples, preferred, strict=True)
-        ],
-        no_preference=no_preference,
-        planned_cards=trial.planned_cards,
-        cards_beyond=len(cards) - len(counted),
-        probability=found.probability,
-        bound=found.bound,
-        cards_more=found.cards_more,
-        salt=[_salt_votes([values.get((sample.id, SALT_SCALE)) for values in given.values()]) for sample in samples],
-        liking=liking,
-        cards=rows,
-        # a difference named by its piece would undo the blinding
-        differs=[replace(found, can_even=False) for found in fair.differs] if fair and revealed else [],
-        unknown=list(fair.unknown) if fair else [],
-        missing=what_is_missing(len(samples)),
-    )
+        )
+    return found
 
 
 @router.reads("/{uuid:trial_id}/verdict")
@@ -170,4 +173,40 @@ def read_trial_verdict(request: HttpRequest, trial_id: UUID) -> VerdictOut:
     cook = cooks().filter(trial__pk=trial_id).first()
     if cook is None:
         raise Http404
-    return _verdict(load(cook))
+    load(cook)
+    trial = cook.trial
+    trial.cook = cook
+    found = loaded(trial)
+    core = as_core(found)
+    revealed = found.revealed
+    told = revealed or trial.kind == "preference"
+    guessed = guesses(core) if revealed else None
+    fair = fair_test(cook, read_stored(cook, spoons_for(cook)), guessed)
+    counted = core.counted()
+    return VerdictOut(
+        trial_id=trial.id,
+        cook_id=cook.id,
+        cook=cook.name,
+        cut=cook.pieces.all()[0].cut,
+        serve_at=cook.serve_at,
+        question=trial.question,
+        kind=trial.kind,
+        revealed=revealed,
+        reading=read_trial(core, revealed),
+        sides=_sides(found, core, told),
+        planned_cards=trial.planned_cards,
+        cards_in=len(core.cards),
+        cards_beyond=max(0, len(core.cards) - len(counted)),
+        liking=_liking(core) if told else [],
+        cards=_rows(core, told),
+        penalties=list(penalties(core)) if revealed else [],
+        words=list(words(core)) if revealed else [],
+        tasters=list(tasters(core)) if revealed else [],
+        agreement=agreement(core) if revealed else None,
+        guesses=guessed,
+        # what differs is named by its piece, which would undo the blinding beside what is told by code
+        changes_two=fair.clean if fair and revealed else "",
+        differs=[replace(one, can_even=False) for one in fair.differs] if fair and revealed else [],
+        unknown=list(fair.unknown) if fair else [],
+        missing=found.missing(),
+    )

@@ -16,7 +16,7 @@ from book.models.pieces import LETTERS, Piece
 from book.models.rows import Row, Stale, claim_version
 from book.models.sides import Seat, SideDish
 from book.models.steps import Step
-from book.models.trials import Card, Look, Sample, Score, Taster, Trial
+from book.models.trials import Card, Look, Sample, Score, Serving, Taster, Trial
 from book.models.ways import Way, WayLayer
 from book.models.weigh_backs import WeighBack
 
@@ -55,6 +55,7 @@ __all__ = [
     "Row",
     "Sample",
     "Score",
+    "Serving",
     "Seat",
     "SideDish",
     "Stale",

@@ -339,15 +339,15 @@ def test_a_rest_meets_its_target_or_says_how_far_it_misses(ahead, target, kind, 
 
 
 def test_two_arms_are_evened_towards_what_is_wanted_and_never_to_a_mistake():
-    assert common_salt(0.61, 3.17, ()) == 1.8  # the usual zone's end, not 3.17
-    assert common_salt(0.3, 0.6, ()) == 1.2
-    assert common_salt(1.3, 0.6, ()) == 1.3
-    assert common_salt(1.3, 1.6, ()) == 1.6
-    assert common_salt(1.3, 3.0, (1.5,)) == 1.5
+    assert common_salt((0.61, 3.17), ()) == 1.8  # the usual zone's end, not 3.17
+    assert common_salt((0.3, 0.6), ()) == 1.2
+    assert common_salt((1.3, 0.6), ()) == 1.3
+    assert common_salt((1.3, 1.6), ()) == 1.6
+    assert common_salt((1.3, 3.0), (1.5,)) == 1.5
     salting = Layer("pre-salt", SALT, 0.01, HOUR / 2)
     salty = Seasoned("A", SHOULDER, (Layer("pre-salt", SALT, 2.7, HOUR), Layer("rub", RUB, 3, HOUR)))
     flat = Seasoned("B", SHOULDER, (Layer("marinade", BATH, 250, 4 * HOUR),))
-    goal = common_salt(read(*salty.layers).salt.value, read(*flat.layers).salt.value, ())
+    goal = common_salt((read(*salty.layers).salt.value, read(*flat.layers).salt.value), ())
     for arm in (salty, flat):
         evened = brought_to(arm, goal, salting, 1)
         assert read(*evened.layers).salt.value == pytest.approx(goal, abs=0.01)

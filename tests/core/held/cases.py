@@ -463,7 +463,7 @@ def coats() -> Named:
             ],
         )
     for low, high, wanted in ((0.5, 2.0, (1.0, 1.4)), (1.1, 1.2, (0.8, 0.9)), (0.2, 0.3, (1.0, 1.0))):
-        yield f"common {low}", lambda a=low, c=high, w=wanted: coat_target.common_salt(a, c, w)
+        yield f"common {low}", lambda a=low, c=high, w=wanted: coat_target.common_salt((a, c), w)
     for percent in (0.0, 0.3, 0.49, 0.5, 0.8, 0.99, 1.0, 1.3, 1.5, 1.7, 2.0, 2.2, 2.5, 2.51, 3.0):
         yield f"zone {percent}", lambda p=percent: doses.salt_zone(p)
     for back in ((60.0, 20.0, 4.0), (30.0, 0.0, 0.0), (50.0, 49.0, 0.0), (12.5, 2.5, 1.0), (10.0, 12.0, 0.0), (10.0, 10.0, 0.0), (10.0, 4.0, 6.0),

@@ -713,29 +713,10 @@ export interface paths {
         put?: never;
         /**
          * Even Out
-         * @description Even out one difference: salt towards what is wanted, or usual, on both; times by taking the longer for both.
+         * @description Even out one difference: salt towards what is wanted, or usual; times by taking the longest; weights by lot;
+         *     layers by putting what only one has on both, or leaving it off.
          */
         post: operations["api_cooks_router_even_out"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/cooks/{cook_id}/plating": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Look At Plating
-         * @description Tell the plate numbers by piece, and write down who looked: no other answer tells them before the reveal.
-         */
-        post: operations["api_cooks_router_look_at_plating"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1956,26 +1937,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/trials/{trial_id}/plan": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        /**
-         * Plan Cards
-         * @description State how many cards the trial takes, before the first is in: the more looks, the less each may decide.
-         */
-        put: operations["api_trials_router_plan_cards"];
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/trials/{trial_id}/cards": {
         parameters: {
             query?: never;
@@ -2036,6 +1997,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/trials/{trial_id}/seat": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Seat
+         * @description Give somebody the next order of plates, where they have none yet; nobody is given what they may not eat.
+         */
+        post: operations["api_trials_router_take_seat"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trials/{trial_id}/gone": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Say Gone
+         * @description Say that somebody left without a card, or that they are back; what is out of balance then is shown.
+         */
+        post: operations["api_trials_router_say_gone"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/trials/{trial_id}/reveal": {
         parameters: {
             query?: never;
@@ -2047,9 +2048,177 @@ export interface paths {
         put?: never;
         /**
          * Reveal
-         * @description Tell which piece each number was. Cards from here on are not blind.
+         * @description Tell which piece each number was, for good. Cards from here on are not blind.
          */
         post: operations["api_trials_router_reveal"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trials": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Begin Trial
+         * @description Begin a trial of a cook's pieces, or take these as the ones that are tasted where it has one.
+         */
+        post: operations["api_trials_design_begin_trial"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trials/{trial_id}/design": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Design
+         * @description Return a trial's design, by its pieces; no code stands in it.
+         */
+        get: operations["api_trials_design_read_design"];
+        /**
+         * Save Design
+         * @description Save a trial's design, before its first card; 409 with the other version when it was changed meanwhile.
+         */
+        put: operations["api_trials_design_save_design"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trials/{trial_id}/seats": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Save Seats
+         * @description Seat these tasters, each with an order of plates of their own; nobody is given what they may not eat.
+         */
+        put: operations["api_trials_design_save_seats"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trials/{trial_id}/serving": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Save Serving
+         * @description Say how a trial is served, and each of its pieces; a record that may still be written while cards come in.
+         */
+        put: operations["api_trials_design_save_serving"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trials/{trial_id}/fair": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Fair
+         * @description Compare everything recorded of the pieces that are tasted, pair by pair; none with fewer than two of them.
+         */
+        get: operations["api_trials_design_read_fair"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trials/{trial_id}/two-by-two": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Cross It
+         * @description Make a trial that changes two things the two-by-two that answers both: two more pieces, as heavy as theirs.
+         */
+        post: operations["api_trials_design_cross_it"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trials/{trial_id}/looks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look
+         * @description Tell the plate numbers by piece, and write down first who looked: no other answer tells them before the reveal.
+         */
+        post: operations["api_trials_design_look"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trials/{trial_id}/cards.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Take Cards Out
+         * @description Write all cards of a trial as CSV, by code; with the pieces once they are revealed.
+         */
+        get: operations["api_trials_cards_csv_take_cards_out"];
+        put?: never;
+        /**
+         * Bring Cards In
+         * @description Take cards in from CSV; one that cannot be read stops no other, and is named by line and column.
+         */
+        post: operations["api_trials_cards_csv_bring_cards_in"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3126,7 +3295,8 @@ export interface components {
         };
         /**
          * Problem
-         * @description An RFC 9457 problem. A 409 carries the book's present document as `theirs`.
+         * @description An RFC 9457 problem. A 409 carries the book's present document as `theirs`, unless it is that something was
+         *     tasted and so must not change any more; a copy of the cook is the way on then.
          */
         Problem: {
             /**
@@ -5038,6 +5208,10 @@ export interface components {
         /**
          * FairTest
          * @description What is the same, what differs, and what is not recorded yet.
+         *
+         *     `changes` is what the seasoning changes, the thing that is asked about first; where there is more than one, `clean`
+         *     says the smallest change that leaves one, and `two_by_two` names four samples that answer both; `can_clean` tells whether
+         *     one tap can do it. `looks` says how the plates can be told apart by looks.
          */
         FairTest: {
             /** Same */
@@ -5046,6 +5220,31 @@ export interface components {
             differs: components["schemas"]["Difference"][];
             /** Unknown */
             unknown: string[];
+            /**
+             * Changes
+             * @default []
+             */
+            changes: components["schemas"]["StackChange"][];
+            /**
+             * Clean
+             * @default
+             */
+            clean: string;
+            /**
+             * Two By Two
+             * @default []
+             */
+            two_by_two: string[];
+            /**
+             * Can Clean
+             * @default false
+             */
+            can_clean: boolean;
+            /**
+             * Looks
+             * @default
+             */
+            looks: string;
         };
         /**
          * Fate
@@ -5891,6 +6090,21 @@ export interface components {
             seasoned: components["schemas"]["Figure"];
         };
         /**
+         * StackChange
+         * @description One thing that two samples do not share: a layer that only one has, or two in place of each other; or how much
+         *     or how long of one they both have. `letter` is the one that has it, empty where both have something.
+         */
+        StackChange: {
+            /** What */
+            what: string;
+            /** Of */
+            of: string;
+            /** Letter */
+            letter: string;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
          * StageDocument
          * @description What raw meat goes through beside its layers, as typed: thawed, or out before the fire; where, and how long.
          *
@@ -6110,7 +6324,7 @@ export interface components {
         };
         /**
          * NewCook
-         * @description A cook to begin; of two pieces or more, two at most are tasted against each other.
+         * @description A cook to begin; of two pieces or more, six at most are tasted against each other.
          */
         NewCook: {
             /** Name */
@@ -6178,35 +6392,7 @@ export interface components {
              * What
              * @enum {string}
              */
-            what: "salt" | "fire" | "rest" | "bare face";
-        };
-        /**
-         * PlatesOut
-         * @description The plates by piece, and who has seen them: their cards are not blind.
-         */
-        PlatesOut: {
-            /** Plates */
-            plates: components["schemas"]["PlatingOut"][];
-            /** Seen By */
-            seen_by: string[];
-        };
-        /**
-         * PlatingOut
-         * @description Which number a piece is plated under.
-         */
-        PlatingOut: {
-            /** Letter */
-            letter: string;
-            /** Code */
-            code: string;
-        };
-        /**
-         * LookDocument
-         * @description Who looks at which plate is which, as whoever plates has to.
-         */
-        LookDocument: {
-            /** Who */
-            who: string;
+            what: "salt" | "fire" | "rest" | "bare face" | "weight" | "layers on both" | "layers off";
         };
         /**
          * AgainDocument
@@ -8513,7 +8699,26 @@ export interface components {
             /** Frozen */
             frozen?: boolean | null;
         };
-        /** CardOut */
+        /**
+         * Balance
+         * @description How even serving orders are: `places` [plate][place] and `follows` [plate][the one before] count cards.
+         *
+         *     `even` says that no count of either kind differs from another of its kind; `says` puts it in words.
+         */
+        Balance: {
+            /** Places */
+            places: number[][];
+            /** Follows */
+            follows: number[][];
+            /** Even */
+            even: boolean;
+            /** Says */
+            says: string;
+        };
+        /**
+         * CardOut
+         * @description A card that is in. What it says first is told after the reveal: `prefers` a code, where it prefers one.
+         */
         CardOut: {
             /**
              * Id
@@ -8526,24 +8731,55 @@ export interface components {
             served: string[];
             /** Blind */
             blind: boolean;
+            /** Short */
+            short: boolean;
+            /** Whole */
+            whole: boolean;
             /** Prefers */
             prefers: string | null;
         };
         /**
          * RevealOut
-         * @description Which piece a code was, told only after the reveal.
+         * @description What was hidden: the plates with their pieces, in the order they are turned, the seed, and what was dealt.
          */
         RevealOut: {
+            /** Plates */
+            plates: components["schemas"]["RevealedPlateOut"][];
+            /** Seed */
+            seed: string;
+            /** Dealt */
+            dealt: {
+                [key: string]: string[];
+            };
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+        };
+        /**
+         * RevealedPlateOut
+         * @description A plate with its piece, told after the reveal: who liked it best, how it was liked, what was said of it.
+         */
+        RevealedPlateOut: {
             /** Code */
             code: string;
             /** Letter */
             letter: string;
             /** Name */
             name: string;
+            /** Twin */
+            twin: boolean;
+            /** Best Of */
+            best_of: string[];
+            /** Mean */
+            mean: number | null;
+            /** Words */
+            words: string[];
         };
         /**
          * ScaleOut
-         * @description A scale of the card with its limits; `salt` is just-about-right with 3 in the middle.
+         * @description A scale of the card with its limits; one of just right has its right in the middle.
          */
         ScaleOut: {
             /** Name */
@@ -8554,10 +8790,41 @@ export interface components {
             high: number;
         };
         /**
-         * TableOut
-         * @description A trial as its tasters see it: codes, the next serving order, cards in. No names of pieces until the reveal.
+         * ServingOut
+         * @description Who tastes what in which order. `state` is ``waits``, ``in`` or ``gone``; `says` is what to know before serving.
          *
-         *     `planned_cards` is how many it takes, stated before the first is in; `seen_by` names who looked at the plating.
+         *     `order` is empty where they must not be served; `card_id` is their card, once it is in.
+         */
+        ServingOut: {
+            /**
+             * Taster Id
+             * Format: uuid
+             */
+            taster_id: string;
+            /** Taster */
+            taster: string;
+            /** Number */
+            number: number;
+            /** Order */
+            order: string[];
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "waits" | "in" | "gone";
+            /** Short */
+            short: boolean;
+            /** Says */
+            says: string;
+            /** Card Id */
+            card_id: string | null;
+        };
+        /**
+         * TableOut
+         * @description A trial as its tasters see it: who tastes what in which order, cards in. No plate is named until the reveal.
+         *
+         *     `next_order` is what who walks in is served. `planned_cards` is how many it takes, stated before the first is in;
+         *     `seen_by` names who looked at the plating. `guess` is the question that ends a card, empty where none does;
          *     `missing` says what it takes to taste anything, empty when two pieces are there.
          */
         TableOut: {
@@ -8571,16 +8838,35 @@ export interface components {
              * Format: uuid
              */
             cook_id: string;
+            /** Version */
+            version: number;
             /** Cook */
             cook: string;
             /** Question */
             question: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "preference" | "ranking" | "scores" | "triangle";
+            /** Asks */
+            asks: string;
             /** Codes */
             codes: string[];
             /** Next Order */
             next_order: string[];
             /** Scales */
             scales: components["schemas"]["ScaleOut"][];
+            /** Words */
+            words: string[];
+            /** Guess */
+            guess: string;
+            /** Sip */
+            sip: string;
+            /** Servings */
+            servings: components["schemas"]["ServingOut"][];
+            balance: components["schemas"]["Balance"];
+            waiting: components["schemas"]["WaitingOut"];
             /** Cards */
             cards: components["schemas"]["CardOut"][];
             /** Planned Cards */
@@ -8589,32 +8875,76 @@ export interface components {
             tasters: string[];
             /** Seen By */
             seen_by: string[];
-            /** Revealed */
-            revealed: components["schemas"]["RevealOut"][] | null;
+            /** Shows Says */
+            shows_says: string;
+            revealed: components["schemas"]["RevealOut"] | null;
             /** Missing */
             missing: string;
         };
         /**
-         * PlanDocument
-         * @description How many cards a trial takes.
+         * WaitingOut
+         * @description How long the plates may wait: when the first came off the fire, until when they should be served, and how.
          */
-        PlanDocument: {
-            /** Cards */
-            cards: number;
+        WaitingOut: {
+            /** First Off */
+            first_off: string | null;
+            /** Until */
+            until: string | null;
+            /** Says */
+            says: string;
         };
         /**
          * CardDocument
-         * @description A card as filled in: who, the order served, scores, and the code preferred, if any.
+         * @description A card as filled in: who, scores, what is preferred or odd, a guess, and words.
+         *
+         *     `served` may be left out: it is the order that the taster was given. An order of plates is scored on the scale
+         *     “rank”, 1 for the best, alike where they are alike; a child's faces on “face”. `left` says that its taster went
+         *     before it was whole: what is there counts.
          */
         CardDocument: {
             /** Taster */
             taster: string;
-            /** Served */
+            /**
+             * Served
+             * @default []
+             */
             served: string[];
-            /** Scores */
+            /**
+             * Scores
+             * @default []
+             */
             scores: components["schemas"]["ScoreDocument"][];
             /** Prefers */
             prefers?: string | null;
+            /** Odd */
+            odd?: string | null;
+            /** Guess */
+            guess?: string | null;
+            /**
+             * Words
+             * @default []
+             */
+            words: components["schemas"]["SaidDocument"][];
+            /**
+             * Short
+             * @default false
+             */
+            short: boolean;
+            /**
+             * Left
+             * @default false
+             */
+            left: boolean;
+        };
+        /**
+         * SaidDocument
+         * @description What was said of a plate, in words.
+         */
+        SaidDocument: {
+            /** Code */
+            code: string;
+            /** Words */
+            words: string[];
         };
         /** ScoreDocument */
         ScoreDocument: {
@@ -8626,18 +8956,456 @@ export interface components {
             value: number;
         };
         /**
+         * SeatDocument
+         * @description Somebody who is to taste; `short` gives them a child's card.
+         */
+        SeatDocument: {
+            /** Taster */
+            taster: string;
+            /**
+             * Short
+             * @default false
+             */
+            short: boolean;
+        };
+        /**
+         * GoneDocument
+         * @description Somebody who left without a card, or is back.
+         */
+        GoneDocument: {
+            /** Taster */
+            taster: string;
+            /**
+             * Gone
+             * @default true
+             */
+            gone: boolean;
+        };
+        /**
+         * DesignOut
+         * @description A trial's design, by its pieces; no code stands in it.
+         *
+         *     `kinds` and `all_scales` are what can be chosen. `guess` says whether cards end with one, null where `looks`, how
+         *     plates can be told apart, decides. `shows` is what these tasters can show, `shows_says` in words.
+         */
+        DesignOut: {
+            /**
+             * Trial Id
+             * Format: uuid
+             */
+            trial_id: string;
+            /**
+             * Cook Id
+             * Format: uuid
+             */
+            cook_id: string;
+            /** Version */
+            version: number;
+            /** Question */
+            question: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "preference" | "ranking" | "scores" | "triangle";
+            /** Kinds */
+            kinds: components["schemas"]["TrialKind"][];
+            /** Pieces */
+            pieces: components["schemas"]["TastedPieceOut"][];
+            /** Twin */
+            twin: boolean;
+            /** Cards */
+            cards: number;
+            /** Scales */
+            scales: string[];
+            /** All Scales */
+            all_scales: components["schemas"]["ScaleOut"][];
+            /** Words */
+            words: string[];
+            /** Guess */
+            guess: boolean | null;
+            /** Looks */
+            looks: string;
+            /** Sides */
+            sides: string[];
+            /** Parts */
+            parts: string[];
+            serving: components["schemas"]["ServingDocument"];
+            /** Shows */
+            shows: components["schemas"]["Shows"][];
+            /** Shows Says */
+            shows_says: string;
+            /** Tasted */
+            tasted: boolean;
+            /** Revealed */
+            revealed: boolean;
+        };
+        /**
+         * PortionDocument
+         * @description How a sample is cut for the plates: along or across the grain, how thick, how much crust, from where in it.
+         */
+        PortionDocument: {
+            /**
+             * Grain
+             * @default
+             * @enum {string}
+             */
+            grain: "" | "along" | "across";
+            /**
+             * Thickness
+             * @default
+             */
+            thickness: string;
+            /**
+             * Crust
+             * @default
+             * @enum {string}
+             */
+            crust: "" | "none" | "an edge" | "all of it";
+            /**
+             * Place
+             * @default
+             * @enum {string}
+             */
+            place: "" | "middle" | "end" | "all over";
+        };
+        /**
+         * ServingDocument
+         * @description How a trial is served: how warm, what to sip between, dim light or the crust off, what samples shared.
+         */
+        ServingDocument: {
+            /**
+             * Warm
+             * @default
+             */
+            warm: string;
+            /**
+             * Sip
+             * @default
+             */
+            sip: string;
+            /**
+             * Dim
+             * @default false
+             */
+            dim: boolean;
+            /**
+             * Crust Off
+             * @default false
+             */
+            crust_off: boolean;
+            /**
+             * Shared
+             * @default []
+             */
+            shared: ("one board" | "one bag" | "one pan" | "one drip line" | "one knife")[];
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
+        /**
+         * Shows
+         * @description How often a difference is found: with these tasters, with one more, and with a second evening of the same.
+         *
+         *     `difference` is in points of 9; for a triangle it is the share of tasters that can tell.
+         */
+        Shows: {
+            /** Difference */
+            difference: number;
+            now: components["schemas"]["Figure"];
+            one_more: components["schemas"]["Figure"];
+            second_evening: components["schemas"]["Figure"];
+        };
+        /**
+         * TastedPieceOut
+         * @description A piece of the cook: whether it is tasted, its side of a two-by-two, how it is cut for the plates as it was said.
+         *
+         *     Nothing of it says which plate it is. `plate_min` is how long it took from the fire to the plates [min], as typed.
+         */
+        TastedPieceOut: {
+            /** Letter */
+            letter: string;
+            /** Name */
+            name: string;
+            /** Cut */
+            cut: string;
+            /** Tasted */
+            tasted: boolean;
+            /** Row */
+            row: number | null;
+            /** Column */
+            column: number | null;
+            portion: components["schemas"]["PortionDocument"];
+            /** Plate Min */
+            plate_min: string;
+        };
+        /**
+         * TrialKind
+         * @description A kind of trial: what its cards ask first, how many samples it takes, and how its cards are read.
+         *
+         *     `twin` says that one of its samples may come twice, hidden, to learn how well a taster repeats.
+         */
+        TrialKind: {
+            /** Key */
+            key: string;
+            /** Says */
+            says: string;
+            /** Asks */
+            asks: string;
+            /** Least */
+            least: number;
+            /** Most */
+            most: number;
+            /** Twin */
+            twin: boolean;
+            /** Reads */
+            reads: string;
+        };
+        /**
+         * NewTrial
+         * @description A trial to begin of a cook.
+         */
+        NewTrial: {
+            /**
+             * Cook Id
+             * Format: uuid
+             */
+            cook_id: string;
+            /** Letters */
+            letters: string[];
+        };
+        /**
+         * Crossed
+         * @description A piece on its side of a two-by-two.
+         */
+        Crossed: {
+            /** Letter */
+            letter: string;
+            /** Row */
+            row: number;
+            /** Column */
+            column: number;
+        };
+        /**
+         * DesignDocument
+         * @description A trial's design.
+         *
+         *     `letters` are the pieces that are tasted; `sides` names a two-by-two, both rows, then both columns, and `crossed`
+         *     says where each piece stands in it. `guess` says whether cards end with one; null leaves it to what looks tell.
+         */
+        DesignDocument: {
+            /** Version */
+            version: number;
+            /** Question */
+            question: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "preference" | "ranking" | "scores" | "triangle";
+            /** Letters */
+            letters: string[];
+            /** Cards */
+            cards: number;
+            /**
+             * Twin
+             * @default false
+             */
+            twin: boolean;
+            /** Scales */
+            scales: string[];
+            /**
+             * Words
+             * @default []
+             */
+            words: string[];
+            /** Guess */
+            guess?: boolean | null;
+            /**
+             * Sides
+             * @default []
+             */
+            sides: string[];
+            /**
+             * Crossed
+             * @default []
+             */
+            crossed: components["schemas"]["Crossed"][];
+            /**
+             * Parts
+             * @default []
+             */
+            parts: string[];
+        };
+        /**
+         * SeatsSave
+         * @description Who is to taste, and nobody else but who has handed in a card.
+         */
+        SeatsSave: {
+            /** Version */
+            version: number;
+            /** Seats */
+            seats: components["schemas"]["SeatDocument"][];
+        };
+        /**
+         * PieceServed
+         * @description How one piece is served: how it is cut, and how long it took from the fire to the plates, as typed.
+         */
+        PieceServed: {
+            /** Letter */
+            letter: string;
+            /**
+             * @default {
+             *       "grain": "",
+             *       "thickness": "",
+             *       "crust": "",
+             *       "place": ""
+             *     }
+             */
+            portion: components["schemas"]["PortionDocument"];
+            /**
+             * Plate Min
+             * @default
+             */
+            plate_min: string;
+        };
+        /**
+         * ServedSave
+         * @description How a trial is served, and each of its pieces.
+         */
+        ServedSave: {
+            /** Version */
+            version: number;
+            serving: components["schemas"]["ServingDocument"];
+            /**
+             * Pieces
+             * @default []
+             */
+            pieces: components["schemas"]["PieceServed"][];
+        };
+        /**
+         * LookOut
+         * @description The plates by piece, what is dealt to each, the orders by letter, the seed, and who has seen them.
+         *
+         *     The cards of those who have are not blind.
+         */
+        LookOut: {
+            /** Plates */
+            plates: components["schemas"]["PlatingOut"][];
+            /** Dealt */
+            dealt: {
+                [key: string]: string[];
+            };
+            /** Orders */
+            orders: {
+                [key: string]: string[];
+            };
+            /** Seed */
+            seed: string;
+            /** Seen By */
+            seen_by: string[];
+        };
+        /**
+         * PlatingOut
+         * @description Which number a piece is plated under, and whether that plate is the hidden twin of another.
+         */
+        PlatingOut: {
+            /** Letter */
+            letter: string;
+            /** Name */
+            name: string;
+            /** Code */
+            code: string;
+            /** Twin */
+            twin: boolean;
+        };
+        /**
+         * LookDocument
+         * @description Who looks at which plate is which, as whoever plates has to.
+         */
+        LookDocument: {
+            /** Who */
+            who: string;
+        };
+        /**
+         * CardFault
+         * @description What of a file cannot be read: its line and column, both from 1 on, and why.
+         */
+        CardFault: {
+            /** Line */
+            line: number;
+            /** Column */
+            column: number;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
+         * CardsInOut
+         * @description Whose cards came in, whose were in already, and what could not be read, by line and column.
+         */
+        CardsInOut: {
+            /** Taken */
+            taken: string[];
+            /** Known */
+            known: string[];
+            /** Faults */
+            faults: components["schemas"]["CardFault"][];
+        };
+        /**
+         * CardsDocument
+         * @description A file of cards.
+         */
+        CardsDocument: {
+            /** Text */
+            text: string;
+        };
+        /**
          * CardRow
-         * @description One card: overall liking of both sides, in their order, and which side it prefers.
+         * @description One card: overall liking and rank of the samples in their order, and which of them it prefers.
          */
         CardRow: {
             /** Taster */
             taster: string;
             /** Blind */
             blind: boolean;
+            /** Short */
+            short: boolean;
             /** Overall */
-            overall: number[];
+            overall: (number | null)[];
+            /** Ranks */
+            ranks: (number | null)[];
             /** Prefers */
             prefers: number | null;
+        };
+        /**
+         * Guesses
+         * @description How many named the plate that was asked after, and how often chance alone gets as many; `half_blind` from 5 %.
+         */
+        Guesses: {
+            /** Right */
+            right: number;
+            /** Of */
+            of: number;
+            /** Probability */
+            probability: number;
+            /** Half Blind */
+            half_blind: boolean;
+        };
+        /**
+         * Interval
+         * @description A mean difference [points] over n tasters and where it lies 95 times in 100; None where one card cannot tell.
+         */
+        Interval: {
+            /** Mean */
+            mean: number;
+            /** Low */
+            low: number | null;
+            /** High */
+            high: number | null;
+            /** N */
+            n: number;
         };
         /** LikingOut */
         LikingOut: {
@@ -8649,34 +9417,122 @@ export interface components {
             means: components["schemas"]["Figure"][];
         };
         /**
-         * SaltVotes
-         * @description What the cards say of one side's salt: too little, just right, too much.
+         * Pair
+         * @description Two samples compared: how many cards, the second less the first [points], and how often chance does as well.
+         *
+         *     `adjusted` is that probability where several pairs are read together, `apart` whether the pair is told apart by it.
          */
-        SaltVotes: {
-            /** Too Little */
-            too_little: number;
-            /** Just Right */
-            just_right: number;
-            /** Too Much */
-            too_much: number;
+        Pair: {
+            /** First */
+            first: number;
+            /** Second */
+            second: number;
+            /** Cards */
+            cards: number;
+            liking: components["schemas"]["Interval"] | null;
+            /** Probability */
+            probability: number;
+            /** Adjusted */
+            adjusted: number;
+            /** Apart */
+            apart: boolean;
+            /** Says */
+            says: string;
+        };
+        /**
+         * Penalty
+         * @description How much less the plates of a group are liked than those that are just right [points], within tasters.
+         */
+        Penalty: {
+            /** Scale */
+            scale: string;
+            /** Side */
+            side: string;
+            /** Votes */
+            votes: number;
+            /** Points */
+            points: number;
         };
         /**
          * SideOut
-         * @description One piece in the verdict. Before the reveal only its code is told.
+         * @description One sample in the verdict. Before the reveal only its code is told; `codes` are its plates, a twin's too.
+         *
+         *     `votes` is how many of the cards that count prefer it, rank it first, or score it highest; `children` how many of
+         *     theirs.
          */
         SideOut: {
-            /** Code */
-            code: string;
+            /** Codes */
+            codes: string[];
             /** Letter */
             letter: string | null;
             /** Name */
             name: string | null;
-            /** Preferred */
-            preferred: number;
+            /** Votes */
+            votes: number;
+            /** Children */
+            children: number;
+            /** Right */
+            right: components["schemas"]["Votes"][];
+        };
+        /**
+         * TasterRead
+         * @description A taster: how far they scored a hidden twin apart [points or places], and how they go with the others [-1 to 1].
+         *
+         *     None where they had no twin, or where nothing can be said.
+         */
+        TasterRead: {
+            /** Taster */
+            taster: string;
+            /** Repeats */
+            repeats: number | null;
+            /** Agrees */
+            agrees: number | null;
+        };
+        /**
+         * TrialReading
+         * @description What a trial says. `winner` is the sample that won, `column` the side of a two-by-two that did.
+         *
+         *     `state` is ``no cards``, ``kept`` until the reveal, ``not yet known``, ``winner`` or ``no winner``; a triangle has
+         *     ``told apart`` and ``not told apart``. `counts` are votes for each sample, or rank sums, or for a triangle how many
+         *     were right and how many not.
+         */
+        TrialReading: {
+            /** State */
+            state: string;
+            /** Headline */
+            headline: string;
+            /** Says */
+            says: string[];
+            /** Winner */
+            winner?: number | null;
+            /** Column */
+            column?: number | null;
+            /**
+             * Counts
+             * @default []
+             */
+            counts: number[];
+            /**
+             * No Preference
+             * @default 0
+             */
+            no_preference: number;
+            probability?: components["schemas"]["Figure"] | null;
+            bound?: components["schemas"]["Figure"] | null;
+            cards_more?: components["schemas"]["Figure"] | null;
+            /**
+             * Pairs
+             * @default []
+             */
+            pairs: components["schemas"]["Pair"][];
         };
         /**
          * VerdictOut
-         * @description State of a trial. `winner` is the index of the winning side; `cards_beyond` came after those it stated.
+         * @description What a trial says.
+         *
+         *     `reading` puts it in words first; `cards_beyond` came after those it stated. What explains it never decides:
+         *     `liking`, `penalties`, `words`, how `tasters` agree and repeat, what they guessed. `differs` is what muddies it.
+         *     Of a trial that is read once nothing but its number of cards is told before the reveal.
          */
         VerdictOut: {
             /**
@@ -8700,35 +9556,71 @@ export interface components {
             serve_at: string;
             /** Question */
             question: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "preference" | "ranking" | "scores" | "triangle";
             /** Revealed */
             revealed: boolean;
-            /** State */
-            state: string;
-            /** Winner */
-            winner: number | null;
+            reading: components["schemas"]["TrialReading"];
             /** Sides */
             sides: components["schemas"]["SideOut"][];
-            /** No Preference */
-            no_preference: number;
             /** Planned Cards */
             planned_cards: number;
+            /** Cards In */
+            cards_in: number;
             /** Cards Beyond */
             cards_beyond: number;
-            probability: components["schemas"]["Figure"];
-            bound: components["schemas"]["Figure"];
-            cards_more: components["schemas"]["Figure"] | null;
-            /** Salt */
-            salt: components["schemas"]["SaltVotes"][];
             /** Liking */
             liking: components["schemas"]["LikingOut"][];
             /** Cards */
             cards: components["schemas"]["CardRow"][];
+            /** Penalties */
+            penalties: components["schemas"]["Penalty"][];
+            /** Words */
+            words: components["schemas"]["Word"][];
+            /** Tasters */
+            tasters: components["schemas"]["TasterRead"][];
+            /** Agreement */
+            agreement: number | null;
+            guesses: components["schemas"]["Guesses"] | null;
+            /** Changes Two */
+            changes_two: string;
             /** Differs */
             differs: components["schemas"]["Difference"][];
             /** Unknown */
             unknown: string[];
             /** Missing */
             missing: string;
+        };
+        /**
+         * Votes
+         * @description What the cards say of one sample on a just-about-right scale: too little, just right, too much.
+         */
+        Votes: {
+            /** Scale */
+            scale: string;
+            /** Too Little */
+            too_little: number;
+            /** Just Right */
+            just_right: number;
+            /** Too Much */
+            too_much: number;
+        };
+        /**
+         * Word
+         * @description A word of the cards: how often it was said, of which samples, and how it goes with liking [points].
+         */
+        Word: {
+            /** Word */
+            word: string;
+            /** Said */
+            said: number;
+            /** By Sample */
+            by_sample: number[];
+            /** Points */
+            points: number | null;
         };
         /**
          * CatalogueOut
@@ -13128,68 +14020,6 @@ export interface operations {
             };
         };
     };
-    api_cooks_router_look_at_plating: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                cook_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["LookDocument"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["PlatesOut"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
     api_cooks_again_cook_again: {
         parameters: {
             query?: never;
@@ -17170,68 +18000,6 @@ export interface operations {
             };
         };
     };
-    api_trials_router_plan_cards: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                trial_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["PlanDocument"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["TableOut"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Service Unavailable */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
     api_trials_router_add_card: {
         parameters: {
             query?: never;
@@ -17412,6 +18180,130 @@ export interface operations {
             };
         };
     };
+    api_trials_router_take_seat: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                trial_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SeatDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TableOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_trials_router_say_gone: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                trial_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GoneDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TableOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     api_trials_router_reveal: {
         parameters: {
             query?: never;
@@ -17430,6 +18322,612 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TableOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_trials_design_begin_trial: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewTrial"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DesignOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_trials_design_read_design: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                trial_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DesignOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_trials_design_save_design: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                trial_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DesignDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DesignOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_trials_design_save_seats: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                trial_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SeatsSave"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TableOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_trials_design_save_serving: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                trial_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ServedSave"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DesignOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_trials_design_read_fair: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                trial_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FairTest"] | null;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_trials_design_cross_it: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                trial_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VersionDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DesignOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_trials_design_look: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                trial_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LookDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LookOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_trials_cards_csv_take_cards_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                trial_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_trials_cards_csv_bring_cards_in: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                trial_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CardsDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CardsInOut"];
                 };
             };
             /** @description Not Found */
