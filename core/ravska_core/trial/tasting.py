@@ -89,10 +89,10 @@ def find_kind(key: str) -> TrialKind:
 
 def check_scales(scales: Sequence[str]) -> tuple[str, ...]:
     """Return the scales that a card asks for, in the order of the card, or refuse one that is none."""
+    known = (*LIKING_SCALES, *RIGHT_SCALES)
     for scale in scales:
-        scale_limits(scale)
-        if scale in (RANK_SCALE, FACE_SCALE):
-            raise BadInput("scales", f"“{scale}” is asked by the kind of the trial, not chosen.")
+        if scale not in known:
+            raise BadInput("scales", f"“{scale}” is no scale to choose; a card can ask for {', '.join(known)}.")
     return tuple(scale for scale in (*LIKING_SCALES, *RIGHT_SCALES) if scale in scales)
 
 

@@ -84,12 +84,12 @@ def save_design(request: HttpRequest, trial_id: UUID, document: DesignDocument) 
 def _design(trial: Trial, document: DesignDocument) -> None:
     pieces = list(trial.cook.pieces.all())
     gather = Gather()
-    chosen = gather.attempt("letters", _chosen, pieces, document.letters)
-    scales = gather.attempt("scales", check_scales, document.scales)
+    chosen = gather.attempt("", _chosen, pieces, document.letters)
+    scales = gather.attempt("", check_scales, document.scales)
     if chosen is not None:
-        gather.attempt("", check_design, trial, len(chosen), document.twin, bool(document.sides), document.kind)
+        gather.attempt("", _check_design, trial, len(chosen), document.twin, bool(document.sides), document.kind)
         if document.parts:
-            gather.attempt("parts", deal, trial.seed, document.parts, max(2, len(chosen)))
+            gather.attempt("", deal, trial.seed, document.parts, max(2, len(chosen)))
     if document.sides and (len(document.sides) != 4 or len(set(document.sides)) != 4):
         gather.refuse("sides", "Name both rows and both columns of the two-by-two, each by another word.")
     places = {(one.row, one.column) for one in document.crossed}
@@ -107,6 +107,17 @@ def _design(trial: Trial, document: DesignDocument) -> None:
     trial.question = document.question
     _cross(trial, document)
     arrange(trial, document.twin)
+
+
+_FIELDS = {"samples": "letters", "two_by_two": "sides"}
+"""Where a design's document holds what the core calls by a name of its own."""
+
+
+def _check_design(trial: Trial, samples: int, twin: bool, crossed: bool, kind: str) -> None:
+    try:
+        check_design(trial, samples, twin, crossed, kind)
+    except BadInput as refusal:
+        raise BadInput(_FIELDS.get(refusal.argument, refusal.argument), refusal.sentence, refusal.code) from None
 
 
 def _cross(trial: Trial, document: DesignDocument) -> None:
