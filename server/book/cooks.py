@@ -9,7 +9,7 @@ from django.db import transaction
 
 from book.fires import stands
 from book.layers import usual_layer
-from book.models import LETTERS, Blend, Cook, Household, Layer, Piece, Seat, SideDish, Step, Trial
+from book.models import LETTERS, Blend, Cook, Household, Layer, Piece, Seat, SideDish, Step
 from book.models.values import stored_injection, stored_weighed, typed_of
 from book.steps import lay_out_steps
 from book.tasting import copy_design, taste, trial_of

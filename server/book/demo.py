@@ -24,19 +24,18 @@ from ravska_core.measure import (
     parse_spots_c,
     parse_temperature_c,
 )
-from ravska_core.trial import serving_order
 
 from book.batches import begin_batch, fill_jar, settle_line
 from book.cooks import Beginning, begin_cook, pin_cook
 from book.days import set_sides
 from book.demo_fires import burn, set_alight
+from book.demo_trials import Said, by_threes, fill_in, half_tasted, scored
 from book.evening import add_salt, even_salt
 from book.layers import layer_of_slot, usual_layer
 from book.models import (
     Batch,
     BatchLine,
     Blend,
-    Card,
     Cook,
     Household,
     Jar,
@@ -47,7 +46,6 @@ from book.models import (
     Pour,
     Preferences,
     Revision,
-    Score,
     Step,
     Stock,
     Taster,
@@ -453,6 +451,10 @@ PHASES: dict[str, tuple[dict[str, str], ...]] = {
         {"surround": "indirect", "vessel": "grate", "aimed": "150 °C", "centre": "74 °C", "wood": "apple"},
         {"surround": "rest", "vessel": "board", "lasts": "15 min"},
     ),
+    "mackerel-whole": (
+        {"surround": "direct flame", "vessel": "grate", "aimed": "220 °C", "centre": "63 °C", "turned": "4 min"},
+        {"surround": "rest", "vessel": "board", "lasts": "3 min"},
+    ),
     "turkey-thigh": (
         {"surround": "indirect", "vessel": "grate", "aimed": "165 °C", "centre": "82 °C", "wood": "apple"},
         {"surround": "rest", "vessel": "board", "lasts": "15 min"},
@@ -512,23 +514,10 @@ def _tasted(cook: Cook, cards: Sequence[tuple[str, str, tuple[int, ...], tuple[i
     """Fill in cards (taster, preferred piece, scores of A, scores of B) for a cook that is over, and reveal it."""
     trial = cook.trial
     Step.objects.filter(piece__cook=cook).update(done_at=cook.serve_at)
-    samples = {sample.piece.letter: sample for sample in trial.samples.select_related("piece")}
-    codes = sorted(sample.code for sample in samples.values())
     scales = ("overall", "crust", "tenderness", "juiciness", "meat flavour", "salt")
-    for number, (nickname, prefers, *scores) in enumerate(cards):
-        taster, _ = Taster.objects.get_or_create(household=cook.household, nickname=nickname)
-        card = Card.objects.create(
-            trial=trial,
-            taster=taster,
-            number=number,
-            served=[codes[place] for place in serving_order(trial.seed, 2, number)],
-            prefers=samples[prefers],
-            blind=True,
-            scored_at=at,
-        )
-        for label, values in zip("AB", scores, strict=True):
-            for scale, value in zip(scales, values, strict=True):
-                Score.objects.create(card=card, sample=samples[label], scale=scale, value=value)
+    for nickname, prefers, *scores in cards:
+        told = {letter: dict(zip(scales, values, strict=True)) for letter, values in zip("AB", scores, strict=True)}
+        fill_in(trial, Said(nickname, prefers=prefers, scores=told), at)
     trial.revealed_at = at
     trial.save(update_fields=["revealed_at"])
     pin_cook(cook)
@@ -667,6 +656,9 @@ def load_demo(now: datetime) -> bool:
             Beginning("Anise", "turkey-breast", 1350.0, "1.35 kg", made["duck rub"], tasted=False),
             Beginning("Sumac", "turkey-breast", 1300.0, "1.3 kg", made["goat rub"], tasted=False),
         ]
+        scored(house, supper - timedelta(days=21), made, TASTERS, _seed(77))
+        by_threes(house, supper - timedelta(days=27, hours=5), made, TASTERS, _seed(303))
+        half_tasted(house, now, made, TASTERS[:6], _seed(640))
         alight = begin_cook(house, "Low-water lunch, turkey breast", _soon(now), crowns)
         set_sides(lamb, [(typed["name"], dict(typed)) for typed in SIDES])
         _more_days(house, supper, made)

@@ -3,7 +3,7 @@
 import re
 
 from axe import check_with_axe
-from hands import take
+from hands import begin_card, take
 from playwright.sync_api import Page, expect
 
 
@@ -68,29 +68,33 @@ def test_what_the_sieve_keeps_goes_into_a_blend_of_its_own(page: Page):
 
 
 def test_what_was_tasted_stays_and_who_plates_is_known(page: Page):
-    # the number of cards is stated first, and whoever plates says so
-    page.get_by_role("button", name="its number, for whoever plates").first.click()
-    page.get_by_label("Who plates?").fill("Kittiwake")
-    page.get_by_role("button", name="Show it").click()
-    expect(page.get_by_text(re.compile(r"under \d{3}"))).to_be_visible()
-    page.keyboard.press("Escape")
-    page.keyboard.press("5")
+    # whoever plates says so; what they see is gone once it is shut
+    page.get_by_role("link", name="its number, for whoever plates").first.click()
+    look = page.get_by_role("dialog")
+    look.get_by_label("Who looks?").fill("Kittiwake")
+    look.get_by_role("button", name="Show it to me").click()
+    expect(look).to_contain_text("Rubbed")
+    expect(look.get_by_role("img", name=re.compile(r"Plate \d{3}"))).to_have_count(2)
+    look.get_by_role("button", name="Hide it again").click()
     expect(page.get_by_text("Kittiwake has seen the plating")).to_be_visible()
+    page.get_by_role("button", name="Whoever plates looks here").click()
+    expect(look.get_by_role("img", name=re.compile("Plate"))).to_have_count(0)
+    look.get_by_role("button", name="Leave it hidden").click()
+
+    # the number of cards is stated before the first is in
+    page.get_by_role("link", name="Design").click()
     page.get_by_label("Cards", exact=True).fill("0")
-    page.get_by_role("button", name="State it").click()
     expect(page.get_by_role("alert")).to_be_visible()
     page.get_by_label("Cards", exact=True).fill("8")
-    page.get_by_role("button", name="State it").click()
-    expect(page.get_by_role("button", name="State it")).to_be_disabled()
-    page.get_by_role("button", name="Taste and score").click()
-    page.get_by_role("combobox", name="Who tastes?").fill("Kittiwake")
-    page.keyboard.press("Escape")
+    expect(page.get_by_role("status").first).to_contain_text("Saved")
+    page.get_by_role("link", name="To the table").click()
+    begin_card(page, "Kittiwake")
     for label in page.get_by_label(re.compile(r"^overall of \d{3}: 7")).all():
         label.check()
-    page.get_by_role("radio", name=re.compile("no preference|neither", re.IGNORECASE)).check()
+    page.get_by_role("button", name="No preference").click()
     page.get_by_role("button", name="Hand the card in").click()
     expect(page.get_by_text("not blind")).to_be_visible()
-    expect(page.get_by_text("1 of 8 cards is in.")).to_be_visible()
+    expect(page.get_by_text("1 of 8 cards is in")).to_be_visible()
 
     # its pieces stay as they were; a copy of the cook is changed instead
     page.keyboard.press("2")

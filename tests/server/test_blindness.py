@@ -17,6 +17,7 @@ from running import OWN_PAGE
 from server.test_cook_api import as_sent
 from server.test_table_api import card, designed, seat
 
+
 def paths(cook: Cook) -> list[str]:
     """Every address that is read, filled in for this cook."""
     trial, piece = cook.trial, cook.pieces.first()

@@ -51,7 +51,10 @@ def test_three_cards_are_not_yet_known_and_eight_that_agree_name_the_winner(api,
     assert (verdict["state"], verdict["probability"]["value"], verdict["cards_more"]["value"]) == (
         "not yet known", 0.25, 5,
     )  # fmt: skip
-    assert {plate["name"] for plate in api("POST", f"trials/{cook.trial.id}/reveal")[1]["revealed"]["plates"]} == {"Rubbed", "Marinated"}
+    assert {plate["name"] for plate in api("POST", f"trials/{cook.trial.id}/reveal")[1]["revealed"]["plates"]} == {
+        "Rubbed",
+        "Marinated",
+    }
     # more cards after the reveal count, and are marked
     for taster in ("One", "Two", "Three", "Four", "Five"):
         table = hand_in(api, cook, taster, code["B"])

@@ -194,7 +194,11 @@ def test_once_a_card_is_in_the_design_stays_and_what_is_recorded_beside_it_still
     assert api("POST", f"cooks/{cook.id}/even", {"version": board["version"], "what": "weight"})[0] == 409
     copy = api("POST", f"cooks/{cook.id}/copy")[1]
     again = Cook.objects.get(pk=copy["id"])
-    assert (again.trial.question, again.trial.kind, again.trial.servings.count()) == (cook.trial.question, "preference", 0)
+    assert (again.trial.question, again.trial.kind, again.trial.servings.count()) == (
+        cook.trial.question,
+        "preference",
+        0,
+    )
 
 
 def test_nobody_is_dealt_what_they_may_not_eat_and_it_never_says_which_plate(api, cook):
@@ -292,7 +296,9 @@ def test_paper_cards_come_in_as_csv_each_once_and_what_is_wrong_is_named_by_line
     assert (status, told["taken"], told["known"]) == (200, ["Kittiwake", "Dabchick"], [])
     faults = [(fault["line"], fault["column"]) for fault in told["faults"]]
     assert (6, 4) in faults
-    assert any(line in (4, 5) and "999" in fault["sentence"] for fault, (line, _) in zip(told["faults"], faults, strict=True))
+    assert any(
+        line in (4, 5) and "999" in fault["sentence"] for fault, (line, _) in zip(told["faults"], faults, strict=True)
+    )
     again = api("POST", f"trials/{cook.trial.id}/cards.csv", {"text": text})[1]
     assert (again["taken"], again["known"]) == ([], ["Kittiwake", "Dabchick"])
     out = Client(headers=OWN_PAGE).get(f"/api/trials/{cook.trial.id}/cards.csv").content.decode()
@@ -320,7 +326,8 @@ def test_a_trial_that_changes_two_things_is_made_clean_by_one_tap(api, cook):
     board = opened(api)
     after = api("POST", f"cooks/{cook.id}/even", {"version": board["version"], "what": "layers on both"})[1]
     kinds = [[layer["kind"] for layer in piece["typed"]["layers"]] for piece in after["pieces"]]
-    assert "glaze" in kinds[0] and "glaze" in kinds[1]
+    assert "glaze" in kinds[0]
+    assert "glaze" in kinds[1]
     assert api("GET", f"trials/{cook.trial.id}/fair")[1]["clean"] == ""
     assert api("POST", f"cooks/{cook.id}/even", {"version": after["version"], "what": "layers off"})[0] == 422
 
@@ -354,7 +361,7 @@ def test_the_two_by_two_answers_both_and_is_read_in_its_pairs(api, cook):
     reading = verdict_of(api, cook)["reading"]
     assert (reading["state"], reading["column"], len(reading["pairs"])) == ("winner", 1, 2)
     assert reading["headline"] == f"{made['sides'][3]} is liked better"
-    status, problem = api("POST", f"trials/{cook.trial.id}/two-by-two", {"version": version_of(api, cook)})
+    status, _problem = api("POST", f"trials/{cook.trial.id}/two-by-two", {"version": version_of(api, cook)})
     assert status == 409
 
 

@@ -2,7 +2,7 @@
 
 from ravska_core.trial.cards import Plate, ReadCard, TastedTrial
 from ravska_core.trial.cards_csv import CardFault, PaperCard, read_cards, write_cards
-from ravska_core.trial.changes import StackChange, Put, changes, looks_tell
+from ravska_core.trial.changes import Put, StackChange, changes, looks_tell
 from ravska_core.trial.confounds import (
     ArmRecord,
     Difference,
@@ -36,7 +36,7 @@ from ravska_core.trial.explain import (
     words,
 )
 from ravska_core.trial.power import Shows, say_shows, what_shows
-from ravska_core.trial.reading import Pair, TrialReading, read_trial
+from ravska_core.trial.reading import Pair, TrialReading, picked_odd, read_trial
 from ravska_core.trial.serving import Waiting, serve_within
 from ravska_core.trial.tasting import (
     FACE_SCALE,
@@ -79,11 +79,9 @@ __all__ = [
     "ArmRecord",
     "Balance",
     "CardFault",
-    "StackChange",
     "Difference",
     "FairTest",
     "Guesses",
-    "TrialKind",
     "Pair",
     "PaperCard",
     "Penalty",
@@ -93,8 +91,10 @@ __all__ = [
     "ReadCard",
     "Served",
     "Shows",
-    "TasterRead",
+    "StackChange",
     "TastedTrial",
+    "TasterRead",
+    "TrialKind",
     "TrialReading",
     "Votes",
     "Waiting",
@@ -115,6 +115,7 @@ __all__ = [
     "looks_tell",
     "mean_liking",
     "penalties",
+    "picked_odd",
     "read_cards",
     "read_trial",
     "read_verdict",

@@ -5,7 +5,7 @@ from dataclasses import dataclass, field
 from itertools import combinations
 
 from ravska_core.trial.ranks import midranks
-from ravska_core.trial.tasting import RANK_SCALE
+from ravska_core.trial.tasting import FACE_SCALE, RANK_SCALE
 
 
 @dataclass(frozen=True)
@@ -88,6 +88,20 @@ class TastedTrial:
             if one is not None and other is not None:
                 found.append(other - one)
         return found
+
+    def best(self, card: ReadCard) -> set[int]:
+        """Return the samples that a card likes best: the one it prefers, those it ranks first, those it scores highest.
+
+        None where it likes all of them alike; a hidden twin is left out, as it would give its sample a second chance.
+        """
+        if card.prefers is not None:
+            return {self.plates[card.prefers].sample}
+        ranks = {at: rank for at in range(len(self.names)) if (rank := self.scored(card, at, RANK_SCALE)) is not None}
+        scale = FACE_SCALE if card.short else "overall"
+        liked = {at: score for at in range(len(self.names)) if (score := self.scored(card, at, scale)) is not None}
+        goods = {at: -rank for at, rank in ranks.items()} or liked
+        best = {at for at, good in goods.items() if good == max(goods.values())}
+        return best if len(best) < len(goods) else set()
 
     def ranked(self, cards: Sequence[ReadCard]) -> list[tuple[float, ...]]:
         """Return the midranks of the samples on every card that put all of them in order; twins left out."""

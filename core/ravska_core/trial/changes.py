@@ -58,7 +58,9 @@ def changes(first: str, a: Sequence[Put], second: str, b: Sequence[Put]) -> tupl
             continue
         for what, mine, his in (("dose", put.dose, same.dose), ("hold", put.hold, same.hold)):
             if mine != his:
-                sentence = f"The {what} of {put.of} differs: {first} {mine or 'the rest'}, {second} {his or 'the rest'}."
+                sentence = (
+                    f"The {what} of {put.of} differs: {first} {mine or 'the rest'}, {second} {his or 'the rest'}."
+                )
                 found.append(StackChange(what, put.of, "", sentence))
     return tuple(found)
 

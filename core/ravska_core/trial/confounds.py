@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 from ravska_core.fire import Happened
-from ravska_core.trial.changes import StackChange, Put, changes, clean, looks_tell, two_by_two
+from ravska_core.trial.changes import Put, StackChange, changes, clean, looks_tell, two_by_two
 from ravska_core.trial.explain import Guesses
 
 SALT_POINTS = 0.2

@@ -1,5 +1,6 @@
 """Blind tasting: codes, serving orders and the lot, all from a stored seed that nothing a taster sees gives away."""
 
+import itertools
 from collections.abc import Collection, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
@@ -120,7 +121,7 @@ def balance(codes: Sequence[str], orders: Sequence[Sequence[str]]) -> Balance:
     for order in orders:
         for place, code in enumerate(order):
             places[where[code]][place] += 1
-        for before, code in zip(order, order[1:], strict=False):
+        for before, code in itertools.pairwise(order):
             follows[where[code]][where[before]] += 1
     flat = [count for row in places for count in row]
     after = [follows[i][j] for i in range(len(codes)) for j in range(len(codes)) if i != j]

@@ -7,7 +7,7 @@ from ravska_core.trial.cards import ReadCard, TastedTrial
 from ravska_core.trial.liking import FEWEST_SCORED, Interval, by_mean, holm, interval, turned
 from ravska_core.trial.power import finds_triangle, in_ten
 from ravska_core.trial.ranks import friedman
-from ravska_core.trial.tests import CHANCE, triangle
+from ravska_core.trial.tests import CHANCE, fewest, triangle
 from ravska_core.trial.verdict import read_verdict
 from ravska_core.working import Figure, Step, figure
 
@@ -35,7 +35,7 @@ class TrialReading:
 
     `state` is ``no cards``, ``kept`` until the reveal, ``not yet known``, ``winner`` or ``no winner``; a triangle has
     ``told apart`` and ``not told apart``. `counts` are votes for each sample, or rank sums, or for a triangle how many
-    were right and how many not.
+    were right and how many not, and `needed` how many have to be.
     """
 
     state: str
@@ -48,6 +48,7 @@ class TrialReading:
     probability: Figure | None = None
     bound: Figure | None = None
     cards_more: Figure | None = None
+    needed: int | None = None
     pairs: tuple[Pair, ...] = ()
 
 
@@ -105,7 +106,7 @@ def _votes_for(trial: TastedTrial, card: ReadCard) -> int | None:
 
 def _triangle(trial: TastedTrial, cards: Sequence[ReadCard]) -> TrialReading:
     answered = [card for card in cards if card.odd is not None]
-    right = sum(_is_odd(trial, card) for card in answered)
+    right = sum(picked_odd(trial, card) for card in answered)
     n = len(answered)
     probability = triangle(right, n)
     steps = [
@@ -131,7 +132,8 @@ def _triangle(trial: TastedTrial, cards: Sequence[ReadCard]) -> TrialReading:
     return TrialReading(
         "told apart" if told else "not told apart",
         f"{trial.names[0]} and {_lower(trial.names[1])} can be told apart" if told else "Not told apart",
-        tuple(says), counts=(float(right), float(n - right)), probability=figure(steps, "exact, if cards are blind"),
+        tuple(says), counts=(float(right), float(n - right)), needed=fewest(n, triangle, CHANCE),
+        probability=figure(steps, "exact, if cards are blind"),
     )  # fmt: skip
 
 
@@ -139,7 +141,7 @@ def _lower(name: str) -> str:
     return name[:1].lower() + name[1:]
 
 
-def _is_odd(trial: TastedTrial, card: ReadCard) -> bool:
+def picked_odd(trial: TastedTrial, card: ReadCard) -> bool:
     """Tell whether a card picked the plate whose sample no other of its three has."""
     samples = [trial.plates[at].sample for at in card.served]
     return card.odd is not None and samples.count(trial.plates[card.odd].sample) == 1

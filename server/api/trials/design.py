@@ -97,7 +97,8 @@ def _design(trial: Trial, document: DesignDocument) -> None:
     if document.sides and (len(places) != 4 or crossed != set(document.letters)):
         gather.refuse("crossed", "Put each of the four pieces on its own side of the two-by-two.")
     gather.finish()
-    assert chosen is not None and scales is not None
+    assert chosen is not None
+    assert scales is not None
     trial.question, trial.kind, trial.planned_cards = document.question, document.kind, document.cards
     trial.scales, trial.words, trial.guess = list(scales), list(dict.fromkeys(document.words)), document.guess
     trial.sides, trial.parts = list(document.sides), list(document.parts)
@@ -215,7 +216,9 @@ def _make_crossed(trial: Trial) -> None:
     has, lacks = (a, b) if extra.letter == a.letter else (b, a)
     bare = copy_piece(has, cook=cook, letter=free[0], position=len(LETTERS), name=f"{has.name}, plain"[:40])
     take_layers(bare, extra.of)
-    dressed = copy_piece(lacks, cook=cook, letter=free[1], position=len(LETTERS) + 1, name=f"{lacks.name}, dressed"[:40])
+    dressed = copy_piece(
+        lacks, cook=cook, letter=free[1], position=len(LETTERS) + 1, name=f"{lacks.name}, dressed"[:40]
+    )
     for row in [row for row, put in zip(has.layers.all(), puts_of(has), strict=True) if put.of == extra.of]:
         kept = {field.name: getattr(row, field.name) for field in row._meta.concrete_fields if not field.primary_key}
         type(row).objects.create(**{**kept, "piece": dressed, "position": dressed.layers.count(), "mixed_g": None})
@@ -256,4 +259,3 @@ def _seen(found: Loaded) -> LookOut:
     orders = {one.taster.nickname: [letters[code] for code in one.served] for one in found.servings}
     seen = found.trial.looks.select_related("taster").values_list("taster__nickname", flat=True)
     return LookOut(plates, dealt_out(found), orders, found.trial.seed, list(seen))
-

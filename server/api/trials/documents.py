@@ -7,7 +7,7 @@ from uuid import UUID
 
 from ninja import Schema
 from pydantic import AfterValidator, Field
-from ravska_core.trial import LONGEST_WORD, MOST_CARDS, MOST_WORDS, Balance, TrialKind, Shows
+from ravska_core.trial import LONGEST_WORD, MOST_CARDS, MOST_WORDS, Balance, Shows, TrialKind
 
 from api.plumbing.typed import Name, Note, Typed, Version, printable
 

@@ -9,7 +9,7 @@ from book.evening import puts_of
 from book.models import Card, Cook, Layer, Piece, Sample, Score, Serving, Taster, Trial
 from django.db.models import Prefetch
 from django.http import Http404
-from ravska_core.trial import KINDS, TrialKind, Plate, ReadCard, TastedTrial, looks_tell
+from ravska_core.trial import KINDS, Plate, ReadCard, TastedTrial, TrialKind, looks_tell
 from ravska_core.working import BadInput
 
 from api.cooks.store import one_cook
@@ -58,9 +58,7 @@ class Loaded:
         stacks = [(piece.letter, puts_of(piece)) for piece in self.pieces]
         if any(piece.cut != self.pieces[0].cut for piece in self.pieces):
             return "They are different cuts: looks tell them apart."
-        found = (
-            looks_tell(a, one, b, other) for at, (a, one) in enumerate(stacks) for b, other in stacks[at + 1 :]
-        )
+        found = (looks_tell(a, one, b, other) for at, (a, one) in enumerate(stacks) for b, other in stacks[at + 1 :])
         return next(filter(None, found), "")
 
     @property

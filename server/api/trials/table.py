@@ -10,13 +10,10 @@ from book.tasting import next_number, order_of
 from ravska_core.catalogue import said_name
 from ravska_core.meat import find_cut
 from ravska_core.trial import (
-    FACE_SCALE,
     KINDS,
     LIKING_SCALES,
-    RANK_SCALE,
     RIGHT_SCALES,
     WORDS,
-    ReadCard,
     Shows,
     TastedTrial,
     balance,
@@ -226,33 +223,20 @@ def _revealed(found: Loaded, core: TastedTrial) -> list[RevealedPlateOut]:
     told = []
     for at, plate in enumerate(found.plates):
         scores = [card.scores[at, "overall"] for card in core.cards if (at, "overall") in card.scores]
-        piece = plate.meat()
+        piece, of = plate.meat(), None if plate.twin_of_id else core.plates[at].sample
         told.append(
             RevealedPlateOut(
                 code=plate.code,
                 letter=piece.letter,
                 name=piece.name,
                 twin=plate.twin_of_id is not None,
-                best_of=[card.taster for card in core.cards if at in best_on(card)],
+                best_of=[card.taster for card in core.cards if of in core.best(card)],
                 mean=sum(scores) / len(scores) if scores else None,
                 words=_common([word for card in core.cards for word in card.words.get(at, ())]),
             )
         )
     # those that were liked least are turned first
     return sorted(told, key=lambda one: (len(one.best_of), one.mean or 0.0, one.code))
-
-
-def best_on(card: ReadCard) -> set[int]:
-    """Return the plates that a card likes best: the one it prefers, those it ranks first, or those it scores highest."""
-    if card.prefers is not None:
-        return {card.prefers}
-    ranks = {plate: value for (plate, scale), value in card.scores.items() if scale == RANK_SCALE}
-    if ranks:
-        return {plate for plate, value in ranks.items() if value == min(ranks.values())}
-    scale = FACE_SCALE if card.short else "overall"
-    liked = {plate: value for (plate, name), value in card.scores.items() if name == scale}
-    best = {plate for plate, value in liked.items() if value == max(liked.values())} if liked else set()
-    return best if len(best) < max(2, len(liked)) else set()
 
 
 def _common(words: Sequence[str]) -> list[str]:

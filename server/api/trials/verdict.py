@@ -11,7 +11,6 @@ from ravska_core.trial import (
     Difference,
     Guesses,
     Penalty,
-    ReadCard,
     TastedTrial,
     TasterRead,
     TrialReading,
@@ -21,6 +20,7 @@ from ravska_core.trial import (
     guesses,
     mean_liking,
     penalties,
+    picked_odd,
     read_trial,
     right_votes,
     tasters,
@@ -33,7 +33,6 @@ from api.cooks.store import cooks, load, read_stored, spoons_for
 from api.plumbing.answers import Router
 from api.trials.documents import KindKey
 from api.trials.store import Loaded, as_core, loaded
-from api.trials.table import best_on
 
 router = Router()
 
@@ -63,7 +62,10 @@ class LikingOut:
 
 @dataclass(frozen=True, slots=True)
 class CardRow:
-    """One card: overall liking and rank of the samples in their order, and which of them it prefers."""
+    """One card: overall liking and rank of the samples in their order, which it prefers, and which it likes best.
+
+    `right` tells of a triangle whether the odd plate was picked out.
+    """
 
     taster: str
     blind: bool
@@ -71,6 +73,8 @@ class CardRow:
     overall: list[int | None]
     ranks: list[int | None]
     prefers: int | None
+    best: list[int]
+    right: bool | None
 
 
 @dataclass(frozen=True, slots=True)
@@ -116,8 +120,8 @@ def _sides(found: Loaded, core: TastedTrial, told: bool) -> list[SideOut]:
     for at, plate in enumerate(first):
         twins = [other.code for other in plates if other.twin_of_id == plate.pk] if found.revealed else []
         piece = plate.meat()
-        best = [card for card in core.counted() if told and at in _best(core, card)]
-        children = [card for card in core.cards if told and card.short and at in _best(core, card)]
+        best = [card for card in core.counted() if told and at in core.best(card)]
+        children = [card for card in core.cards if told and card.short and at in core.best(card)]
         sides.append(
             SideOut(
                 codes=[plate.code, *twins],
@@ -129,11 +133,6 @@ def _sides(found: Loaded, core: TastedTrial, told: bool) -> list[SideOut]:
             )
         )
     return sides
-
-
-def _best(core: TastedTrial, card: ReadCard) -> set[int]:
-    """Return the samples that a card likes best."""
-    return {core.plates[plate].sample for plate in best_on(card)}
 
 
 def _liking(core: TastedTrial) -> list[LikingOut]:
@@ -162,6 +161,8 @@ def _rows(core: TastedTrial, told: bool) -> list[CardRow]:
                 overall=[core.scored(card, sample) if told else None for sample in samples],
                 ranks=[core.scored(card, sample, RANK_SCALE) if told else None for sample in samples],
                 prefers=core.plates[card.prefers].sample if told and card.prefers is not None else None,
+                best=sorted(core.best(card)) if told else [],
+                right=picked_odd(core, card) if told and card.odd is not None else None,
             )
         )
     return found

@@ -9,7 +9,13 @@ from hypothesis import strategies as st
 from ravska_core.trial import what_shows
 from ravska_core.trial.liking import by_mean, holm, interval, turned
 from ravska_core.trial.power import (
-    fewest_cards, finds_preference, finds_ranking, finds_scores, finds_triangle, in_ten, say_shows,
+    fewest_cards,
+    finds_preference,
+    finds_ranking,
+    finds_scores,
+    finds_triangle,
+    in_ten,
+    say_shows,
 )  # fmt: skip
 from ravska_core.trial.ranks import friedman, midranks
 from ravska_core.trial.tests import FIRST_LOOK, at_least, fewest, look_bound, named, preference, spent, triangle
@@ -28,7 +34,8 @@ def test_a_triangle_takes_as_many_right_answers_as_is_published(cards, correct):
 # ISO 5495, two-sided at 5 %: the fewest that agree of so many (from memory, and by SciPy)
 @pytest.mark.parametrize(("cards", "agree"), [(6, 6), (8, 8), (9, 8), (10, 9), (12, 10), (15, 12), (20, 15), (30, 21)])
 def test_a_preference_takes_as_many_that_agree_as_is_published(cards, agree):
-    at = lambda k: preference(k, cards - k).probability
+    def at(k):
+        return preference(k, cards - k).probability
     assert at(agree) <= 0.05 < at(agree - 1)
     assert at(agree) == pytest.approx(stats.binomtest(agree, cards, 0.5).pvalue, rel=1e-9)
 
@@ -104,7 +111,8 @@ def test_friedman_with_ties_is_scipys_and_its_chance_close_to_chi_square(samples
 
 def test_friedmans_chance_is_counted_over_every_order():
     rows = [(1.0, 2.0, 3.0), (1.0, 2.5, 2.5), (2.0, 1.0, 3.0), (1.5, 1.5, 3.0)]
-    spread = lambda some: sum((sum(column) - 8) ** 2 for column in zip(*some, strict=True))
+    def spread(some):
+        return sum((sum(column) - 8) ** 2 for column in zip(*some, strict=True))
     every = list(product(*[sorted(set(permutations(row))) for row in rows]))
     by_hand = sum(spread(some) >= spread(rows) - 1e-9 for some in every) / len(every)
     assert friedman(rows).probability == pytest.approx(by_hand)
@@ -173,7 +181,9 @@ def test_power_is_what_simulated_trials_of_the_same_test_find():
     votes = random.random((4000, 12)) < stats.norm.cdf(1.0)
     ups = votes.cumsum(axis=1)
     bound = look_bound(12)
-    hit = [any(preference(int(row[n - 1]), n - int(row[n - 1])).probability <= bound for n in range(8, 13)) for row in ups]
+    hit = [
+        any(preference(int(row[n - 1]), n - int(row[n - 1])).probability <= bound for n in range(8, 13)) for row in ups
+    ]
     assert finds_preference(12, 1.5) == pytest.approx(np.mean(hit), abs=0.03)
     assert named(12, bound, FIRST_LOOK, "preference", 0.5) == pytest.approx(spent(12, bound))
 
@@ -198,8 +208,12 @@ def test_with_too_few_cards_nothing_can_be_named_and_it_says_so(kind, least):
 def test_what_tasters_can_show_is_said_in_tens():
     shows = what_shows("scores", 10, 2)
     said = say_shows("scores", 10, 2, shows)
-    assert said.startswith("A difference of 1.5 points of nine would be found 8 times in 10; one of 0.8, 3 times in 10.")
-    assert said.endswith("One more taster makes it 8 times in 10; a second evening with the same 10, about nearly always.")
+    assert said.startswith(
+        "A difference of 1.5 points of nine would be found 8 times in 10; one of 0.8, 3 times in 10."
+    )
+    assert said.endswith(
+        "One more taster makes it 8 times in 10; a second evening with the same 10, about nearly always."
+    )
     assert shows[0].now.value < shows[0].one_more.value < shows[0].second_evening.value
     # by hand: (0.25 + (2.25 - 0.25) / 2)^0.5 = 1.118
     assert shows[0].second_evening.steps[2].value == pytest.approx(1.118, abs=0.001)

@@ -1,13 +1,21 @@
 """Serving orders, codes and the lot: balanced by counting, the same for the same seed, and nothing a taster can undo."""
 
 from collections import Counter
-from itertools import permutations
+from itertools import pairwise, permutations
 
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 from ravska_core.trial import (
-    balance, blind_codes, block_size, check_samples, deal, deal_weights, find_kind, scale_limits, serving_order,
+    balance,
+    blind_codes,
+    block_size,
+    check_samples,
+    deal,
+    deal_weights,
+    find_kind,
+    scale_limits,
+    serving_order,
     triangle_order,
 )  # fmt: skip
 from ravska_core.trial.design import PLAIN_CODES, williams
@@ -24,7 +32,7 @@ def test_a_whole_block_is_even_in_places_and_in_what_comes_before(samples, order
     places = Counter((place, one) for row in rows for place, one in enumerate(row))
     assert set(places.values()) == {orders // samples}
     assert len(places) == samples * samples
-    follows = Counter(pair for row in rows for pair in zip(row, row[1:], strict=False))
+    follows = Counter(pair for row in rows for pair in pairwise(row))
     assert set(follows.values()) == {orders // samples}
     assert len(follows) == samples * (samples - 1)
 
@@ -35,11 +43,11 @@ def test_serving_orders_keep_their_balance_for_any_number_of_tasters(seed, sampl
     assert orders == [serving_order(seed, samples, card) for card in range(tasters)]
     assert all(sorted(order) == list(range(samples)) for order in orders)
     for place in range(samples):
-        counts = Counter({one: 0 for one in range(samples)})
+        counts = Counter(dict.fromkeys(range(samples), 0))
         counts.update(order[place] for order in orders)
         assert max(counts.values()) - min(counts.values()) <= 1
     whole = tasters // block_size(samples) * block_size(samples)
-    follows = Counter(pair for order in orders[:whole] for pair in zip(order, order[1:], strict=False))
+    follows = Counter(pair for order in orders[:whole] for pair in pairwise(order))
     if whole:
         assert set(follows.values()) == {whole // samples}
 
@@ -90,10 +98,12 @@ def test_balance_is_said_in_words_and_what_a_dropout_leaves_uneven_too():
     assert broken.follows[1] == (1, 0, 1)
     # one square of an odd number: places even, what comes before not
     three = balance(codes, [["305", "417", "862"], ["417", "862", "305"], ["862", "305", "417"]])
-    assert three.says.startswith("Every plate stands in every place as often; how often it follows another differs by 2")
+    assert three.says.startswith(
+        "Every plate stands in every place as often; how often it follows another differs by 2"
+    )
     assert balance(codes, []).says == ""
     assert balance(["1", "2"], [["1", "2"]]).says == "Out of balance: 1 comes first once, 2 never."
-    assert balance(codes, orders[:6] + [["305", "417", "862"], ["417", "862", "305"], ["862", "417", "305"]]).says == (
+    assert balance(codes, [*orders[:6], ["305", "417", "862"], ["417", "862", "305"], ["862", "417", "305"]]).says == (
         "Every plate comes first as often; the other places differ."
     )
 

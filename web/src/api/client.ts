@@ -15,6 +15,10 @@ export class Refusal extends Error {
   }
 }
 
+/** Whether another window changed it first; what was tasted is refused as well, and says so at a field. */
+export const isConflict = (failure: unknown): boolean =>
+  failure instanceof Refusal && failure.problem.status === 409 && !failure.problem.errors?.length
+
 /** The server could not be reached at all. */
 export class Unreachable extends Error {
   constructor() {

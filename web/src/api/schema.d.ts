@@ -9363,7 +9363,9 @@ export interface components {
         };
         /**
          * CardRow
-         * @description One card: overall liking and rank of the samples in their order, and which of them it prefers.
+         * @description One card: overall liking and rank of the samples in their order, which it prefers, and which it likes best.
+         *
+         *     `right` tells of a triangle whether the odd plate was picked out.
          */
         CardRow: {
             /** Taster */
@@ -9378,6 +9380,10 @@ export interface components {
             ranks: (number | null)[];
             /** Prefers */
             prefers: number | null;
+            /** Best */
+            best: number[];
+            /** Right */
+            right: boolean | null;
         };
         /**
          * Guesses
@@ -9494,7 +9500,7 @@ export interface components {
          *
          *     `state` is ``no cards``, ``kept`` until the reveal, ``not yet known``, ``winner`` or ``no winner``; a triangle has
          *     ``told apart`` and ``not told apart``. `counts` are votes for each sample, or rank sums, or for a triangle how many
-         *     were right and how many not.
+         *     were right and how many not, and `needed` how many have to be.
          */
         TrialReading: {
             /** State */
@@ -9520,6 +9526,8 @@ export interface components {
             probability?: components["schemas"]["Figure"] | null;
             bound?: components["schemas"]["Figure"] | null;
             cards_more?: components["schemas"]["Figure"] | null;
+            /** Needed */
+            needed?: number | null;
             /**
              * Pairs
              * @default []

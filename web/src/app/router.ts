@@ -26,6 +26,30 @@ export const router = createRouter({
     { path: '/day/:id?', component: () => import('../day/DayView.vue'), props: true, meta: { title: 'Day' } },
     { path: '/table/:id?', component: () => import('../table/TableView.vue'), props: true, meta: { title: 'Table' } },
     {
+      path: '/table/:id/design',
+      component: () => import('../table/DesignView.vue'),
+      props: true,
+      meta: { title: 'The trial' },
+    },
+    {
+      path: '/table/:id/paper',
+      component: () => import('../table/PaperView.vue'),
+      props: true,
+      meta: { title: 'Paper cards' },
+    },
+    {
+      path: '/table/:id/print',
+      component: () => import('../table/PrintView.vue'),
+      props: true,
+      meta: { title: 'Print' },
+    },
+    {
+      path: '/table/:id/reveal',
+      component: () => import('../table/RevealView.vue'),
+      props: true,
+      meta: { title: 'Reveal' },
+    },
+    {
       path: '/verdict/:id?',
       component: () => import('../verdict/VerdictView.vue'),
       props: true,

@@ -129,7 +129,7 @@ const ticked = computed(() => (doc.value?.pieces ?? []).filter((other) => other.
             :key="piece.letter"
             :longest="longest"
             :tallest="tallest"
-            :may-be-tasted="piece.tasted || ticked < 2"
+            :may-be-tasted="piece.tasted || ticked < 6"
           />
           <section v-if="mine?.cautions.length" id="notes" aria-label="Notes">
             <CautionList :cautions="mine.cautions" only="others" :most="3" />

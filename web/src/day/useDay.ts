@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, type Ref } from 'vue'
-import { api, call, Refusal, sentenceOf, type Schemas } from '../api/client'
+import { api, call, isConflict, sentenceOf, type Schemas } from '../api/client'
 import { useChange } from '../api/change'
 import { keep, refresh } from '../api/kept'
 import { say } from '../kit/notice'
@@ -73,7 +73,7 @@ export function useDay(id: Ref<string | undefined>) {
       },
       {
         refused: async (failure) => {
-          if (!(failure instanceof Refusal && failure.problem.status === 409)) return say(sentenceOf(failure))
+          if (!isConflict(failure)) return say(sentenceOf(failure))
           await refresh(queries, ['day'])
           say('This cook was changed in another window. Its day stands here as it is now; move it again.')
         },

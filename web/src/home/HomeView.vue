@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, defineAsyncComponent, ref, watch } from 'vue'
-import { api, call, Refusal, sentenceOf, type Schemas } from '../api/client'
+import { api, call, isConflict, sentenceOf, type Schemas } from '../api/client'
 import { useChange } from '../api/change'
 import { keep, refresh } from '../api/kept'
 import { say } from '../kit/notice'
@@ -48,7 +48,7 @@ const changing = <Given extends unknown[]>(act: (cook: Cook, ...given: Given) =>
     },
     {
       refused: async (failure) => {
-        if (!(failure instanceof Refusal && failure.problem.status === 409)) return say(sentenceOf(failure))
+        if (!isConflict(failure)) return say(sentenceOf(failure))
         await refresh(queries, ['home'])
         say('This cook was changed in another window. It stands here as it is now; do that step again.')
       },
@@ -138,7 +138,7 @@ function done(stepId: string | null) {
           @length="setLength"
         />
       </div>
-      <FairTest v-if="cook.fair" :fair="cook.fair" @even="even" />
+      <FairTest v-if="cook.fair" :fair="cook.fair" :taps="!cook.trial?.cards" @even="even" />
     </template>
     <EmptyBook v-else-if="home && empty" @begin="beginning = true" />
     <div v-else-if="home" class="begin">

@@ -27,7 +27,8 @@ const { data: blends } = useQuery({ queryKey: ['blends'], queryFn: () => call(ap
 const letters = 'ABCDEFGH'
 const blank = () => ({ name: '', cut: '', mass: '', blend: '' })
 const form = reactive({ name: '', serve: '', pieces: [blank()] })
-/** Whether the first two are tasted against each other. */
+/** Whether they are tasted against each other, as many as a sitting takes. */
+const MOST_TASTED = 6
 const tasting = ref(true)
 watch(open, (now) => now && !form.serve && (form.serve = nextSaturday()), { immediate: true })
 function add() {
@@ -81,7 +82,7 @@ const begin = useChange('cooks', async () => {
     const pieces = []
     for (const [at, piece] of form.pieces.entries()) {
       const { name, cut, mass } = piece
-      const tasted = tasting.value && form.pieces.length > 1 && at < 2
+      const tasted = tasting.value && form.pieces.length > 1 && at < MOST_TASTED
       pieces.push({ name, cut, mass, blend_id: await blendOf(piece), tasted })
     }
     const body = { name: form.name, serve_at: form.serve, pieces }
@@ -144,7 +145,7 @@ const begin = useChange('cooks', async () => {
         <v-btn v-if="form.pieces.length === 1" @click="add">A second way, to taste against it</v-btn>
         <v-btn v-else-if="form.pieces.length < letters.length" @click="add">Add a piece</v-btn>
         <Tick v-if="form.pieces.length > 1" v-model="tasting">
-          taste {{ form.pieces.length > 2 ? 'the first two' : 'them' }} against each other, blind
+          taste {{ form.pieces.length > MOST_TASTED ? 'the first six' : 'them' }} against each other, blind
         </Tick>
       </div>
       <p v-if="failure" role="alert">{{ failure }}</p>

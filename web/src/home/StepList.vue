@@ -1,8 +1,7 @@
 <script setup lang="ts">
 import { mdiCheck } from '@mdi/js'
 import { defineAsyncComponent, ref } from 'vue'
-import { api, call, type Schemas } from '../api/client'
-import { useChange } from '../api/change'
+import type { Schemas } from '../api/client'
 import CautionList from '../kit/CautionList.vue'
 import { usePreferences } from '../app/preferences'
 import { dayAndTime, duration, time } from '../kit/units'
@@ -38,19 +37,6 @@ function finish() {
   if (editing.value && lasts.value.trim()) emit('length', editing.value, lasts.value)
   editing.value = ''
 }
-
-const plate = ref('')
-const asking = ref(false)
-const who = ref('')
-/** Tell whoever plates which number this goes under; who looked is written down, as their card is not blind then. */
-const showPlate = useChange('plating', async () => {
-  if (!who.value.trim()) return
-  const path = { cook_id: props.cookId }
-  const body = { who: who.value }
-  const seen = await call(api.POST('/api/cooks/{cook_id}/plating', { params: { path }, body }))
-  plate.value = seen.plates.find((one) => one.letter === props.piece.typed.letter)?.code ?? ''
-  asking.value = false
-})
 </script>
 
 <template>
@@ -77,22 +63,9 @@ const showPlate = useChange('plating', async () => {
             dayAndTime(step.begins_at)
           }}</Why>
           <template v-else>planning</template>
-          <template v-if="step.kind === 'plate'">
-            {{ plate ? `, under ${plate}` : ' ' }}
-            <form v-if="!plate && asking" class="who" @submit.prevent="showPlate">
-              <Field
-                v-model="who"
-                label="Who plates? Their card will not be blind."
-                :maxlength="40"
-                autofocus
-                @keydown.esc="asking = false"
-              />
-              <v-btn type="submit" :disabled="!who.trim()">Show it</v-btn>
-            </form>
-            <button v-else-if="!plate && piece.typed.tasted" type="button" class="link" @click="asking = true">
-              its number, for whoever plates
-            </button>
-          </template>
+          <router-link v-if="step.kind === 'plate' && piece.typed.tasted" class="link" to="/table?look">
+            its number, for whoever plates
+          </router-link>
           <template v-else-if="editing === step.id">
             <Field
               v-model="lasts"

@@ -1,7 +1,7 @@
 import { VueQueryPlugin } from '@tanstack/vue-query'
 import { mount } from '@vue/test-utils'
 import { afterEach, beforeEach, expect, it, vi } from 'vitest'
-import { api, type Schemas } from '../api/client'
+import type { Schemas } from '../api/client'
 import FairTest from './FairTest.vue'
 import NextBar from './NextBar.vue'
 import { timesOf } from './planned'
@@ -103,28 +103,15 @@ it('leaves a time as it was when the typing is called off', async () => {
   expect(list.emitted('length')).toBeUndefined()
 })
 
-it('tells the plate’s number only to who says that they plate', async () => {
-  const list = mount(StepList, { props: { piece, cookId: 'c', times: timesOf([]) }, global })
-  expect(list.text()).not.toMatch(/under \d{3}/)
-  const asked = () => list.findAll('button').find((button) => button.text() === 'its number, for whoever plates')
-  await sure(asked()).trigger('click')
-  await vi.dynamicImportSettled()
-  expect(list.find('form').text()).toContain('Their card will not be blind.')
-  const plates = { plates: [{ letter: 'A', code: '418' }], seen_by: ['Kittiwake'] }
-  const sent = vi.spyOn(api, 'POST').mockResolvedValue({ data: plates, response: new Response() })
-  await list.find('.who input').setValue('Kittiwake')
-  await list.find('form').trigger('submit')
-  await vi.waitFor(() => expect(list.text()).toContain('under 418'))
-  expect((sent.mock.calls as unknown[][])[0]?.[1]).toMatchObject({ body: { who: 'Kittiwake' } })
-  // a piece that is not tasted has none
-  expect(
+it('leads whoever plates to the one look, and nobody to a plate that is not tasted', () => {
+  const linked = (tasted: boolean) =>
     mount(StepList, {
-      props: { piece: { ...piece, typed: { ...piece.typed, tasted: false } }, cookId: 'c', times: timesOf([]) },
+      props: { piece: { ...piece, typed: { ...piece.typed, tasted } }, cookId: 'c', times: timesOf([]) },
       global,
-    })
-      .find('.what .link')
-      .text(),
-  ).toBe('change')
+    }).text()
+  expect(linked(true)).toContain('its number, for whoever plates')
+  expect(linked(true)).not.toMatch(/under \d{3}/)
+  expect(linked(false)).not.toContain('its number')
 })
 
 it('says at a step what has to be done there, and nothing else', () => {
@@ -196,10 +183,36 @@ it('offers to even out only what a tap can even out', async () => {
       { what: 'weight', sentence: 'B weighs more.', can_even: false },
     ],
     unknown: ['fire and wood'],
+    changes: [],
+    clean: '',
+    two_by_two: [],
+    can_clean: false,
+    looks: '',
   }
-  const test = mount(FairTest, { props: { fair }, global })
+  expect(mount(FairTest, { props: { fair }, global }).findAll('button')).toHaveLength(0)
+  const test = mount(FairTest, { props: { fair, taps: true }, global })
   expect(test.findAll('button')).toHaveLength(1)
   await test.find('button').trigger('click')
   expect(test.emitted('even')).toEqual([['salt']])
   expect(mount(FairTest, { props: { fair: { ...fair, differs: [] } }, global }).text()).toContain('Fair so far.')
+})
+
+it('names a trial that changes two things, with the taps that make it clean', async () => {
+  const change = (of: string, sentence: string) => ({ what: 'layer', of, letter: 'A', sentence })
+  const fair = {
+    same: [],
+    differs: [],
+    unknown: [],
+    changes: [change('rub or bath', 'A has rub, B bath.'), change('glaze', 'Only A has glaze.')],
+    clean: 'To ask one thing: put glaze on B as well, or leave it off A.',
+    two_by_two: ['Rubbed without glaze', 'Rubbed with glaze', 'Bathed without glaze', 'Bathed with glaze'],
+    can_clean: true,
+    looks: '',
+  }
+  const test = mount(FairTest, { props: { fair, taps: true, crosses: true }, global })
+  expect(test.text()).toContain('Changes two things.')
+  expect(test.text()).not.toContain('Fair so far')
+  for (const button of test.findAll('button')) await button.trigger('click')
+  expect(test.emitted('even')).toEqual([['layers on both'], ['layers off']])
+  expect(test.emitted('cross')).toHaveLength(1)
 })

@@ -1,5 +1,6 @@
 import { mount } from '@vue/test-utils'
 import { expect, it } from 'vitest'
+import RightRow from '../table/RightRow.vue'
 import ScoreRow from '../table/ScoreRow.vue'
 import PreferenceCount from '../verdict/PreferenceCount.vue'
 import { cutWords, type Cut } from '../api/catalogue'
@@ -90,21 +91,24 @@ it('asks for a score with as many targets as the scale has', async () => {
   expect(nine.find('input[value="7"]').attributes('aria-label')).toBe('overall of 418: 7')
   await nine.find('input[value="7"]').trigger('change')
   expect(nine.emitted('update:modelValue')).toEqual([[7]])
-  const salt = mount(ScoreRow, { props: { scale: { name: 'salt', low: 1, high: 5 }, code: '418', modelValue: 3 } })
-  expect(salt.text()).toContain('3 is just right')
-  expect(salt.find('label.on').text()).toBe('3')
+  const salt = mount(RightRow, { props: { scale: 'salt', code: '418', modelValue: 3 } })
+  expect(salt.findAll('input')).toHaveLength(5)
+  expect(salt.find('label.on').text()).toBe('just right')
+  expect(salt.find('label.right').text()).toBe('just right')
 })
 
 it('shows who prefers which side, by name', () => {
   const verdict = {
     sides: [
-      { code: '149', label: null, name: null, preferred: 2 },
-      { code: '619', label: null, name: null, preferred: 0 },
+      { codes: ['149'], letter: null, name: null, votes: 2, children: 0, right: [] },
+      { codes: ['619'], letter: null, name: null, votes: 0, children: 0, right: [] },
     ],
+    kind: 'preference',
+    revealed: false,
     cards: [
-      { taster: 'Kittiwake', blind: true, overall: [8, 6], prefers: 0 },
-      { taster: 'Marigold', blind: false, overall: [8, 6], prefers: 0 },
-      { taster: 'Tamarisk', blind: true, overall: [7, 7], prefers: null },
+      { taster: 'Kittiwake', blind: true, overall: [8, 6], ranks: [], prefers: 0, best: [0], right: null },
+      { taster: 'Marigold', blind: false, overall: [8, 6], ranks: [], prefers: 0, best: [0], right: null },
+      { taster: 'Tamarisk', blind: true, overall: [7, 7], ranks: [], prefers: null, best: [], right: null },
     ],
   }
   const count = mount(PreferenceCount, { props: { verdict: verdict as never } })

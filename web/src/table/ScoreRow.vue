@@ -1,29 +1,21 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Schemas } from '../api/client'
+import { askedAs, endsOf } from './scales'
 
-/** One question of a card: big targets from the lowest to the highest score. */
-const props = defineProps<{ scale: Schemas['ScaleOut']; code: string }>()
+/** One question of a plate from the lowest to the highest score, in big targets; the one that decides is larger. */
+const props = defineProps<{ scale: Schemas['ScaleOut']; code: string; decides?: boolean }>()
 const score = defineModel<number | undefined>({ required: true })
-
-const words: Record<string, [string, string]> = {
-  overall: ['dislike it', 'love it'],
-  crust: ['dislike it', 'love it'],
-  tenderness: ['tough', 'tender'],
-  juiciness: ['dry', 'juicy'],
-  'meat flavour': ['buried', 'tastes of the meat'],
-  salt: ['too little', 'too much'],
-}
-const title = computed(() => (props.scale.name === 'salt' ? 'Salt (3 is just right)' : props.scale.name))
+const title = computed(() => (props.decides ? `How much do you like ${props.code}?` : askedAs(props.scale.name)))
 const values = computed(() =>
   Array.from({ length: props.scale.high - props.scale.low + 1 }, (_, at) => props.scale.low + at),
 )
 </script>
 
 <template>
-  <fieldset>
+  <fieldset :class="{ decides }">
     <legend>
-      <b>{{ title }}</b> <span class="muted">{{ words[scale.name]?.join(' … ') }}</span>
+      <b>{{ title }}</b>
     </legend>
     <div class="row">
       <label v-for="value in values" :key="value" :class="{ on: score === value }">
@@ -38,6 +30,9 @@ const values = computed(() =>
         <span>{{ value }}</span>
       </label>
     </div>
+    <p class="ends muted" aria-hidden="true">
+      <span v-for="end in endsOf(scale.name)" :key="end">{{ end }}</span>
+    </p>
   </fieldset>
 </template>
 
@@ -46,16 +41,16 @@ fieldset {
   border: 0;
   padding: 0;
   margin: 0;
+  min-width: 0;
 }
 legend {
   padding: 0 0 var(--s-4);
   font-size: var(--t-m);
 }
-legend b {
-  display: inline-block;
-}
-legend b::first-letter {
-  text-transform: uppercase;
+.decides legend {
+  font-family: var(--display);
+  font-size: var(--t-h2);
+  padding-bottom: var(--s-8);
 }
 .row {
   display: grid;
@@ -72,6 +67,11 @@ label {
   cursor: pointer;
   font-size: var(--t-xl);
 }
+.decides label {
+  min-height: 64px;
+  font-size: var(--t-h2);
+  font-family: var(--display);
+}
 label.on {
   background: var(--cobalt);
   color: var(--on-cobalt);
@@ -85,5 +85,11 @@ input {
   inset: 0;
   opacity: 0;
   cursor: pointer;
+}
+.ends {
+  display: flex;
+  justify-content: space-between;
+  font-size: var(--t-xs);
+  margin: var(--s-2) 0 0;
 }
 </style>

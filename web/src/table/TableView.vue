@@ -1,81 +1,120 @@
 <script setup lang="ts">
-import { useQuery, useQueryClient } from '@tanstack/vue-query'
-import { computed, ref } from 'vue'
-import { api, call, sentenceOf, type Schemas } from '../api/client'
-import { keep, refresh } from '../api/kept'
-import PieceBadge from '../draw/PieceBadge.vue'
-import CardsIn from './CardsIn.vue'
+import { computed, onMounted, ref, toRef } from 'vue'
+import { useRoute } from 'vue-router'
+import { sentenceOf } from '../api/client'
+import FairTest from '../home/FairTest.vue'
+import { say } from '../kit/notice'
+import { time } from '../kit/units'
+import { cardsOut, takeUp } from './cardsOut'
+import LookDialog from './LookDialog.vue'
 import NumberedPlate from './NumberedPlate.vue'
+import SeatsDialog from './SeatsDialog.vue'
+import ServingsPlate from './ServingsPlate.vue'
 import TastingCard from './TastingCard.vue'
 import TastingList from './TastingList.vue'
+import { useFair, useTable, type Table } from './useTable'
 
+/** Table: who tastes what in which order, how many cards are in, and the way to the card, the print and the reveal. */
 const props = defineProps<{ id?: string }>()
-type Table = Schemas['TableOut']
+const route = useRoute()
+const { table, error, show, refetch } = useTable(toRef(props, 'id'))
+const fair = useFair(computed(() => table.value?.trial_id))
+const tasting = ref(false)
+const whose = ref('')
+const seating = ref(false)
+const looking = ref('look' in route.query)
+onMounted(() => void takeUp())
 
-const queries = useQueryClient()
-const scoring = ref(false)
-const key = ['table', props.id ?? 'in hand']
-const { data: table, error } = useQuery({
-  queryKey: key,
-  queryFn: async (): Promise<Table | null> => {
-    const trial = props.id ?? (await call(api.GET('/api/cooks'))).find((row) => row.in_hand)?.trial?.id
-    return trial ? call(api.GET('/api/trials/{trial_id}', { params: { path: { trial_id: trial } } })) : null
-  },
-  gcTime: 0,
+function taste(taster = '') {
+  whose.value = taster
+  tasting.value = true
+}
+function taken(now: Table | null, name: string) {
+  tasting.value = false
+  if (now) void show(now)
+  else say(`${name}’s card is kept here and sent when the server is back.`)
+}
+const next = computed(() => table.value?.servings.find((one) => one.state === 'waits' && one.order.length))
+const expected = computed(() => table.value?.servings.filter((one) => one.state === 'waits').length ?? 0)
+const counted = computed(() => {
+  const { cards = [], planned_cards: planned = 0 } = table.value ?? {}
+  return `${cards.length || 'None'} of ${planned} cards ${cards.length === 1 ? 'is' : 'are'} in`
 })
-
-function show(now: Table) {
-  void keep(queries, key, now)
-  void refresh(queries, ['home'], ['cooks'])
-}
-function taken(now: Table) {
-  scoring.value = false
-  show(now)
-}
-
-const pieceOf = computed(() => new Map((table.value?.revealed ?? []).map((told) => [told.code, told])))
+const mine = computed(() => cardsOut.value.filter((one) => one.trial === table.value?.trial_id))
 </script>
 
 <template>
   <main v-if="table">
-    <TastingCard v-if="scoring" :table="table" @taken="taken" @away="scoring = false" />
+    <TastingCard v-if="tasting" :table="table" :taster="whose" @taken="taken" @changed="show" @away="tasting = false" />
     <template v-else>
       <header class="station-head">
         <div>
           <h1>{{ table.cook }}</h1>
-          <p class="muted">
-            {{
-              table.revealed ? table.question : 'Two plates, two numbers. Which is which stays hidden until the reveal.'
-            }}
-          </p>
+          <p class="muted">{{ table.question }}</p>
         </div>
+        <span class="tools">
+          <v-btn :to="`/table/${table.trial_id}/design`">Design</v-btn>
+          <v-btn v-if="!table.missing" :to="`/table/${table.trial_id}/print`">Print</v-btn>
+          <v-btn v-if="!table.missing" :to="`/table/${table.trial_id}/paper`">Paper cards</v-btn>
+        </span>
       </header>
-      <section class="answer asks" aria-label="What is asked">
-        <div>
-          <p class="big">{{ table.missing || 'Which would you rather have again?' }}</p>
-          <p v-if="!table.missing">
-            {{ table.cards.length || 'None' }} of {{ table.planned_cards }} cards
-            {{ table.cards.length > 1 ? 'are in.' : table.cards.length ? 'is in.' : 'is in yet.' }}
-            {{ table.cards.length ? '' : 'Pass the phone round: each taster is alone with the plates.' }}
-          </p>
-        </div>
-        <v-btn v-if="table.missing" class="on-dark" :to="`/coat/${table.cook_id}`">To Coat</v-btn>
-        <v-btn v-else class="on-dark" @click="scoring = true">Taste and score</v-btn>
-      </section>
-
+      <p v-if="mine.length" class="plate kept" role="status">
+        {{ mine.length === 1 ? 'One card waits' : `${mine.length} cards wait` }} here for the server:
+        {{ mine.map((one) => one.card.taster).join(', ') }}.
+      </p>
       <div class="spread">
-        <div class="plates">
-          <figure v-for="code in table.codes" :key="code">
-            <NumberedPlate :code="code" :size="236" />
-            <figcaption v-if="pieceOf.get(code)" class="told">
-              <PieceBadge :letter="pieceOf.get(code)!.letter" /> {{ pieceOf.get(code)!.name }}
-            </figcaption>
-            <figcaption v-else class="muted">piece hidden</figcaption>
-          </figure>
+        <ServingsPlate v-if="!table.missing" :table="table" @changed="show" @taste="taste" @seats="seating = true" />
+        <section v-else class="plate missing">
+          <NumberedPlate v-for="code in table.codes" :key="code" :code="code" :size="150" />
+          <p>{{ table.missing }}</p>
+        </section>
+        <div class="side">
+          <section class="answer asks" aria-label="What is asked">
+            <p class="big">{{ table.missing ? 'Nothing to taste against' : counted }}</p>
+            <template v-if="!table.missing">
+              <p v-if="table.revealed">It is told which plate is which; a card from now on is not blind.</p>
+              <p v-else-if="next">Next: {{ next.taster }} tastes {{ next.order.join(', then ') }}.</p>
+              <p v-else>{{ table.asks }}</p>
+              <p v-if="table.waiting.until">
+                Serve by {{ time(table.waiting.until) }}: the first left the fire at
+                {{ time(table.waiting.first_off ?? '') }}. {{ table.waiting.says }}
+              </p>
+              <p v-else-if="table.waiting.says && !table.revealed" class="soft">{{ table.waiting.says }}</p>
+            </template>
+            <div class="ways">
+              <v-btn v-if="table.missing" class="on-dark" :to="`/coat/${table.cook_id}`">To Coat</v-btn>
+              <v-btn v-else-if="table.revealed" class="on-dark" :to="`/verdict/${table.trial_id}`"
+                >See what the cards say</v-btn
+              >
+              <v-btn v-if="!table.missing" class="on-dark" @click="taste()">Hand the phone round</v-btn>
+            </div>
+          </section>
+          <FairTest v-if="fair && !table.missing" :fair="fair" compact />
+          <section v-if="!table.missing" class="plate shows">
+            <h2>What this table can show</h2>
+            <p>{{ table.shows_says }}</p>
+          </section>
+          <TastingList to="table" :current="table.trial_id" class="others" />
         </div>
-        <CardsIn v-if="!table.missing || table.cards.length" :table="table" @changed="show" />
-        <TastingList to="table" :current="table.trial_id" class="others" />
       </div>
+      <p v-if="!table.missing" class="muted foot">
+        <template v-if="table.revealed">
+          <router-link class="link" :to="`/table/${table.trial_id}/reveal`">Turn the plates once more</router-link>
+        </template>
+        <template v-else>
+          What lies behind a number is hidden on every screen until the reveal.
+          <button type="button" class="link" @click="looking = true">Whoever plates looks here</button>; their card is
+          not blind.
+          <span v-if="table.seen_by.length">
+            {{ table.seen_by.join(', ') }} {{ table.seen_by.length === 1 ? 'has' : 'have' }} seen the plating.
+          </span>
+          <router-link v-if="table.cards.length" class="link" :to="`/table/${table.trial_id}/reveal`">
+            {{ expected ? `Reveal now, though ${expected} wait` : 'Reveal which is which' }}
+          </router-link>
+        </template>
+      </p>
+      <SeatsDialog v-model="seating" :table="table" @changed="show" />
+      <LookDialog v-model="looking" :trial="table.trial_id" @looked="refetch" />
     </template>
   </main>
   <main v-else>
@@ -86,19 +125,32 @@ const pieceOf = computed(() => new Map((table.value?.revealed ?? []).map((told) 
       <router-link to="/">begin a cook</router-link>.
     </p>
     <p v-else class="muted">Laying the table …</p>
+    <TastingList v-if="table === null" to="table" />
   </main>
 </template>
 
 <style scoped>
-.asks {
+.tools {
   display: flex;
-  justify-content: space-between;
-  align-items: center;
+  flex-wrap: wrap;
+  gap: var(--s-8);
+}
+.spread {
+  display: grid;
+  grid-template-columns: minmax(0, 1.15fr) minmax(320px, 0.85fr);
   gap: var(--s-20);
+  align-items: start;
+  margin-top: var(--s-12);
+}
+.side {
+  display: grid;
+  gap: var(--s-16);
+}
+.asks {
   padding: var(--s-20) var(--s-24);
 }
 .asks p {
-  margin: var(--s-4) 0 0;
+  margin: var(--s-6) 0 0;
   color: var(--on-deep-soft);
 }
 .asks .big {
@@ -107,64 +159,52 @@ const pieceOf = computed(() => new Map((table.value?.revealed ?? []).map((told) 
   margin: 0;
   color: #fff;
 }
-.spread {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) 400px;
-  gap: var(--s-24) var(--s-32);
-  align-items: start;
-  margin-top: var(--s-24);
+.asks .soft {
+  font-size: var(--t-m);
 }
-.plates {
+.ways {
   display: flex;
-  justify-content: center;
-  align-items: center;
   flex-wrap: wrap;
-  gap: var(--s-32) 44px;
-  grid-row: 1 / span 2;
-  padding-top: var(--s-32);
+  gap: var(--s-8);
+  margin-top: var(--s-14);
+}
+.shows,
+.missing {
+  padding: var(--s-20) var(--s-24);
+}
+.shows p {
+  margin: var(--s-6) 0 0;
+  font-size: var(--t-m);
+}
+.missing {
+  display: grid;
+  justify-items: center;
+  gap: var(--s-16);
+  text-align: center;
+  padding: var(--s-32);
+}
+.kept {
+  padding: var(--s-8) var(--s-16);
+  margin: var(--s-8) 0 0;
 }
 .others {
   padding: 0 var(--s-24);
 }
-figure {
-  margin: 0;
-  display: grid;
-  justify-items: center;
-  gap: var(--s-10);
-}
-figcaption {
-  font-size: var(--t-l);
-  min-height: 30px;
-}
-.told {
-  display: flex;
-  align-items: center;
-  gap: var(--s-10);
-  font-family: var(--display);
-  font-weight: 700;
-  font-size: var(--t-h2);
-  animation: rise 0.7s ease-out;
-}
-@keyframes rise {
-  from {
-    opacity: 0;
-    transform: translateY(-26px);
-  }
+.foot {
+  font-size: var(--t-m);
 }
 @media (max-width: 1000px) {
   .spread {
     grid-template-columns: minmax(0, 1fr);
   }
-  .asks {
-    flex-wrap: wrap;
+  .side {
+    grid-row: 1;
+  }
+  .side > :not(.asks) {
+    order: 2;
   }
   .asks .big {
     font-size: var(--t-h1);
-  }
-  .plates {
-    gap: var(--s-16);
-    grid-row: auto;
-    padding: 0;
   }
 }
 </style>

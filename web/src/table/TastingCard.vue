@@ -1,70 +1,71 @@
 <script setup lang="ts">
-import { computed, reactive, ref, watch } from 'vue'
-import { api, byField, call, sentenceOf, type Schemas } from '../api/client'
+import { useLocalStorage } from '@vueuse/core'
+import { computed } from 'vue'
+import { api, call } from '../api/client'
 import { useChange } from '../api/change'
 import Choice from '../kit/Choice.vue'
-import * as unsent from '../edit/unsent'
+import Tick from '../kit/Tick.vue'
+import { NONE, placesOf, tapped, toggledTie } from './card'
+import FaceRow from './FaceRow.vue'
 import NumberedPlate from './NumberedPlate.vue'
-import ScoreRow from './ScoreRow.vue'
+import PickPlate from './PickPlate.vue'
+import PlateQuestions from './PlateQuestions.vue'
+import { useCard } from './useCard'
+import type { Table } from './useTable'
 
-/** One taster's card, passed round on a phone: plates in the order to taste them, then which is preferred. */
-const props = defineProps<{ table: Schemas['TableOut'] }>()
-const emit = defineEmits<{ taken: [table: Schemas['TableOut']]; away: [] }>()
+/** One taster's card, passed round on a phone or on their own: a question a step, or all on a page. */
+const props = defineProps<{ table: Table; taster: string }>()
+const emit = defineEmits<{ taken: [table: Table | null, name: string]; away: []; changed: [table: Table] }>()
 
-// the order is fixed when the card is begun, whatever comes in meanwhile
-const served = [...props.table.next_order]
-const kept = `card:${props.table.trial_id}`
-const blank = { taster: '', prefers: '', scores: {} as Record<string, number | undefined> }
-const card = reactive({ ...blank, ...unsent.recall<typeof blank>(kept) })
-watch(card, () => unsent.remember(kept, card))
-void unsent.leftBehind<typeof blank>(kept).then((left) => {
-  if (left && !card.taster && !Object.keys(card.scores).length) Object.assign(card, left)
-})
-
-const errors = ref<Record<string, string>>({})
+const { card, at, step, steps, isLast, errors, others, begin, hand } = useCard(
+  () => props.table,
+  props.taster,
+  (table, name) => emit('taken', table, name),
+)
+const paging = useLocalStorage<'steps' | 'page'>('ravska:card', 'steps')
 const free = computed(() => {
   const done = new Set(props.table.cards.map((one) => one.taster))
-  return props.table.tasters.filter((name) => !done.has(name))
+  const seated = props.table.servings.filter((one) => one.state !== 'in').map((one) => one.taster)
+  return [...new Set([...seated, ...props.table.tasters])].filter((name) => !done.has(name))
 })
-const preference = computed(() => [
-  ...served.map((code) => ({ value: code, text: code })),
-  { value: 'none', text: 'no preference' },
-])
-
-const hand = useChange(
-  'trial',
-  async () => {
-    if (!card.prefers) {
-      errors.value = { prefers: 'Say which plate you would rather have again, or that you have no preference.' }
-      return
-    }
-    const scores = Object.entries(card.scores).flatMap(([key, value]) => {
-      const [code = '', scale = ''] = key.split('|')
-      return value === undefined ? [] : [{ code, scale, value }]
-    })
-    const body = { taster: card.taster ?? '', served, scores, prefers: card.prefers === 'none' ? null : card.prefers }
-    const path = { trial_id: props.table.trial_id }
-    const table = await call(api.POST('/api/trials/{trial_id}/cards', { params: { path }, body }))
-    unsent.forget(kept)
-    emit('taken', table)
-  },
-  {
-    refused: (failure) => {
-      errors.value = byField(failure)
-      if (!Object.keys(errors.value).length) errors.value = { all: sentenceOf(failure) }
-    },
-  },
-)
-const others = computed(() =>
-  Object.entries(errors.value)
-    .filter(([field]) => !['taster', 'prefers'].includes(field))
-    .map(([, sentence]) => sentence),
-)
+/** The steps in sight: one, or all after who it is. */
+const shown = computed(() => (paging.value === 'page' && at.value > 0 ? steps.value.slice(1) : [step.value]))
+const code = (name: string) => name.slice('plate '.length)
+function pick(chosen: string) {
+  errors.value = {}
+  if (props.table.kind === 'ranking') card.order = tapped(card.order, chosen)
+  else if (props.table.kind === 'triangle') card.odd = chosen
+  else card.prefers = chosen
+}
+const leave = useChange('trial', async () => {
+  const params = { path: { trial_id: props.table.trial_id } }
+  emit('changed', await call(api.POST('/api/trials/{trial_id}/gone', { params, body: { taster: card.taster, gone: true } }))) // prettier-ignore
+  emit('away')
+})
+const said = computed(() => Object.keys(card.scores).length + card.order.length || card.prefers || card.odd)
+const decidesWith = computed(() => ({
+  ranking: { places: placesOf(card.order, card.ties), order: card.order },
+  triangle: { chosen: card.odd },
+  preference: { chosen: card.prefers, none: 'No preference' },
+  scores: {},
+})[props.table.kind]) // prettier-ignore
 </script>
 
 <template>
-  <form class="plate card" novalidate @submit.prevent="hand">
-    <div class="who">
+  <form
+    class="plate card"
+    novalidate
+    @submit.prevent="at ? (isLast || paging === 'page' ? hand(false) : at++) : begin()"
+  >
+    <header v-if="at">
+      <span
+        ><b>{{ card.taster }}</b> <span class="muted">tastes {{ card.served.join(', then ') }}</span></span
+      >
+      <span v-if="paging === 'steps'" class="dots" :aria-label="`Step ${at} of ${steps.length - 1}`" role="img">
+        <i v-for="n in steps.length - 1" :key="n" :class="{ on: n === at, past: n < at }" />
+      </span>
+    </header>
+    <div v-if="!at" class="who">
       <label for="taster">Who tastes?</label>
       <v-combobox
         id="taster"
@@ -75,88 +76,124 @@ const others = computed(() =>
         aria-label="Who tastes?"
       />
       <p v-if="errors.taster" class="says" role="alert">{{ errors.taster }}</p>
-    </div>
-    <ol class="order" aria-label="The order to taste in">
-      <li v-for="(code, at) in served" :key="code">
-        <NumberedPlate :code="code" :size="92" />
-        <span
-          ><b>{{ at ? 'Then taste' : 'First taste' }} {{ code }}</b
-          ><br /><span class="muted">a sip of water before it</span></span
-        >
-      </li>
-    </ol>
-    <Choice
-      v-model="card.prefers"
-      class="decides"
-      label="Which would you rather have again?"
-      :options="preference"
-      :error="errors.prefers"
-    />
-    <section v-for="code in served" :key="code" class="sample" :aria-label="`Plate ${code}`">
-      <h2>{{ code }}</h2>
-      <ScoreRow
-        v-for="scale in table.scales"
-        :key="scale.name"
-        :scale="scale"
-        :code="code"
-        :model-value="card.scores[`${code}|${scale.name}`]"
-        @update:model-value="card.scores[`${code}|${scale.name}`] = $event"
+      <Tick v-model="card.short">a child’s card: three faces, a vote and no points</Tick>
+      <Choice
+        v-model="paging"
+        label="The card comes"
+        :options="[
+          { value: 'steps', text: 'a question at a time' },
+          { value: 'page', text: 'all on one page' },
+        ]"
       />
-    </section>
+    </div>
+    <template v-for="name in shown" :key="name">
+      <template v-if="name === 'decides'">
+        <p class="muted first">
+          Taste {{ card.served.join(', then ') }}, in this order, with a sip of {{ table.sip }} before each.
+        </p>
+        <PickPlate
+          :codes="card.served"
+          :asks="table.asks"
+          v-bind="decidesWith"
+          @pick="pick"
+          @alike="card.ties = toggledTie(card.ties, $event)"
+        />
+        <p v-if="errors.decides" class="says" role="alert">{{ errors.decides }}</p>
+      </template>
+      <section v-else-if="name.startsWith('plate ')" class="sample" :aria-label="`Plate ${code(name)}`">
+        <div class="head">
+          <NumberedPlate :code="code(name)" :size="92" />
+          <p>
+            <span class="muted">a sip of {{ table.sip }} before it</span>
+          </p>
+        </div>
+        <PlateQuestions v-model="card" :table="table" :code="code(name)" />
+      </section>
+      <section v-else-if="name === 'faces'" class="faces">
+        <h2>How was it?</h2>
+        <div v-for="one in card.served" :key="one" class="face">
+          <NumberedPlate :code="one" :size="92" />
+          <FaceRow
+            :code="one"
+            :model-value="card.scores[`${one}|face`]"
+            @update:model-value="card.scores[`${one}|face`] = $event as number"
+          />
+        </div>
+      </section>
+      <PickPlate
+        v-else-if="name === 'guess'"
+        :codes="card.served"
+        :asks="table.guess"
+        :chosen="card.guess || NONE"
+        none="I cannot tell"
+        @pick="card.guess = $event === NONE ? '' : $event"
+      />
+    </template>
     <p v-for="sentence in others" :key="sentence" class="says" role="alert">{{ sentence }}</p>
     <div class="ways">
-      <v-btn class="solid" type="submit">Hand the card in</v-btn>
-      <v-btn @click="$emit('away')">Back to the plates</v-btn>
+      <v-btn v-if="!at" class="solid" type="submit" :disabled="!card.taster?.trim()">Begin</v-btn>
+      <v-btn v-else class="solid" type="submit">{{ isLast || paging === 'page' ? 'Hand the card in' : 'Next' }}</v-btn>
+      <v-btn v-if="at" @click="at--">Back</v-btn>
+      <v-btn v-else @click="$emit('away')">Back to the plates</v-btn>
+      <button v-if="at && said" type="button" class="link" @click="hand(true)">
+        They had to go: hand in what is here
+      </button>
+      <button v-else-if="at" type="button" class="link" @click="leave">They left without tasting</button>
     </div>
   </form>
 </template>
 
 <style scoped>
-.order {
-  list-style: none;
-  margin: 0;
-  padding: 0;
-  display: flex;
-  flex-wrap: wrap;
-  gap: var(--s-14) 40px;
-}
-.order li {
-  display: flex;
-  gap: var(--s-14);
-  align-items: center;
-}
-.decides :deep(legend) {
-  font-family: var(--display);
-  font-weight: 700;
-  font-size: var(--t-h1);
-  color: var(--ink);
-  padding-bottom: var(--s-8);
-}
-.decides :deep(label) {
-  font-size: var(--t-h3);
-  padding: var(--s-14) var(--s-16);
-}
 .card {
-  max-width: 720px;
+  max-width: 760px;
   margin: 0 auto;
   padding: var(--s-24) var(--s-32);
   display: grid;
   gap: var(--s-20);
 }
+header {
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: space-between;
+  align-items: center;
+  gap: var(--s-8);
+}
+.dots {
+  display: flex;
+  gap: var(--s-6);
+}
+.dots i {
+  width: 10px;
+  height: 10px;
+  border-radius: 50%;
+  border: 1.5px solid var(--rim);
+}
+.dots .past {
+  background: var(--line-strong);
+}
+.dots .on {
+  background: var(--cobalt);
+}
 .who {
   display: grid;
-  gap: var(--s-4);
+  gap: var(--s-10);
 }
-.who label {
+.who > label[for] {
   font-family: var(--display);
   font-weight: 700;
   font-size: var(--t-h2);
 }
+.first {
+  margin: 0;
+  text-align: center;
+}
 .sample {
-  border-top: 1px solid var(--line);
-  padding-top: var(--s-16);
   display: grid;
-  gap: var(--s-12);
+  gap: var(--s-16);
+}
+.sample + .sample {
+  border-top: 1px solid var(--line);
+  padding-top: var(--s-20);
 }
 .head {
   display: flex;
@@ -165,21 +202,41 @@ const others = computed(() =>
 }
 .head p {
   margin: 0;
-  font-size: var(--t-xl);
+}
+.faces h2 {
+  font-size: var(--t-h1);
+  text-align: center;
+}
+.face {
+  display: grid;
+  grid-template-columns: 100px minmax(0, 1fr);
+  gap: var(--s-16);
+  align-items: center;
+  padding: var(--s-12) 0;
+  border-top: 1px solid var(--line);
 }
 .says {
   color: var(--stop);
   margin: 0;
-  font-size: var(--t-s);
+  font-size: var(--t-m);
 }
 .ways {
   display: flex;
-  gap: var(--s-10);
+  gap: var(--s-10) var(--s-16);
   flex-wrap: wrap;
+  align-items: center;
+}
+.ways .solid {
+  min-height: 48px;
+  min-width: 160px;
 }
 @media (max-width: 720px) {
   .card {
     padding: var(--s-20) var(--s-14);
+  }
+  .face {
+    grid-template-columns: minmax(0, 1fr);
+    justify-items: center;
   }
 }
 </style>

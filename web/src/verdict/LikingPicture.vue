@@ -3,8 +3,9 @@ import { computed } from 'vue'
 import type { Schemas } from '../api/client'
 import Why from '../kit/Why.vue'
 import { sure } from '../kit/sure'
+import SampleDot from './SampleDot.vue'
 
-/** Mean liking of both sides on every scale, each with its standard error drawn. */
+/** Mean liking of every sample on every scale, each with its standard error drawn. */
 const props = defineProps<{ verdict: Schemas['VerdictOut'] }>()
 
 const at = (score: number) => ((score - 1) / 8) * 100
@@ -20,34 +21,33 @@ const rows = computed(() =>
     })),
   })),
 )
-const called = (side: number) => sure(props.verdict.sides[side]).name ?? sure(props.verdict.sides[side]).code
+const sides = computed(() => props.verdict.sides)
+const called = (side: number) => sure(sides.value[side]).name ?? sure(sides.value[side]).codes[0]
+/** A mark goes by its piece once that is told; before it by the place of its code. */
+const letter = (side: number) => sides.value[side]?.letter ?? 'ABCDEFGH'.charAt(side)
 </script>
 
 <template>
   <section class="plate liking" aria-labelledby="liking">
     <h2 id="liking">How it was liked, 1 to 9</h2>
     <p class="muted key">
-      <span v-for="side in [0, 1]" :key="side">
-        <svg width="26" height="14" aria-hidden="true">
-          <circle v-if="!side" cx="13" cy="7" r="6" class="a" />
-          <rect v-else x="7.5" y="1.5" width="11" height="11" class="b" />
-        </svg>
-        {{ called(side) }}
-      </span>
+      <span v-for="(side, n) in sides" :key="side.codes[0]"><SampleDot :letter="letter(n)" /> {{ called(n) }}</span>
       <span>line: one standard error</span>
     </p>
     <div v-for="row in rows" :key="row.scale" class="row">
       <b>{{ row.scale }}</b>
-      <div class="track" aria-hidden="true">
+      <div class="track" :style="{ height: `${16 + 17 * row.marks.length}px` }" aria-hidden="true">
         <i v-for="n in 9" :key="n" class="tick" :style="{ left: `${at(n)}%` }" />
-        <template v-for="mark in row.marks" :key="mark.side">
-          <i
-            class="error"
-            :class="mark.side ? 'b' : 'a'"
-            :style="{ left: `${mark.from}%`, width: `${mark.to - mark.from}%` }"
-          />
-          <i class="mark" :class="mark.side ? 'b' : 'a'" :style="{ left: `${mark.x}%` }" />
-        </template>
+        <span
+          v-for="mark in row.marks"
+          :key="mark.side"
+          :class="`tone-${letter(mark.side).toLowerCase()}`"
+          class="line"
+          :style="{ top: `${10 + 17 * mark.side}px` }"
+        >
+          <i class="error" :style="{ left: `${mark.from}%`, width: `${mark.to - mark.from}%` }" />
+          <SampleDot :letter="letter(mark.side)" class="mark" :style="{ left: `${mark.x}%` }" />
+        </span>
       </div>
       <span class="n">
         <Why
@@ -73,9 +73,14 @@ const called = (side: number) => sure(props.verdict.sides[side]).name ?? sure(pr
   font-size: var(--t-s);
   margin: var(--s-4) 0 var(--s-6);
 }
+.key span {
+  display: inline-flex;
+  align-items: center;
+  gap: var(--s-6);
+}
 .row {
   display: grid;
-  grid-template-columns: 110px minmax(0, 1fr) 74px;
+  grid-template-columns: 110px minmax(0, 1fr) auto;
   gap: var(--s-12);
   align-items: center;
   border-top: 1px solid var(--line);
@@ -85,63 +90,61 @@ const called = (side: number) => sure(props.verdict.sides[side]).name ?? sure(pr
 }
 .track {
   position: relative;
-  height: 40px;
   margin: 0 var(--s-8);
-}
-.track::before {
-  content: '';
-  position: absolute;
-  inset: 19.5px 0 auto;
-  border-top: 1px solid var(--line-strong);
 }
 .tick {
   position: absolute;
-  top: 16px;
-  height: 8px;
-  border-left: 1px solid var(--line-strong);
+  top: 8px;
+  bottom: 8px;
+  border-left: 1px solid var(--line);
 }
-.mark,
-.error {
+.line {
   position: absolute;
+  left: 0;
+  right: 0;
+  height: 0;
 }
 .mark {
-  width: 13px;
-  height: 13px;
-  margin-left: -6.5px;
-}
-.mark.a {
-  top: 5px;
-  border-radius: 50%;
-  background: var(--piece-a);
-}
-.mark.b {
-  top: 22px;
-  background: var(--piece-b);
+  position: absolute;
+  transform: translate(-50%, -50%);
 }
 .error {
+  position: absolute;
   height: 3px;
+  top: -1.5px;
+  background: currentcolor;
 }
-.error.a {
-  top: 10px;
-  background: var(--piece-a);
+.tone-a {
+  color: var(--piece-a);
 }
-.error.b {
-  top: 27px;
-  background: var(--piece-b);
+.tone-b {
+  color: var(--piece-b);
 }
-.key .a {
-  fill: var(--piece-a);
+.tone-c {
+  color: var(--piece-c);
 }
-.key .b {
-  fill: var(--piece-b);
+.tone-d {
+  color: var(--piece-d);
+}
+.tone-e {
+  color: var(--piece-e);
+}
+.tone-f {
+  color: var(--piece-f);
+}
+.tone-g {
+  color: var(--piece-g);
+}
+.tone-h {
+  color: var(--piece-h);
 }
 .n {
-  display: flex;
-  justify-content: space-between;
+  display: grid;
+  justify-items: end;
 }
 @media (max-width: 720px) {
   .row {
-    grid-template-columns: 92px minmax(0, 1fr) 66px;
+    grid-template-columns: 84px minmax(0, 1fr) auto;
     gap: var(--s-6);
   }
 }

@@ -8,7 +8,10 @@ import Why from '../kit/Why.vue'
 import LikingPicture from './LikingPicture.vue'
 import NumberedPlate from '../table/NumberedPlate.vue'
 import TastingList from '../table/TastingList.vue'
+import OddCount from './OddCount.vue'
+import PairsPlate from './PairsPlate.vue'
 import PreferenceCount from './PreferenceCount.vue'
+import WhatExplains from './WhatExplains.vue'
 import { sure } from '../kit/sure'
 
 const props = defineProps<{ id?: string }>()
@@ -32,26 +35,11 @@ const { data: verdict, error } = useQuery({
   gcTime: 0,
 })
 
-const called = (at: number) => {
-  const side = verdict.value?.sides[at]
-  return side?.name ?? `plate ${side?.code}`
-}
-const prefer = (at: number) => {
-  const n = verdict.value?.sides[at]?.preferred ?? 0
-  return `${n} ${n === 1 ? 'prefers' : 'prefer'} ${called(at).toLowerCase()}`
-}
-const heading = computed(() => {
-  const found = verdict.value
-  if (!found) return ''
-  if (found.missing) return 'Nothing to taste against'
-  if (found.state === 'no cards') return 'No card is in yet'
-  if (found.state === 'winner') return `${called(found.winner ?? 0)} won`
-  return found.state === 'no winner' ? 'No winner' : 'Not yet known'
-})
+const reading = computed(() => verdict.value?.reading)
 const inPercent = (p: number) => (p >= 0.1 ? `${(p * 100).toFixed(0)} %` : `${(p * 100).toFixed(p < 0.01 ? 2 : 1)} %`)
-const chance = computed(() => inPercent(verdict.value?.probability.value ?? 1))
-const more = computed(() => verdict.value?.cards_more?.value ?? 0)
-const aboutSalt = computed(() => verdict.value?.differs.some((difference) => difference.what === 'salt') ?? false)
+const more = computed(() => reading.value?.cards_more?.value ?? 0)
+/** A preference is looked at card by card; all else is read once, at the reveal. */
+const looks = computed(() => verdict.value?.kind === 'preference' && reading.value?.state !== 'no cards')
 </script>
 
 <template>
@@ -67,86 +55,70 @@ const aboutSalt = computed(() => verdict.value?.differs.some((difference) => dif
     <div v-if="verdict" class="columns">
       <div class="found">
         <section class="answer" aria-label="Verdict">
-          <p class="big" :class="{ upper: true }">{{ heading }}</p>
+          <p class="big upper">{{ verdict.missing ? 'Nothing to taste against' : reading?.headline }}</p>
           <p v-if="verdict.missing">{{ verdict.missing }}</p>
-          <p v-if="verdict.state !== 'no cards' && !verdict.missing">
-            {{ prefer(0) }}, {{ prefer(1)
-            }}<template v-if="verdict.no_preference">, {{ verdict.no_preference }} neither</template>. Chance alone
-            splits this lopsided in
-            <Why :figure="verdict.probability" of="Chance of a split this lopsided">{{ chance }}</Why> of tastings.
-          </p>
-          <p v-if="verdict.state !== 'no cards'">
+          <template v-else>
+            <p v-for="sentence in reading?.says" :key="sentence">{{ sentence }}</p>
+            <p v-if="reading?.probability">
+              <Why :figure="reading.probability" of="Chance of a result so clear">How that is worked out</Why>
+            </p>
+          </template>
+          <p v-if="looks && reading?.bound">
             This trial stated {{ verdict.planned_cards }} cards, and names a winner at
-            <Why :figure="verdict.bound" of="What names a winner">{{ inPercent(verdict.bound.value) }}</Why> or less, so
+            <Why :figure="reading.bound" of="What names a winner">{{ inPercent(reading.bound.value) }}</Why> or less, so
             that all its looks together are wrong in at most 5 %.
-            <template v-if="verdict.cards_beyond">
-              {{ verdict.cards_beyond }} {{ verdict.cards_beyond === 1 ? 'card' : 'cards' }} came after those and
-              {{ verdict.cards_beyond === 1 ? 'does' : 'do' }} not count.
-            </template>
           </p>
-          <p v-if="verdict.state === 'not yet known' && verdict.cards_more">
+          <p v-if="verdict.cards_beyond">
+            {{ verdict.cards_beyond }} {{ verdict.cards_beyond === 1 ? 'card' : 'cards' }} came after those it stated,
+            or after the reveal, and {{ verdict.cards_beyond === 1 ? 'does' : 'do' }} not count.
+          </p>
+          <p v-if="reading?.state === 'not yet known' && reading.cards_more">
             At least
-            <Why :figure="verdict.cards_more" of="Cards still needed"
+            <Why :figure="reading.cards_more" of="Cards still needed"
               >{{ more }} more {{ more === 1 ? 'card' : 'cards' }}</Why
             >
             would do, if all of them agree with the plate ahead.
           </p>
-          <p v-if="verdict.state === 'no winner'">
+          <p v-if="looks && reading?.state === 'no winner'">
             Even if all cards that are left agreed, they would not name one. Begin a copy of this cook for another
             trial.
           </p>
-          <p v-if="verdict.state === 'no cards'">
-            This trial states {{ verdict.planned_cards }} cards; it is first looked at with eight, or with fewer if it
-            stated so.
-          </p>
           <v-btn
-            v-if="verdict.state === 'no cards' && !verdict.missing"
+            v-if="reading?.state === 'no cards' && !verdict.missing"
             class="on-dark"
             :to="`/table/${verdict.trial_id}`"
             >Taste and score at the table</v-btn
           >
-          <p v-if="verdict.state === 'winner' && verdict.differs.length">
+          <p v-if="reading?.state === 'winner' && (verdict.differs.length || verdict.changes_two)">
             <b>Not a clean pair.</b> {{ verdict.differs.map((difference) => difference.sentence).join(' ') }}
+            {{ verdict.changes_two ? 'It changed more than one thing.' : '' }}
           </p>
           <p v-if="!verdict.revealed" class="hidden">Which is which stays hidden until the reveal at the table.</p>
         </section>
         <p v-if="verdict.cards.length">
-          <router-link :to="`/table/${verdict.trial_id}`" class="link">{{ 'Add another card' }}</router-link>
+          <router-link :to="`/table/${verdict.trial_id}`" class="link">{{
+            verdict.revealed ? 'To the table' : 'Add another card'
+          }}</router-link>
         </p>
-        <div v-if="!verdict.cards.length && !verdict.missing" class="await">
-          <NumberedPlate v-for="side in verdict.sides" :key="side.code" :code="side.code" :size="150" />
+        <div v-if="reading?.state === 'kept' || (!verdict.cards.length && !verdict.missing)" class="await">
+          <template v-for="side in verdict.sides" :key="side.codes[0]">
+            <NumberedPlate v-for="code in side.codes" :key="code" :code="code" :size="150" />
+          </template>
         </div>
-        <template v-if="verdict.cards.length">
-          <PreferenceCount :verdict="verdict" />
-          <LikingPicture :verdict="verdict" />
+        <template v-else-if="verdict.cards.length">
+          <OddCount v-if="verdict.kind === 'triangle'" :verdict="verdict" />
+          <PreferenceCount v-else :verdict="verdict" />
+          <LikingPicture v-if="verdict.liking.length" :verdict="verdict" />
+          <PairsPlate v-if="verdict.revealed" :verdict="verdict" />
+          <WhatExplains :verdict="verdict" />
         </template>
       </div>
       <aside>
         <section v-if="verdict.revealed">
           <h2>What muddies it</h2>
-          <p v-for="difference in verdict.differs" :key="difference.what">{{ difference.sentence }}</p>
-          <table v-if="aboutSalt" class="votes">
-            <caption>
-              What the cards say of the salt
-            </caption>
-            <thead>
-              <tr>
-                <td />
-                <th scope="col">too little</th>
-                <th scope="col">just right</th>
-                <th scope="col">too much</th>
-              </tr>
-            </thead>
-            <tbody>
-              <tr v-for="(side, n) in verdict.sides" :key="side.code">
-                <th scope="row">{{ called(n) }}</th>
-                <td>{{ sure(verdict.salt[n]).too_little }}</td>
-                <td>{{ sure(verdict.salt[n]).just_right }}</td>
-                <td>{{ sure(verdict.salt[n]).too_much }}</td>
-              </tr>
-            </tbody>
-          </table>
-          <p v-if="!verdict.differs.length">Nothing recorded differs but the seasoning.</p>
+          <p v-for="difference in verdict.differs" :key="difference.sentence">{{ difference.sentence }}</p>
+          <p v-if="verdict.changes_two">{{ verdict.changes_two }}</p>
+          <p v-if="!verdict.differs.length && !verdict.changes_two">Nothing recorded differs but the seasoning.</p>
           <p v-if="verdict.unknown.length" class="muted">Not recorded: {{ verdict.unknown.join(', ') }}.</p>
         </section>
         <TastingList to="verdict" :current="trial" />
@@ -205,36 +177,6 @@ aside {
 aside p {
   margin: var(--s-6) 0 0;
   font-size: var(--t-m);
-}
-.votes {
-  border-collapse: collapse;
-  margin: var(--s-10) 0 var(--s-4);
-  font-size: var(--t-s);
-  width: 100%;
-}
-.votes caption {
-  text-align: left;
-  font-weight: 600;
-  padding-bottom: var(--s-4);
-}
-.votes th,
-.votes td {
-  padding: var(--s-4) 0;
-  border-top: 1px solid var(--line);
-  font-variant-numeric: tabular-nums;
-}
-.votes thead th {
-  font-weight: 400;
-  color: var(--muted);
-  border: 0;
-}
-.votes th[scope='row'] {
-  text-align: left;
-  font-weight: 400;
-}
-.votes td,
-.votes thead th {
-  text-align: right;
 }
 @media (max-width: 1000px) {
   .columns {

@@ -1,0 +1,96 @@
+import { computed, reactive, ref, watch } from 'vue'
+import { useChange } from '../api/change'
+import { api, byField, call, sentenceOf } from '../api/client'
+import * as unsent from '../edit/unsent'
+import { asDocument, blankCard, stepsOf, type Filled } from './card'
+import { handIn } from './cardsOut'
+import type { Table } from './useTable'
+
+/** One taster's card while it is filled: kept at every tap, whatever becomes of the page or of the server. */
+export function useCard(table: () => Table, taster: string, done: (table: Table | null, name: string) => void) {
+  const kept = `card:${table().trial_id}`
+  const card = reactive<Filled>(blankCard())
+  const left = unsent.recall<Filled>(kept)
+  if (left && (!taster || left.taster === taster)) Object.assign(card, left)
+  if (taster) card.taster = taster
+  watch(card, () => unsent.remember(kept, card))
+  void unsent.leftBehind<Filled>(kept).then((other) => {
+    if (other && !card.taster && !Object.keys(card.scores).length) Object.assign(card, other)
+  })
+
+  const at = ref(0)
+  const errors = ref<Record<string, string>>({})
+  const steps = computed(() => stepsOf(table(), card))
+  const step = computed(() => steps.value[Math.min(at.value, steps.value.length - 1)] ?? 'who')
+  const isLast = computed(() => at.value >= steps.value.length - 1)
+
+  /** Who tastes has said so: they are given their order, and a card of their own. */
+  const begin = useChange(
+    'trial',
+    async () => {
+      errors.value = {}
+      const name = card.taster.trim()
+      const mine = table().servings.find((one) => one.taster.toLowerCase() === name.toLowerCase())
+      if (mine?.state === 'in') {
+        errors.value = { taster: `${mine.taster} has a card already; take it back first or use another name.` }
+        return
+      }
+      if (mine?.order.length) {
+        take(mine.taster, mine.order, mine.short || card.short)
+        return
+      }
+      const params = { path: { trial_id: table().trial_id } }
+      const told = await call(
+        api.POST('/api/trials/{trial_id}/seat', { params, body: { taster: name, short: card.short } }),
+      )
+      const given = told.servings.find((one) => one.taster.toLowerCase() === name.toLowerCase())
+      take(given?.taster ?? name, given?.order ?? [], given?.short ?? card.short)
+    },
+    { refused },
+  )
+  function take(name: string, order: string[], short: boolean) {
+    Object.assign(card, { taster: name, served: order, short })
+    at.value = 1
+  }
+  function refused(failure: unknown) {
+    errors.value = byField(failure)
+    if (!Object.keys(errors.value).length) errors.value = { all: sentenceOf(failure) }
+    if (errors.value.taster) at.value = 0
+  }
+
+  /** Say what is missing before the card goes in, where the card itself can tell. */
+  function missing(): string {
+    const { kind } = table()
+    if (card.short) return ''
+    if (kind === 'preference' && !card.prefers)
+      return 'Say which plate you would rather have again, or that you have no preference.'
+    if (kind === 'triangle' && !card.odd) return 'Pick one out, even by guessing.'
+    if (kind === 'ranking' && card.order.length < card.served.length)
+      return 'Put every plate in order: tap them one after the other, the best first.'
+    return ''
+  }
+  const hand = useChange(
+    'trial',
+    async (early: boolean) => {
+      const said = early ? '' : missing()
+      if (said) {
+        errors.value = { decides: said }
+        at.value = Math.max(1, steps.value.indexOf('decides'))
+        return
+      }
+      const { taster: name } = card
+      const told = await handIn(table().trial_id, asDocument(card, early))
+      unsent.forget(kept)
+      Object.assign(card, blankCard())
+      unsent.forget(kept)
+      done(told, name)
+    },
+    { refused },
+  )
+  const others = computed(() =>
+    Object.entries(errors.value)
+      .filter(([field]) => !['taster', 'decides'].includes(field))
+      .map(([, sentence]) => sentence),
+  )
+  return { card, at, step, steps, isLast, errors, others, begin, hand }
+}
