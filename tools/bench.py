@@ -143,7 +143,9 @@ def answers(address: str, process: int) -> None:
     bought = {"label": label, "ingredients": "salt, sugar, paprika, spices, garlic"}
     poured = {"scale": "bench", "readings": [{"at_s": 1.0, "grams": 12.3, "settled": True}] * 2}
     between = blend | {"low": "40 g", "high": "120 g"}
-    tasted = next(row for row in client("GET", "cooks") if row["trial"] and row["trial"]["cards"] == 8)
+    trials = {row["name"]: row["trial"]["id"] for row in client("GET", "cooks") if row["trial"]}
+    duck, breast, half = (trials[name] for name in ("Wharf lunch, duck legs", "Swing-bridge supper, lamb breast",
+                                                    "Mackerel on the towpath"))  # fmt: skip
 
     alight = client("GET", "fire/cook")["id"]
     burnt = next(row["id"] for row in client("GET", "cooks") if "goat" in row["name"])
@@ -194,7 +196,11 @@ def answers(address: str, process: int) -> None:
         ("a thermometer's readings", thermometer, 20),
         ("list of blends", client.asks("GET", "blends"), 50),
         ("list of cooks", client.asks("GET", "cooks"), 50),
-        ("verdict of eight cards", client.asks("GET", f"trials/{tasted['trial']['id']}/verdict"), 50),
+        ("a table half tasted", client.asks("GET", f"trials/{half}"), 50),
+        ("a trial's design", client.asks("GET", f"trials/{half}/design"), 50),
+        ("is it a fair test", client.asks("GET", f"trials/{half}/fair"), 50),
+        ("verdict of eight cards", client.asks("GET", f"trials/{duck}/verdict"), 50),
+        ("verdict of eight cards, scored", client.asks("GET", f"trials/{breast}/verdict"), 50),
     ]
     floor = 0.0
     print(f"{'answer':<44}{'p50 ms':>9}{'p95 ms':>9}{'cpu ms':>9}{'x floor':>9}{'budget':>9}")

@@ -71,8 +71,8 @@ def measure_shots(wide: Page, address: str) -> None:
     shoot(wide, address, "/shelf", "shelf")
 
 
-def coat_shots(wide: Page, address: str, haunch: str) -> None:
-    """Draw a joint on its fire, and side by side in every way."""
+def coat_shots(wide: Page, address: str) -> None:
+    """Draw a joint on its fire."""
     wide.goto(f"{address}/coat")
     fire = wide.get_by_role("region", name="On the fire")
     fire.get_by_role("list", name="What if").wait_for()
@@ -80,15 +80,6 @@ def coat_shots(wide: Page, address: str, haunch: str) -> None:
     wide.wait_for_timeout(400)
     wide.screenshot(path=OUT / "coat-fire.png")
     print("docs/screenshots/coat-fire.png")
-    wide.goto(f"{address}/coat/{haunch}")
-    wide.get_by_role("region", name="Injecting").first.wait_for()
-    wide.get_by_role("button", name="Side by side").click()
-    sides = wide.get_by_role("region", name="Side by side")
-    sides.get_by_role("article").nth(5).wait_for()
-    wide.evaluate("() => document.querySelector('.sides').scrollIntoView()")
-    wide.wait_for_timeout(400)
-    wide.screenshot(path=OUT / "coat-side-by-side.png")
-    print("docs/screenshots/coat-side-by-side.png")
 
 
 def fire_shots(wide: Page, phone: Page, address: str, supper: str) -> None:
@@ -125,6 +116,29 @@ def fire_shots(wide: Page, phone: Page, address: str, supper: str) -> None:
     print("docs/screenshots/fire-after.png")
 
 
+def table_shots(wide: Page, phone: Page, table: str) -> None:
+    """Draw a card half filled on a phone, and the reveal with two plates turned."""
+    phone.goto(table)
+    phone.get_by_role("button", name="Hand the phone round").click()
+    phone.get_by_role("combobox", name="Who tastes?").fill("Old Pewter")
+    phone.keyboard.press("Escape")
+    phone.get_by_role("button", name="Begin", exact=True).click()
+    plates = phone.get_by_role("group", name="Put them in order, the best first.").locator(".one")
+    for at in (1, 0, 2):
+        plates.nth(at).click()
+    phone.get_by_role("button", name="Next").click()
+    phone.get_by_label("overall of").nth(6).check()
+    phone.wait_for_timeout(400)
+    phone.screenshot(path=OUT / "table-card-phone.png")
+    print("docs/screenshots/table-card-phone.png")
+    wide.goto(f"{table}/reveal")
+    wide.get_by_role("button", name="Reveal, and turn the first plate").click()
+    wide.get_by_role("button", name="Turn the next").click()
+    wide.wait_for_timeout(1200)
+    wide.screenshot(path=OUT / "table-reveal.png")
+    print("docs/screenshots/table-reveal.png")
+
+
 def main() -> None:
     with running() as (at, _), sync_playwright() as playwright:
         browser = playwright.chromium.launch(**CHROMIUM)
@@ -137,9 +151,9 @@ def main() -> None:
         shoot(wide, at, "/coat", "coat")
         shoot(wide, at, "/day", "day")
         supper = next(row["id"] for row in get(at, "cooks") if row["name"] == "Lock-side supper")
-        shoot(wide, at, f"/day/{supper}/sheet", "day-sheet")
-        shoot(wide, at, f"/table/{tasted['Wharf lunch, duck legs']}", "table")
-        shoot(wide, at, f"/verdict/{tasted['Wharf lunch, duck legs']}", "verdict")
+        shoot(wide, at, f"/table/{tasted['Mackerel on the towpath']}", "table")
+        shoot(wide, at, f"/table/{tasted['Lock-side supper']}/design", "table-design")
+        shoot(wide, at, f"/verdict/{tasted['Swing-bridge supper, lamb breast']}", "verdict")
         phone = browser.new_page(viewport=PHONE)
         shoot(phone, at, "/", "home-phone")
         shoot(phone, at, "/coat", "coat-phone")
@@ -148,11 +162,8 @@ def main() -> None:
         phone.screenshot(path=OUT / "coat-phone.png")
         brought(wide, at, "blend-bring")
         measure_shots(wide, at)
-        coat_shots(wide, at, next(row["id"] for row in get(at, "cooks") if "haunch" in row["name"]))
-        phone.goto(f"{at}/table")
-        phone.get_by_role("button", name="Taste and score").click()
-        phone.wait_for_timeout(400)
-        phone.screenshot(path=OUT / "table-card-phone.png")
+        coat_shots(wide, at)
+        table_shots(wide, phone, f"{at}/table/{tasted['Mackerel on the towpath']}")
         fire_shots(wide, phone, at, supper)
         browser.close()
 

@@ -8,7 +8,7 @@ from random import Random
 from ravska_core.trial import RANK_SCALE
 
 from book.cooks import Beginning, begin_cook, pin_cook
-from book.evening import even_salt
+from book.evening import add_salt, even_salt
 from book.models import Blend, Card, Cook, Household, Layer, Sample, Score, Step, Taster, Trial
 from book.steps import lay_out_steps
 from book.tasting import arrange, lay_orders, plates_of, seat, serving_of
@@ -82,7 +82,7 @@ def _whole(name: str, cut: str, grams: float, blend: Blend | None) -> Beginning:
 def scored(house: Household, when: datetime, made: Mapping[str, Blend], tasters: Sequence[str], seed: str) -> None:
     """Begin a supper that was scored, with a hidden twin: lamb breast, pasted with fennel or rubbed."""
     pieces = [
-        _whole("Pasted", "lamb-breast", 1250, made["fennel paste"]), _whole("Rubbed", "lamb-breast", 1270, made["lamb rub"]),
+        _whole("Pasted", "lamb-breast", 1250, made["fennel paste"]), _whole("Rubbed", "lamb-breast", 1270, made["goat rub"]),
     ]  # fmt: skip
     cook = begin_cook(house, "Swing-bridge supper, lamb breast", when, pieces, seed=seed)
     even_salt(cook)
@@ -136,13 +136,14 @@ def half_tasted(house: Household, now: datetime, made: Mapping[str, Blend], tast
     """Begin a tasting that waits for the rest of its cards: three mackerel, ranked, two of six cards in."""
     pieces = [
         _whole("Salted", "mackerel-whole", 380, made["trout salt"]), _whole("Pasted", "mackerel-whole", 390, made["fennel paste"]),
-        _whole("Rubbed", "mackerel-whole", 385, made["market rub"]),
+        _whole("Rubbed", "mackerel-whole", 385, made["goat rub"]),
     ]  # fmt: skip
     when = now.replace(minute=now.minute // 15 * 15, second=0, microsecond=0) - timedelta(minutes=30)
     cook = begin_cook(house, "Mackerel on the towpath", when, pieces, seed=seed)
+    add_salt(cook.pieces.get(letter="A"), 1.0)
     trial = _designed(
         cook, tasters, kind="ranking", planned_cards=len(tasters), scales=["overall", "salt"], guess=False,
-        question="Juniper salt, fennel paste or market rub?", serving={"warm": "50 °C", "sip": "cold tea"},
+        question="Juniper salt, fennel paste or a goat rub?", serving={"warm": "50 °C", "sip": "cold tea"},
     )  # fmt: skip
     Step.objects.filter(piece__cook=cook).update(done_at=when)
     for name, order, liked in zip(tasters[:2], ("BAC", "BCA"), ((6, 8, 5), (5, 7, 6)), strict=True):

@@ -89,7 +89,7 @@ def read_cards(text: str) -> tuple[list[PaperCard], list[CardFault]]:
     if not lines:
         raise BadInput("text", "That file is empty.")
     parts = max(",;\t", key=lines[0].count)
-    reader = csv.reader(iter(lines), delimiter=parts)
+    reader = csv.reader(iter(lines), delimiter=parts, strict=True)
     head = [name.strip().lower() for name in next(reader)]
     column = {name: at for at, name in enumerate(head)}
     if "taster" not in column or "plate" not in column:
