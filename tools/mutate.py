@@ -96,8 +96,16 @@ SUBJECTS = {
         "fire/readings_csv.py",
     ],
     "after": ["fire/after.py", "fire/eaten.py", "fire/happened.py", "fire/leftovers.py", "trial/confounds.py"],
-    "table": ["trial/design.py", "trial/tests.py", "trial/ranks.py", "trial/liking.py", "trial/power.py",
-              "trial/changes.py", "trial/serving.py", "trial/cards_csv.py"],
+    "table": [
+        "trial/design.py",
+        "trial/tests.py",
+        "trial/ranks.py",
+        "trial/liking.py",
+        "trial/power.py",
+        "trial/changes.py",
+        "trial/serving.py",
+        "trial/cards_csv.py",
+    ],
     "one-trial": ["trial/cards.py", "trial/reading.py", "trial/explain.py", "trial/verdict.py"],
     "own": ["catalogue/own.py", "meat/own_cuts.py", "meat/portions.py", "blend/panel.py"],
 }

@@ -21,6 +21,7 @@ import urllib.request
 import uuid
 from collections import Counter
 from collections.abc import Callable, Iterator
+from concurrent.futures import ThreadPoolExecutor
 from contextlib import closing, contextmanager, suppress
 from http.client import HTTPException
 from pathlib import Path
@@ -438,6 +439,26 @@ def phones(pages: int = 20) -> str:
     )
 
 
+def cards(tasters: int = 24) -> str:
+    """Hand in the cards of a whole table at once, each twice under its key, as phones with a bad network do."""
+    with demo() as book:
+        trial = book("GET", "cooks/in-hand").document["cook"]["trial"]["id"]
+        codes = book("GET", f"trials/{trial}").document["codes"]
+
+        def hand_in(name: str) -> list[int]:
+            key = str(uuid.uuid4())
+            card = {"taster": name, "scores": [], "prefers": codes[0]}
+            return [book("POST", f"trials/{trial}/cards", card, key).status for _ in range(2)]
+
+        began = time.monotonic()
+        with ThreadPoolExecutor(tasters) as phones:
+            answers = list(phones.map(hand_in, [f"Boat {n}" for n in range(tasters)]))
+        took = time.monotonic() - began
+        kept = len(book("GET", f"trials/{trial}").document["cards"])
+    fine = sum(answer == [201, 201] for answer in answers)
+    return f"{tasters} cards at once, each sent twice: {fine} answered, {kept} kept, in {took:.1f} s"
+
+
 def hour(edits: int = 3600) -> str:
     """Make an hour's edits as fast as they go, a blend and a cook saved and read in turn; memory must be flat."""
     with demo() as book:
@@ -506,6 +527,7 @@ ATTACKS: dict[str, Callable[[], str]] = {
     "read-only": read_only,
     "clock": clock,
     "phones": phones,
+    "cards": cards,
     "hour": hour,
     "gigabyte": gigabyte,
     "stream": at_fire(at_the_fire.stream),

@@ -82,7 +82,8 @@ def _whole(name: str, cut: str, grams: float, blend: Blend | None) -> Beginning:
 def scored(house: Household, when: datetime, made: Mapping[str, Blend], tasters: Sequence[str], seed: str) -> None:
     """Begin a supper that was scored, with a hidden twin: lamb breast, pasted with fennel or rubbed."""
     pieces = [
-        _whole("Pasted", "lamb-breast", 1250, made["fennel paste"]), _whole("Rubbed", "lamb-breast", 1270, made["goat rub"]),
+        _whole("Pasted", "lamb-breast", 1250, made["fennel paste"]),
+        _whole("Rubbed", "lamb-breast", 1270, made["goat rub"]),
     ]  # fmt: skip
     cook = begin_cook(house, "Swing-bridge supper, lamb breast", when, pieces, seed=seed)
     even_salt(cook)
@@ -116,7 +117,8 @@ def _scores(random: Random, overall: int, salt: int) -> dict[str, int]:
 def by_threes(house: Household, when: datetime, made: Mapping[str, Blend], tasters: Sequence[str], seed: str) -> None:
     """Begin a lunch at which they tried to tell two by threes: turkey thighs, salted an hour ahead or overnight."""
     pieces = [
-        _whole("An hour ahead", "turkey-thigh", 820, made["duck rub"]), _whole("Overnight", "turkey-thigh", 830, made["duck rub"]),
+        _whole("An hour ahead", "turkey-thigh", 820, made["duck rub"]),
+        _whole("Overnight", "turkey-thigh", 830, made["duck rub"]),
     ]  # fmt: skip
     cook = begin_cook(house, "Cabin lunch, turkey thighs", when, pieces, seed=seed)
     for piece, (hold_s, typed) in zip(cook.pieces.all(), ((3600.0, "1 h"), (14 * 3600.0, "14 h")), strict=True):
@@ -135,7 +137,8 @@ def by_threes(house: Household, when: datetime, made: Mapping[str, Blend], taste
 def half_tasted(house: Household, now: datetime, made: Mapping[str, Blend], tasters: Sequence[str], seed: str) -> None:
     """Begin a tasting that waits for the rest of its cards: three mackerel, ranked, two of six cards in."""
     pieces = [
-        _whole("Salted", "mackerel-whole", 380, made["trout salt"]), _whole("Pasted", "mackerel-whole", 390, made["fennel paste"]),
+        _whole("Salted", "mackerel-whole", 380, made["trout salt"]),
+        _whole("Pasted", "mackerel-whole", 390, made["fennel paste"]),
         _whole("Rubbed", "mackerel-whole", 385, made["goat rub"]),
     ]  # fmt: skip
     when = now.replace(minute=now.minute // 15 * 15, second=0, microsecond=0) - timedelta(minutes=30)

@@ -9,7 +9,8 @@ from axe import check_with_axe
 from playwright.sync_api import Page, expect
 
 PATHS = ("/", "/blend", "/blend/{blend}", "/blend/bring", "/blend/label", "/coat", "/day", "/day/{cook}/sheet", "/fire",
-        "/table", "/table/{trial}", "/table/{trial}/design", "/table/{trial}/paper", "/table/{trial}/print", "/table/{trial}/reveal",
+         "/table", "/table/{trial}", "/table/{trial}/design", "/table/{trial}/paper", "/table/{trial}/print",
+         "/table/{trial}/reveal",
          "/verdict", "/verdict/{trial}", "/shelf")  # fmt: skip
 
 

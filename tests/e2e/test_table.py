@@ -1,4 +1,4 @@
-"""A tasting on the real interface: designed, ranked on a phone and revealed; made clean; and a paper round by keyboard."""
+"""A tasting on the real interface: designed, ranked on a phone, revealed; made clean; a paper round by keyboard."""
 
 import re
 
@@ -73,7 +73,12 @@ def test_a_ranking_of_three_by_four_tasters_from_design_to_reveal_on_a_phone(pag
             expect(page.get_by_role("region", name=re.compile(r"^Plate \d{3}"))).to_have_count(1)
             if at == 0 and step == 0:
                 check_with_axe(page)
-                page.get_by_role("button", name=re.compile("^smoke, of")).click()
+                smoke = page.get_by_role("button", name=re.compile("^smoke, of"))
+                smoke.click()
+                page.get_by_label(re.compile(r"^overall of \d{3}: 3")).check()
+                page.get_by_role("button", name="Undo").click()
+                expect(page.get_by_label(re.compile(r"^overall of \d{3}: 3"))).not_to_be_checked()
+                expect(smoke).to_have_attribute("aria-pressed", "true")
         page.get_by_role("button", name="Hand the card in").click()
         expect(page.get_by_text(re.compile(f"^{at + 1} of 4 cards"))).to_be_visible()
 

@@ -172,9 +172,12 @@ def test_once_a_card_is_in_the_design_stays_and_what_is_recorded_beside_it_still
     assert (status, problem["title"], problem["errors"][0]["code"]) == (409, "Tasted", "tasted")
     assert "copy" in problem["detail"]
     now = version_of(api, cook)
-    served = {"version": now, "serving": {"warm": "55 °C", "sip": "water", "dim": True, "shared": ["one board"]},
-              "pieces": [{"letter": "A", "portion": {"grain": "across", "thickness": "8 mm"}, "plate_min": "12 min"},
-                         {"letter": "B", "portion": {"grain": "along", "thickness": "9 mm"}, "plate_min": "4 min"}]}  # fmt: skip
+    pieces = [
+        {"letter": "A", "portion": {"grain": "across", "thickness": "8 mm"}, "plate_min": "12 min"},
+        {"letter": "B", "portion": {"grain": "along", "thickness": "9 mm"}, "plate_min": "4 min"},
+    ]
+    how = {"warm": "55 °C", "sip": "water", "dim": True, "shared": ["one board"]}
+    served = {"version": now, "serving": how, "pieces": pieces}
     status, told = api("PUT", f"trials/{cook.trial.id}/serving", served)
     assert status == 200, told
     assert told["pieces"][0]["portion"] == {"grain": "across", "thickness": "8 mm", "crust": "", "place": ""}

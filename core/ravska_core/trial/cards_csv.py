@@ -2,7 +2,7 @@
 
 import csv
 import io
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
 from types import MappingProxyType
 
@@ -104,9 +104,9 @@ def read_cards(text: str) -> tuple[list[PaperCard], list[CardFault]]:
     return [card for card in cards.values() if not wrong & {line for line, _ in card.at.values()}], faults
 
 
-def _rows(reader: "csv._reader", faults: list[CardFault]) -> Iterable[tuple[int, list[str]]]:
+def _rows(reader: Iterator[list[str]], faults: list[CardFault]) -> Iterable[tuple[int, list[str]]]:
     while True:
-        line = reader.line_num + 1
+        line = getattr(reader, "line_num", 0) + 1
         try:
             cells = next(reader)
         except StopIteration:

@@ -1,4 +1,4 @@
-"""What two samples change at once: the one thing that is asked about, what changes besides it, and how to ask cleanly."""
+"""What two samples change at once: the one thing that is asked about, what besides it, and how to ask cleanly."""
 
 from collections.abc import Sequence
 from dataclasses import dataclass
@@ -45,8 +45,8 @@ def changes(first: str, a: Sequence[Put], second: str, b: Sequence[Put]) -> tupl
     only_a, only_b = _only(a, b), _only(b, a)
     found = []
     if only_a and only_b:
-        one, other = only_a.pop(0), only_b.pop(0)
-        found.append(StackChange("layer", f"{one.of} or {other.of}", "", f"{first} has {one.of}, {second} {other.of}."))
+        one, two = only_a.pop(0), only_b.pop(0)
+        found.append(StackChange("layer", f"{one.of} or {two.of}", "", f"{first} has {one.of}, {second} {two.of}."))
     for letter, other, some in ((first, second, only_a), (second, first, only_b)):
         for put in some:
             sentence = f"Only {letter} has {put.of} ({put.kind}), {other} has none."

@@ -88,8 +88,8 @@ class FairTest:
     """What is the same, what differs, and what is not recorded yet.
 
     `changes` is what the seasoning changes, the thing that is asked about first; where there is more than one, `clean`
-    says the smallest change that leaves one, and `two_by_two` names four samples that answer both; `can_clean` tells whether
-    one tap can do it. `looks` says how the plates can be told apart by looks.
+    says the smallest change that leaves one, `can_clean` whether one tap makes it, and `two_by_two` names four samples
+    that answer both. `looks` says how the plates can be told apart by looks.
     """
 
     same: tuple[str, ...]

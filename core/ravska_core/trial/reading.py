@@ -122,7 +122,9 @@ def _triangle(trial: TastedTrial, cards: Sequence[ReadCard]) -> TrialReading:
     ]
     if told:
         by_taste = max(0.0, (right / n - 1 / 3) * 1.5)
-        says.append(f"About {by_taste * 100:.0f} % of them can tell, and the others guessed. It does not say which is better.")
+        says.append(
+            f"About {by_taste * 100:.0f} % of them can tell, and the others guessed. It does not say which is better."
+        )
     else:
         finds = in_ten(finds_triangle(n, 0.5)) if n else "never"
         says.append(

@@ -24,7 +24,7 @@ class TrialKind:
 
 
 MOST_SAMPLES = 6
-"""How many samples a taster meets at one sitting at most: more of them blunt the tongue (common practice, no source)."""
+"""How many samples a taster meets at one sitting: more of them blunt the tongue (common practice, no source)."""
 
 _KINDS = (
     TrialKind("preference", "Preference of two", "Which would you rather have again?", 2, 2, False,

@@ -241,7 +241,7 @@ def _make_crossed(trial: Trial) -> None:
 
 @router.posts("/{uuid:trial_id}/looks")
 def look(request: HttpRequest, trial_id: UUID, document: LookDocument) -> LookOut:
-    """Tell the plate numbers by piece, and write down first who looked: no other answer tells them before the reveal."""
+    """Tell the plate numbers by piece, and write down first who looked: nothing else tells them before the reveal."""
     with transaction.atomic():
         found = load_trial(trial_id)
         if not found.plates:

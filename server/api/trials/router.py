@@ -4,7 +4,7 @@ from uuid import UUID
 
 from book.cooks import pin_cook
 from book.models import Card, Sample, Score, Taster
-from book.tasting import next_number, serving_of
+from book.tasting import leave, next_number, serving_of
 from django.db import transaction
 from django.http import Http404, HttpRequest
 from django.utils import timezone
@@ -71,8 +71,7 @@ def hand_in(found: Loaded, document: CardDocument) -> Card:
         Score(card=card, sample=samples[s.code], scale=s.scale, value=s.value) for s in document.scores
     )
     if serving.gone_at is not None:
-        serving.gone_at = None
-        serving.save(update_fields=["gone_at"])
+        leave(serving, gone=False)
     pin_cook(trial.cook)
     return card
 
@@ -194,8 +193,7 @@ def say_gone(request: HttpRequest, trial_id: UUID, document: GoneDocument) -> Ta
         row = trial.servings.filter(taster__nickname__iexact=document.taster).first()
         if row is None:
             raise BadInput("taster", f"{document.taster} has no seat at this tasting.")
-        row.gone_at = timezone.now() if document.gone else None
-        row.save(update_fields=["gone_at"])
+        leave(row, document.gone)
     return table_out(trial_id)
 
 

@@ -2,11 +2,13 @@
 
 from collections.abc import Sequence
 from datetime import datetime
+from typing import Any, cast
 from uuid import UUID
 
 from book.fires import taps_of
 from book.models import Event, Taster
 from book.tasting import next_number, order_of
+from django.db.models import Count, Q
 from ravska_core.catalogue import said_name
 from ravska_core.meat import find_cut
 from ravska_core.trial import (
@@ -29,6 +31,7 @@ from api.plumbing.household import household
 from api.trials.documents import (
     CardOut,
     DesignOut,
+    KindKey,
     PortionDocument,
     RevealedPlateOut,
     RevealOut,
@@ -46,7 +49,8 @@ def table_out(trial_id: UUID) -> TableOut:
     """Return a trial as its tasters see it."""
     found = load_trial(trial_id)
     trial = found.trial
-    tasters = Taster.objects.filter(household=household(), deleted_at__isnull=True)
+    usual = Count("cards", filter=Q(cards__deleted_at__isnull=True))
+    tasters = Taster.objects.filter(household=household(), deleted_at__isnull=True).annotate(usual=usual)
     servings = _servings(found)
     return TableOut(
         trial_id=trial.id,
@@ -54,7 +58,7 @@ def table_out(trial_id: UUID) -> TableOut:
         version=trial.version,
         cook=trial.cook.name,
         question=trial.question,
-        kind=trial.kind,
+        kind=cast(KindKey, trial.kind),
         asks=found.kind.asks,
         codes=found.codes,
         # of a triangle it would be worked out from what is hidden; who sits down is given one that is kept
@@ -68,7 +72,8 @@ def table_out(trial_id: UUID) -> TableOut:
         waiting=_waiting(found),
         cards=[_card(found, at) for at in range(len(found.cards))],
         planned_cards=trial.planned_cards,
-        tasters=list(tasters.values_list("nickname", flat=True)),
+        tasters=list(tasters.order_by("guest", "-usual", "nickname").values_list("nickname", flat=True)),
+        eats=list(trial.cook.seats.values_list("taster__nickname", flat=True)),
         seen_by=list(trial.looks.values_list("taster__nickname", flat=True)),
         shows_says=say_shows(*_shown(found)),
         revealed=reveal_out(found) if found.revealed else None,
@@ -85,7 +90,7 @@ def design_out(trial_id: UUID) -> DesignOut:
         cook_id=trial.cook_id,
         version=trial.version,
         question=trial.question,
-        kind=trial.kind,
+        kind=cast(KindKey, trial.kind),
         kinds=list(KINDS.values()),
         pieces=_pieces(found),
         twin=found.kind.twin and len(found.plates) > len(found.pieces),
@@ -138,7 +143,7 @@ def _pieces(found: Loaded) -> list[TastedPieceOut]:
     return told
 
 
-def _portion(kept: dict[str, object]) -> PortionDocument:
+def _portion(kept: dict[str, Any]) -> PortionDocument:
     thick = kept.get("thickness_mm")
     said = {key: value for key, value in kept.items() if key != "thickness_mm"}
     return PortionDocument(**said, thickness=f"{thick:g} mm" if isinstance(thick, float | int) else "")

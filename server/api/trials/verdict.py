@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass, replace
 from datetime import datetime
+from typing import cast
 from uuid import UUID
 
 from django.http import Http404, HttpRequest
@@ -191,7 +192,7 @@ def read_trial_verdict(request: HttpRequest, trial_id: UUID) -> VerdictOut:
         cut=cook.pieces.all()[0].cut,
         serve_at=cook.serve_at,
         question=trial.question,
-        kind=trial.kind,
+        kind=cast(KindKey, trial.kind),
         revealed=revealed,
         reading=read_trial(core, revealed),
         sides=_sides(found, core, told),

@@ -36,6 +36,7 @@ def test_a_triangle_takes_as_many_right_answers_as_is_published(cards, correct):
 def test_a_preference_takes_as_many_that_agree_as_is_published(cards, agree):
     def at(k):
         return preference(k, cards - k).probability
+
     assert at(agree) <= 0.05 < at(agree - 1)
     assert at(agree) == pytest.approx(stats.binomtest(agree, cards, 0.5).pvalue, rel=1e-9)
 
@@ -73,7 +74,7 @@ def test_no_number_of_cards_names_a_winner_by_chance_oftener_than_5_in_100(cards
     assert (look_bound(cards) == 0) == (cards <= 5)  # with 5 or fewer nothing can be named
 
 
-# Friedman's critical values at 5 %, tables for small numbers as in ISO 8587 (from memory): the least that is significant
+# Friedman's critical values at 5 %, tables for small numbers as in ISO 8587 (from memory): the least significant
 @pytest.mark.parametrize(
     ("samples", "tasters", "value"),
     [(3, 4, 6.5), (3, 5, 6.4), (3, 6, 7.0), (3, 7, 7.143), (3, 8, 6.25), (3, 9, 6.222), (3, 10, 6.2),
@@ -111,8 +112,10 @@ def test_friedman_with_ties_is_scipys_and_its_chance_close_to_chi_square(samples
 
 def test_friedmans_chance_is_counted_over_every_order():
     rows = [(1.0, 2.0, 3.0), (1.0, 2.5, 2.5), (2.0, 1.0, 3.0), (1.5, 1.5, 3.0)]
+
     def spread(some):
         return sum((sum(column) - 8) ** 2 for column in zip(*some, strict=True))
+
     every = list(product(*[sorted(set(permutations(row))) for row in rows]))
     by_hand = sum(spread(some) >= spread(rows) - 1e-9 for some in every) / len(every)
     assert friedman(rows).probability == pytest.approx(by_hand)

@@ -5,13 +5,25 @@ from datetime import UTC, datetime, timedelta
 
 import pytest
 from ravska_core.trial import (
-    ArmRecord, Guesses, PaperCard, PlatePortion, Put, Served, changes, compare_arms, compare_samples, looks_tell,
-    read_cards, serve_within, write_cards,
+    ArmRecord,
+    Guesses,
+    PaperCard,
+    PlatePortion,
+    Put,
+    Served,
+    changes,
+    compare_arms,
+    compare_samples,
+    looks_tell,
+    read_cards,
+    serve_within,
+    write_cards,
 )  # fmt: skip
 from ravska_core.trial.changes import clean, two_by_two
 from ravska_core.working import BadInput
 
-RUB, BATH, GLAZE = Put("rub", "lamb rub", "5", "2 h"), Put("marinade", "buttermilk", "250", "16 h"), Put("glaze", "honey")
+RUB, BATH = Put("rub", "lamb rub", "5", "2 h"), Put("marinade", "buttermilk", "250", "16 h")
+GLAZE = Put("glaze", "honey")
 SALT, BINDER = Put("pre-salt", "flake salt", "0.7"), Put("binder", "mustard")
 
 
@@ -78,7 +90,10 @@ ARM = ArmRecord("A", "duck-leg", 2, 600, 1.2, 9000, 600, True, name="Rubbed", st
 OTHER = replace(ARM, letter="B", name="Bathed", stack=(BATH,))
 
 
-def differs(a, b, served=Served()) -> dict[str, tuple[str, bool]]:
+NOTHING = Served()
+
+
+def differs(a, b, served=NOTHING) -> dict[str, tuple[str, bool]]:
     found = compare_samples([a, b], [(0, 1)], served)
     return {one.what: (one.sentence, one.can_even) for one in found.differs}
 

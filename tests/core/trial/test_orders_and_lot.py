@@ -1,4 +1,4 @@
-"""Serving orders, codes and the lot: balanced by counting, the same for the same seed, and nothing a taster can undo."""
+"""Serving orders, codes and the lot: balanced by counting, the same for the same seed, told by nothing else."""
 
 from collections import Counter
 from itertools import pairwise, permutations

@@ -5,7 +5,17 @@ from dataclasses import replace
 import numpy as np
 import pytest
 from ravska_core.trial import (
-    Plate, ReadCard, TastedTrial, agreement, guesses, penalties, picked_odd, read_trial, right_votes, tasters, words,
+    Plate,
+    ReadCard,
+    TastedTrial,
+    agreement,
+    guesses,
+    penalties,
+    picked_odd,
+    read_trial,
+    right_votes,
+    tasters,
+    words,
 )  # fmt: skip
 from scipy import stats
 
@@ -70,7 +80,9 @@ def test_scores_are_tested_as_students_differences_and_their_interval_said():
     # turned round, the other wins, by as much and as surely
     other = read_trial(trial("scores", [scored(n, b, a) for n, (a, b) in enumerate(pairs)]), True)
     assert (other.winner, other.pairs[0].liking.mean) == (0, pytest.approx(-pair.liking.mean))
-    assert other.says[0] == found.says[0].replace("Marinated", "x").replace("Rubbed", "Marinated").replace("x", "Rubbed")
+    assert other.says[0] == found.says[0].replace("Marinated", "x").replace("Rubbed", "Marinated").replace(
+        "x", "Rubbed"
+    )
 
 
 def test_five_cards_name_nobody_whatever_they_say_and_six_can():

@@ -8824,7 +8824,8 @@ export interface components {
          * @description A trial as its tasters see it: who tastes what in which order, cards in. No plate is named until the reveal.
          *
          *     `next_order` is what who walks in is served. `planned_cards` is how many it takes, stated before the first is in;
-         *     `seen_by` names who looked at the plating. `guess` is the question that ends a card, empty where none does;
+         *     `seen_by` names who looked at the plating; `tasters` who can taste, those who do so most first, `eats` who has a seat
+         *     at the meal. `guess` is the question that ends a card, empty where none does;
          *     `missing` says what it takes to taste anything, empty when two pieces are there.
          */
         TableOut: {
@@ -8873,6 +8874,8 @@ export interface components {
             planned_cards: number;
             /** Tasters */
             tasters: string[];
+            /** Eats */
+            eats: string[];
             /** Seen By */
             seen_by: string[];
             /** Shows Says */

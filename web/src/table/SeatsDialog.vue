@@ -34,7 +34,8 @@ watch(open, (now) => {
   wrong.value = {}
 }, { immediate: true }) // prettier-ignore
 const names = computed(() => {
-  const rows = [...(people.value ?? [])].sort((a, b) => Number(a.guest) - Number(b.guest))
+  const usual = props.table.tasters
+  const rows = [...(people.value ?? [])].sort((a, b) => usual.indexOf(a.nickname) - usual.indexOf(b.nickname))
   const listed = rows.map((row) => ({ name: row.nickname, about: [row.guest ? 'guest' : '', row.avoids.length ? `does not eat ${row.avoids.join(', ')}` : ''].filter(Boolean).join('; ') })) // prettier-ignore
   return [...listed, ...guests.value.map((name) => ({ name, about: 'new guest' }))]
 })

@@ -17,7 +17,7 @@ import type { Table } from './useTable'
 const props = defineProps<{ table: Table; taster: string }>()
 const emit = defineEmits<{ taken: [table: Table | null, name: string]; away: []; changed: [table: Table] }>()
 
-const { card, at, step, steps, isLast, errors, others, begin, hand } = useCard(
+const { card, at, step, steps, isLast, errors, others, begin, hand, taps, undo } = useCard(
   () => props.table,
   props.taster,
   (table, name) => emit('taken', table, name),
@@ -134,6 +134,7 @@ const decidesWith = computed(() => ({
       <v-btn v-if="!at" class="solid" type="submit" :disabled="!card.taster?.trim()">Begin</v-btn>
       <v-btn v-else class="solid" type="submit">{{ isLast || paging === 'page' ? 'Hand the card in' : 'Next' }}</v-btn>
       <v-btn v-if="at" @click="at--">Back</v-btn>
+      <v-btn v-if="at && taps.length" @click="undo">Undo</v-btn>
       <v-btn v-else @click="$emit('away')">Back to the plates</v-btn>
       <button v-if="at && said" type="button" class="link" @click="hand(true)">
         They had to go: hand in what is here

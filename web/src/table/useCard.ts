@@ -13,7 +13,24 @@ export function useCard(table: () => Table, taster: string, done: (table: Table 
   const left = unsent.recall<Filled>(kept)
   if (left && (!taster || left.taster === taster)) Object.assign(card, left)
   if (taster) card.taster = taster
-  watch(card, () => unsent.remember(kept, card))
+  /** The card as it was before each tap, the last one last. */
+  const taps = ref<string[]>([])
+  let now = JSON.stringify(card)
+  let undoing = false
+  watch(card, () => {
+    unsent.remember(kept, card)
+    const before = JSON.parse(now) as Filled
+    // who tastes is no answer of the card
+    if (!undoing && before.taster === card.taster && before.served.length) taps.value.push(now)
+    now = JSON.stringify(card)
+    undoing = false
+  })
+  function undo() {
+    const before = taps.value.pop()
+    if (!before) return
+    undoing = true
+    Object.assign(card, JSON.parse(before) as Filled)
+  }
   void unsent.leftBehind<Filled>(kept).then((other) => {
     if (other && !card.taster && !Object.keys(card.scores).length) Object.assign(card, other)
   })
@@ -92,5 +109,5 @@ export function useCard(table: () => Table, taster: string, done: (table: Table 
       .filter(([field]) => !['taster', 'decides'].includes(field))
       .map(([, sentence]) => sentence),
   )
-  return { card, at, step, steps, isLast, errors, others, begin, hand }
+  return { card, at, step, steps, isLast, errors, others, begin, hand, taps, undo }
 }
