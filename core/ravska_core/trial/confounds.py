@@ -105,18 +105,37 @@ class FairTest:
 def compare_samples(records: Sequence[ArmRecord], pairs: Sequence[tuple[int, int]], served: Served) -> FairTest:
     """Compare everything recorded of the samples of a trial, pair by pair, as they are read against each other.
 
-    What is the same is so in every pair; what differs in one is told once.
+    What is the same is so in every pair; what differs in one is told once, salt and weight of the pair that is furthest
+    apart.
     """
     found = [compare_arms(records[a], records[b], served.cards, served.knew) for a, b in pairs]
+    widest = _widest(records, pairs)
     first = found[0]
     same = tuple(word for word in first.same if all(word in other.same for other in found))
-    differs = tuple(dict.fromkeys(one for other in found for one in other.differs))
+    differs = tuple(
+        dict.fromkeys(
+            one for pair, other in zip(pairs, found, strict=True) for one in other.differs
+            if widest.get(one.what, pair) == pair
+        )
+    )  # fmt: skip
     unknown = tuple(dict.fromkeys(word for other in found for word in other.unknown))
     worst = max(found, key=lambda other: len(other.changes))
     looks = next((other.looks for other in found if other.looks), "")
     return replace(
         worst, same=same, differs=(*differs, *_served(served, looks)), unknown=unknown, looks=looks,
     )  # fmt: skip
+
+
+def _widest(records: Sequence[ArmRecord], pairs: Sequence[tuple[int, int]]) -> dict[str, tuple[int, int]]:
+    """Return the pair that is furthest apart in salt and in weight, of those where it is known."""
+    found = {"weight": max(pairs, key=lambda pair: abs(records[pair[0]].mass_g - records[pair[1]].mass_g))}
+    salts = {
+        pair: abs(a - b) for pair in pairs
+        if (a := records[pair[0]].salt_percent) is not None and (b := records[pair[1]].salt_percent) is not None
+    }  # fmt: skip
+    if salts:
+        found["salt"] = max(salts, key=salts.__getitem__)
+    return found
 
 
 def _served(served: Served, looks: str) -> tuple[Difference, ...]:

@@ -7,7 +7,6 @@ from itertools import permutations
 
 import numpy as np
 from scipy.special import chdtrc, ndtri
-from scipy.stats import rankdata
 
 EXACT_WORK = 3e7
 """How many additions the exact distribution may take; above it the chi-square approximation stands in for it."""
@@ -30,7 +29,9 @@ class Friedman:
 
 def midranks(ranks: Sequence[float]) -> tuple[float, ...]:
     """Return ranks with those that are alike at the mean of the places they take."""
-    return tuple(float(rank) for rank in rankdata(ranks))
+    return tuple(
+        sum(other < rank for other in ranks) + (sum(other == rank for other in ranks) + 1) / 2 for rank in ranks
+    )
 
 
 def friedman(rows: Sequence[Sequence[float]], level: float = 0.05) -> Friedman:

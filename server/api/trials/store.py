@@ -7,7 +7,7 @@ from uuid import UUID
 
 from book.evening import puts_of
 from book.models import Card, Cook, Layer, Piece, Sample, Score, Serving, Taster, Trial
-from django.db.models import Prefetch
+from django.db.models import Prefetch, prefetch_related_objects
 from django.http import Http404
 from ravska_core.trial import KINDS, Plate, ReadCard, TastedTrial, TrialKind, looks_tell
 from ravska_core.working import BadInput
@@ -23,7 +23,6 @@ class Loaded:
 
     trial: Trial
     plates: list[Sample]
-    servings: list[Serving]
     cards: list[Card]
     scores: dict[UUID, list[Score]] = field(default_factory=dict)
 
@@ -31,6 +30,11 @@ class Loaded:
     def cook(self) -> Cook:
         """The cook it is of."""
         return self.trial.cook
+
+    @cached_property
+    def servings(self) -> list[Serving]:
+        """Who is served what, in the order of their numbers."""
+        return list(self.trial.servings.select_related("taster"))
 
     @property
     def revealed(self) -> bool:
@@ -55,6 +59,7 @@ class Loaded:
     @cached_property
     def looks(self) -> str:
         """How plates can be told apart by looks, by what lies on them; empty where nothing says so."""
+        prefetch_related_objects(self.pieces, Prefetch("layers", queryset=Layer.objects.select_related("blend")))
         stacks = [(piece.letter, puts_of(piece)) for piece in self.pieces]
         if any(piece.cut != self.pieces[0].cut for piece in self.pieces):
             return "They are different cuts: looks tell them apart."
@@ -105,18 +110,15 @@ def load_trial(trial_id: UUID) -> Loaded:
 
 def loaded(trial: Trial) -> Loaded:
     """Return a trial of the book with its plates, servings and cards."""
-    layers = Layer.objects.select_related("blend")
-    rows = trial.samples.select_related("piece", "twin_of__piece").prefetch_related(
-        Prefetch("piece__layers", queryset=layers)
-    )
+    rows = trial.samples.select_related("piece", "twin_of__piece")
     plates = sorted(rows, key=lambda sample: (sample.meat().letter, sample.twin_of_id is not None))
     cards = list(
         trial.cards.filter(deleted_at__isnull=True).select_related("taster").order_by("scored_at", "number")
     )  # fmt: skip
     scores: dict[UUID, list[Score]] = {card.pk: [] for card in cards}
-    for score in Score.objects.filter(card__in=cards):
+    for score in Score.objects.filter(card__trial=trial, card__deleted_at__isnull=True):
         scores[score.card_id].append(score)
-    return Loaded(trial, plates, list(trial.servings.select_related("taster")), cards, scores)
+    return Loaded(trial, plates, cards, scores)
 
 
 def as_core(found: Loaded) -> TastedTrial:

@@ -101,6 +101,7 @@ def test_friedman_with_ties_is_scipys_and_its_chance_close_to_chi_square(samples
     if all(len(set(row)) == 1 for row in scores):
         return
     rows = [midranks(row) for row in scores]
+    assert rows == [tuple(stats.rankdata(row)) for row in scores]
     found = friedman(rows)
     theirs = stats.friedmanchisquare(*np.array(scores).T)
     assert found.statistic == pytest.approx(theirs.statistic, rel=1e-9)

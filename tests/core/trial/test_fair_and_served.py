@@ -146,6 +146,13 @@ def test_of_several_samples_every_pair_is_compared_and_each_difference_told_once
     assert len(said) == len(set(said))
     assert "cut" not in found.same
     assert "weight" in found.same
+    # of three that differ in salt the two furthest apart are named
+    assert [one for one in said if "more salt" in one] == [
+        "C carries 0.70 points more salt than A: tasters may be voting for salt."
+    ]
+    half = replace(third, letter="D", salt_percent=1.5, mass_g=900)
+    four = compare_samples([ARM, OTHER, third, half], [(0, 2), (0, 3), (2, 3)], Served())
+    assert [one.sentence[:9] for one in four.differs if one.what in ("salt", "weight")] == ["C carries", "D weighs "]
     # in a two-by-two only those in a row are
     assert compare_samples([ARM, OTHER, third], [(0, 1)], Served()).differs == ()
 

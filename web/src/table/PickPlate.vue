@@ -85,6 +85,7 @@ legend {
 }
 .plates > div {
   display: grid;
+  align-content: start;
   justify-items: center;
   max-width: 150px;
 }

@@ -197,11 +197,12 @@ const mine = computed(() => cardsOut.value.filter((one) => one.trial === table.v
   .spread {
     grid-template-columns: minmax(0, 1fr);
   }
+  /* the answer, then the plates, then what is said of them */
   .side {
-    grid-row: 1;
+    display: contents;
   }
-  .side > :not(.asks) {
-    order: 2;
+  .asks {
+    order: -1;
   }
   .asks .big {
     font-size: var(--t-h1);

@@ -101,4 +101,20 @@ const name = (side: number) => props.verdict.sides[side]?.name ?? props.verdict.
   background: var(--plate);
   border: 3px solid var(--ink);
 }
+@media (max-width: 720px) {
+  .axis {
+    grid-template-columns: 1fr 1fr;
+    gap: var(--s-4);
+  }
+  .axis .left {
+    text-align: left;
+  }
+  .axis span:last-child {
+    text-align: right;
+  }
+  .track {
+    grid-column: 1 / -1;
+    grid-row: 2;
+  }
+}
 </style>
