@@ -112,7 +112,7 @@ def test_scores_with_a_twin_are_read_once_and_tell_who_repeats(api, cook):
     assert verdict_of(api, cook)["reading"]["state"] == "kept"
     api("POST", f"trials/{cook.trial.id}/reveal")
     found = verdict_of(api, cook)
-    assert found["reading"]["headline"] == "Marinated is liked best"
+    assert found["reading"]["headline"] == "Marinated is liked better"
     # each likes it better by 2, six of six: 2 / 2^6
     assert found["reading"]["probability"]["value"] == pytest.approx(2 / 64)
     apart = [one["repeats"] for one in found["tasters"]]

@@ -110,8 +110,7 @@ def compare_samples(records: Sequence[ArmRecord], pairs: Sequence[tuple[int, int
     """
     found = [compare_arms(records[a], records[b], served.cards, served.knew) for a, b in pairs]
     widest = _widest(records, pairs)
-    first = found[0]
-    same = tuple(word for word in first.same if all(word in other.same for other in found))
+    same = tuple(_most(word, found) for word in found[0].same if _most(word, found))
     differs = tuple(
         dict.fromkeys(
             one for pair, other in zip(pairs, found, strict=True) for one in other.differs
@@ -124,6 +123,13 @@ def compare_samples(records: Sequence[ArmRecord], pairs: Sequence[tuple[int, int
     return replace(
         worst, same=same, differs=(*differs, *_served(served, looks)), unknown=unknown, looks=looks,
     )  # fmt: skip
+
+
+def _most(word: str, found: Sequence[FairTest]) -> str:
+    """Return what is the same in every pair, of what is so within some limit the widest; empty where one differs."""
+    about = word.split(" within ")[0]
+    said = [next((one for one in other.same if one.split(" within ")[0] == about), "") for other in found]
+    return max(said, key=lambda one: (len(one), one)) if all(said) else ""
 
 
 def _widest(records: Sequence[ArmRecord], pairs: Sequence[tuple[int, int]]) -> dict[str, tuple[int, int]]:

@@ -262,12 +262,18 @@ def _scores(trial: TastedTrial, cards: Sequence[ReadCard]) -> TrialReading:
         says.append("That is not to say that they are alike; the interval says how far apart they may be.")
     return TrialReading(
         "winner" if winner is not None else "no winner",
-        f"{trial.names[winner]} is liked best" if winner is not None else "No winner", tuple(says),
+        _best_of(trial.names, winner), tuple(says),
         winner=winner, counts=_means(trial, cards), pairs=pairs,
         probability=_chance_figure(
             trial.differences(cards, top.first, top.second), top.probability, top.adjusted, len(pairs)
         ),
     )  # fmt: skip
+
+
+def _best_of(names: Sequence[str], winner: int | None) -> str:
+    if winner is None:
+        return "No winner"
+    return f"{names[winner]} is liked {'best' if len(names) > 2 else 'better'}"
 
 
 def _means(trial: TastedTrial, cards: Sequence[ReadCard]) -> tuple[float, ...]:

@@ -146,6 +146,10 @@ def test_of_several_samples_every_pair_is_compared_and_each_difference_told_once
     assert len(said) == len(set(said))
     assert "cut" not in found.same
     assert "weight" in found.same
+    near = compare_samples(
+        [ARM, replace(OTHER, mass_g=612), replace(third, mass_g=640)], [(0, 1), (0, 2), (1, 2)], NOTHING
+    )
+    assert [word for word in near.same if word.startswith("weight")] == ["weight within 6 %"]
     # of three that differ in salt the two furthest apart are named
     assert [one for one in said if "more salt" in one] == [
         "C carries 0.70 points more salt than A: tasters may be voting for salt."

@@ -72,7 +72,7 @@ def test_scores_are_tested_as_students_differences_and_their_interval_said():
     (pair,) = found.pairs
     assert pair.probability == pytest.approx(theirs.pvalue)
     assert (pair.liking.low, pair.liking.high) == pytest.approx((low, high))
-    assert (found.state, found.winner, found.headline) == ("winner", 1, "Marinated is liked best")
+    assert (found.state, found.winner, found.headline) == ("winner", 1, "Marinated is liked better")
     assert found.says[0] == (
         f"Marinated is liked better than Rubbed by 1.7 points, 95 times in 100 between {low:.1f} and {high:.1f}."
     )
@@ -117,7 +117,7 @@ def test_of_three_the_best_is_named_only_where_it_beats_both_with_all_pairs_reck
         level = random.integers(4, 6)
         cards.append(scored(n, level, level + 2 + n % 2, level + n % 3 - 1))
     found = read_trial(trial("scores", cards, names, THREE), True)
-    assert (found.winner, len(found.pairs)) == (1, 3)
+    assert (found.winner, len(found.pairs), found.headline) == (1, 3, "B is liked best")
     raw = [pair.probability for pair in found.pairs]
     # Holm by hand: the smallest three times, the next twice, never falling
     order = sorted(raw)

@@ -63,9 +63,11 @@ function finish() {
             dayAndTime(step.begins_at)
           }}</Why>
           <template v-else>planning</template>
-          <router-link v-if="step.kind === 'plate' && piece.typed.tasted" class="link" to="/table?look">
-            its number, for whoever plates
-          </router-link>
+          <template v-if="step.kind === 'plate'"
+            ><template v-if="piece.typed.tasted"
+              >, <router-link class="link" to="/table?look">its number, for whoever plates</router-link></template
+            ></template
+          >
           <template v-else-if="editing === step.id">
             <Field
               v-model="lasts"
