@@ -10,6 +10,7 @@ from django.db.models import Max
 from django.utils import timezone
 from ravska_core.trial import (
     KINDS,
+    MOST_SAMPLES,
     PLANNED_CARDS,
     blind_codes,
     check_samples,
@@ -140,7 +141,7 @@ def arrange(trial: Trial, twin: bool) -> None:
     """Bring plates and orders in line with what a trial is: a triangle has two of each piece, else one may be twinned.
 
     Which is twinned is by lot. A kind that cannot take so many pieces becomes a ranking; a two-by-two that has lost a
-    piece is none any more. Only while no card is in.
+    piece is none any more; where a sitting is full there is no twin. Only while no card was in.
     """
     pieces = list(trial.samples.filter(piece__isnull=False).select_related("piece").order_by("piece__letter"))
     if len(pieces) > KINDS[trial.kind].most:
@@ -150,7 +151,7 @@ def arrange(trial: Trial, twin: bool) -> None:
     if not trial.sides:
         trial.samples.update(row=None, column=None)
     wants = [one.pk for one in pieces] if trial.kind == "triangle" else []
-    if twin and KINDS[trial.kind].twin and pieces:
+    if twin and KINDS[trial.kind].twin and 0 < len(pieces) < MOST_SAMPLES:
         wants = [Random(f"twin {trial.seed}").choice(pieces).pk]
     trial.samples.filter(twin_of__isnull=False).exclude(twin_of__in=wants).delete()
     there = set(trial.samples.filter(twin_of__isnull=False).values_list("twin_of_id", flat=True))
@@ -250,7 +251,8 @@ def check_design(trial: Trial, samples: int, twin: bool, crossed: bool, kind: st
         At the field that is at fault; coded as tasted where a card is in.
     """
     check_samples(find_kind(kind), samples, twin, crossed)
-    if trial.is_tasted():
+    # one that was taken back can still be put in again
+    if trial.cards.exists():
         raise BadInput("kind", "A card is in, so the design stays as it was tasted; copy the cook for another.", TASTED)
 
 

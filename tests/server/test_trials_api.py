@@ -1,13 +1,14 @@
 """A trial from its design to its verdict over the API: kinds, seats, twins, two-by-twos, cards of every sort, paper."""
 
 from datetime import timedelta
+from uuid import uuid4
 
 import pytest
 from book.models import Cook, Event, Layer, Piece, Sample, Serving, Taster
 from django.test import Client
 from django.utils import timezone
 from running import OWN_PAGE
-from server.test_cook_api import opened
+from server.test_cook_api import as_sent, opened, saved
 from server.test_table_api import as_design, card, designed, seat
 
 BOATS = ("Kittiwake", "Marigold", "Tamarisk", "Dabchick", "Halcyon", "Skylark", "Moorhen", "Bittern")
@@ -42,7 +43,7 @@ def third_piece(api, cook) -> None:
     layers = list(first.layers.all())
     first.pk, first.letter, first.name, first.position = None, "C", "Salted ahead", 2
     first._state.adding = True
-    first.id = __import__("uuid").uuid4()
+    first.id = uuid4()
     first.save()
     Layer.objects.create(piece=first, position=0, kind="pre-salt", grind="table-salt/fine", dose=1.0, dose_typed="1",
                          hold_s=3600, hold_typed="1 h")  # fmt: skip
@@ -202,6 +203,29 @@ def test_once_a_card_is_in_the_design_stays_and_what_is_recorded_beside_it_still
         "preference",
         0,
     )
+
+
+def test_a_card_that_was_taken_back_keeps_the_design_as_it_can_be_put_in_again(api, cook):
+    designed(api, cook, kind="scores", twin=True)
+    codes = seat(api, cook)["codes"]
+    table = send(api, cook, "Kittiwake", scores=liked(dict.fromkeys(codes, 7)))[1]
+    card_id = table["cards"][0]["id"]
+    assert api("POST", f"trials/{cook.trial.id}/cards/{card_id}/delete")[1]["cards"] == []
+    status, problem = designed(api, cook, twin=False)
+    assert (status, problem["errors"][0]["code"]) == (409, "tasted")
+    assert api("GET", f"trials/{cook.trial.id}/design")[1]["tasted"]
+    assert len(api("POST", f"trials/{cook.trial.id}/cards/{card_id}/restore")[1]["cards"]) == 1
+
+
+def test_a_full_sitting_has_no_room_for_a_twin(api, cook):
+    third_piece(api, cook)
+    designed(api, cook, kind="scores", twin=True)
+    assert len(seat(api, cook)["codes"]) == 4
+    sent = as_sent(opened(api))
+    sent["pieces"] += [sent["pieces"][2] | {"letter": letter, "name": f"Salted {letter}"} for letter in "DEF"]
+    saved(api, cook.id, sent)
+    assert len(seat(api, cook)["codes"]) == 6
+    assert not api("GET", f"trials/{cook.trial.id}/design")[1]["twin"]
 
 
 def test_nobody_is_dealt_what_they_may_not_eat_and_it_never_says_which_plate(api, cook):
@@ -389,7 +413,6 @@ def test_how_long_the_plates_may_wait_goes_by_the_log_of_the_fire(api, cook):
     assert "not logged" in seat(api, cook)["waiting"]["says"]
     a, b = cook.pieces.get(letter="A"), cook.pieces.get(letter="B")
     now = timezone.now().replace(microsecond=0)
-    uuid4 = __import__("uuid").uuid4
     Event.objects.create(cook=cook, piece=a, what="off", at=now - timedelta(minutes=14), key=uuid4())
     assert "Not all of them are off" in seat(api, cook)["waiting"]["says"]
     Event.objects.create(cook=cook, piece=b, what="off", at=now - timedelta(minutes=2), key=uuid4())

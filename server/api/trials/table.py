@@ -105,7 +105,7 @@ def design_out(trial_id: UUID) -> DesignOut:
         serving=ServingDocument(**trial.serving),
         shows=list(shown[3]),
         shows_says=say_shows(*shown),
-        tasted=bool(found.cards),
+        tasted=trial.cards.exists(),
         revealed=found.revealed,
     )
 

@@ -1,8 +1,9 @@
 import { VueQueryPlugin } from '@tanstack/vue-query'
 import { mount } from '@vue/test-utils'
-import { beforeEach, expect, it, vi } from 'vitest'
+import { afterEach, beforeEach, expect, it, vi } from 'vitest'
+import { nextTick } from 'vue'
 import { api } from '../api/client'
-import { asDocument, blankCard, placesOf, stepsOf, tapped, toggledTie } from './card'
+import { asDocument, blankCard, placesOf, stepsOf, tapped, toggledTie, type Filled } from './card'
 import { cardsOut, handIn } from './cardsOut'
 import FaceRow from './FaceRow.vue'
 import { asTyped, columnsOf } from './paper'
@@ -10,6 +11,7 @@ import PickPlate from './PickPlate.vue'
 import RightRow from './RightRow.vue'
 import { askedAs, endsOf, isRight } from './scales'
 import ServingsPlate from './ServingsPlate.vue'
+import { useCard } from './useCard'
 import { typed } from './useDesigning'
 import type { Design, Table } from './useTable'
 import WordPick from './WordPick.vue'
@@ -20,6 +22,11 @@ vi.mock('idb-keyval', () => ({
   set: (key: string, value: unknown) => Promise.resolve(void kept.set(key, value)),
 }))
 beforeEach(() => kept.clear())
+afterEach(() => {
+  // nothing is left that another file's server would be sent
+  cardsOut.value = []
+  vi.restoreAllMocks()
+})
 
 const serving = (taster: string, more = {}) => ({
   taster_id: taster, taster, number: 0, order: ['417', '305', '862'], state: 'waits', short: false, says: '',
@@ -154,4 +161,45 @@ it('takes a design as it is typed, with its sides only where it has some', () =>
   const four = ['A', 'B', 'C', 'D'].map((letter, at) => ({ letter, tasted: true, row: at >> 1, column: at % 2 }))
   const crossed = typed({ ...out, pieces: four, sides: ['a', 'b', 'c', 'd'] } as unknown as Design).crossed
   expect(crossed?.at(-1)).toEqual({ letter: 'D', row: 1, column: 1 })
+})
+
+it('keeps each taster’s card by itself, so that a phone handed on takes nobody’s answers along', async () => {
+  sessionStorage.clear()
+  localStorage.clear()
+  const rows = [serving('Kittiwake'), serving('Marigold')]
+  const at = mount(
+    {
+      template: '<div />',
+      setup: () =>
+        useCard(
+          () => table({ servings: rows }),
+          '',
+          () => {},
+        ),
+    },
+    { global: { plugins: [VueQueryPlugin] } },
+  ).vm as unknown as { card: Filled; at: number; taps: string[]; begin: () => Promise<void>; undo: () => void }
+  at.card.taster = 'kittiwake'
+  await at.begin()
+  expect([at.card.taster, at.card.served, at.at]).toEqual(['Kittiwake', ['417', '305', '862'], 1])
+  at.card.scores['417|salt'] = 3
+  await nextTick()
+  at.card.scores['417|salt'] = 4
+  await nextTick()
+  at.undo()
+  await nextTick()
+  expect(at.card.scores).toEqual({ '417|salt': 3 })
+  at.at = 0
+  at.card.taster = 'Marigold'
+  await at.begin()
+  expect(at.card.scores).toEqual({})
+  at.at = 0
+  at.card.taster = 'Kittiwake'
+  await at.begin()
+  expect(at.card.scores).toEqual({ '417|salt': 3 })
+  // of other plates nothing is taken up
+  rows.splice(0, 1, serving('Kittiwake', { order: ['111', '305', '862'] }))
+  at.at = 0
+  await at.begin()
+  expect([at.card.scores, at.card.served[0]]).toEqual([{}, '111'])
 })

@@ -8,17 +8,17 @@ import type { Table } from './useTable'
 
 /** One taster's card while it is filled: kept at every tap, whatever becomes of the page or of the server. */
 export function useCard(table: () => Table, taster: string, done: (table: Table | null, name: string) => void) {
-  const kept = `card:${table().trial_id}`
-  const card = reactive<Filled>(blankCard())
-  const left = unsent.recall<Filled>(kept)
-  if (left && (!taster || left.taster === taster)) Object.assign(card, left)
-  if (taster) card.taster = taster
+  /** Each taster's card is kept by itself: a phone that is handed on takes nobody's answers along. */
+  const keyOf = (name: string) => `card:${table().trial_id}:${name.toLowerCase()}`
+  const card = reactive<Filled>({ ...blankCard(), taster })
+
+  const at = ref(0)
   /** The card as it was before each tap, the last one last. */
   const taps = ref<string[]>([])
   let now = JSON.stringify(card)
   let undoing = false
   watch(card, () => {
-    unsent.remember(kept, card)
+    if (at.value > 0 && card.served.length) unsent.remember(keyOf(card.taster), card)
     const before = JSON.parse(now) as Filled
     // who tastes is no answer of the card
     if (!undoing && before.taster === card.taster && before.served.length) taps.value.push(now)
@@ -31,11 +31,6 @@ export function useCard(table: () => Table, taster: string, done: (table: Table 
     undoing = true
     Object.assign(card, JSON.parse(before) as Filled)
   }
-  void unsent.leftBehind<Filled>(kept).then((other) => {
-    if (other && !card.taster && !Object.keys(card.scores).length) Object.assign(card, other)
-  })
-
-  const at = ref(0)
   const errors = ref<Record<string, string>>({})
   const steps = computed(() => stepsOf(table(), card))
   const step = computed(() => steps.value[Math.min(at.value, steps.value.length - 1)] ?? 'who')
@@ -53,7 +48,7 @@ export function useCard(table: () => Table, taster: string, done: (table: Table 
         return
       }
       if (mine?.order.length) {
-        take(mine.taster, mine.order, mine.short || card.short)
+        await take(mine.taster, mine.order, mine.short || card.short)
         return
       }
       const params = { path: { trial_id: table().trial_id } }
@@ -61,12 +56,16 @@ export function useCard(table: () => Table, taster: string, done: (table: Table 
         api.POST('/api/trials/{trial_id}/seat', { params, body: { taster: name, short: card.short } }),
       )
       const given = told.servings.find((one) => one.taster.toLowerCase() === name.toLowerCase())
-      take(given?.taster ?? name, given?.order ?? [], given?.short ?? card.short)
+      await take(given?.taster ?? name, given?.order ?? [], given?.short ?? card.short)
     },
     { refused },
   )
-  function take(name: string, order: string[], short: boolean) {
-    Object.assign(card, { taster: name, served: order, short })
+  async function take(name: string, order: string[], short: boolean) {
+    const left = unsent.recall<Filled>(keyOf(name)) ?? (await unsent.leftBehind<Filled>(keyOf(name)))
+    // what was filled in of other plates is of no use for these
+    const same = left && [...left.served].sort().join() === [...order].sort().join()
+    Object.assign(card, blankCard(), same ? left : {}, { taster: name, served: order, short })
+    taps.value = []
     at.value = 1
   }
   function refused(failure: unknown) {
@@ -97,9 +96,9 @@ export function useCard(table: () => Table, taster: string, done: (table: Table 
       }
       const { taster: name } = card
       const told = await handIn(table().trial_id, asDocument(card, early))
-      unsent.forget(kept)
+      at.value = 0
       Object.assign(card, blankCard())
-      unsent.forget(kept)
+      unsent.forget(keyOf(name))
       done(told, name)
     },
     { refused },
