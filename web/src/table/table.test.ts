@@ -164,8 +164,6 @@ it('takes a design as it is typed, with its sides only where it has some', () =>
 })
 
 it('keeps each taster’s card by itself, so that a phone handed on takes nobody’s answers along', async () => {
-  sessionStorage.clear()
-  localStorage.clear()
   const rows = [serving('Kittiwake'), serving('Marigold')]
   const at = mount(
     {
