@@ -107,7 +107,7 @@ def even_layers(cook: Cook, both: bool) -> None:
     for change in found:
         if change.what == "layer":
             has, lacks = (a, b) if change.letter == a.letter else (b, a)
-            _give_layers(has, lacks, change.of) if both else take_layers(has, change.of)
+            give_layers(has, lacks, change.of) if both else take_layers(has, change.of)
         else:
             _give_amounts(a, b, change.of, change.what)
     for piece in pieces:
@@ -119,7 +119,7 @@ def _rows_of(piece: Piece, of: str) -> list[Layer]:
     return [row for row, name in zip(piece.layers.all(), names, strict=True) if name == of and row.kind != "pre-salt"]
 
 
-def _give_layers(has: Piece, lacks: Piece, of: str) -> None:
+def give_layers(has: Piece, lacks: Piece, of: str) -> None:
     """Put the layers of something that one piece has on another, after what lies there of the same time."""
     order = list(LAYER_KINDS)
     for row in _rows_of(has, of):

@@ -6,12 +6,13 @@ from datetime import timedelta
 from random import Random
 from uuid import UUID
 
-from django.db.models import Max
+from django.db.models import F, Max
 from django.utils import timezone
 from ravska_core.trial import (
     KINDS,
     MOST_SAMPLES,
     PLANNED_CARDS,
+    USUAL_SCALES,
     blind_codes,
     check_samples,
     find_kind,
@@ -88,7 +89,17 @@ def taste(cook: Cook, pieces: Sequence[Piece], seed: str | None = None) -> Trial
         return None
     if pieces and own:
         trial.question = question_of([piece.name for piece in pieces])
+    trial.version += 1  # who has its design open with other pieces is told so
     arrange(trial, has_twin)
+    return trial
+
+
+def choose(cook: Cook, pieces: Sequence[Piece]) -> Trial | None:
+    """Make these the pieces that are tasted, as `taste` does; whoever has the cook open is told that they moved."""
+    before = set(Sample.objects.filter(trial__cook=cook, piece__isnull=False).values_list("piece_id", flat=True))
+    trial = taste(cook, pieces)
+    if before != {piece.pk for piece in pieces}:
+        Cook.objects.filter(pk=cook.pk).update(version=F("version") + 1)
     return trial
 
 
@@ -267,7 +278,9 @@ def _asks_as_usual(trial: Trial, samples: Mapping[UUID | None, Sample]) -> bool:
 
 def _used(trial: Trial) -> bool:
     used = trial.looks.exists() or trial.servings.exists() or trial.revealed_at is not None
-    return used or trial.version > 1 or trial.planned_cards != PLANNED_CARDS
+    designed = trial.words or trial.sides or trial.parts or trial.serving or trial.guess is not None
+    asked = trial.planned_cards != PLANNED_CARDS or tuple(trial.scales) != USUAL_SCALES
+    return used or asked or bool(designed)
 
 
 def check_no_card(trial: Trial) -> None:

@@ -392,6 +392,25 @@ def test_the_two_by_two_answers_both_and_is_read_in_its_pairs(api, cook):
     assert status == 409
 
 
+def test_who_has_the_cook_or_the_design_open_is_told_when_other_pieces_are_tasted(api, cook):
+    sent = as_sent(opened(api))
+    design = as_design(api, cook)
+    made = api("POST", f"trials/{cook.trial.id}/two-by-two", {"version": design["version"]})[1]
+    assert len([one for one in made["pieces"] if one["tasted"]]) == 4
+    # an older window of Coat does not take the two new pieces off the board again
+    status, problem = api("PUT", f"cooks/{cook.id}", sent)
+    assert (status, len(problem["theirs"]["pieces"])) == (409, 4)
+    assert Piece.objects.filter(cook=cook).count() == 4
+    # nor does an older design undo what was ticked in Coat
+    now, ticked = as_design(api, cook), as_sent(opened(api))
+    ticked["pieces"][3]["tasted"] = False
+    saved(api, cook.id, ticked)
+    status, problem = api("PUT", f"trials/{cook.trial.id}/design", now)
+    assert status == 409
+    assert [one["letter"] for one in problem["theirs"]["pieces"] if one["tasted"]] == ["A", "B", "C"]
+    assert problem["theirs"]["sides"] == []
+
+
 def test_weights_are_dealt_by_lot_where_several_share_a_pack(api, book):
     api("POST", "cooks", {"name": "Thighs", "serve_at": "2027-08-01T18:00:00Z", "pieces": [
         {"name": "Rubbed", "cut": "duck-leg", "mass": "300, 310, 420 and 430 g", "blend_id": None},

@@ -4,10 +4,10 @@ from collections.abc import Sequence
 from uuid import UUID
 
 from book.cooks import copy_piece
-from book.evening import puts_of, take_layers, tasted_pieces
+from book.evening import give_layers, puts_of, take_layers, tasted_pieces
 from book.models import LETTERS, Look, Piece, Stale, Trial, claim_version
 from book.steps import lay_out_steps
-from book.tasting import arrange, check_design, question_of, seat, taste
+from book.tasting import arrange, check_design, choose, question_of, seat
 from django.db import transaction
 from django.http import HttpRequest
 from ravska_core.measure import parse_duration_s, parse_length_cm
@@ -45,7 +45,7 @@ def begin_trial(request: HttpRequest, document: NewTrial) -> Created[DesignOut]:
         chosen = _chosen(list(cook.pieces.all()), document.letters)
         if len(chosen) < 2:
             raise BadInput("letters", "Choose two pieces or more to taste against each other.")
-        trial = taste(cook, chosen)
+        trial = choose(cook, chosen)
         assert trial is not None
     return Created(design_out(trial.pk))
 
@@ -104,7 +104,7 @@ def _design(trial: Trial, document: DesignDocument) -> None:
     trial.sides, trial.parts = list(document.sides), list(document.parts)
     trial.save()
     trial.cook.trial = trial
-    taste(trial.cook, chosen)
+    choose(trial.cook, chosen)
     trial.question = document.question
     _cross(trial, document)
     arrange(trial, document.twin)
@@ -219,12 +219,10 @@ def _make_crossed(trial: Trial) -> None:
     dressed = copy_piece(
         lacks, cook=cook, letter=free[1], position=len(LETTERS) + 1, name=f"{lacks.name}, dressed"[:40]
     )
-    for row in [row for row, put in zip(has.layers.all(), puts_of(has), strict=True) if put.of == extra.of]:
-        kept = {field.name: getattr(row, field.name) for field in row._meta.concrete_fields if not field.primary_key}
-        type(row).objects.create(**{**kept, "piece": dressed, "position": dressed.layers.count(), "mixed_g": None})
+    give_layers(has, dressed, extra.of)
     for piece in (bare, dressed):
         lay_out_steps(piece)
-    taste(trial.cook, [a, b, bare, dressed])
+    choose(trial.cook, [a, b, bare, dressed])
     trial = Trial.objects.get(pk=trial.pk)
     column = {has.letter: 0, bare.letter: 0, lacks.letter: 1, dressed.letter: 1}
     row_of = {has.letter: 1, bare.letter: 0, lacks.letter: 0, dressed.letter: 1}
