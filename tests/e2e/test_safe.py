@@ -93,7 +93,7 @@ def test_what_was_tasted_stays_and_who_plates_is_known(page: Page):
         label.check()
     page.get_by_role("button", name="No preference").click()
     page.get_by_role("button", name="Hand the card in").click()
-    expect(page.get_by_text("not blind")).to_be_visible()
+    expect(page.get_by_text(", not blind")).to_be_visible()
     expect(page.get_by_text("1 of 8 cards is in")).to_be_visible()
 
     # its pieces stay as they were; a copy of the cook is changed instead

@@ -2192,7 +2192,7 @@ export interface paths {
         put?: never;
         /**
          * Look
-         * @description Tell the plate numbers by piece, and write down first who looked: no other answer tells them before the reveal.
+         * @description Tell the plate numbers by piece, and write down first who looked: nothing else tells them before the reveal.
          */
         post: operations["api_trials_design_look"];
         delete?: never;
@@ -5210,8 +5210,8 @@ export interface components {
          * @description What is the same, what differs, and what is not recorded yet.
          *
          *     `changes` is what the seasoning changes, the thing that is asked about first; where there is more than one, `clean`
-         *     says the smallest change that leaves one, and `two_by_two` names four samples that answer both; `can_clean` tells whether
-         *     one tap can do it. `looks` says how the plates can be told apart by looks.
+         *     says the smallest change that leaves one, `can_clean` whether one tap makes it, and `two_by_two` names four samples
+         *     that answer both. `looks` says how the plates can be told apart by looks.
          */
         FairTest: {
             /** Same */
@@ -8824,8 +8824,8 @@ export interface components {
          * @description A trial as its tasters see it: who tastes what in which order, cards in. No plate is named until the reveal.
          *
          *     `next_order` is what who walks in is served. `planned_cards` is how many it takes, stated before the first is in;
-         *     `seen_by` names who looked at the plating; `tasters` who can taste, those who do so most first, `eats` who has a seat
-         *     at the meal. `guess` is the question that ends a card, empty where none does;
+         *     `seen_by` names who looked at the plating; `tasters` who can taste, those who do so most first; `eats` who has a
+         *     seat at the meal. `guess` is the question that ends a card, empty where none does;
          *     `missing` says what it takes to taste anything, empty when two pieces are there.
          */
         TableOut: {
