@@ -115,12 +115,12 @@ WEIGHED = ("before", "after", "used")
 
 def copy_piece(old: Piece, **changed: object) -> Piece:
     """Save a copy of a piece with its layers and steps, nothing ticked, nothing of it mixed or weighed yet."""
-    piece = _copied(old, **changed)
+    piece = copied(old, **changed)
     layers = {}
     for layer in old.layers.all():
-        layers[layer.pk] = _copied(layer, piece=piece, revision=None, mixed_g=None, **unweighed(layer))
+        layers[layer.pk] = copied(layer, piece=piece, revision=None, mixed_g=None, **unweighed(layer))
     for step in old.steps.all():
-        _copied(step, piece=piece, layer=layers.get(step.layer_id) if step.layer_id else None, done_at=None)
+        copied(step, piece=piece, layer=layers.get(step.layer_id) if step.layer_id else None, done_at=None)
     return piece
 
 
@@ -134,7 +134,7 @@ def unweighed(layer: Layer) -> dict[str, dict[str, object]]:
 Copied = TypeVar("Copied", Piece, Layer, Step)
 
 
-def _copied(row: Copied, **changed: object) -> Copied:
+def copied(row: Copied, **changed: object) -> Copied:
     """Save a copy of a row under a key of its own, with some of its fields changed."""
     kept = {field.name: getattr(row, field.name) for field in row._meta.concrete_fields if not field.primary_key}
     return type(row).objects.create(**{**kept, **changed})

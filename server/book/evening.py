@@ -9,6 +9,7 @@ from ravska_core.trial import Put, changes, deal_weights
 from ravska_core.units import say_duration
 from ravska_core.working import BadInput, say
 
+from book.cooks import copied
 from book.models import Cook, Layer, Piece, Step
 from book.steps import lay_out_steps
 
@@ -128,8 +129,7 @@ def give_layers(has: Piece, lacks: Piece, of: str) -> None:
         for later in reversed(rows[at:]):
             later.position += 1
             later.save(update_fields=["position"])
-        kept = {field.name: getattr(row, field.name) for field in row._meta.concrete_fields if not field.primary_key}
-        Layer.objects.create(**{**kept, "piece": lacks, "position": at, "mixed_g": None})
+        copied(row, piece=lacks, position=at, mixed_g=None)
 
 
 def take_layers(piece: Piece, of: str) -> None:

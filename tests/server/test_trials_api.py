@@ -81,6 +81,10 @@ def test_a_third_piece_makes_a_ranking_and_eight_that_agree_name_its_best(api, c
     code = behind(cook)
     status, problem = send(api, cook, "Kittiwake", scores=ranked([code["C"], code["A"]]))
     assert (status, problem["errors"][0]["sentence"]) == (422, f"Put {code['B']} in order too.")
+    too_low = [{"code": one, "scale": "rank", "value": 2 + n} for n, one in enumerate(sorted(code.values()))]
+    status, problem = send(api, cook, "Kittiwake", scores=too_low)
+    assert (status, problem["errors"][0]["field"]) == (422, "scores.2.value")
+    assert problem["errors"][0]["sentence"] == "rank goes from 1 to 3."
     for at, taster in enumerate(BOATS):
         best_first = [code["C"], *([code["A"], code["B"]] if at % 2 else [code["B"], code["A"]])]
         assert send(api, cook, taster, scores=ranked(best_first))[0] == 201
@@ -256,7 +260,12 @@ def test_who_leaves_is_out_of_the_balance_and_who_comes_back_has_their_own_order
     mine = order_of(table, "Marigold")
     gone = api("POST", f"trials/{cook.trial.id}/gone", {"taster": "marigold"})[1]
     assert [one["state"] for one in gone["servings"]] == ["waits", "gone", "waits", "waits"]
-    assert gone["balance"]["says"].startswith("Out of balance")
+    assert (gone["balance"]["even"], gone["balance"]["says"][:19]) == (True, "As even as 3 can be")
+    first = gone["servings"][0]["order"]
+    other = next(one["taster"] for one in gone["servings"][2:] if one["order"] != first)
+    two = api("POST", f"trials/{cook.trial.id}/gone", {"taster": other})[1]
+    assert (two["balance"]["even"], two["balance"]["says"][:14]) == (False, "Out of balance")
+    api("POST", f"trials/{cook.trial.id}/gone", {"taster": other, "gone": False})
     assert api("POST", f"trials/{cook.trial.id}/gone", {"taster": "Nobody"})[0] == 422
     back = api("POST", f"trials/{cook.trial.id}/gone", {"taster": "Marigold", "gone": False})[1]
     assert order_of(back, "Marigold") == mine
@@ -452,6 +461,9 @@ def test_guesses_above_chance_make_a_table_half_blind(api, cook):
     found = verdict_of(api, cook)
     assert (found["guesses"]["right"], found["guesses"]["half_blind"]) == (8, True)
     assert any("half blind" in one["sentence"] for one in found["differs"])
+    fair = api("GET", f"trials/{cook.trial.id}/fair")[1]["differs"]
+    assert {one["what"] for one in fair} >= {"guessed"}
+    assert "looks" not in {one["what"] for one in fair}
 
 
 def test_a_deleted_cook_and_a_card_of_nothing_are_sentences(api, cook):

@@ -66,11 +66,13 @@ class ArmRecord:
 @dataclass(frozen=True)
 class Served:
     """What is recorded of a tasting besides its samples: how many cards, how many of them by who knew, what boards,
-    bags, pans or drip lines samples shared, and what tasters guessed of the one asked after."""
+    bags, pans or drip lines samples shared, whether a card was asked which plate is which, and what they guessed, once
+    that is told."""
 
     cards: int = 0
     knew: int = 0
     shared: tuple[str, ...] = ()
+    asked: bool = False
     guesses: Guesses | None = None
 
 
@@ -157,7 +159,7 @@ def _served(served: Served, looks: str) -> tuple[Difference, ...]:
             "half blind."
         )
         found.append(Difference("guessed", said, False))
-    elif looks and guessed is None and served.cards:
+    elif looks and served.cards and not served.asked:
         found.append(Difference("looks", f"{looks} No card said what it took them for.", False))
     return tuple(found)
 

@@ -96,7 +96,8 @@ def triangle_order(seed: str, card: int) -> tuple[int, int, int]:
 class Balance:
     """How even serving orders are: `places` [plate][place] and `follows` [plate][the one before] count cards.
 
-    `even` says that no count of either kind differs from another of its kind; `says` puts it in words.
+    `even` says that no count of a place differs from another by more than one card, which is as even as a block that
+    breaks off can be; `says` puts both counts into words.
     """
 
     places: tuple[tuple[int, ...], ...]
@@ -126,13 +127,16 @@ def balance(codes: Sequence[str], orders: Sequence[Sequence[str]]) -> Balance:
     flat = [count for row in places for count in row]
     after = [follows[i][j] for i in range(len(codes)) for j in range(len(codes)) if i != j]
     even_places, even_after = len(set(flat)) <= 1, len(set(after)) <= 1
+    even = not flat or max(flat) - min(flat) <= 1
     if not orders:
         says = ""
     elif even_places and even_after:
         says = f"Every plate stands in every place {_times(flat[0])}, and follows every other {_times(after[0])}."
     else:
         says = _uneven(codes, places, even_places, max(after) - min(after))
-    return Balance(tuple(map(tuple, places)), tuple(map(tuple, follows)), even_places and even_after, says)
+    if orders and even and not even_places:
+        says = f"As even as {len(orders)} can be: no plate stands in a place more than one card oftener than another."
+    return Balance(tuple(map(tuple, places)), tuple(map(tuple, follows)), even, says)
 
 
 def _uneven(codes: Sequence[str], places: Sequence[Sequence[int]], even: bool, apart: int) -> str:

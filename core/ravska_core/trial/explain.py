@@ -28,6 +28,7 @@ class Penalty:
     side: str
     votes: int
     points: float
+    says: str
 
 
 @dataclass(frozen=True)
@@ -44,12 +45,13 @@ class Word:
 class TasterRead:
     """A taster: how far they scored a hidden twin apart [points or places], and how they go with the others [-1 to 1].
 
-    None where they had no twin, or where nothing can be said.
+    None where they had no twin, or where nothing can be said; `says` puts it in words, kindly.
     """
 
     taster: str
     repeats: int | None
     agrees: float | None
+    says: str
 
 
 @dataclass(frozen=True)
@@ -91,7 +93,7 @@ def penalties(trial: TastedTrial) -> tuple[Penalty, ...]:
 
     References
     ----------
-    ISO 8586 and common sensory practice: mean drop, or penalty, analysis (from memory).
+    Mean drop, or penalty, analysis: common practice of sensory panels, no source.
     """
     cards, found = trial.cards, []
     liked = _liked(cards)
@@ -108,8 +110,15 @@ def penalties(trial: TastedTrial) -> tuple[Penalty, ...]:
         for side, sign in zip(SIDES, (-1, 1), strict=True):
             off = [liked[key] for key, value in votes.items() if (value - JUST_RIGHT) * sign > 0]
             if len(off) >= FEWEST_IN_GROUP:
-                found.append(Penalty(scale, side, len(off), float(np.mean(right) - np.mean(off))))
+                points = float(np.mean(right) - np.mean(off))
+                found.append(Penalty(scale, side, len(off), points, _say_penalty(scale, side, len(off), points)))
     return tuple(sorted(found, key=lambda one: -one.points))
+
+
+def _say_penalty(scale: str, side: str, votes: int, points: float) -> str:
+    apart = f"{abs(points):.1f}"
+    how = "as well as" if apart == "0.0" else f"{apart} points {'less' if points > 0 else 'more'} than"
+    return f"Plates with {side} {scale} are liked {how} those just right ({votes} votes)."
 
 
 def right_votes(trial: TastedTrial) -> tuple[tuple[Votes, ...], ...]:
@@ -173,8 +182,23 @@ def tasters(trial: TastedTrial) -> tuple[TasterRead, ...]:
                 one, other = card.scores.get((first, scale)), card.scores.get((twin, scale))
                 if repeats is None and one is not None and other is not None:
                     repeats = abs(one - other)
-        found.append(TasterRead(card.taster, repeats, _agrees(card.taster, orders)))
+        agrees = _agrees(card.taster, orders)
+        found.append(TasterRead(card.taster, repeats, agrees, _say_taster(repeats, agrees)))
     return tuple(found)
+
+
+GOES_WITH, OWN_TASTE = 0.5, -0.2
+"""From which correlation on a taster goes with the others, and up to which has a taste of their own (estimates)."""
+
+
+def _say_taster(repeats: int | None, agrees: float | None) -> str:
+    said = []
+    if agrees is not None:
+        partly = "goes partly with the others" if agrees > OWN_TASTE else "has a taste of their own"
+        said.append("goes with the others" if agrees >= GOES_WITH else partly)
+    if repeats is not None:
+        said.append(f"gave the twin {repeats} apart" if repeats else "gave the twin the same")
+    return ", ".join(said)
 
 
 def _agrees(taster: str, orders: dict[str, tuple[float, ...]]) -> float | None:

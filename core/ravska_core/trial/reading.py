@@ -239,11 +239,15 @@ def _say_pair(first: str, second: str, liking: Interval, unit: str) -> str:
     if abs(liking.mean) < 0.05:
         said = f"{first} and {second} are liked alike"
     else:
-        said = f"{better} is liked better than {than} by {abs(liking.mean):.1f} {unit}"
+        said = f"{better} is liked better than {than} by {_points(abs(liking.mean))} {unit}"
     if liking.low is None or liking.high is None:
         return f"{said}; one card cannot say how surely."
     low, high = sorted((sign * liking.low, sign * liking.high))
-    return f"{said}, 95 times in 100 between {low:.1f} and {high:.1f}."
+    return f"{said}, 95 times in 100 between {_points(low)} and {_points(high)}."
+
+
+def _points(value: float) -> str:
+    return f"{value:.1f}".replace("-", "−")
 
 
 def _scores(trial: TastedTrial, cards: Sequence[ReadCard]) -> TrialReading:
@@ -253,9 +257,11 @@ def _scores(trial: TastedTrial, cards: Sequence[ReadCard]) -> TrialReading:
     if not pairs:
         return TrialReading("no winner", "Nothing to compare", ("No card scored two of the plates.",))
     winner = next((at for at in range(len(trial.names)) if _beats_all(at, pairs, len(trial.names))), None)
-    top = min(pairs, key=lambda pair: pair.adjusted)
+    # a name rests on the weakest of the pairs that it beat; without one the surest pair is told
+    mine = [pair for pair in pairs if winner in (pair.first, pair.second)]
+    top = max(mine, key=lambda pair: pair.adjusted) if mine else min(pairs, key=lambda pair: pair.adjusted)
     says = [pair.says for pair in pairs[:3]]
-    says.append(_say_chance_of(top.adjusted, len(pairs)))
+    says.append(_say_chance_of(top.adjusted, len(pairs), winner is not None and len(pairs) > 1))
     if top.cards < FEWEST_SCORED:
         says.append(f"With fewer than {FEWEST_SCORED} cards nothing is named, however they fall.")
     elif winner is None:
@@ -291,8 +297,9 @@ def _beats_all(sample: int, pairs: Sequence[Pair], samples: int) -> bool:
     )
 
 
-def _say_chance_of(probability: float, pairs: int) -> str:
-    said = f"Where nothing differs, a difference this sure comes up in {say_chance(probability)} of tastings"
+def _say_chance_of(probability: float, pairs: int, weakest: bool = False) -> str:
+    which = "the weakest difference that this rests on" if weakest else "a difference this sure"
+    said = f"Where nothing differs, {which} comes up in {say_chance(probability)} of tastings"
     return f"{said}, all {pairs} pairs reckoned with." if pairs > 1 else f"{said}."
 
 

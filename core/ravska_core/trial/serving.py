@@ -13,11 +13,10 @@ WARM_FOR_S = 20 * 60.0
 @dataclass(frozen=True)
 class Waiting:
     """How long plates may wait. `first_off` is when the first came off the fire, `until` when the plates should be on
-    the table, `hold_s` how long each is held back after it is off so that all wait alike [s], by letter."""
+    the table."""
 
     first_off: datetime | None
     until: datetime | None
-    hold_s: Mapping[str, float]
     says: str
 
 
@@ -29,10 +28,9 @@ def serve_within(off: Mapping[str, datetime | None], letters: int) -> Waiting:
     """
     known = {letter: at for letter, at in off.items() if at is not None}
     if not known:
-        return Waiting(None, None, {}, "When they come off the fire is not logged yet; keep it at the fire.")
+        return Waiting(None, None, "When they come off the fire is not logged yet; keep it at the fire.")
     first, last = min(known.values()), max(known.values())
     until = last + timedelta(seconds=WARM_FOR_S)
-    hold = {letter: (last - at).total_seconds() for letter, at in known.items()}
     if len(known) < letters:
         says = "Not all of them are off the fire yet; keep those that are whole and covered, and slice them together."
     elif (last - first).total_seconds() < PLATE_S:
@@ -43,4 +41,4 @@ def serve_within(off: Mapping[str, datetime | None], letters: int) -> Waiting:
             f"The first came off {minutes:.0f} min before the last. Slice and plate them together, so that all cool on "
             "the plate alike; its longer rest is kept with the trial."
         )
-    return Waiting(first, until, hold, says)
+    return Waiting(first, until, says)

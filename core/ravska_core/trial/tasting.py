@@ -32,7 +32,7 @@ _KINDS = (
     TrialKind("ranking", "Ranking", "Put them in order, the best first.", 2, MOST_SAMPLES, True,
          "Ranked: Friedman’s test, then the least difference of rank sums that tells two apart."),
     TrialKind("scores", "Scores", "How much do you like it?", 2, MOST_SAMPLES, True,
-         "Scored from 1 to 9: exact tests of each taster’s differences."),
+         "Scored from 1 to 9: each taster’s differences, with how sure their mean is."),
     TrialKind("triangle", "Can anyone tell?", "Which of the three is not like the others?", 2, 2, False,
          "Two plates are alike and one is not: an exact test of how often it is picked out."),
 )  # fmt: skip

@@ -208,7 +208,8 @@ def fair_test(
         logs.update(told(cook))
     records = [_record(piece, readings[piece.letter], logs.get(piece.letter)) for piece in tasted]
     shared = tuple(trial.serving.get("shared", ()))
-    served = Served(cook.handed_in, cook.knowing, shared, guessed)
+    asked = bool(cook.handed_in) and trial.cards.filter(deleted_at__isnull=True, guess__isnull=False).exists()
+    served = Served(cook.handed_in, cook.knowing, shared, asked, guessed)
     return compare_samples(records, pairs_of(tasted), served)
 
 

@@ -11,7 +11,7 @@ from book.tasting import arrange, check_design, choose, question_of, seat
 from django.db import transaction
 from django.http import HttpRequest
 from ravska_core.measure import parse_duration_s, parse_length_cm
-from ravska_core.trial import FairTest, changes, check_scales, deal
+from ravska_core.trial import FairTest, changes, check_scales, deal, guesses
 from ravska_core.working import BadInput
 
 from api.cooks.shown import fair_test
@@ -31,7 +31,7 @@ from api.trials.documents import (
     ServedSave,
     TableOut,
 )
-from api.trials.store import Loaded, check_may_eat, find_trial, load_trial, loaded, taster_named
+from api.trials.store import Loaded, as_core, check_may_eat, find_trial, load_trial, loaded, taster_named
 from api.trials.table import dealt_out, design_out, table_out
 
 router = Router()
@@ -183,8 +183,10 @@ def _thickness_mm(typed: str) -> float:
 @router.reads("/{uuid:trial_id}/fair")
 def read_fair(request: HttpRequest, trial_id: UUID) -> FairTest | None:
     """Compare everything recorded of the pieces that are tasted, pair by pair; none with fewer than two of them."""
-    cook = load(cooks().get(pk=find_trial(trial_id).cook_id))
-    return fair_test(cook, read_stored(cook, spoons_for(cook)))
+    found = load_trial(trial_id)
+    cook = load(cooks().get(pk=found.trial.cook_id))
+    guessed = guesses(as_core(found)) if found.revealed else None
+    return fair_test(cook, read_stored(cook, spoons_for(cook)), guessed)
 
 
 @router.posts("/{uuid:trial_id}/two-by-two")

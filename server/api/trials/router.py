@@ -108,6 +108,8 @@ def check_card(found: Loaded, document: CardDocument, served: list[str], given: 
         if score.code not in given:
             gather.refuse(f"scores.{at}.code", f"No plate on this card has the number {score.code}; it has {plates}.")
         limits = gather.attempt(f"scores.{at}", scale_limits, score.scale)
+        if limits is not None and score.scale == RANK_SCALE:
+            limits = (1, len(given))  # of three plates none is the fourth
         if limits is not None and score.scale not in asked:
             gather.refuse(f"scores.{at}.scale", f"This card does not ask for {score.scale}.")
         if limits and not limits[0] <= score.value <= limits[1]:

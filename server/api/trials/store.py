@@ -150,7 +150,9 @@ def as_core(found: Loaded) -> TastedTrial:
 def names_of(pieces: Sequence[Piece]) -> list[str]:
     """Return what pieces are called, with their letters where two are called the same."""
     names = [piece.name for piece in pieces]
-    return [f"{name} ({piece.letter})" if names.count(name) > 1 else name for name, piece in zip(names, pieces)]  # noqa: B905
+    return [
+        f"{name} ({piece.letter})" if names.count(name) > 1 else name for name, piece in zip(names, pieces, strict=True)
+    ]
 
 
 def _card(card: Card, found: Loaded, at: dict[UUID, int], by_code: dict[str, int]) -> ReadCard:

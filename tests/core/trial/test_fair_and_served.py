@@ -127,11 +127,12 @@ def test_portions_and_minutes_to_the_plates_are_compared_where_both_were_said():
 def test_what_was_shared_and_what_was_guessed_muddies():
     found = differs(ARM, OTHER, Served(shared=("one board",)))
     assert found["shared"] == ("They share one board: what drips or dusts off one may be on the other.", False)
-    half = differs(ARM, OTHER, Served(8, 0, (), Guesses(8, 8, 0.004, True)))
+    half = differs(ARM, OTHER, Served(8, 0, (), True, Guesses(8, 8, 0.004, True)))
     assert half["guessed"][0].startswith("8 of 8 guessed which was which, more than chance would")
     assert "looks" not in half
-    blind = differs(ARM, OTHER, Served(8, 0, (), Guesses(4, 8, 0.6, False)))
+    blind = differs(ARM, OTHER, Served(8, 0, (), True, Guesses(4, 8, 0.6, False)))
     assert not {"guessed", "looks"} & blind.keys()
+    assert "looks" not in differs(ARM, OTHER, Served(8, asked=True))  # told with the pieces, not before
     unasked = differs(ARM, OTHER, Served(8))
     assert unasked["looks"][0].endswith("No card said what it took them for.")
     assert "looks" not in differs(ARM, OTHER)  # before the first card there is nothing to say of it
@@ -178,13 +179,12 @@ def test_plates_wait_for_the_last_and_no_longer_than_they_stay_warm():
     later = NOON + timedelta(minutes=12)
     found = serve_within({"A": NOON, "B": later}, 2)
     assert (found.first_off, found.until) == (NOON, later + timedelta(minutes=20))
-    assert found.hold_s == {"A": 720.0, "B": 0.0}
     assert found.says.startswith("The first came off 12 min before the last.")
     together = serve_within({"A": NOON, "B": NOON + timedelta(minutes=4)}, 2)
     assert together.says.startswith("They came off together")
     assert serve_within({"A": NOON, "B": None}, 2).says.startswith("Not all of them are off")
     none = serve_within({"A": None, "B": None}, 2)
-    assert (none.until, none.hold_s) == (None, {})
+    assert none.until is None
 
 
 HEAD = "taster,plate,place,prefers,odd,guess,rank,overall,salt,face,words,child"

@@ -98,11 +98,16 @@ def test_balance_is_said_in_words_and_what_a_dropout_leaves_uneven_too():
     assert broken.follows[1] == (1, 0, 1)
     # one square of an odd number: places even, what comes before not
     three = balance(codes, [["305", "417", "862"], ["417", "862", "305"], ["862", "305", "417"]])
+    assert three.even
     assert three.says.startswith(
         "Every plate stands in every place as often; how often it follows another differs by 2"
     )
     assert balance(codes, []).says == ""
-    assert balance(["1", "2"], [["1", "2"]]).says == "Out of balance: 1 comes first once, 2 never."
+    one = balance(["1", "2"], [["1", "2"]])
+    assert one.even
+    assert one.says == "As even as 1 can be: no plate stands in a place more than one card oftener than another."
+    gone = balance(["1", "2"], [["1", "2"], ["1", "2"]])
+    assert (gone.even, gone.says) == (False, "Out of balance: 1 comes first twice, 2 never.")
     assert balance(codes, [*orders[:6], ["305", "417", "862"], ["417", "862", "305"], ["862", "417", "305"]]).says == (
         "Every plate comes first as often; the other places differ."
     )

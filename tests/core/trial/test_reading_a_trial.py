@@ -123,6 +123,11 @@ def test_of_three_the_best_is_named_only_where_it_beats_both_with_all_pairs_reck
     order = sorted(raw)
     by_hand = [min(1, 3 * order[0]), max(3 * order[0], 2 * order[1]), max(3 * order[0], 2 * order[1], order[2])]
     assert sorted(pair.adjusted for pair in found.pairs) == pytest.approx(by_hand)
+    # what the name rests on is the weaker of the two pairs that it beat
+    weaker = max(pair.adjusted for pair in found.pairs if 1 in (pair.first, pair.second))
+    assert weaker > min(pair.adjusted for pair in found.pairs)
+    assert found.probability.value == pytest.approx(weaker)
+    assert found.says[-1].startswith("Where nothing differs, the weakest difference that this rests on comes up in")
     assert "all 3 pairs reckoned with" in found.says[-1]
     close = [scored(n, 5, 7 + n % 2, 7 + (n + 1) % 2) for n in range(10)]
     assert read_trial(trial("scores", close, names, THREE), True).winner is None
@@ -219,6 +224,11 @@ def test_penalties_are_within_tasters_and_from_twelve_votes_with_three_in_the_gr
         cards.append(ReadCard(f"Boat {n}", scores=scores))
     (found,) = penalties(trial("scores", cards))
     assert (found.scale, found.side, found.votes, found.points) == ("salt", "too little", 6, pytest.approx(2))
+    assert found.says == "Plates with too little salt are liked 2.0 points less than those just right (6 votes)."
+    liked_more = [replace(one, scores=one.scores | {(0, "overall"): 9, (1, "overall"): 8}) for one in cards]
+    assert penalties(trial("scores", liked_more))[0].says.split("liked ")[1].startswith("1.0 points more than")
+    alike = [replace(one, scores=one.scores | {(0, "overall"): 5, (1, "overall"): 5}) for one in cards]
+    assert "liked as well as those" in penalties(trial("scores", alike))[0].says
     assert penalties(trial("scores", cards[:5])) == ()
     few = [*cards[:4], *[replace(one, scores=one.scores | {(0, "salt"): 3}) for one in cards[4:]]]
     assert penalties(trial("scores", few))[0].votes == 4
@@ -249,6 +259,17 @@ def test_tasters_repeat_and_agree_as_their_orders_say():
     others = np.mean([[3, 2, 1], [3, 2, 1]], axis=0)
     assert found["Boat 2"].agrees == pytest.approx(np.corrcoef([1, 2, 3], others)[0, 1])
     assert found["Boat 0"].agrees is None  # the others' mean has no spread
+    assert [found[f"Boat {n}"].says for n in (0, 2)] == [
+        "gave the twin the same", "has a taste of their own, gave the twin 4 apart",
+    ]  # fmt: skip
+    same = tasters(trial("scores", [scored(n, 3, 5, 8 - n % 2, 5) for n in range(3)], names, plates))
+    assert {one.says.split(",")[0] for one in same} == {"goes with the others"}
+    half = tasters(
+        trial("scores", [scored(0, 3, 8, 5, 8), scored(1, 3, 5, 8, 5), scored(2, 2, 5, 8, 5)], names, plates)
+    )
+    assert half[0].agrees == pytest.approx(0.5)
+    part = [scored(0, 5, 5, 8, 5), scored(1, 3, 5, 4, 5), scored(2, 3, 6, 4, 6)]
+    assert tasters(trial("scores", part, names, plates))[0].says.startswith("goes partly")
     assert agreement(trial("scores", cards[:2], names, plates)) is None
     assert agreement(trial("scores", cards, names, plates)) == pytest.approx(1 / 9)
     assert tasters(trial("triangle", [ReadCard("x")], plates=FOUR))[0].repeats is None

@@ -8703,7 +8703,8 @@ export interface components {
          * Balance
          * @description How even serving orders are: `places` [plate][place] and `follows` [plate][the one before] count cards.
          *
-         *     `even` says that no count of either kind differs from another of its kind; `says` puts it in words.
+         *     `even` says that no count of a place differs from another by more than one card, which is as even as a block that
+         *     breaks off can be; `says` puts both counts into words.
          */
         Balance: {
             /** Places */
@@ -9461,6 +9462,8 @@ export interface components {
             votes: number;
             /** Points */
             points: number;
+            /** Says */
+            says: string;
         };
         /**
          * SideOut
@@ -9487,7 +9490,7 @@ export interface components {
          * TasterRead
          * @description A taster: how far they scored a hidden twin apart [points or places], and how they go with the others [-1 to 1].
          *
-         *     None where they had no twin, or where nothing can be said.
+         *     None where they had no twin, or where nothing can be said; `says` puts it in words, kindly.
          */
         TasterRead: {
             /** Taster */
@@ -9496,6 +9499,8 @@ export interface components {
             repeats: number | null;
             /** Agrees */
             agrees: number | null;
+            /** Says */
+            says: string;
         };
         /**
          * TrialReading

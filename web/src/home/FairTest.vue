@@ -38,7 +38,10 @@ const two = computed(() => props.fair.changes.length > 1)
           {{ difference.what === 'weight' ? 'Deal them out by lot' : 'Even it out' }}
         </button>
       </p>
-      <p v-if="!fair.differs.length && !two">
+      <p v-if="!fair.changes.length">
+        <b class="caution">Seasoned alike</b> so far: nothing differs that could be tasted.
+      </p>
+      <p v-else-if="!fair.differs.length && !two">
         <b class="same">Fair so far.</b> Nothing recorded differs but the seasoning.
       </p>
       <p v-if="fair.same.length"><b class="same">Same</b> {{ fair.same.join(', ') }}.</p>

@@ -183,7 +183,7 @@ it('offers to even out only what a tap can even out', async () => {
       { what: 'weight', sentence: 'B weighs more.', can_even: false },
     ],
     unknown: ['fire and wood'],
-    changes: [],
+    changes: [{ what: 'layer', of: 'rub or bath', letter: '', sentence: 'A has rub, B bath.' }],
     clean: '',
     two_by_two: [],
     can_clean: false,
@@ -195,6 +195,9 @@ it('offers to even out only what a tap can even out', async () => {
   await test.find('button').trigger('click')
   expect(test.emitted('even')).toEqual([['salt']])
   expect(mount(FairTest, { props: { fair: { ...fair, differs: [] } }, global }).text()).toContain('Fair so far.')
+  const alike = mount(FairTest, { props: { fair: { ...fair, differs: [], changes: [] } }, global }).text()
+  expect(alike).toContain('Seasoned alike so far')
+  expect(alike).not.toContain('Fair so far.')
 })
 
 it('names a trial that changes two things, with the taps that make it clean', async () => {

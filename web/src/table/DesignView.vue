@@ -160,22 +160,10 @@ const copy = useChange('trial', async () => {
   </main>
 </template>
 
+<style scoped src="./station.css"></style>
 <style scoped>
-.tools {
-  display: flex;
-  flex-wrap: wrap;
-  gap: var(--s-12);
-  align-items: center;
-}
 .frozen {
   padding: var(--s-10) var(--s-16);
-}
-.spread {
-  display: grid;
-  grid-template-columns: minmax(0, 1.15fr) minmax(320px, 0.85fr);
-  gap: var(--s-20);
-  align-items: start;
-  margin-top: var(--s-12);
 }
 .main {
   border: 0;
@@ -183,8 +171,7 @@ const copy = useChange('trial', async () => {
   padding: 0;
   min-width: 0;
 }
-.main,
-.side {
+.main {
   display: grid;
   gap: var(--s-16);
 }
@@ -207,19 +194,6 @@ const copy = useChange('trial', async () => {
   font-size: var(--t-s);
   margin: var(--s-4) 0 0;
 }
-.shows {
-  padding: var(--s-20) var(--s-24);
-}
-.shows p {
-  margin: var(--s-6) 0 0;
-  color: var(--on-deep-soft);
-}
-.shows .big {
-  font-size: var(--t-big);
-  line-height: 1.1;
-  margin: 0;
-  color: #fff;
-}
 .stated {
   display: grid;
   grid-template-columns: minmax(0, 1fr) 84px;
@@ -227,11 +201,6 @@ const copy = useChange('trial', async () => {
   align-items: center;
   margin-top: var(--s-12);
   font-size: var(--t-s);
-}
-@media (max-width: 1000px) {
-  .spread {
-    grid-template-columns: minmax(0, 1fr);
-  }
 }
 .named {
   margin-right: var(--s-8);

@@ -30,48 +30,28 @@ const MOUTH: Record<number, string> = { 3: 'M28 58 Q50 84 72 58', 2: 'M30 64 H70
   </fieldset>
 </template>
 
+<style scoped src="./targets.css"></style>
 <style scoped>
 fieldset {
-  border: 0;
-  padding: 0;
-  margin: 0;
   display: grid;
   grid-template-columns: repeat(3, minmax(0, 1fr));
   gap: var(--s-8);
 }
 label {
-  position: relative;
-  display: grid;
-  place-items: center;
   gap: var(--s-4);
   padding: var(--s-12) 0;
   border-radius: 16px;
-  background: var(--tint);
   font-size: var(--t-xl);
-  cursor: pointer;
-}
-label.on {
-  box-shadow: inset 0 0 0 4px var(--cobalt);
-  font-weight: 700;
-}
-label:has(:focus-visible) {
-  outline: 3px solid var(--focus);
-}
-input {
-  position: absolute;
-  inset: 0;
-  opacity: 0;
-  cursor: pointer;
 }
 circle,
 path {
   fill: none;
-  stroke: var(--ink);
+  stroke: currentcolor;
   stroke-width: 5;
   stroke-linecap: round;
 }
 .eye {
-  fill: var(--ink);
+  fill: currentcolor;
   stroke: none;
 }
 </style>

@@ -2,9 +2,9 @@
 import { computed, nextTick, ref, toRef } from 'vue'
 import { useChange } from '../api/change'
 import { api, byField, call, sentenceOf, type Schemas } from '../api/client'
-import { say } from '../kit/notice'
 import { useTable, type Table } from './useTable'
-import { asTyped, columnsOf } from './paper'
+import CardsFile from './CardsFile.vue'
+import { asTyped, atCells, columnsOf } from './paper'
 
 /** Paper cards typed in by keyboard alone: a name, then a number after the other, Enter from field to field. */
 const props = defineProps<{ id: string }>()
@@ -42,15 +42,20 @@ const begin = useChange(
   },
   { refused: (failure) => (errors.value = byField(failure)) },
 )
+let places: string[] = []
 const hand = useChange(
   'trial',
   async () => {
     if (!given.value || !table.value) return
-    const read = asTyped(table.value, given.value, cells.value)
-    errors.value = read.errors
-    if (Object.keys(read.errors).length) return
+    errors.value = {}
+    if (table.value.kind === 'preference' && !cells.value.pick?.trim()) {
+      errors.value = { pick: 'Type the number of the plate, or 0 for no preference.' }
+      return
+    }
+    const typed = asTyped(table.value, given.value, cells.value)
+    places = typed.places
     const params = { path: { trial_id: props.id } }
-    const told: Table = await call(api.POST('/api/trials/{trial_id}/cards', { params, body: read.card }))
+    const told: Table = await call(api.POST('/api/trials/{trial_id}/cards', { params, body: typed.card }))
     done.value = [given.value.taster, ...done.value]
     given.value = null
     taster.value = ''
@@ -59,7 +64,7 @@ const hand = useChange(
   },
   {
     refused: (failure) => {
-      errors.value = byField(failure)
+      errors.value = atCells(byField(failure), places)
       if (!Object.keys(errors.value).length) errors.value = { all: sentenceOf(failure) }
     },
   },
@@ -72,25 +77,7 @@ function enter(event: KeyboardEvent) {
   if (at < all.length - 1) all[at + 1]?.focus()
   else void hand()
 }
-const text = ref('')
-const faults = ref<Schemas['CardFault'][]>([])
-const bring = useChange('trial', async () => {
-  const params = { path: { trial_id: props.id } }
-  const told = await call(api.POST('/api/trials/{trial_id}/cards.csv', { params, body: { text: text.value } }))
-  faults.value = told.faults
-  say(
-    `${told.taken.length ? `In: ${told.taken.join(', ')}.` : 'No new card in it.'}${told.known.length ? ` There already: ${told.known.join(', ')}.` : ''}`,
-  )
-  await show(await call(api.GET('/api/trials/{trial_id}', { params })))
-})
-async function file(event: Event) {
-  const chosen = (event.target as HTMLInputElement).files?.[0]
-  if (chosen) {
-    text.value = await chosen.text()
-    await bring()
-  }
-}
-const wrong = computed(() => Object.entries(errors.value).filter(([field]) => field !== 'taster' && !(field in cells.value)).map(([, said]) => said)) // prettier-ignore
+const wrong = computed(() => Object.entries(errors.value).filter(([field]) => !['taster', 'pick'].includes(field)).map(([, said]) => said)) // prettier-ignore
 </script>
 
 <template>
@@ -167,21 +154,7 @@ const wrong = computed(() => Object.entries(errors.value).filter(([field]) => fi
           In: {{ done.join(', ') }}. {{ table.cards.length }} of {{ table.planned_cards }} cards.
         </p>
       </form>
-      <section class="plate csv">
-        <h2>As a file</h2>
-        <p>
-          A row for each plate of each taster, as CSV.
-          <a class="link" :href="`/api/trials/${id}/cards.csv`" download="cards.csv">Take the cards out</a>
-        </p>
-        <label class="file"
-          >Bring cards in <input type="file" accept=".csv,text/csv,text/plain" @change="file"
-        /></label>
-        <ul v-if="faults.length">
-          <li v-for="fault in faults" :key="`${fault.line} ${fault.column}`">
-            <b>Line {{ fault.line }}, column {{ fault.column }}:</b> {{ fault.sentence }}
-          </li>
-        </ul>
-      </section>
+      <CardsFile :table="table" @changed="show" />
     </div>
   </main>
 </template>
@@ -194,16 +167,10 @@ const wrong = computed(() => Object.entries(errors.value).filter(([field]) => fi
   align-items: start;
   margin-top: var(--s-12);
 }
-.paper,
-.csv {
+.paper {
   display: grid;
   gap: var(--s-14);
   padding: var(--s-20) var(--s-24);
-}
-.csv p,
-.csv ul {
-  margin: 0;
-  font-size: var(--t-m);
 }
 .name {
   max-width: 320px;
@@ -236,11 +203,6 @@ td input {
 .ways {
   display: flex;
   gap: var(--s-10);
-}
-.file {
-  display: grid;
-  gap: var(--s-4);
-  font-size: var(--t-s);
 }
 @media (max-width: 900px) {
   .spread {

@@ -28,32 +28,18 @@ const score = defineModel<number | undefined>({ required: true })
   </fieldset>
 </template>
 
+<style scoped src="./targets.css"></style>
 <style scoped>
-fieldset {
-  border: 0;
-  padding: 0;
-  margin: 0;
-  min-width: 0;
-}
-legend {
-  padding: 0 0 var(--s-4);
-  font-size: var(--t-m);
-}
 .row {
   display: grid;
   grid-template-columns: 1fr 1fr 1.3fr 1fr 1fr;
   gap: var(--s-4);
 }
 label {
-  position: relative;
-  display: grid;
   grid-template-rows: 46px auto;
   place-items: end center;
   gap: var(--s-4);
-  border-radius: 12px;
-  background: var(--tint);
   padding: var(--s-6) var(--s-2);
-  cursor: pointer;
   font-size: var(--t-xs);
   line-height: 1.15;
   text-align: center;
@@ -66,21 +52,7 @@ label i {
 label.right {
   box-shadow: inset 0 0 0 2px var(--rim);
 }
-label.on {
-  background: var(--cobalt);
-  color: var(--on-cobalt);
-  font-weight: 700;
-}
 label.on i {
   background: var(--on-cobalt);
-}
-label:has(:focus-visible) {
-  outline: 3px solid var(--focus);
-}
-input {
-  position: absolute;
-  inset: 0;
-  opacity: 0;
-  cursor: pointer;
 }
 </style>

@@ -36,17 +36,8 @@ const values = computed(() =>
   </fieldset>
 </template>
 
+<style scoped src="./targets.css"></style>
 <style scoped>
-fieldset {
-  border: 0;
-  padding: 0;
-  margin: 0;
-  min-width: 0;
-}
-legend {
-  padding: 0 0 var(--s-4);
-  font-size: var(--t-m);
-}
 .decides legend {
   font-family: var(--display);
   font-size: var(--t-h2);
@@ -58,33 +49,13 @@ legend {
   gap: var(--s-4);
 }
 label {
-  position: relative;
-  display: grid;
-  place-items: center;
   min-height: 46px;
-  border-radius: 12px;
-  background: var(--tint);
-  cursor: pointer;
   font-size: var(--t-xl);
 }
 .decides label {
   min-height: 64px;
   font-size: var(--t-h2);
   font-family: var(--display);
-}
-label.on {
-  background: var(--cobalt);
-  color: var(--on-cobalt);
-  font-weight: 700;
-}
-label:has(:focus-visible) {
-  outline: 3px solid var(--focus);
-}
-input {
-  position: absolute;
-  inset: 0;
-  opacity: 0;
-  cursor: pointer;
 }
 .ends {
   display: flex;

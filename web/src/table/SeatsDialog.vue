@@ -92,15 +92,17 @@ const wrongOf = (name: string) => {
           <p v-if="wrongOf(one.name)" class="says" role="alert">{{ wrongOf(one.name) }}</p>
         </li>
       </ul>
-      <form class="more" @submit.prevent="add">
-        <Field v-model="more" label="Somebody else, by nickname" :maxlength="40" />
-        <v-btn type="submit" :disabled="!more.trim()">Add</v-btn>
-      </form>
-      <div class="ways">
-        <v-btn class="solid" @click="save">{{
-          seats.length === 1 ? 'Seat this one' : `Seat these ${seats.length}`
-        }}</v-btn>
-        <v-btn @click="open = false">Leave it</v-btn>
+      <div class="bottom">
+        <form class="more" @submit.prevent="add">
+          <Field v-model="more" label="Somebody else, by nickname" :maxlength="40" />
+          <v-btn type="submit" :disabled="!more.trim()">Add</v-btn>
+        </form>
+        <div class="ways">
+          <v-btn class="solid" @click="save">{{
+            seats.length === 1 ? 'Seat this one' : `Seat these ${seats.length}`
+          }}</v-btn>
+          <v-btn @click="open = false">Leave it</v-btn>
+        </div>
       </div>
     </section>
   </v-dialog>
@@ -135,6 +137,15 @@ li .muted {
   color: var(--stop);
   font-size: var(--t-s);
   margin: 0 0 var(--s-6);
+}
+/* always in sight, however many there are */
+.bottom {
+  position: sticky;
+  bottom: -24px;
+  margin: 0 -24px -24px;
+  padding: 0 var(--s-24) var(--s-20);
+  background: var(--plate);
+  border-top: 1px solid var(--line);
 }
 .more {
   display: flex;

@@ -74,7 +74,8 @@ const mine = computed(() => cardsOut.value.filter((one) => one.trial === table.v
             <template v-if="!table.missing">
               <p v-if="table.revealed">It is told which plate is which; a card from now on is not blind.</p>
               <p v-else-if="next">Next: {{ next.taster }} tastes {{ next.order.join(', then ') }}.</p>
-              <p v-else>{{ table.asks }}</p>
+              <p v-else-if="!table.cards.length">{{ table.asks }}</p>
+              <p v-else>Everybody who was seated has handed in.</p>
               <p v-if="table.waiting.until">
                 Serve by {{ time(table.waiting.until) }}: the first left the fire at
                 {{ time(table.waiting.first_off ?? '') }}. {{ table.waiting.says }}
@@ -85,6 +86,12 @@ const mine = computed(() => cardsOut.value.filter((one) => one.trial === table.v
               <v-btn v-if="table.missing" class="on-dark" :to="`/coat/${table.cook_id}`">To Coat</v-btn>
               <v-btn v-else-if="table.revealed" class="on-dark" :to="`/verdict/${table.trial_id}`"
                 >See what the cards say</v-btn
+              >
+              <v-btn
+                v-if="table.cards.length && !expected && !table.revealed"
+                class="on-dark"
+                :to="`/table/${table.trial_id}/reveal`"
+                >Reveal which is which</v-btn
               >
               <v-btn v-if="!table.missing" class="on-dark" @click="taste()">Hand the phone round</v-btn>
             </div>
@@ -108,8 +115,8 @@ const mine = computed(() => cardsOut.value.filter((one) => one.trial === table.v
           <span v-if="table.seen_by.length">
             {{ table.seen_by.join(', ') }} {{ table.seen_by.length === 1 ? 'has' : 'have' }} seen the plating.
           </span>
-          <router-link v-if="table.cards.length" class="link" :to="`/table/${table.trial_id}/reveal`">
-            {{ expected ? `Reveal now, though ${expected} wait` : 'Reveal which is which' }}
+          <router-link v-if="table.cards.length && expected" class="link" :to="`/table/${table.trial_id}/reveal`">
+            Reveal now, though {{ expected }} {{ expected === 1 ? 'waits' : 'wait' }}
           </router-link>
         </template>
       </p>
@@ -129,36 +136,8 @@ const mine = computed(() => cardsOut.value.filter((one) => one.trial === table.v
   </main>
 </template>
 
+<style scoped src="./station.css"></style>
 <style scoped>
-.tools {
-  display: flex;
-  flex-wrap: wrap;
-  gap: var(--s-8);
-}
-.spread {
-  display: grid;
-  grid-template-columns: minmax(0, 1.15fr) minmax(320px, 0.85fr);
-  gap: var(--s-20);
-  align-items: start;
-  margin-top: var(--s-12);
-}
-.side {
-  display: grid;
-  gap: var(--s-16);
-}
-.asks {
-  padding: var(--s-20) var(--s-24);
-}
-.asks p {
-  margin: var(--s-6) 0 0;
-  color: var(--on-deep-soft);
-}
-.asks .big {
-  font-size: var(--t-big);
-  line-height: 1.1;
-  margin: 0;
-  color: #fff;
-}
 .asks .soft {
   font-size: var(--t-m);
 }
@@ -193,10 +172,10 @@ const mine = computed(() => cardsOut.value.filter((one) => one.trial === table.v
 .foot {
   font-size: var(--t-m);
 }
+.foot .link {
+  padding: 0;
+}
 @media (max-width: 1000px) {
-  .spread {
-    grid-template-columns: minmax(0, 1fr);
-  }
   /* the answer, then the plates, then what is said of them */
   .side {
     display: contents;

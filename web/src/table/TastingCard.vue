@@ -135,7 +135,7 @@ const decidesWith = computed(() => ({
       <v-btn v-else class="solid" type="submit">{{ isLast || paging === 'page' ? 'Hand the card in' : 'Next' }}</v-btn>
       <v-btn v-if="at" @click="at--">Back</v-btn>
       <v-btn v-if="at && taps.length" @click="undo">Undo</v-btn>
-      <v-btn v-else @click="$emit('away')">Back to the plates</v-btn>
+      <v-btn v-if="!at" @click="$emit('away')">Back to the plates</v-btn>
       <button v-if="at && said" type="button" class="link" @click="hand(true)">
         They had to go: hand in what is here
       </button>
@@ -205,6 +205,7 @@ header {
   margin: 0;
 }
 .faces h2 {
+  margin-bottom: var(--s-12);
   font-size: var(--t-h1);
   text-align: center;
 }

@@ -46,17 +46,8 @@ function add() {
   </fieldset>
 </template>
 
+<style scoped src="./targets.css"></style>
 <style scoped>
-fieldset {
-  border: 0;
-  padding: 0;
-  margin: 0;
-  min-width: 0;
-}
-legend {
-  padding: 0 0 var(--s-4);
-  font-size: var(--t-m);
-}
 .words {
   display: flex;
   flex-wrap: wrap;

@@ -6,7 +6,7 @@ import { api } from '../api/client'
 import { asDocument, blankCard, placesOf, stepsOf, tapped, toggledTie, type Filled } from './card'
 import { cardsOut, handIn } from './cardsOut'
 import FaceRow from './FaceRow.vue'
-import { asTyped, columnsOf } from './paper'
+import { asTyped, atCells, columnsOf } from './paper'
 import PickPlate from './PickPlate.vue'
 import RightRow from './RightRow.vue'
 import { askedAs, endsOf, isRight } from './scales'
@@ -69,21 +69,25 @@ it('asks who it is, what decides, each plate, and a guess where looks tell', () 
   expect(stepsOf(table(), { ...card, short: true })).toEqual(['who', 'faces'])
 })
 
-it('reads a paper card as typed, and names what is no number of its scale', () => {
+it('sends a paper card as it was typed, and says what is refused at its own cells', () => {
   const given = serving('Otter') as never
   expect(columnsOf(table()).map((one) => one.title)).toEqual(['Place', 'Overall', 'Salt'])
   expect(columnsOf(table({ kind: 'scores', scales: [] })).map((one) => one.key)).toEqual(['overall'])
   const good = asTyped(table(), given, { '417|rank': '2', '305|rank': '1', '862|rank': '3', '417|salt': '' })
-  expect(good.errors).toEqual({})
   expect(good.card.scores).toContainEqual({ code: '305', scale: 'rank', value: 1 })
-  const bad = asTyped(table(), given, { '417|rank': '4', '305|salt': '6', '862|overall': 'x' })
-  expect(Object.keys(bad.errors)).toEqual(['417|rank', '862|overall', '305|salt'])
-  expect(bad.errors['305|salt']).toBe('Salt of 305 goes from 1 to 5.')
+  expect(good.places).toEqual(['417|rank', '305|rank', '862|rank'])
+  // what it refuses of them stands at the cells they were typed in
+  const bad = asTyped(table(), given, { '417|rank': '7', '305|salt': '6', '862|overall': 'x' })
+  const said = {
+    'scores.0.value': 'rank goes from 1 to 3.',
+    'scores.2.value': 'too small',
+    taster: 'who?',
+    odd: 'pick',
+  }
+  expect(atCells(said, bad.places)).toEqual({ '417|rank': 'rank goes from 1 to 3.', '862|overall': 'too small', taster: 'who?', pick: 'pick' }) // prettier-ignore
   const paired = table({ kind: 'preference' })
-  expect(asTyped(paired, given, {}).errors.pick).toBe('Type the number of the plate.')
   expect(asTyped(paired, given, { pick: '0' }).card.prefers).toBeNull()
-  expect(asTyped(paired, given, { pick: '305' }).card.prefers).toBe('305')
-  expect(asTyped(paired, given, { pick: '999' }).errors.pick).toContain('it has 417, 305, 862')
+  expect(asTyped(paired, given, { pick: ' 305 ' }).card.prefers).toBe('305')
   expect(asTyped(table({ kind: 'triangle' }), given, { pick: '862' }).card.odd).toBe('862')
 })
 

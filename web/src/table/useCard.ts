@@ -68,30 +68,24 @@ export function useCard(table: () => Table, taster: string, done: (table: Table 
     taps.value = []
     at.value = 1
   }
+  function decides(said: string) {
+    errors.value = { decides: said }
+    at.value = Math.max(1, steps.value.indexOf('decides'))
+  }
   function refused(failure: unknown) {
     errors.value = byField(failure)
+    const said = errors.value.odd ?? (table().kind === 'ranking' ? errors.value.scores : undefined)
+    if (said) return decides(said)
     if (!Object.keys(errors.value).length) errors.value = { all: sentenceOf(failure) }
     if (errors.value.taster) at.value = 0
   }
 
-  /** Say what is missing before the card goes in, where the card itself can tell. */
-  function missing(): string {
-    const { kind } = table()
-    if (card.short) return ''
-    if (kind === 'preference' && !card.prefers)
-      return 'Say which plate you would rather have again, or that you have no preference.'
-    if (kind === 'triangle' && !card.odd) return 'Pick one out, even by guessing.'
-    if (kind === 'ranking' && card.order.length < card.served.length)
-      return 'Put every plate in order: tap them one after the other, the best first.'
-    return ''
-  }
   const hand = useChange(
     'trial',
     async (early: boolean) => {
-      const said = early ? '' : missing()
-      if (said) {
-        errors.value = { decides: said }
-        at.value = Math.max(1, steps.value.indexOf('decides'))
+      // nothing chosen would be read as no preference, which has to be said
+      if (!early && !card.short && table().kind === 'preference' && !card.prefers) {
+        decides('Say which plate you would rather have again, or that you have no preference.')
         return
       }
       const { taster: name } = card

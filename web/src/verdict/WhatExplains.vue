@@ -10,21 +10,7 @@ const name = (side: Schemas['SideOut']) => side.name ?? `plate ${side.codes[0]}`
 const votesOf = (side: Schemas['SideOut'], scale: string) => side.right.find((one) => one.scale === scale)
 const points = (value: number) =>
   `${Math.abs(value).toFixed(1)} ${Math.abs(value).toFixed(1) === '1.0' ? 'point' : 'points'}`
-const agrees = (value: number | null | undefined) =>
-  value === null || value === undefined
-    ? ''
-    : value > 0.5
-      ? 'goes with the others'
-      : value < -0.2
-        ? 'has a taste of their own'
-        : 'goes partly with the others'
-const repeats = (one: Schemas['TasterRead']) =>
-  one.repeats === null || one.repeats === undefined
-    ? ''
-    : one.repeats === 0
-      ? 'gave the twin the same'
-      : `gave the twin ${one.repeats} apart`
-const told = computed(() => props.verdict.tasters.filter((one) => agrees(one.agrees) || repeats(one)))
+const told = computed(() => props.verdict.tasters.filter((one) => one.says))
 </script>
 
 <template>
@@ -58,13 +44,7 @@ const told = computed(() => props.verdict.tasters.filter((one) => agrees(one.agr
         </tr>
       </tbody>
     </table>
-    <p v-for="one in verdict.penalties" :key="`${one.scale} ${one.side}`">
-      Plates with <b>{{ one.side }} {{ one.scale }}</b> are liked
-      {{
-        Math.abs(one.points) < 0.05 ? 'as well as' : `${points(one.points)} ${one.points >= 0 ? 'less' : 'more'} than`
-      }}
-      those just right ({{ one.votes }} votes).
-    </p>
+    <p v-for="one in verdict.penalties" :key="`${one.scale} ${one.side}`">{{ one.says }}</p>
     <ul v-if="verdict.words.length" class="words" aria-label="Words">
       <li v-for="word in verdict.words.slice(0, 12)" :key="word.word">
         <b>{{ word.word }}</b> {{ word.said }}×
@@ -82,7 +62,7 @@ const told = computed(() => props.verdict.tasters.filter((one) => agrees(one.agr
     <ul v-if="told.length" class="tasters" aria-label="Tasters">
       <li v-for="one in told" :key="one.taster">
         <TasterMark :name="one.taster" blind />
-        <span class="muted">{{ [agrees(one.agrees), repeats(one)].filter(Boolean).join(', ') }}</span>
+        <span class="muted">{{ one.says }}</span>
       </li>
     </ul>
     <p v-if="verdict.guesses" class="muted">
