@@ -1,7 +1,8 @@
 """Is it a fair test? What two arms share, and what differs besides the seasoning."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
+from types import MappingProxyType
 
 from ravska_core.fire import Happened
 from ravska_core.trial.changes import Put, StackChange, changes, clean, looks_tell, two_by_two
@@ -78,11 +79,48 @@ class Served:
 
 @dataclass(frozen=True)
 class Difference:
-    """One thing that differs, as a sentence with the arms' own values, and whether one tap can even it out."""
+    """One thing that differs, as a sentence with the arms' own values, and whether one tap can even it out.
+
+    `size` is how far, in its usual size (`USUAL_SIZES`), above zero where the second has more of it; `about` tells
+    apart what may differ under one name, such as which sauce.
+    """
 
     what: str
     sentence: str
     can_even: bool
+    size: float = 1.0
+    about: str = ""
+
+
+@dataclass(frozen=True)
+class UsualSize:
+    """How far apart two usually are in something that muddies a tasting, its unit, and why it does."""
+
+    size: float
+    unit: str
+    why: str
+
+
+USUAL_SIZES: Mapping[str, UsualSize] = MappingProxyType(
+    {
+        "salt": UsualSize(0.3, "% of the weight", "most notice that much more salt, and many vote for it"),
+        "plate": UsualSize(10 * 60, "s", "what waits ten minutes longer is cooler and its crust softer"),
+        "fire": UsualSize(20 * 60, "s", "twenty minutes more make it more tender, or drier"),
+        "rest": UsualSize(15 * 60, "s", "a quarter of an hour evens out its juice"),
+        "weight": UsualSize(0.25, "", "a quarter heavier takes longer and salts less deeply"),
+        "order": UsualSize(10 * 60, "s", "the other had the fire to itself for ten minutes"),
+        "pit": UsualSize(10, "K", "ten degrees show in crust and juice"),
+        "end": UsualSize(3, "K", "three degrees show in juice and tenderness"),
+        "wrap": UsualSize(20 * 60, "s", "twenty minutes in a wrap soften a crust"),
+        "baste": UsualSize(2, "", "two bastes show on the crust"),
+    }
+)  # fmt: skip
+"""Usual sizes (estimates). Whatever else differs counts once, as much as any of these at its usual size."""
+
+
+def in_sizes(what: str, second_less_first: float) -> float:
+    """Return how far two differ in something, in its usual size."""
+    return second_less_first / USUAL_SIZES[what].size
 
 
 @dataclass(frozen=True)
@@ -185,7 +223,7 @@ def compare_arms(a: ArmRecord, b: ArmRecord, cards: int, cards_not_blind: int) -
         same.append("number of pieces")
     else:
         sentence = f"{a.letter} is {a.count} and {b.letter} {b.count} pieces: they cook at different speed."
-        differs.append(Difference("count", sentence, False))
+        differs.append(Difference("count", sentence, False, _sign(b.count - a.count)))
 
     heavier = max(a, b, key=lambda arm: arm.mass_g)
     off = abs(a.mass_g - b.mass_g) / max(a.mass_g, b.mass_g)
@@ -195,7 +233,8 @@ def compare_arms(a: ArmRecord, b: ArmRecord, cards: int, cards_not_blind: int) -
         more = (heavier.mass_g / min(a.mass_g, b.mass_g) - 1) * 100
         sentence = f"{heavier.letter} weighs {more:.0f} % more: it takes longer and salts less deeply."
         dealt = len(a.masses_g) == len(b.masses_g) > 1 and a.cut == b.cut and not served_yet(a, b)
-        differs.append(Difference("weight", sentence, dealt))
+        size = in_sizes("weight", _sign(b.mass_g - a.mass_g) * (more / 100))
+        differs.append(Difference("weight", sentence, dealt, size))
 
     if a.salt_percent is None or b.salt_percent is None:
         unknown.append("salt")
@@ -210,7 +249,8 @@ def compare_arms(a: ArmRecord, b: ArmRecord, cards: int, cards_not_blind: int) -
                 f"{saltier.letter} carries {points:.2f} points more salt than {other.letter}: "
                 "tasters may be voting for salt."
             )
-            differs.append(Difference("salt", sentence, True))
+            size = in_sizes("salt", b.salt_percent - a.salt_percent)
+            differs.append(Difference("salt", sentence, True, size))
 
     for what, name, first, second in (
         ("fire", "time on the fire", a.fire_s, b.fire_s),
@@ -226,13 +266,14 @@ def compare_arms(a: ArmRecord, b: ArmRecord, cards: int, cards_not_blind: int) -
             been = a.log is not None and b.log is not None
             had = "had" if been else "has"
             sentence = f"{longer.letter} {had} {minutes:.0f} min more {'on the fire' if what == 'fire' else 'rest'}."
-            differs.append(Difference(what, sentence, not been))
+            differs.append(Difference(what, sentence, not been, in_sizes(what, second - first)))
 
     if a.surface_coated == b.surface_coated:
         same.append("faces left bare")
     else:
         coated = a if a.surface_coated else b
-        differs.append(Difference("bare face", f"Only {coated.letter} has its skin or fat cap seasoned.", True))
+        sentence = f"Only {coated.letter} has its skin or fat cap seasoned."
+        differs.append(Difference("bare face", sentence, True, 1.0 if coated is b else -1.0))
 
     _beside(a, b, same, differs)
     same.append("order shuffled")
@@ -255,6 +296,16 @@ def compare_arms(a: ArmRecord, b: ArmRecord, cards: int, cards_not_blind: int) -
     )  # fmt: skip
 
 
+def _sign(difference: float) -> float:
+    return 1.0 if difference > 0 else -1.0
+
+
+def _unlike(first: str, second: str) -> tuple[float, str]:
+    """Return how far two words differ and what about: the same two differ about the same, whichever has which."""
+    low, high = sorted((first, second))
+    return (1.0 if (first, second) == (low, high) else -1.0), f"{low} | {high}"
+
+
 def served_yet(a: ArmRecord, b: ArmRecord) -> bool:
     """Tell whether one of two arms has been on the fire, so that nothing of its meat can be dealt out anew."""
     return a.log is not None or b.log is not None
@@ -273,7 +324,7 @@ def _plated(
         same.append(name)
     else:
         said = f"The {name} differs: {a.letter} {first / 60:.0f} min, {b.letter} {second / 60:.0f} min."
-        differs.append(Difference("plate", said, False))
+        differs.append(Difference("plate", said, False, in_sizes("plate", second - first)))
 
 
 THICK_MM = 3.0
@@ -290,14 +341,14 @@ def _portions(a: ArmRecord, b: ArmRecord, same: list[str], differs: list[Differe
     ):
         if first and second and first != second:
             said = f"The portions differ in their {name}: {a.letter} {first}, {b.letter} {second}."
-            differs.append(Difference("portion", said, False))
+            differs.append(Difference("portion", said, False, *_unlike(first, second)))
         elif first and second:
             alike.append(name)
     thin, thick = a.portion.thickness_mm, b.portion.thickness_mm
     if thin is not None and thick is not None:
         if abs(thin - thick) >= THICK_MM:
             said = f"The slices differ in thickness: {a.letter} {thin:.0f} mm, {b.letter} {thick:.0f} mm."
-            differs.append(Difference("portion", said, False))
+            differs.append(Difference("portion", said, False, _sign(thick - thin), "thickness"))
         else:
             alike.append("thickness")
     if alike:
@@ -317,7 +368,8 @@ def _fires(a: ArmRecord, b: ArmRecord, same: list[str], differs: list[Difference
         if first == second:
             same.append(name)
         else:
-            differs.append(Difference(what, f"The {name} differs: {a.letter} {first}, {b.letter} {second}.", False))
+            said = f"The {name} differs: {a.letter} {first}, {b.letter} {second}."
+            differs.append(Difference(what, said, False, *_unlike(first, second)))
 
 
 def _logs(
@@ -329,18 +381,19 @@ def _logs(
             unknown.append("the fire's log of both")
         return
 
-    def differ(what: str, sentence: str) -> None:
-        differs.append(Difference(what, sentence, False))
+    def differ(what: str, sentence: str, size: float, about: str = "") -> None:
+        differs.append(Difference(what, sentence, False, size, about))
 
     late = b.on_s - a.on_s
     if abs(late) < ON_S:
         same.append("went on together")
     else:
         last = b if late > 0 else a
-        differ("order", f"{last.letter} went on {abs(late) / 60:.0f} min after the other.")
+        said = f"{last.letter} went on {abs(late) / 60:.0f} min after the other."
+        differ("order", said, in_sizes("order", late))
     if a.near != b.near or abs(a.from_embers - b.from_embers) >= APART:
         nearer = a if (a.near, -a.from_embers) > (b.near, -b.from_embers) else b
-        differ("place", f"{nearer.letter} lay nearer the fire.")
+        differ("place", f"{nearer.letter} lay nearer the fire.", 1.0 if nearer is b else -1.0)
     else:
         same.append("place on the grate")
     for what, name, unit, least, first, second in (
@@ -354,14 +407,16 @@ def _logs(
         elif abs(first - second) < least:
             same.append(name)
         else:
-            differ(what, f"The {name} differs: {a.letter} {first:.0f} {unit}, {b.letter} {second:.0f} {unit}.")
+            said = f"The {name} differs: {a.letter} {first:.0f} {unit}, {b.letter} {second:.0f} {unit}."
+            scale = 60 if unit == "min" else 1
+            differ(what, said, in_sizes(what, (second - first) * scale))
     for what, name, said, other in (("feel", "feel", a.feel, b.feel), ("colour", "colour", a.colour, b.colour)):
         if not said or not other:
             unknown.append(name)
         elif said == other:
             same.append(name)
         else:
-            differ(what, f"The {name} differs: {a.letter} {said}, {b.letter} {other}.")
+            differ(what, f"The {name} differs: {a.letter} {said}, {b.letter} {other}.", *_unlike(said, other))
 
 
 def _beside(a: ArmRecord, b: ArmRecord, same: list[str], differs: list[Difference]) -> None:
@@ -370,12 +425,12 @@ def _beside(a: ArmRecord, b: ArmRecord, same: list[str], differs: list[Differenc
     for arm, mine, other, theirs in ((a, first, b, second), (b, second, a, first)):
         for name in [name for name in mine if name not in theirs]:
             said = f"Only {arm.letter} is eaten with {name}, {other.letter} is not: tasters may be voting for that."
-            differs.append(Difference("beside", said, False))
+            differs.append(Difference("beside", said, False, 1.0 if arm is b else -1.0, name))
     for name in [name for name in first if name in second]:
         more, less = max(first[name], second[name]), min(first[name], second[name])
         if more > less * (1 + WEIGHT_SHARE):
             most = a if first[name] == more else b
             said = f"{most.letter} gets {more:.0f} g of {name} a serving, the other {less:.0f} g: serve both alike."
-            differs.append(Difference("beside", said, False))
+            differs.append(Difference("beside", said, False, 1.0 if most is b else -1.0, name))
         else:
             same.append(f"{name} with it")

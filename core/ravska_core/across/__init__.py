@@ -1,0 +1,77 @@
+"""Verdicts across cooks and cuts: how the liking of two ways differs, how sure, and what to cook next."""
+
+from ravska_core.across.ahead import MOST_MORE, Ahead, More, more_needed
+from ravska_core.across.cell import Carries, CellReading, Grown, Without, read_cell
+from ravska_core.across.evidence import Evidence, Muddy, PairCard, PairCook, pair_votes
+from ravska_core.across.model import Asked, Cards, Priors, Statistics, asked
+from ravska_core.across.posterior import Posterior, fit, fit_statistics
+from ravska_core.across.reading import (
+    MODEL_VERSION,
+    WHO,
+    Across,
+    Belief,
+    CutRow,
+    Fitted,
+    Grain,
+    TraitSaid,
+    chances_at,
+    read_across,
+)
+from ravska_core.across.rule import (
+    CLEAN_CARDS,
+    CLEAN_COOKS,
+    MARGIN,
+    SURE,
+    Chances,
+    Counted,
+    PairVotes,
+    decide,
+    named,
+)
+from ravska_core.across.traits import TRAITS, has_trait
+
+__all__ = [
+    "CLEAN_CARDS",
+    "CLEAN_COOKS",
+    "MARGIN",
+    "MODEL_VERSION",
+    "MOST_MORE",
+    "SURE",
+    "TRAITS",
+    "WHO",
+    "Across",
+    "Ahead",
+    "Asked",
+    "Belief",
+    "Cards",
+    "Carries",
+    "CellReading",
+    "Chances",
+    "Counted",
+    "CutRow",
+    "Evidence",
+    "Fitted",
+    "Grain",
+    "Grown",
+    "More",
+    "Muddy",
+    "PairCard",
+    "PairCook",
+    "PairVotes",
+    "Posterior",
+    "Priors",
+    "Statistics",
+    "TraitSaid",
+    "Without",
+    "asked",
+    "chances_at",
+    "decide",
+    "fit",
+    "fit_statistics",
+    "has_trait",
+    "more_needed",
+    "named",
+    "pair_votes",
+    "read_across",
+    "read_cell",
+]

@@ -1,0 +1,304 @@
+"""The rule, its sentences, looking ahead, traits, and rows of a page."""
+
+import numpy as np
+import pytest
+from ravska_core.across import (
+    Ahead,
+    Chances,
+    Counted,
+    Evidence,
+    More,
+    Muddy,
+    PairCard,
+    PairCook,
+    PairVotes,
+    Statistics,
+    asked,
+    decide,
+    fit_statistics,
+    has_trait,
+    more_needed,
+    named,
+    read_across,
+    says,
+)
+from ravska_core.across.ahead import speaks
+from ravska_core.across.evidence import KNEW, MOST_CONFOUNDS, NO_VOTES, OTHER
+from ravska_core.across.rule import wrong_among
+from ravska_core.catalogue import catalogue
+from scipy.special import ndtri
+from scipy.stats import norm
+
+NAMES = ("rubbed", "marinated")
+ENOUGH = Counted(3, 12, 2, 8)
+
+
+def cook(number, cut, differences, muddied=(), votes=NO_VOTES, blind=True, liked=None):
+    """Return a cook whose tasters 0, 1, … scored such differences, each second card the other way round."""
+    cards = tuple(
+        PairCard(f"t{at}", float(one), 0.5 if (at + number) % 2 else -0.5, blind, liked or (5.0, 5.0 + one))
+        for at, one in enumerate(differences)
+    )
+    return PairCook(str(number), f"Cook {number}", f"{number:03}", cut, cards, votes, tuple(muddied))
+
+
+def book(*cooks):
+    return Evidence(tuple(cooks), tuple(dict.fromkeys(one.cut for one in cooks)))
+
+
+def row_of(page, cut):
+    return next(row for row in page.rows if row.cut == cut)
+
+
+@pytest.mark.parametrize(
+    ("chances", "counted", "state"),
+    [
+        (Chances(0.90, 0.01, 0.09), ENOUGH, "first"),
+        (Chances(0.01, 0.90, 0.09), ENOUGH, "second"),
+        (Chances(0.05, 0.05, 0.90), ENOUGH, "no matter"),
+        (Chances(0.899, 0.01, 0.091), ENOUGH, "not yet known"),
+        (Chances(0.99, 0.0, 0.01), Counted(3, 12, 1, 8), "not yet known"),
+        (Chances(0.99, 0.0, 0.01), Counted(3, 12, 2, 7), "not yet known"),
+        (Chances(0.0, 0.0, 1.0), Counted(9, 40, 1, 40), "not yet known"),
+    ],
+)
+def test_nothing_is_named_but_by_the_rule(chances, counted, state):
+    assert decide(chances, counted) == state
+
+
+def test_votes_that_go_against_scores_withhold_a_name_and_others_do_not():
+    sure = Chances(0.97, 0.0, 0.03)
+    assert named(sure, ENOUGH, PairVotes(1, 9)) == ("not yet known", "first")  # p = 0.021
+    assert named(sure, ENOUGH, PairVotes(2, 8)) == ("first", "")  # p = 0.109
+    assert named(sure, ENOUGH, PairVotes(9, 1)) == ("first", "")
+    assert named(Chances(0.0, 0.97, 0.03), ENOUGH, PairVotes(9, 1)) == ("not yet known", "second")
+    assert named(Chances(0.0, 0.0, 1.0), ENOUGH, PairVotes(9, 0)) == ("no matter", "")
+
+
+def test_how_many_names_are_expected_to_be_wrong_is_what_is_left_of_their_chances():
+    claims = [("first", Chances(0.9, 0.02, 0.08)), ("no matter", Chances(0.03, 0.02, 0.95)),
+              ("not yet known", Chances(0.5, 0.1, 0.4))]  # fmt: skip
+    assert wrong_among(claims) == pytest.approx(0.15)
+
+
+def test_a_clear_page_has_its_rows_named():
+    page = read_across(
+        book(
+            cook(1, "duck-leg", [-2, -3, -2, -1]), cook(2, "lamb-shoulder", [2, 1, 2, 2]),
+            cook(3, "duck-leg", [-2, -2, -1, -2]), cook(4, "lamb-shoulder", [3, 1, 2, 2]),
+            cook(5, "duck-leg", [-3, -2, -1, -2]), cook(6, "lamb-shoulder", [2, 1, 2, 3]),
+        ), NAMES,
+    )  # fmt: skip
+    duck, lamb = row_of(page, "duck-leg"), row_of(page, "lamb-shoulder")
+    assert (duck.state, lamb.state) == ("first", "second")
+    assert duck.headline == "Rubbed is better"
+    assert duck.difference is not None
+    assert duck.difference.high < 0 < lamb.difference.low
+    assert page.named == 2
+    assert page.wrong == pytest.approx(2 - duck.belief.chances.first - lamb.belief.chances.second)
+    for row in page.rows:
+        of_side = {side: sum(grain.side == side for grain in row.belief.grains) for side in ("first", "second")}
+        assert of_side["first"] == pytest.approx(20 * row.belief.chances.first, abs=0.51)
+        assert of_side["second"] == pytest.approx(20 * row.belief.chances.second, abs=0.51)
+        assert all(grain.points <= -0.5 for grain in row.belief.grains if grain.side == "first")
+        assert all(grain.points >= 0.5 for grain in row.belief.grains if grain.side == "second")
+
+
+def test_one_cook_of_a_cut_leans_on_the_rest_and_says_so():
+    cheek = cook(9, "beef-cheek", [1, 1, 1, 0])
+    pages = {
+        points: read_across(
+            book(*(cook(at, "duck-leg", [points] * 3 + [points + 1]) for at in range(1, 6)), cheek), NAMES
+        )
+        for points in (-1, 1)
+    }
+    beliefs = {points: row_of(page, "beef-cheek").belief.mean for points, page in pages.items()}
+    assert beliefs[-1] < beliefs[1] - 0.1
+    told = row_of(pages[1], "beef-cheek").says
+    assert any("leans on the other cuts: its own cards say 0.8 for marinated" in one for one in told)
+    assert any("here is 1 cook with 4 cards" in one for one in told)
+    alone = read_across(book(cheek), NAMES)
+    assert not any("leans" in one for one in row_of(alone, "beef-cheek").says)
+
+
+def test_without_a_clean_cook_there_is_never_a_name():
+    muddy = [Muddy("salt", 1.0, "B is saltier.")]
+    page = read_across(book(*(cook(at, "duck-leg", [4, 4, 4, 4], muddy) for at in range(1, 9))), NAMES)
+    assert page.rows[0].state == "not yet known"
+    assert any("No cook of it differs in nothing else" in one for one in page.rows[0].says)
+    knew = read_across(book(*(cook(at, "duck-leg", [4, 4, 4, 4], blind=False) for at in range(1, 9))), NAMES)
+    assert knew.rows[0].state == "not yet known"
+
+
+def test_a_cook_that_differs_otherwise_too_counts_but_less():
+    clean = [cook(1, "duck-leg", [0, 0, 1, 0]), cook(2, "duck-leg", [0, 1, 0, 0])]
+    salty = [cook(at, "duck-leg", [3, 3, 3, 3], [Muddy("salt", 1.0, "B is saltier.")]) for at in (3, 4)]
+    with_z = read_across(book(*clean, *salty), NAMES).rows[0].belief.mean
+    as_clean = read_across(book(*clean, *(cook(at, "duck-leg", [3, 3, 3, 3]) for at in (3, 4))), NAMES)
+    assert read_across(book(*clean), NAMES).rows[0].belief.mean < with_z < as_clean.rows[0].belief.mean
+
+
+def test_what_is_rare_shares_a_name_among_what_differs():
+    some = [cook(at, "duck-leg", [1, 0], [Muddy(f"what {at}", 1.0, "")]) for at in range(20)]
+    names = book(*some).confounds()
+    assert len(names) == MOST_CONFOUNDS
+    assert names[-1] == OTHER
+    cards = book(*some).as_cards()
+    assert cards.confounds.shape == (40, MOST_CONFOUNDS)
+    assert (cards.confounds.sum(1) == 1).all()
+    assert book(cook(1, "duck-leg", [1], blind=False)).confounds() == (KNEW,)
+
+
+def test_only_votes_say_what_is_preferred_and_never_points():
+    page = read_across(book(cook(1, "duck-leg", [], votes=PairVotes(5, 1, 1))), NAMES)
+    row = page.rows[0]
+    assert row.belief is None
+    assert row.difference is None
+    assert row.says[0] == "Asked which they would rather have again, 5 prefer rubbed, 1 marinated, 1 neither."
+
+
+def test_for_a_guest_it_is_less_sure_than_for_this_table():
+    cooks = [cook(at, "duck-leg", [2, 0, 3, 1]) for at in range(6)]
+    table, guest = (read_across(book(*cooks), NAMES, who).rows[0].belief for who in ("table", "guest"))
+    assert guest.high - guest.low > table.high - table.low
+
+
+def test_a_wider_band_takes_more_for_a_name():
+    cooks = [cook(at, "duck-leg", [1, 1, 2, 1]) for at in range(6)]
+    assert read_across(book(*cooks), NAMES).rows[0].state == "second"
+    assert read_across(book(*cooks), NAMES, margin=1.5).rows[0].state == "no matter"
+
+
+def test_where_nothing_matters_the_quicker_is_said():
+    cooks = [cook(at, "duck-leg", [0, 1, 0, -1]) for at in range(12)]
+    page = read_across(book(*cooks), NAMES, quicker={"duck-leg": "Take rubbed, which is ready sooner."})
+    assert page.rows[0].state == "no matter"
+    assert "Take rubbed, which is ready sooner." in page.rows[0].says
+
+
+def test_scores_near_the_top_are_said():
+    page = read_across(book(cook(1, "duck-leg", [0, 1], liked=(9.0, 9.0))), NAMES)
+    assert sum("near the top" in one for one in page.says) == 2
+    low = read_across(book(cook(1, "duck-leg", [0, 1], liked=(7.0, 8.0))), NAMES)
+    assert not any("near the top" in one for one in low.says)
+
+
+def test_a_contrast_of_cuts_is_told_before_any_one_of_them():
+    tough, tender = ("lamb-shoulder", "beef-cheek", "goat-leg"), ("duck-breast", "venison-loin", "turkey-breast")
+    cooks = [
+        cook(2 * at + turn, cut, [s * 1.5 + e for e in ((-1, 0, 1, 1), (0, 2, -1, 1))[turn]])
+        for s, cuts in ((1, tough), (-1, tender)) for at, cut in enumerate(cuts, 10 * (s + 1)) for turn in (0, 1)
+    ]  # fmt: skip
+    page = read_across(book(*cooks), NAMES)
+    assert "Marinated does more for tough cuts than for tender ones" in page.traits[0].says
+    assert page.traits[0].points > 1
+    assert not read_across(book(*cooks[:4]), NAMES).traits
+
+
+def test_traits_are_what_a_cook_would_say_of_a_cut():
+    cuts = catalogue().cuts
+    assert all(has_trait("tough", cuts[key]) for key in ("lamb-shoulder", "beef-cheek", "goat-leg"))
+    assert not any(has_trait("tough", cuts[key]) for key in ("duck-breast", "venison-loin", "turkey-breast"))
+    assert has_trait("marbled", cuts["duck-leg"])
+    assert not has_trait("marbled", cuts["venison-loin"])
+    assert has_trait("thick", cuts["lamb-leg"])
+    assert not has_trait("thick", cuts["duck-leg"])
+    assert has_trait("winged", cuts["cod-loin"])
+    assert not has_trait("winged", cuts["pork-chop"])
+
+
+# closed form with one taster's worth of certainty: a mean known beyond doubt, variance V, all of it removed
+def test_a_look_that_tells_all_speaks_as_often_as_the_truth_lies_beyond_the_margin_or_within():
+    for mean, variance in ((0.3, 0.5), (1.2, 0.4), (-0.8, 0.2)):
+        assert speaks(mean, variance, np.array([1 - 1e-9]))[0] == pytest.approx(1, abs=1e-3)
+        # half of it removed: by hand for one side
+        left, moves = (variance / 2) ** 0.5, (variance / 2) ** 0.5
+        over = 0.5 + ndtri(0.9) * left
+        by_hand = norm.sf((over - mean) / moves) + norm.cdf((-over - mean) / moves)
+        assert speaks(mean, variance, np.array([0.5]))[0] == pytest.approx(by_hand, abs=1e-9)
+
+
+def ahead_of(evidence, cut=0):
+    left = Statistics(evidence.as_cards())
+    cuts = len(evidence.cuts)
+    of = asked([(1.0, np.eye(cuts)[at], left.shares) for at in range(cuts)], cuts, left.tasters)
+    return Ahead(fit_statistics(left, of), of)
+
+
+def test_more_cooks_remove_more_and_a_cook_of_another_cut_less():
+    ahead = ahead_of(book(cook(1, "duck-leg", [1, 0, 2, 1]), cook(2, "beef-cheek", [0, 1, 1, 1])))
+    removed = ahead.removed([1], 0, range(4), 12)[..., 0]
+    assert (np.diff(removed, axis=1) > 0).all()
+    assert (removed[:, 0] > ahead.removed([1], 1, range(4))[:, 0, 0]).all()
+    assert (removed[:, 0] > ahead.removed([1], 0, [0])[:, 0, 0]).all()
+    assert (ahead.removed([1], -1, range(4))[:, 0, 0] < removed[:, 0]).all()
+    assert ahead.gain([1, 2], 0, range(4)) > ahead.gain([1, 2], 0, [0]) > 0
+
+
+def test_what_further_cooks_remove_is_what_they_do_remove():
+    """Over books the variance left by the look ahead is that of fits with as many more cooks."""
+    shares = []
+    for seed in range(16):
+        chance = np.random.default_rng(seed)
+        moved = chance.normal(0, 0.4, 6)
+        cooks = [cook(k, "duck-leg", np.round(1 + moved[k] + chance.normal(0, 1.5, 4))) for k in range(6)]
+        ahead = ahead_of(book(*cooks[:3]))
+        expected = float((ahead.variance[1] * (1 - ahead.removed([1], 0, range(4), 3)[:, 2, 0])).mean())
+        shares.append(float(ahead_of(book(*cooks)).variance[1]) / expected)
+    assert np.mean(shares) == pytest.approx(1, abs=0.15)
+
+
+def test_how_many_more_goes_down_as_it_becomes_clearer():
+    one = Counted(1, 4, 1, 4)
+    unsure = more_needed(ahead_of(book(cook(1, "duck-leg", [2, 1, 2, 0]))), 1, 0, range(4), one)
+    clearer = more_needed(ahead_of(book(cook(1, "duck-leg", [3, 3, 2, 3]))), 1, 0, range(4), one)
+    assert 1 <= clearer.cooks < unsure.cooks
+    assert min(unsure.chance, clearer.chance) >= 0.5
+    hopeless = book(*(cook(at, "duck-leg", [1, 0, 1, 0]) for at in range(10)))
+    assert more_needed(ahead_of(hopeless), 1, 0, range(4), Counted(10, 40, 10, 40)).cooks is None
+    nobody = ahead_of(book(cook(1, "duck-leg", [2, 1, 2, 0])))
+    assert nobody.settles(1, 0, range(4), Counted(1, 4, 0, 0), 1)[0] == 0.0
+
+
+@pytest.mark.parametrize(
+    ("more", "said"),
+    [
+        (More(1, 4, 0.6), "About one more cook of four tasters would as likely as not settle it."),
+        (More(2, 1, 0.6), "About two more cooks of one taster would as likely as not settle it."),
+        (More(12, 13, 0.6), "About twelve more cooks of 13 tasters would as likely as not settle it."),
+        (More(None, 4, 0.31), "More cooks are unlikely to settle it: even twelve would, about 3 times in 10."),
+        (More(None, 4, 0.1), "More cooks are unlikely to settle it: even twelve would, about 1 time in 10."),
+        (More(None, 4, 0.01), "More cooks are unlikely to settle it: even twelve would, hardly ever."),
+    ],
+)
+def test_how_many_more_is_said(more, said):
+    assert says.say_more(more) == said
+
+
+def test_sentences_for_one_two_and_many():
+    assert says.say_short(Counted(0, 0, 0, 0)).endswith("here are 0 cooks with 0 cards.")
+    assert says.say_short(Counted(1, 1, 1, 1)).endswith("here is 1 cook with 1 card.")
+    assert says.say_short(Counted(5, 9, 2, 7)).endswith("here are 2 cooks with 7 cards.")
+    assert says.say_short(ENOUGH) == ""
+    assert says.say_held(0) == ""
+    assert says.say_held(1) == "It is so since the last cook."
+    assert says.say_held(4) == "It has held over four cooks."
+    assert says.say_wrong(0.0, 0) == "Nothing is named yet."
+    assert says.say_wrong(0.08, 1) == "The one name on this page is wrong with a chance of 8 in 100."
+    assert says.say_wrong(0.31, 3) == "Of the three names on this page, 0.3 are expected to be wrong."
+    assert says.say_wrong(1.0, 14) == "Of the 14 names on this page, 1.0 is expected to be wrong."
+    assert says.say_votes(PairVotes(1, 3), NAMES).startswith("Asked which they would rather have again, 1 prefers ")
+    assert says.say_withheld("second", NAMES, PairVotes(9, 1)).startswith("Scores say marinated, but asked")
+    assert "9 of 10 cards say rubbed" in says.say_withheld("second", NAMES, PairVotes(9, 1))
+    assert says.say_belief("first", NAMES, Chances(0.93, 0.01, 0.06), 0.5) == (
+        "19 of 20 grains say rubbed, by half a point or more."
+    )
+    assert says.say_belief("not yet known", NAMES, Chances(0.2, 0.1, 0.7), 0.3) == (
+        "14 of 20 grains lie within 0.3 points, which is too little to matter."
+    )
+    assert says.say_size(-1.25, -2.0, -0.4, NAMES) == (
+        "About 1.2 points of nine for rubbed; 95 times in 100 between 0.4 and 2.0."
+    )
+    assert says.say_size(1.0, -0.1, 2.0, NAMES).endswith("between −0.1 and 2.0.")
+    assert says.listed(["salt"]) == "salt"
+    assert says.listed(["salt", "rest", "wood"]) == "salt, rest and wood"
