@@ -4,6 +4,7 @@ from ravska_core.across.ahead import MOST_MORE, Ahead, More, more_needed
 from ravska_core.across.cell import Carries, CellReading, Grown, Without, read_cell
 from ravska_core.across.evidence import Evidence, Muddy, PairCard, PairCook, pair_votes
 from ravska_core.across.model import Asked, Cards, Priors, Statistics, asked
+from ravska_core.across.next import EVENINGS, NextTrial, Planned, next_trials
 from ravska_core.across.posterior import Posterior, fit, fit_statistics
 from ravska_core.across.reading import (
     MODEL_VERSION,
@@ -28,11 +29,13 @@ from ravska_core.across.rule import (
     decide,
     named,
 )
+from ravska_core.across.salt import SaltLiked, SaltVote, salt_liked
 from ravska_core.across.traits import TRAITS, has_trait
 
 __all__ = [
     "CLEAN_CARDS",
     "CLEAN_COOKS",
+    "EVENINGS",
     "MARGIN",
     "MODEL_VERSION",
     "MOST_MORE",
@@ -55,11 +58,15 @@ __all__ = [
     "Grown",
     "More",
     "Muddy",
+    "NextTrial",
     "PairCard",
     "PairCook",
     "PairVotes",
+    "Planned",
     "Posterior",
     "Priors",
+    "SaltLiked",
+    "SaltVote",
     "Statistics",
     "TraitSaid",
     "Without",
@@ -71,7 +78,9 @@ __all__ = [
     "has_trait",
     "more_needed",
     "named",
+    "next_trials",
     "pair_votes",
     "read_across",
     "read_cell",
+    "salt_liked",
 ]

@@ -86,13 +86,14 @@ def say_short(found: Counted) -> str:
 def say_more(more: More) -> str:
     """Say how many further cooks would as likely as not settle it."""
     if more.cooks is None:
-        return f"More cooks are unlikely to settle it: even {number(MOST_MORE)} would, {_in_ten(more.chance)}."
+        return f"More cooks are unlikely to settle it: even {number(MOST_MORE)} would, {in_ten(more.chance)}."
     verb = "would as likely as not settle it"
     return f"About {number(more.cooks)} more {'cook' if more.cooks == 1 else 'cooks'} of {number(more.tasters)} " \
            f"{'taster' if more.tasters == 1 else 'tasters'} {verb}."  # fmt: skip
 
 
-def _in_ten(chance: float) -> str:
+def in_ten(chance: float) -> str:
+    """Return a chance as people say it."""
     tenths = round(chance * 10)
     return "hardly ever" if tenths == 0 else f"about {tenths} {'time' if tenths == 1 else 'times'} in 10"
 

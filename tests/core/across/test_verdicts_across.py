@@ -12,6 +12,7 @@ from ravska_core.across import (
     PairCard,
     PairCook,
     PairVotes,
+    SaltVote,
     Statistics,
     asked,
     decide,
@@ -19,7 +20,11 @@ from ravska_core.across import (
     has_trait,
     more_needed,
     named,
+    next_trials,
     read_across,
+    read_cell,
+    reading,
+    salt_liked,
     says,
 )
 from ravska_core.across.ahead import speaks
@@ -302,3 +307,111 @@ def test_sentences_for_one_two_and_many():
     assert says.say_size(1.0, -0.1, 2.0, NAMES).endswith("between −0.1 and 2.0.")
     assert says.listed(["salt"]) == "salt"
     assert says.listed(["salt", "rest", "wood"]) == "salt, rest and wood"
+
+
+def cast(percent, votes):
+    return [SaltVote(f"t{at % 4}", percent, vote) for at, vote in enumerate(votes)]
+
+
+def test_the_salt_a_table_likes_lies_where_votes_are_just_right():
+    votes = [*cast(0.8, [2, 2, 1, 2, 2, 2]), *cast(1.6, [4, 4, 4, 3, 4, 5])]
+    found = salt_liked(votes)
+    assert found.liked.value == pytest.approx(1.2, abs=0.08)
+    assert found.liked.low < 1.2 < found.liked.high
+    assert list(found.grains) == sorted(found.grains)
+    saltier = salt_liked([SaltVote(one.taster, one.percent, max(1, one.vote - 1)) for one in votes])
+    assert saltier.liked.value > found.liked.value + 0.2
+    surer = salt_liked(votes * 4)
+    assert surer.liked.high - surer.liked.low < found.liked.high - found.liked.low
+    assert "This table likes about 1.3 % salt" in found.says
+
+
+def test_with_few_votes_no_salt_is_told():
+    found = salt_liked(cast(1.2, [3]))
+    assert found.liked is None
+    assert found.says.endswith("here is 1 vote of 1 taster.")
+    assert salt_liked([SaltVote("t0", 1.0, 3)] * 20).liked is None
+
+
+def test_the_next_trial_is_the_one_that_most_likely_settles_its_cut():
+    cooks = [
+        *(cook(at, "duck-leg", [-3, -2, -2, -3]) for at in range(4)),
+        cook(8, "lamb-shoulder", [2, 2, 2, 1]), *(cook(at, "beef-cheek", [1, 0, 1, 0]) for at in range(10, 14)),
+    ]  # fmt: skip
+    cuts = ("duck-leg", "lamb-shoulder", "beef-cheek", "goat-leg")
+    found = next_trials(book(*cooks), cuts, ("t0", "t1", "t2", "t3"))
+    assert [one.cut for one in found][-1] == "duck-leg"
+    assert found[-1].known
+    assert found[-1].says == ("It is known already; another cook would only make it surer.",)
+    unknown = found[:-1]
+    assert [one.settles for one in unknown] == sorted((one.settles for one in unknown), reverse=True)
+    assert "Of the four trials that can be cooked it is the likeliest" in found[0].says[0]
+    new = next(one for one in found if one.cut == "goat-leg")
+    assert "never compared" in new.says[-1]
+    assert all(0 <= chance <= 1 for one in found for planned in one.planned for chance in planned.evenings)
+    assert {one.tasters for one in new.planned} == {2, 4, 6}
+    assert next_trials(book(*cooks), ("duck-leg",), ()) == ()
+    assert [one.cut for one in next_trials(book(*cooks), ("goat-leg",), ("t0",))] == ["goat-leg"]
+
+
+def test_a_cell_tells_each_cook_what_muddies_it_and_how_it_grew():
+    cooks = [
+        cook(1, "duck-leg", [-2, -2, -1, -2]), cook(2, "duck-leg", [-3, -1, -2, -2]),
+        cook(3, "duck-leg", [-2, -2, -2, 3]),
+        cook(4, "duck-leg", [-3, -3, -4, 2], [Muddy("salt", -1.0, "A is saltier.")]),
+        cook(5, "beef-cheek", [0, 1, 0, 0]),
+    ]  # fmt: skip
+    found = read_cell(book(*cooks), "duck-leg", NAMES)
+    page = read_across(book(*cooks), NAMES)
+    assert found.row == row_of(page, "duck-leg")
+    assert [one.key for one in found.grown] == ["1", "2", "3", "4"]
+    alone = read_across(book(cooks[0]), NAMES).rows[0].belief
+    assert found.grown[0].chances == alone.chances
+    without = read_across(book(*cooks[1:]), NAMES)
+    assert found.without[0].grains == round(20 * row_of(without, "duck-leg").belief.chances.first)
+    assert found.muddies[0].what == "salt"
+    assert found.muddies[0].says.startswith("Cook 4: A is saltier. Left out, ")
+    held = [one.state for one in found.grown]
+    assert found.held == next(n for n in range(1, 5) if n == 4 or held[-n - 1] != held[-1])
+    assert read_cell(Evidence((), ("duck-leg",)), "duck-leg", NAMES) is None
+
+
+def test_who_has_the_opposite_taste_is_named_kindly():
+    cooks = [cook(at, "duck-leg", [-4, -3, -4, 3, -3]) for at in range(6)]
+    found = read_cell(book(*cooks), "duck-leg", NAMES)
+    assert found.row.state == "first"
+    assert found.tasters_says == ("t3 likes marinated better: make theirs so, if you can.",)
+    both = [cook(at, "duck-leg", [-4, 3, 3, -4]) for at in range(6)]
+    told = read_cell(book(*both), "duck-leg", NAMES).tasters_says
+    assert told == (
+        "t0 and t3 like rubbed better: make theirs so, if you can.",
+        "t1 and t2 like marinated better: make theirs so, if you can.",
+    )
+    alike = [cook(at, "duck-leg", [-3, -3, -3, -3]) for at in range(6)]
+    assert read_cell(book(*alike), "duck-leg", NAMES).tasters_says == ()
+
+
+def test_what_carries_a_difference_is_told_by_scale_by_vote_and_by_word():
+    cards = tuple(
+        PairCard(f"t{at}", -1.0, 0.5, True, (7, 6), {"crust": (8.0, 6.0), "juiciness": (6.0, 6.0), "salt": (3.0, 4.0)},
+                 (("crunch",), ("juicy", "salty")))
+        for at in range(3)
+    )  # fmt: skip
+    found = read_cell(book(PairCook("1", "Cook 1", "1", "duck-leg", cards)), "duck-leg", NAMES)
+    assert [(one.scale, one.points) for one in found.carries] == [("crust", -2.0), ("juiciness", 0.0)]
+    assert found.carries_says == (
+        "Crust +2.0 rubbed, juiciness the same.",
+        "3 of 3 say marinated has too much salt.",
+        "Said of rubbed: “crunch” 3.",
+        "Said of marinated: “juicy” 3, “salty” 3.",
+    )
+
+
+def test_no_cell_takes_more_than_forty_fits(monkeypatch):
+    fits = []
+    real = reading.fit_statistics
+    monkeypatch.setattr(reading, "fit_statistics", lambda *given: fits.append(1) or real(*given))
+    muddies = [[Muddy(f"what {at % 9}", 1.0, "It differs.")] if at % 2 else [] for at in range(40)]
+    cooks = [cook(at, "duck-leg", [1, 0], muddied) for at, muddied in enumerate(muddies)]
+    read_cell(book(*cooks), "duck-leg", NAMES)
+    assert 20 < len(fits) <= 40
