@@ -29,6 +29,7 @@ from book.batches import begin_batch, fill_jar, settle_line
 from book.cooks import Beginning, begin_cook, pin_cook
 from book.days import set_sides
 from book.demo_fires import burn, set_alight
+from book.demo_season import season
 from book.demo_trials import Said, by_threes, fill_in, half_tasted, scored
 from book.evening import add_salt, even_salt
 from book.layers import layer_of_slot, usual_layer
@@ -55,6 +56,7 @@ from book.models import (
     WeighBack,
 )
 from book.models.values import label_of, stored, stored_injection, stored_label, stored_method
+from book.next_trial import next_saturday_supper
 from book.steps import lay_out_steps
 
 BLENDS: dict[str, tuple[str, str, str, list[tuple[str, str, str]]]] = {
@@ -455,6 +457,10 @@ PHASES: dict[str, tuple[dict[str, str], ...]] = {
         {"surround": "direct flame", "vessel": "grate", "aimed": "220 °C", "centre": "63 °C", "turned": "4 min"},
         {"surround": "rest", "vessel": "board", "lasts": "3 min"},
     ),
+    "trout-whole": (
+        {"surround": "direct flame", "vessel": "grate", "aimed": "200 °C", "centre": "63 °C", "turned": "4 min"},
+        {"surround": "rest", "vessel": "board", "lasts": "3 min"},
+    ),
     "turkey-thigh": (
         {"surround": "indirect", "vessel": "grate", "aimed": "165 °C", "centre": "82 °C", "wood": "apple"},
         {"surround": "rest", "vessel": "board", "lasts": "15 min"},
@@ -539,13 +545,6 @@ def _soon(now: datetime) -> datetime:
     """Return the quarter of an hour that is about two hours away."""
     later = now + timedelta(minutes=120)
     return later.replace(minute=later.minute // 15 * 15, second=0, microsecond=0)
-
-
-def next_saturday_supper(now: datetime) -> datetime:
-    """Return the next Saturday 18:30 that is at least 30 hours away."""
-    supper = now.replace(hour=18, minute=30, second=0, microsecond=0)
-    supper += timedelta(days=(5 - now.weekday()) % 7)
-    return supper if supper - now >= timedelta(hours=30) else supper + timedelta(days=7)
 
 
 def load_demo(now: datetime) -> bool:
@@ -657,6 +656,7 @@ def load_demo(now: datetime) -> bool:
             Beginning("Sumac", "turkey-breast", 1300.0, "1.3 kg", made["goat rub"], tasted=False),
         ]
         scored(house, supper - timedelta(days=21), made, TASTERS, _seed(77))
+        season(house, supper, made, TASTERS, _seed(1066))
         by_threes(house, supper - timedelta(days=27, hours=5), made, TASTERS, _seed(303))
         half_tasted(house, now, made, TASTERS[:6], _seed(640))
         alight = begin_cook(house, "Low-water lunch, turkey breast", _soon(now), crowns)

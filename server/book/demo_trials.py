@@ -57,7 +57,8 @@ def _by_letter(trial: Trial) -> dict[str, Sample]:
     return {plate.meat().letter + ("'" if plate.twin_of_id else ""): plate for plate in plates_of(trial)}
 
 
-def _designed(cook: Cook, seats: Sequence[str], twin: bool = False, **columns: object) -> Trial:
+def designed(cook: Cook, seats: Sequence[str], twin: bool = False, **columns: object) -> Trial:
+    """Give a cook's trial its design and seat these."""
     trial: Trial = cook.trial
     for name, value in columns.items():
         setattr(trial, name, value)
@@ -69,7 +70,8 @@ def _designed(cook: Cook, seats: Sequence[str], twin: bool = False, **columns: o
     return Trial.objects.get(pk=trial.pk)
 
 
-def _over(trial: Trial, at: datetime) -> None:
+def over(trial: Trial, at: datetime) -> None:
+    """Say that a cook is over, and reveal its trial."""
     Step.objects.filter(piece__cook=trial.cook).update(done_at=trial.cook.serve_at)
     Trial.objects.filter(pk=trial.pk).update(revealed_at=at)
     pin_cook(trial.cook)
@@ -87,7 +89,7 @@ def scored(house: Household, when: datetime, made: Mapping[str, Blend], tasters:
     ]  # fmt: skip
     cook = begin_cook(house, "Swing-bridge supper, lamb breast", when, pieces, seed=seed)
     even_salt(cook)
-    trial = _designed(
+    trial = designed(
         cook, tasters, twin=True, kind="scores", planned_cards=len(tasters), guess=True,
         scales=["overall", "crust", "juiciness", "meat flavour", "salt", "smoke"], words=["fennel"],
         question="Pasted or rubbed: which do we like better?",
@@ -106,7 +108,7 @@ def scored(house: Household, when: datetime, made: Mapping[str, Blend], tasters:
         }
         guess = random.choice(("A", "A", "B"))
         fill_in(trial, Said(name, scores=scores, words=words, guess=guess), when + timedelta(minutes=20))
-    _over(trial, when + timedelta(minutes=35))
+    over(trial, when + timedelta(minutes=35))
 
 
 def _scores(random: Random, overall: int, salt: int) -> dict[str, int]:
@@ -125,13 +127,13 @@ def by_threes(house: Household, when: datetime, made: Mapping[str, Blend], taste
         Layer.objects.filter(piece=piece).update(hold_s=hold_s, hold_typed=typed)
         lay_out_steps(piece)
     guests = ("Bittern", "Grebe", "Sandpiper", "Curlew")
-    trial = _designed(
+    trial = designed(
         cook, (*tasters, *guests), kind="triangle", planned_cards=12, scales=[],
         question="Can anyone tell an hour of rub from a night of it?",
     )  # fmt: skip
     for at, name in enumerate((*tasters, *guests)):
         fill_in(trial, Said(name, right=at % 2 == 0, words={}), when + timedelta(minutes=15))
-    _over(trial, when + timedelta(minutes=30))
+    over(trial, when + timedelta(minutes=30))
 
 
 def half_tasted(house: Household, now: datetime, made: Mapping[str, Blend], tasters: Sequence[str], seed: str) -> None:
@@ -144,7 +146,7 @@ def half_tasted(house: Household, now: datetime, made: Mapping[str, Blend], tast
     when = now.replace(minute=now.minute // 15 * 15, second=0, microsecond=0) - timedelta(minutes=30)
     cook = begin_cook(house, "Mackerel on the towpath", when, pieces, seed=seed)
     add_salt(cook.pieces.get(letter="A"), 1.0)
-    trial = _designed(
+    trial = designed(
         cook, tasters, kind="ranking", planned_cards=len(tasters), scales=["overall", "salt"], guess=False,
         question="Juniper salt, fennel paste or a goat rub?", serving={"warm": "50 °C", "sip": "cold tea"},
     )  # fmt: skip

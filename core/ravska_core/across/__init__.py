@@ -4,7 +4,8 @@ from ravska_core.across.ahead import MOST_MORE, Ahead, More, more_needed
 from ravska_core.across.cell import Carries, CellReading, Grown, Without, read_cell
 from ravska_core.across.evidence import Evidence, Muddy, PairCard, PairCook, pair_votes
 from ravska_core.across.model import Asked, Cards, Priors, Statistics, asked
-from ravska_core.across.next import EVENINGS, NextTrial, Planned, next_trials
+from ravska_core.across.muddy import mean_of, muddied, muddied_by
+from ravska_core.across.next import EVENINGS, Evenings, NextTrial, next_trials
 from ravska_core.across.posterior import Posterior, fit, fit_statistics
 from ravska_core.across.reading import (
     MODEL_VERSION,
@@ -30,17 +31,21 @@ from ravska_core.across.rule import (
     named,
 )
 from ravska_core.across.salt import SaltLiked, SaltVote, salt_liked
+from ravska_core.across.says import GRAINS, say_quicker
 from ravska_core.across.traits import TRAITS, has_trait
+from ravska_core.across.ways import WAYS, school_of, way_of
 
 __all__ = [
     "CLEAN_CARDS",
     "CLEAN_COOKS",
     "EVENINGS",
+    "GRAINS",
     "MARGIN",
     "MODEL_VERSION",
     "MOST_MORE",
     "SURE",
     "TRAITS",
+    "WAYS",
     "WHO",
     "Across",
     "Ahead",
@@ -52,6 +57,7 @@ __all__ = [
     "Chances",
     "Counted",
     "CutRow",
+    "Evenings",
     "Evidence",
     "Fitted",
     "Grain",
@@ -62,7 +68,6 @@ __all__ = [
     "PairCard",
     "PairCook",
     "PairVotes",
-    "Planned",
     "Posterior",
     "Priors",
     "SaltLiked",
@@ -76,11 +81,17 @@ __all__ = [
     "fit",
     "fit_statistics",
     "has_trait",
+    "mean_of",
     "more_needed",
+    "muddied",
+    "muddied_by",
     "named",
     "next_trials",
     "pair_votes",
     "read_across",
     "read_cell",
     "salt_liked",
+    "say_quicker",
+    "school_of",
+    "way_of",
 ]

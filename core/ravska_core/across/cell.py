@@ -140,10 +140,10 @@ def _without(
     chances = fitted.chances(fitted.sums.cut[cut])
     state, _ = named(chances, rest.counted(cut), rest.votes(cut))
     before, after = says.grains_of(belief.chances.of(told)), says.grains_of(chances.of(told))
-    side = "no matter" if told == "no matter" else names[told == "second"]
+    side = "of no matter" if told == "no matter" else f"for {names[told == 'second']}"
     verb = "stay" if before == after else "become"
     became = f"{verb}{'s' if before == 1 else ''} {after}"
-    sentence = f"Left out, {says.counted(before, 'grain')} for {side} {became}."
+    sentence = f"Left out, {says.counted(before, 'grain')} {side} {became}."
     return Without(what, keys, after, state, sentence)
 
 

@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from ravska_core.across import says
-from ravska_core.across.ahead import MOST_MORE, NEW_CUT
+from ravska_core.across.ahead import NEW_CUT
 from ravska_core.across.evidence import Evidence
 from ravska_core.across.reading import Fitted
 from ravska_core.across.rule import MARGIN, named
@@ -12,15 +12,16 @@ from ravska_core.across.rule import MARGIN, named
 AS_LIKELY = 0.01
 """Chances that lie no further apart count as ties."""
 
-EVENINGS = (1, 2, 3, 4)
+EVENINGS = 4
+"""For up to how many evenings it is told what they would settle."""
 
 
 @dataclass(frozen=True)
-class Planned:
-    """How likely so many evenings of so many tasters settle a cut."""
+class Evenings:
+    """How likely one, two, three and four evenings of so many tasters settle a cut."""
 
     tasters: int
-    evenings: tuple[float, ...]
+    chances: tuple[float, ...]
 
 
 @dataclass(frozen=True)
@@ -32,7 +33,7 @@ class NextTrial:
     gains: float
     known: bool
     cooks: int
-    planned: tuple[Planned, ...]
+    planned: tuple[Evenings, ...]
     says: tuple[str, ...]
 
 
@@ -64,13 +65,13 @@ def next_trials(
         known = state != "not yet known"
         counts = sorted({max(1, len(seats) - 2), len(seats), len(seats) + 2})
         planned = tuple(
-            Planned(count, tuple(
+            Evenings(count, tuple(
                 float(chance) for chance in ahead.settles(
-                    at, place, [*seats, -1, -1][:count], counted, MOST_MORE)[[evening - 1 for evening in EVENINGS]]
+                    at, place, [*seats, -1, -1][:count], counted, EVENINGS)
             ))
             for count in counts
         )  # fmt: skip
-        settles = next(one.evenings[0] for one in planned if one.tasters == len(seats))
+        settles = next(one.chances[0] for one in planned if one.tasters == len(seats))
         gains = ahead.gain(sums, place, seats)
         found.append(NextTrial(cut, settles, gains, known, counted.cooks, planned, ()))
     found.sort(key=lambda one: (one.known, -round(one.settles / AS_LIKELY), -one.gains, one.cut))

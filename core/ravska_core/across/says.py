@@ -4,6 +4,7 @@ from collections.abc import Sequence
 
 from ravska_core.across.ahead import MOST_MORE, More
 from ravska_core.across.rule import CLEAN_CARDS, CLEAN_COOKS, Chances, Counted, PairVotes
+from ravska_core.units import say_duration
 from ravska_core.working import say
 
 GRAINS = 20
@@ -152,3 +153,15 @@ def say_trait(have: str, lack: str, second: bool, names: tuple[str, str], points
     """Say a contrast of cuts that holds: what does more for some than for others."""
     name = names[1] if second else names[0]
     return f"{upper(name)} does more for {have} than for {lack}, by about {abs(points):.1f} points."
+
+
+SOONER_S = 1800.0
+"""From how much shorter a hold a way counts as quicker [s] (estimate)."""
+
+
+def say_quicker(names: tuple[str, str], holds_s: tuple[float, float]) -> str:
+    """Say which way is quicker, by how long either is held [s]; where neither is, that either will do."""
+    sooner = holds_s[1] - holds_s[0]
+    if abs(sooner) < SOONER_S:
+        return "Both take as long, so take whichever is at hand."
+    return f"Take {names[sooner < 0]}: it is ready {say_duration(abs(sooner))} sooner."

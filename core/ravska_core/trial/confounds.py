@@ -186,19 +186,25 @@ def _widest(records: Sequence[ArmRecord], pairs: Sequence[tuple[int, int]]) -> d
 
 def _served(served: Served, looks: str) -> tuple[Difference, ...]:
     """Return what of the serving muddies a trial."""
+    found = served_differences(served.shared, served.guesses)
+    half_blind = served.guesses is not None and served.guesses.half_blind
+    if looks and served.cards and not served.asked and not half_blind:
+        return (*found, Difference("looks", f"{looks} No card said what it took them for.", False))
+    return found
+
+
+def served_differences(shared: Sequence[str], guessed: Guesses | None) -> tuple[Difference, ...]:
+    """Return what of the serving a whole table has in common: what samples shared, and that plates were told apart."""
     found = [
-        Difference("shared", f"They share {one}: what drips or dusts off one may be on the other.", False)
-        for one in served.shared
+        Difference("shared", f"They share {one}: what drips or dusts off one may be on the other.", False, about=one)
+        for one in shared
     ]
-    guessed = served.guesses
     if guessed is not None and guessed.half_blind:
         said = (
             f"{guessed.right} of {guessed.of} guessed which was which, more than chance would: these cards count as "
             "half blind."
         )
         found.append(Difference("guessed", said, False))
-    elif looks and served.cards and not served.asked:
-        found.append(Difference("looks", f"{looks} No card said what it took them for.", False))
     return tuple(found)
 
 

@@ -228,5 +228,10 @@ def guesses(trial: TastedTrial) -> Guesses | None:
         return None
     right = sum(trial.plates[card.guess].sample == trial.asked_after for card in blind if card.guess is not None)
     alike = sum(plate.sample == trial.asked_after for plate in trial.plates)
-    probability = at_least(right, len(blind), alike / len(trial.plates))
-    return Guesses(right, len(blind), probability, probability <= CHANCE)
+    return read_guesses(right, len(blind), alike / len(trial.plates))
+
+
+def read_guesses(right: int, of: int, chance: float) -> Guesses:
+    """Tell whether so many right guesses, each right by chance so often, are more than chance brings."""
+    probability = at_least(right, of, chance)
+    return Guesses(right, of, probability, probability <= CHANCE)

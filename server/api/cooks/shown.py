@@ -203,14 +203,20 @@ def fair_test(
     trial = trial_of(cook)
     if len(tasted) < 2 or trial is None:
         return None
-    logs: dict[str, Happened] = {}
-    for told in logs_of:
-        logs.update(told(cook))
-    records = [_record(piece, readings[piece.letter], logs.get(piece.letter)) for piece in tasted]
+    records = arm_records(cook, readings)
     shared = tuple(trial.serving.get("shared", ()))
     asked = bool(cook.handed_in) and trial.cards.filter(deleted_at__isnull=True, guess__isnull=False).exists()
     served = Served(cook.handed_in, cook.knowing, shared, asked, guessed)
     return compare_samples(records, pairs_of(tasted), served)
+
+
+def arm_records(cook: Cook, readings: dict[str, CoatReading | BadInput]) -> list[ArmRecord]:
+    """Return what is recorded of the pieces of a cook that are tasted, in their order."""
+    logs: dict[str, Happened] = {}
+    for told in logs_of:
+        logs.update(told(cook))
+    tasted = [piece for piece in cook.pieces.all() if is_tasted(piece)]
+    return [_record(piece, readings[piece.letter], logs.get(piece.letter)) for piece in tasted]
 
 
 def pairs_of(tasted: Sequence[Piece]) -> list[tuple[int, int]]:

@@ -34,6 +34,7 @@ Key = Annotated[str, Field(max_length=80), AfterValidator(printable)]
 Note = Annotated[str, Field(max_length=400), AfterValidator(printable)]
 LongNote = Annotated[str, Field(max_length=2000), AfterValidator(printable)]
 Name = Annotated[str, Field(max_length=80), AfterValidator(printable), AfterValidator(_written)]
+Reason = Annotated[str, Field(max_length=160), AfterValidator(printable), AfterValidator(_written)]
 MaybeName = Annotated[str, Field(max_length=80), AfterValidator(printable)]
 """A name that may be empty while it is typed; that is said at its field."""
 

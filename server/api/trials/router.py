@@ -1,9 +1,10 @@
 """Table: the trial, its cards, and the reveal."""
 
+from collections.abc import Callable
 from uuid import UUID
 
 from book.cooks import pin_cook
-from book.models import Card, Sample, Score, Taster
+from book.models import Card, Sample, Score, Taster, Trial
 from book.tasting import leave, next_number, serving_of
 from django.db import transaction
 from django.http import Http404, HttpRequest
@@ -18,6 +19,9 @@ from api.trials.store import Loaded, check_may_eat, find_trial, load_trial, load
 from api.trials.table import table_out
 
 router = Router()
+
+after_reveal: list[Callable[[Trial], None]] = []
+"""What is done with a tasting once it is revealed; said by verdicts across cooks, which are above this."""
 
 
 @router.reads("/{uuid:trial_id}")
@@ -209,4 +213,6 @@ def reveal(request: HttpRequest, trial_id: UUID) -> TableOut:
         if trial.revealed_at is None:
             trial.revealed_at = timezone.now()
             trial.save(update_fields=["revealed_at"])
+            for told in after_reveal:
+                told(trial)
     return table_out(trial_id)

@@ -17,6 +17,7 @@ from book.models.rows import Row, Stale, claim_version
 from book.models.sides import Seat, SideDish
 from book.models.steps import Step
 from book.models.trials import Card, Look, Sample, Score, Serving, Taster, Trial
+from book.models.verdicts import Band, Decision
 from book.models.ways import Way, WayLayer
 from book.models.weigh_backs import WeighBack
 
@@ -26,12 +27,14 @@ __all__ = [
     "LETTERS",
     "TAKEN_BACK",
     "Answered",
+    "Band",
     "Batch",
     "BatchLine",
     "Blend",
     "Card",
     "Cook",
     "CookClock",
+    "Decision",
     "Device",
     "Event",
     "Household",

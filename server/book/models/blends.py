@@ -123,7 +123,9 @@ class Blend(Row):
         if parent and same and [x.content() for x in parent.lines.all()] == [x.content() for x in lines]:
             return parent
         last = self.revisions.aggregate(last=models.Max("number"))["last"] or 0
-        draft.number, draft.note, draft.kept_at = last + 1, note, timezone.now()
+        # what a verdict decided of this blend waits at its draft, and goes with the revision that follows
+        said = f"{note} ({draft.note})" if note and draft.note else note or draft.note
+        draft.number, draft.note, draft.kept_at = last + 1, said[:200], timezone.now()
         draft.save()
         Line.objects.bulk_update(lines, ["inside_revision", "as_read"])
         self.follow(draft)

@@ -44,6 +44,8 @@ class Trial(Row):
     serving = models.JSONField(default=dict, blank=True)
     version = models.PositiveIntegerField(default=1)
     revealed_at = models.DateTimeField(null=True)
+    # what differed between its samples, kept since the reveal so that a verdict of many cooks need not work it out
+    compared = models.JSONField(null=True)
 
     class Meta:
         constraints: ClassVar = [

@@ -348,7 +348,7 @@ def test_the_next_trial_is_the_one_that_most_likely_settles_its_cut():
     assert "Of the four trials that can be cooked it is the likeliest" in found[0].says[0]
     new = next(one for one in found if one.cut == "goat-leg")
     assert "never compared" in new.says[-1]
-    assert all(0 <= chance <= 1 for one in found for planned in one.planned for chance in planned.evenings)
+    assert all(0 <= chance <= 1 for one in found for planned in one.planned for chance in planned.chances)
     assert {one.tasters for one in new.planned} == {2, 4, 6}
     assert next_trials(book(*cooks), ("duck-leg",), ()) == ()
     assert [one.cut for one in next_trials(book(*cooks), ("goat-leg",), ("t0",))] == ["goat-leg"]

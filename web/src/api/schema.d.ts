@@ -2245,6 +2245,294 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/verdicts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Across Cooks
+         * @description Return what the book says of two ways: a row a cut.
+         */
+        get: operations["api_verdicts_router_read_across_cooks"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/verdicts/pairs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Pairs
+         * @description Return the pairs that the book can answer, the fullest first.
+         */
+        get: operations["api_verdicts_router_list_pairs"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/verdicts/cell": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Cell Of
+         * @description Return the evidence of one cut: its cooks and cards, what carries and muddies it, and how belief grew.
+         */
+        get: operations["api_verdicts_router_read_cell_of"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/verdicts/matrix": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Matrix
+         * @description Return all sides of a kind against each other, each pair by its own evidence.
+         */
+        get: operations["api_verdicts_router_read_matrix"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/verdicts/known": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Known
+         * @description Return what the book knows, in sentences, to be read out or printed.
+         */
+        get: operations["api_verdicts_router_read_known"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/verdicts/salt": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Salt
+         * @description Return the salt this table likes, and the cook in hand, whose pieces can be given it.
+         */
+        get: operations["api_verdicts_router_read_salt"];
+        put?: never;
+        /**
+         * Want Salt
+         * @description Make the salt this table likes the salt wanted of a cook's pieces.
+         */
+        post: operations["api_verdicts_router_want_salt"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/verdicts/band": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Choose Band
+         * @description Choose the difference that matters in a question, before anything of it has been revealed.
+         */
+        put: operations["api_verdicts_router_choose_band"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/verdicts/decisions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Decide On
+         * @description Keep, change or drop a side, and why; of a blend it goes with the next revision that is kept of it.
+         */
+        post: operations["api_verdicts_decisions_decide_on"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/verdicts/decisions/{decision_id}/delete": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Back Decision
+         * @description Take a decision back; `restore` makes it again.
+         */
+        post: operations["api_verdicts_decisions_take_back_decision"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/verdicts/decisions/{decision_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Restore Decision
+         * @description Undo taking a decision back.
+         */
+        post: operations["api_verdicts_decisions_restore_decision"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/verdicts/next": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Next
+         * @description Return the trials that can be cooked next, the likeliest to settle its cut first, and why.
+         */
+        get: operations["api_verdicts_next_up_read_next"];
+        put?: never;
+        /**
+         * Set Up Next
+         * @description Set up a trial: its cook with two pieces seasoned as they were, its design and its tasters.
+         */
+        post: operations["api_verdicts_next_up_set_up_next"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/verdicts/cards.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Take Cards Away
+         * @description Write every card that a question rests on, with what else differed in its cook.
+         */
+        get: operations["api_verdicts_take_away_take_cards_away"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/verdicts/posterior.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Take Posterior Away
+         * @description Write what is believed of every cut: second less first in points, its chances, and its twenty grains.
+         */
+        get: operations["api_verdicts_take_away_take_posterior_away"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/verdicts/verdict.md": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Take Verdict Away
+         * @description Write a question's verdict as Markdown, naming the model's version and the cards it rests on.
+         */
+        get: operations["api_verdicts_take_away_take_verdict_away"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shelf/catalogue": {
         parameters: {
             query?: never;
@@ -4506,17 +4794,18 @@ export interface components {
         };
         /**
          * LeftOut
-         * @description Somebody who cannot eat something, by its letter, and why; `asked` are words that no table answers.
+         * @description A cook that had both on the table and counts for nothing here, and why.
          */
         LeftOut: {
-            /** Nickname */
-            nickname: string;
-            /** Letter */
-            letter: string;
-            /** Why */
-            why: string[];
-            /** Asked */
-            asked: string[];
+            /**
+             * Cook Id
+             * Format: uuid
+             */
+            cook_id: string;
+            /** Cook */
+            cook: string;
+            /** Says */
+            says: string;
         };
         /**
          * BroughtOut
@@ -5184,6 +5473,9 @@ export interface components {
         /**
          * Difference
          * @description One thing that differs, as a sentence with the arms' own values, and whether one tap can even it out.
+         *
+         *     `size` is how far, in its usual size (`USUAL_SIZES`), above zero where the second has more of it; `about` tells
+         *     apart what may differ under one name, such as which sauce.
          */
         Difference: {
             /** What */
@@ -5192,6 +5484,16 @@ export interface components {
             sentence: string;
             /** Can Even */
             can_even: boolean;
+            /**
+             * Size
+             * @default 1
+             */
+            size: number;
+            /**
+             * About
+             * @default
+             */
+            about: string;
         };
         /**
          * FaceReading
@@ -9637,6 +9939,805 @@ export interface components {
             by_sample: number[];
             /** Points */
             points: number | null;
+        };
+        /**
+         * Question
+         * @description Two ways against each other: what kind they are of, and each as that kind has it.
+         *
+         *     A way goes by its key, a blend by its id, a revision by that of its blend, ``@`` and its number. `who` asks for this
+         *     table or for a guest. Of what is left empty all counts: `cuts` and `tasters` are separated by commas, `season` is
+         *     one of the four, `cooker` one by name, `school` shorter or longer holds, `trait` a trait that cuts have, or with
+         *     ``not `` before it one that they lack.
+         */
+        Question: {
+            /**
+             * Kind
+             * @default way
+             * @enum {string}
+             */
+            kind: "way" | "blend" | "revision";
+            /**
+             * First
+             * @default rubbed
+             */
+            first: string;
+            /**
+             * Second
+             * @default marinated
+             */
+            second: string;
+            /**
+             * Who
+             * @default table
+             * @enum {string}
+             */
+            who: "table" | "guest";
+            /**
+             * Cuts
+             * @default
+             */
+            cuts: string;
+            /**
+             * Tasters
+             * @default
+             */
+            tasters: string;
+            /**
+             * Season
+             * @default
+             */
+            season: string;
+            /**
+             * Cooker
+             * @default
+             */
+            cooker: string;
+            /**
+             * School
+             * @default
+             */
+            school: string;
+            /**
+             * Trait
+             * @default
+             */
+            trait: string;
+        };
+        /**
+         * Across
+         * @description Two ways over all cuts: a row for each, contrasts that hold, and what is to be known of the whole page.
+         */
+        Across: {
+            /** Names */
+            names: string[];
+            /** Who */
+            who: string;
+            /** Margin */
+            margin: number;
+            /** Rows */
+            rows: components["schemas"]["CutRow"][];
+            all_cuts: components["schemas"]["CutRow"];
+            /** Traits */
+            traits: components["schemas"]["TraitSaid"][];
+            /** Says */
+            says: string[];
+            /** Wrong */
+            wrong: number;
+            /** Named */
+            named: number;
+            /**
+             * Model
+             * @default 1
+             */
+            model: string;
+        };
+        /**
+         * AcrossOut
+         * @description A question's page: a row a cut, the pairs the book can answer, and what can be asked for.
+         *
+         *     `can_choose` says that nobody has looked yet, so that the difference that matters may still be chosen.
+         */
+        AcrossOut: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "way" | "blend" | "revision";
+            /** First */
+            first: string;
+            /** Second */
+            second: string;
+            page: components["schemas"]["Across"];
+            /** Pairs */
+            pairs: components["schemas"]["PairOut"][];
+            choices: components["schemas"]["Choices"];
+            /** Left Out */
+            left_out: components["schemas"]["LeftOut"][];
+            /** Cooks */
+            cooks: number;
+            /** Cards */
+            cards: number;
+            /** Can Choose */
+            can_choose: boolean;
+            /** Decisions */
+            decisions: components["schemas"]["DecisionOut"][];
+        };
+        /**
+         * Belief
+         * @description What is believed of one sum: its chances, its mean and interval [points], and its grains.
+         */
+        Belief: {
+            chances: components["schemas"]["Chances"];
+            /** Mean */
+            mean: number;
+            /** Low */
+            low: number;
+            /** High */
+            high: number;
+            /** Grains */
+            grains: components["schemas"]["Grain"][];
+        };
+        /**
+         * Chances
+         * @description How likely the first is better by the margin, the second, and that neither is.
+         */
+        Chances: {
+            /** First */
+            first: number;
+            /** Second */
+            second: number;
+            /** Neither */
+            neither: number;
+        };
+        /**
+         * Choices
+         * @description What can be asked for: seasons, cookers, tasters, schools and traits that this book has cooks of.
+         */
+        Choices: {
+            /** Cuts */
+            cuts: string[];
+            /** Seasons */
+            seasons: string[];
+            /** Cookers */
+            cookers: string[];
+            /** Tasters */
+            tasters: string[];
+            /** Schools */
+            schools: string[];
+            /** Traits */
+            traits: string[];
+        };
+        /**
+         * Counted
+         * @description What a cell rests on: all its cooks and cards, and those that differ in nothing else.
+         */
+        Counted: {
+            /** Cooks */
+            cooks: number;
+            /** Cards */
+            cards: number;
+            /** Clean Cooks */
+            clean_cooks: number;
+            /** Clean Cards */
+            clean_cards: number;
+        };
+        /**
+         * CutRow
+         * @description What is known of one cut.
+         *
+         *     `state` is ``first``, ``second``, ``no matter`` or ``not yet known``; `withheld` the name that votes against it
+         *     keep back. `difference` is second less first. `own` is what its own cards say without the rest.
+         */
+        CutRow: {
+            /** Cut */
+            cut: string;
+            /** State */
+            state: string;
+            /** Withheld */
+            withheld: string;
+            /** Headline */
+            headline: string;
+            /** Says */
+            says: string[];
+            belief: components["schemas"]["Belief"] | null;
+            difference: components["schemas"]["Figure"] | null;
+            chance: components["schemas"]["Figure"] | null;
+            counted: components["schemas"]["Counted"];
+            votes: components["schemas"]["PairVotes"];
+            /** Own */
+            own: number | null;
+            more: components["schemas"]["More"] | null;
+        };
+        /**
+         * DecisionOut
+         * @description What was decided of a side of a question, on one cut or on all, why, and what was known then.
+         */
+        DecisionOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "way" | "blend" | "revision";
+            /** First */
+            first: string;
+            /** Second */
+            second: string;
+            /** Side */
+            side: string;
+            /** Name */
+            name: string;
+            /** Cut */
+            cut: string;
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "keep" | "change" | "drop";
+            /** Reason */
+            reason: string;
+            /** Verdict */
+            verdict: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Blend Id */
+            blend_id: string | null;
+        };
+        /**
+         * Grain
+         * @description One chance in twenty: where it lies [points, second less first], and which side of the band: ``first``,
+         *     ``second`` or ``no matter``.
+         */
+        Grain: {
+            /** Points */
+            points: number;
+            /** Side */
+            side: string;
+        };
+        /**
+         * More
+         * @description How many further cooks would as likely as not settle a cell, None where as many as are looked at are unlikely to;
+         *     how many tasters each, and with what chance.
+         */
+        More: {
+            /** Cooks */
+            cooks: number | null;
+            /** Tasters */
+            tasters: number;
+            /** Chance */
+            chance: number;
+        };
+        /**
+         * PairOut
+         * @description Two sides that some cook had on the table: what they are called, and of how many cooks and cards.
+         */
+        PairOut: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "way" | "blend" | "revision";
+            /** First */
+            first: string;
+            /** Second */
+            second: string;
+            /** Names */
+            names: string[];
+            /** Cooks */
+            cooks: number;
+            /** Cards */
+            cards: number;
+        };
+        /**
+         * PairVotes
+         * @description How many preferred the first, the second, and neither.
+         */
+        PairVotes: {
+            /**
+             * First
+             * @default 0
+             */
+            first: number;
+            /**
+             * Second
+             * @default 0
+             */
+            second: number;
+            /**
+             * Neither
+             * @default 0
+             */
+            neither: number;
+        };
+        /**
+         * TraitSaid
+         * @description A contrast of cuts that holds: its key, by how much more the second does for those that have it [points].
+         */
+        TraitSaid: {
+            /** Key */
+            key: string;
+            /** Points */
+            points: number;
+            /** Chance */
+            chance: number;
+            /** Says */
+            says: string;
+        };
+        /**
+         * Carries
+         * @description A scale that goes with the difference: second less first [points], and of how many cards.
+         */
+        Carries: {
+            /** Scale */
+            scale: string;
+            /** Points */
+            points: number;
+            /** Cards */
+            cards: number;
+        };
+        /**
+         * CellOut
+         * @description The evidence of one cut; `reading` is none where nobody scored both yet.
+         */
+        CellOut: {
+            /** Cut */
+            cut: string;
+            /** Names */
+            names: string[];
+            /** Margin */
+            margin: number;
+            reading: components["schemas"]["CellReading"] | null;
+            /** Cooks */
+            cooks: components["schemas"]["CookOfCellOut"][];
+            /** Decisions */
+            decisions: components["schemas"]["DecisionOut"][];
+        };
+        /**
+         * CellReading
+         * @description The evidence of one cut.
+         */
+        CellReading: {
+            row: components["schemas"]["CutRow"];
+            /** Cooks */
+            cooks: components["schemas"]["PairCook"][];
+            /** Grown */
+            grown: components["schemas"]["Grown"][];
+            /** Without */
+            without: components["schemas"]["Without"][];
+            /** Muddies */
+            muddies: components["schemas"]["Without"][];
+            /** Carries */
+            carries: components["schemas"]["Carries"][];
+            /** Carries Says */
+            carries_says: string[];
+            /** Tasters Says */
+            tasters_says: string[];
+            /** Held */
+            held: number;
+            /** Held Says */
+            held_says: string;
+        };
+        /**
+         * CookOfCellOut
+         * @description Which tasting a cook of a cell is: its trial, when it was served.
+         */
+        CookOfCellOut: {
+            /**
+             * Cook Id
+             * Format: uuid
+             */
+            cook_id: string;
+            /**
+             * Trial Id
+             * Format: uuid
+             */
+            trial_id: string;
+            /**
+             * Serve At
+             * Format: date-time
+             */
+            serve_at: string;
+        };
+        /**
+         * Grown
+         * @description What was believed once a cook was in: its chances, mean and interval, and the state by the rule.
+         */
+        Grown: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            chances: components["schemas"]["Chances"];
+            /** Mean */
+            mean: number;
+            /** Low */
+            low: number;
+            /** High */
+            high: number;
+            /** State */
+            state: string;
+        };
+        /**
+         * Muddy
+         * @description Something besides the ways that differed in a cook: its name, its size in its usual size, and a sentence.
+         */
+        Muddy: {
+            /** What */
+            what: string;
+            /** Size */
+            size: number;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
+         * PairCard
+         * @description A card that scored both: second less first [points], and 0.5 where the second came first on it, -0.5 where the
+         *     first did, 0 where nobody knows.
+         *
+         *     `liked` is what it gave either; `scores` the same by scale, where it gave both; `words` what it said of either.
+         */
+        PairCard: {
+            /** Taster */
+            taster: string;
+            /** Difference */
+            difference: number;
+            /**
+             * First
+             * @default 0
+             */
+            first: number;
+            /**
+             * Blind
+             * @default true
+             */
+            blind: boolean;
+            /**
+             * Liked
+             * @default [
+             *       0,
+             *       0
+             *     ]
+             */
+            liked: number[];
+            /** Scores */
+            scores?: {
+                [key: string]: number[];
+            };
+            /**
+             * Words
+             * @default [
+             *       [],
+             *       []
+             *     ]
+             */
+            words: string[][];
+        };
+        /**
+         * PairCook
+         * @description A cook that had both ways on the table, in the order of `at`; all its cards are of one cut.
+         */
+        PairCook: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** At */
+            at: string;
+            /** Cut */
+            cut: string;
+            /** Cards */
+            cards: components["schemas"]["PairCard"][];
+            /**
+             * @default {
+             *       "first": 0,
+             *       "second": 0,
+             *       "neither": 0
+             *     }
+             */
+            votes: components["schemas"]["PairVotes"];
+            /**
+             * Muddied
+             * @default []
+             */
+            muddied: components["schemas"]["Muddy"][];
+        };
+        /**
+         * Without
+         * @description What it would be without some cooks: how many grains of twenty say the name or the likeliest side.
+         */
+        Without: {
+            /** What */
+            what: string;
+            /** Cooks */
+            cooks: string[];
+            /** Grains */
+            grains: number;
+            /** State */
+            state: string;
+            /** Says */
+            says: string;
+        };
+        /**
+         * MatrixOut
+         * @description All sides of a kind against each other; `best` is the one that is better than each other by the rule.
+         */
+        MatrixOut: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "way" | "blend" | "revision";
+            /** Sides */
+            sides: components["schemas"]["SideName"][];
+            /** Plates */
+            plates: components["schemas"]["PlateOut"][];
+            /** Best */
+            best: string | null;
+            /** Says */
+            says: string;
+        };
+        /**
+         * PlateOut
+         * @description A plate of the matrix: two sides over all cuts, what is known of them, and its grains by side.
+         */
+        PlateOut: {
+            /** First */
+            first: string;
+            /** Second */
+            second: string;
+            /** Names */
+            names: string[];
+            /** State */
+            state: string;
+            /** Headline */
+            headline: string;
+            /** Says */
+            says: string[];
+            /** Grains */
+            grains: string[];
+            /** Points */
+            points: number[];
+            /** Cooks */
+            cooks: number;
+            /** Cards */
+            cards: number;
+        };
+        /** SideName */
+        SideName: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+        };
+        /**
+         * KnownOut
+         * @description What the book knows: pair by pair, the salt this table likes, and what was decided.
+         */
+        KnownOut: {
+            /** Pairs */
+            pairs: components["schemas"]["KnownPairOut"][];
+            salt: components["schemas"]["SaltLiked"];
+            /** Decisions */
+            decisions: components["schemas"]["DecisionOut"][];
+            /** Cooks */
+            cooks: number;
+            /** Cards */
+            cards: number;
+            /** Model */
+            model: string;
+        };
+        /**
+         * KnownPairOut
+         * @description What is known of one pair, in sentences.
+         */
+        KnownPairOut: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "way" | "blend" | "revision";
+            /** First */
+            first: string;
+            /** Second */
+            second: string;
+            /** Names */
+            names: string[];
+            /** Known */
+            known: string[];
+            /** Unknown */
+            unknown: string[];
+            /** Traits */
+            traits: components["schemas"]["TraitSaid"][];
+            /** Says */
+            says: string[];
+        };
+        /**
+         * SaltLiked
+         * @description The salt this table likes [% of raw edible weight], nine times in ten within its span; None with too few votes.
+         *
+         *     `grains` are twenty quantiles of it.
+         */
+        SaltLiked: {
+            liked: components["schemas"]["Figure"] | null;
+            /** Grains */
+            grains: number[];
+            /** Votes */
+            votes: number;
+            /** Tasters */
+            tasters: number;
+            /** Says */
+            says: string;
+        };
+        /**
+         * SaltOut
+         * @description The salt this table likes, and the cook in hand, whose pieces can be given it.
+         */
+        SaltOut: {
+            salt: components["schemas"]["SaltLiked"];
+            /** Cook Id */
+            cook_id: string | null;
+            /** Cook */
+            cook: string;
+            /** Wanted */
+            wanted: string[];
+        };
+        /**
+         * SaltDocument
+         * @description The cook whose pieces are to have the salt this table likes.
+         */
+        SaltDocument: {
+            /**
+             * Cook Id
+             * Format: uuid
+             */
+            cook_id: string;
+        };
+        /**
+         * BandDocument
+         * @description The difference that matters to a table in one question [points], chosen before it looks.
+         */
+        BandDocument: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "way" | "blend" | "revision";
+            /** First */
+            first: string;
+            /** Second */
+            second: string;
+            /** Margin */
+            margin: number;
+        };
+        /**
+         * DecisionDocument
+         * @description What is decided of one side of a question, on one cut or all of them, and why.
+         */
+        DecisionDocument: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "way" | "blend" | "revision";
+            /** First */
+            first: string;
+            /** Second */
+            second: string;
+            /** Side */
+            side: string;
+            /**
+             * Cut
+             * @default
+             */
+            cut: string;
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "keep" | "change" | "drop";
+            /** Reason */
+            reason: string;
+        };
+        /**
+         * Evenings
+         * @description How likely one, two, three and four evenings of so many tasters settle a cut.
+         */
+        Evenings: {
+            /** Tasters */
+            tasters: number;
+            /** Chances */
+            chances: number[];
+        };
+        /**
+         * IdeaOut
+         * @description A trial that can be cooked next, with what of its blends is in jars.
+         */
+        IdeaOut: {
+            trial: components["schemas"]["NextTrial"];
+            /** Cut Name */
+            cut_name: string;
+            /** Stock */
+            stock: components["schemas"]["StockSaid"][];
+        };
+        /**
+         * IdeasOut
+         * @description The trials that can be cooked next, the likeliest to settle its cut first, and who would taste.
+         */
+        IdeasOut: {
+            /** Ideas */
+            ideas: components["schemas"]["IdeaOut"][];
+            /** Tasters */
+            tasters: string[];
+            /** Says */
+            says: string;
+        };
+        /**
+         * NextTrial
+         * @description A trial that can be cooked: of which cut, how likely it settles it, what it gains [points a plate], and why.
+         */
+        NextTrial: {
+            /** Cut */
+            cut: string;
+            /** Settles */
+            settles: number;
+            /** Gains */
+            gains: number;
+            /** Known */
+            known: boolean;
+            /** Cooks */
+            cooks: number;
+            /** Planned */
+            planned: components["schemas"]["Evenings"][];
+            /** Says */
+            says: string[];
+        };
+        /** StockSaid */
+        StockSaid: {
+            /** Name */
+            name: string;
+            /** Says */
+            says: string;
+        };
+        /**
+         * SetUpOut
+         * @description A cook that was set up with its trial; `says` is what is to be known of it.
+         */
+        SetUpOut: {
+            /**
+             * Cook Id
+             * Format: uuid
+             */
+            cook_id: string;
+            /**
+             * Trial Id
+             * Format: uuid
+             */
+            trial_id: string;
+            /** Name */
+            name: string;
+            /** Says */
+            says: string[];
+        };
+        /**
+         * NextDocument
+         * @description A trial to set up: of which question, on which cut, with which tasters.
+         */
+        NextDocument: {
+            question: components["schemas"]["Question"];
+            /** Cut */
+            cut: string;
+            /**
+             * Tasters
+             * @default []
+             */
+            tasters: string[];
         };
         /**
          * CatalogueOut
@@ -19002,6 +20103,993 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["VerdictOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_verdicts_router_read_across_cooks: {
+        parameters: {
+            query?: {
+                kind?: "way" | "blend" | "revision";
+                first?: string;
+                second?: string;
+                who?: "table" | "guest";
+                cuts?: string;
+                tasters?: string;
+                season?: string;
+                cooker?: string;
+                school?: string;
+                trait?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AcrossOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_verdicts_router_list_pairs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PairOut"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_verdicts_router_read_cell_of: {
+        parameters: {
+            query: {
+                cut: string;
+                kind?: "way" | "blend" | "revision";
+                first?: string;
+                second?: string;
+                who?: "table" | "guest";
+                cuts?: string;
+                tasters?: string;
+                season?: string;
+                cooker?: string;
+                school?: string;
+                trait?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CellOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_verdicts_router_read_matrix: {
+        parameters: {
+            query?: {
+                kind?: "way" | "blend" | "revision";
+                cut?: string;
+                who?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MatrixOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_verdicts_router_read_known: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KnownOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_verdicts_router_read_salt: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SaltOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_verdicts_router_want_salt: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SaltDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SaltOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_verdicts_router_choose_band: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BandDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PairOut"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_verdicts_decisions_decide_on: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DecisionDocument"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DecisionOut"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_verdicts_decisions_take_back_decision: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                decision_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DecisionOut"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_verdicts_decisions_restore_decision: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                decision_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DecisionOut"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_verdicts_next_up_read_next: {
+        parameters: {
+            query?: {
+                kind?: "way" | "blend" | "revision";
+                first?: string;
+                second?: string;
+                who?: "table" | "guest";
+                cuts?: string;
+                tasters?: string;
+                season?: string;
+                cooker?: string;
+                school?: string;
+                trait?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["IdeasOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_verdicts_next_up_set_up_next: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NextDocument"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SetUpOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_verdicts_take_away_take_cards_away: {
+        parameters: {
+            query?: {
+                kind?: "way" | "blend" | "revision";
+                first?: string;
+                second?: string;
+                who?: "table" | "guest";
+                cuts?: string;
+                tasters?: string;
+                season?: string;
+                cooker?: string;
+                school?: string;
+                trait?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_verdicts_take_away_take_posterior_away: {
+        parameters: {
+            query?: {
+                kind?: "way" | "blend" | "revision";
+                first?: string;
+                second?: string;
+                who?: "table" | "guest";
+                cuts?: string;
+                tasters?: string;
+                season?: string;
+                cooker?: string;
+                school?: string;
+                trait?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_verdicts_take_away_take_verdict_away: {
+        parameters: {
+            query?: {
+                kind?: "way" | "blend" | "revision";
+                first?: string;
+                second?: string;
+                who?: "table" | "guest";
+                cuts?: string;
+                tasters?: string;
+                season?: string;
+                cooker?: string;
+                school?: string;
+                trait?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
                 };
             };
             /** @description Not Found */

@@ -1,0 +1,34 @@
+"""What muddied a cook: everything else that differed between two samples, by name and size."""
+
+from collections.abc import Sequence
+
+from ravska_core.across.evidence import Muddy
+from ravska_core.trial import Difference, FairTest
+
+NOT_A_COOKS = ("blind", "cut", "looks")
+"""What spoils single cards, what no verdict can come of, and what only may have told plates apart."""
+
+
+def muddied(fair: FairTest) -> tuple[Muddy, ...]:
+    """Return what besides the one thing that was asked about differed between two samples, sized in its usual size."""
+    layers = (Muddy(f"{one.what}: {one.of}", 1.0, one.sentence) for one in fair.changes[1:])
+    return (*muddied_by(fair.differs), *layers)
+
+
+def muddied_by(differs: Sequence[Difference]) -> tuple[Muddy, ...]:
+    """Return what differences muddy a whole cook, each under a name of its own."""
+    return tuple(
+        Muddy(f"{one.what}: {one.about}" if one.about else one.what, one.size, one.sentence)
+        for one in differs if one.what not in NOT_A_COOKS
+    )  # fmt: skip
+
+
+def mean_of(pairs: Sequence[Sequence[Muddy]]) -> tuple[Muddy, ...]:
+    """Return what muddied a cook that compared several pairs: each thing with its mean size over them."""
+    sizes: dict[str, float] = {}
+    said: dict[str, str] = {}
+    for pair in pairs:
+        for one in pair:
+            sizes[one.what] = sizes.get(one.what, 0.0) + one.size / len(pairs)
+            said.setdefault(one.what, one.sentence)
+    return tuple(Muddy(what, size, said[what]) for what, size in sizes.items())

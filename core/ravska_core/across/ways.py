@@ -1,0 +1,38 @@
+"""Ways of seasoning a sample, by what lies on it."""
+
+from collections.abc import Mapping, Sequence
+from types import MappingProxyType
+
+COATS, BATHS, NEEDLES, SALTINGS = ("rub", "paste"), ("marinade",), ("injection", "second injection"), ("pre-salt",)
+
+SHORT_HOLD_S = 4 * 3600.0
+"""Up to how long a hold is of the shorter school [s] (common practice, no source)."""
+
+WAYS: Mapping[str, str] = MappingProxyType({
+    "rubbed": "rubbed", "marinated": "marinated", "both": "marinated and rubbed", "injected": "injected",
+    "ahead": "salted ahead", "plain": "plain",
+})  # fmt: skip
+"""The ways that are compared, and what a sentence calls them."""
+
+
+def way_of(layers: Sequence[tuple[str, float | None]]) -> str:
+    """Return the way of a sample whose layers are of these kinds, with their holds [s].
+
+    What only brings salt to that of another is no way, nor is what comes on the fire or at the board: salt alone is one
+    where it lies longer than the shorter school has it.
+    """
+    kinds = {kind for kind, _ in layers}
+    coated, bathed = not kinds.isdisjoint(COATS), not kinds.isdisjoint(BATHS)
+    if not kinds.isdisjoint(NEEDLES):
+        return "injected"
+    if coated and bathed:
+        return "both"
+    if coated or bathed:
+        return "rubbed" if coated else "marinated"
+    ahead = any(kind in SALTINGS and (hold_s or 0) > SHORT_HOLD_S for kind, hold_s in layers)
+    return "ahead" if ahead else "plain"
+
+
+def school_of(layers: Sequence[tuple[str, float | None]]) -> str:
+    """Return the school a sample is of, by its longest hold: ``shorter`` or ``longer``."""
+    return "longer" if max((hold_s or 0 for _, hold_s in layers), default=0.0) > SHORT_HOLD_S else "shorter"
