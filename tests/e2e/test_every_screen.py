@@ -11,7 +11,7 @@ from playwright.sync_api import Page, expect
 PATHS = ("/", "/blend", "/blend/{blend}", "/blend/bring", "/blend/label", "/coat", "/day", "/day/{cook}/sheet", "/fire",
          "/table", "/table/{trial}", "/table/{trial}/design", "/table/{trial}/paper", "/table/{trial}/print",
          "/table/{trial}/reveal",
-         "/verdict", "/verdict/{trial}", "/shelf")  # fmt: skip
+         "/verdict", "/verdict/known", "/verdict/cut/duck-leg", "/verdict/{trial}", "/shelf")  # fmt: skip
 
 
 def root(page: Page) -> str:

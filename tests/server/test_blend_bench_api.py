@@ -272,7 +272,7 @@ def test_archive_duplicate_and_prices(api, rub_document):
     path = f"blends/{rub_document['id']}"
     out = api("POST", f"{path}/archive", {"version": rub_document["version"], "archived": True})[1]
     row = next(row for row in api("GET", "blends")[1] if row["id"] == rub_document["id"])
-    assert (row["archived"], row["kept"]) == (True, 3)
+    assert (row["archived"], row["kept"]) == (True, 4)
     assert api("POST", f"{path}/archive", {"version": out["version"], "archived": False})[0] == 200
     cost = next(s["value"] for s in rub_document["reading"]["scales"] if s["key"] == "cost")
     assert api("PUT", "shelf/prices", {"ingredient": "sea-salt-flake", "per_100g": "9.50"})[0] == 200

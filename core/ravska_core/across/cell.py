@@ -151,15 +151,20 @@ def _muddies(
     evidence: Evidence, scored: Sequence[PairCook], cut: str, names: tuple[str, str], who: str, margin: float,
     told: str, belief: Belief,
 ) -> tuple[Without, ...]:  # fmt: skip
-    """Return what muddies a cut: each thing that differed in some of its cooks, and what it would be without those."""
+    """Return what muddies a cut: what differed in the same of its cooks, and what it would be without those."""
     found = Counter(muddy.what for cook in scored for muddy in cook.muddied)
+    together: dict[tuple[str, ...], list[str]] = {}
+    for what, _ in found.most_common():
+        with_it = tuple(cook.key for cook in scored if any(muddy.what == what for muddy in cook.muddied))
+        together.setdefault(with_it, []).append(what)
     rows = []
-    for what, _ in found.most_common(MOST_LEFT_OUT):
-        with_it = [cook for cook in scored if any(muddy.what == what for muddy in cook.muddied)]
-        left = _without(evidence, with_it, what, cut, names, who, margin, told, belief)
-        said = [muddy.sentence for cook in with_it for muddy in cook.muddied if muddy.what == what]
-        where = says.listed([cook.name for cook in with_it])
-        rows.append(Without(what, left.cooks, left.grains, left.state, f"{where}: {said[-1]} {left.says}"))
+    for keys, whats in list(together.items())[:MOST_LEFT_OUT]:
+        with_it_cooks = [cook for cook in scored if cook.key in keys]
+        what = says.listed([one.partition(":")[0] for one in whats])
+        left = _without(evidence, with_it_cooks, what, cut, names, who, margin, told, belief)
+        said = [next(muddy.sentence for muddy in with_it_cooks[-1].muddied if muddy.what == one) for one in whats]
+        where = says.listed([cook.name for cook in with_it_cooks])
+        rows.append(Without(what, left.cooks, left.grains, left.state, f"{where}: {' '.join(said)} {left.says}"))
     return tuple(rows)
 
 

@@ -12,6 +12,8 @@ from ravska_core.across.rule import MARGIN, named
 AS_LIKELY = 0.01
 """Chances that lie no further apart count as ties."""
 
+AGAINST = "Votes go against the scores here: ask again which they would rather have, before more scores."
+
 EVENINGS = 4
 """For up to how many evenings it is told what they would settle."""
 
@@ -59,9 +61,9 @@ def next_trials(
         counted, votes = evidence.counted(cut), evidence.votes(cut)
         if cut in evidence.cuts:
             at, place = fitted.sums.cut[cut], evidence.cuts.index(cut)
-            state, _ = named(fitted.chances(at), counted, votes)
+            state, withheld = named(fitted.chances(at), counted, votes)
         else:
-            at, place, state = fitted.sums.all_cuts, NEW_CUT, "not yet known"
+            at, place, state, withheld = fitted.sums.all_cuts, NEW_CUT, "not yet known", ""
         known = state != "not yet known"
         counts = sorted({max(1, len(seats) - 2), len(seats), len(seats) + 2})
         planned = tuple(
@@ -71,13 +73,14 @@ def next_trials(
             ))
             for count in counts
         )  # fmt: skip
-        settles = next(one.chances[0] for one in planned if one.tasters == len(seats))
+        # scores alone would not settle what votes speak against
+        settles = 0.0 if withheld else next(one.chances[0] for one in planned if one.tasters == len(seats))
         gains = ahead.gain(sums, place, seats)
-        found.append(NextTrial(cut, settles, gains, known, counted.cooks, planned, ()))
+        found.append(NextTrial(cut, settles, gains, known, counted.cooks, planned, (AGAINST,) if withheld else ()))
     found.sort(key=lambda one: (one.known, -round(one.settles / AS_LIKELY), -one.gains, one.cut))
     return tuple(
         NextTrial(one.cut, one.settles, one.gains, one.known, one.cooks, one.planned,
-                  tuple(_why(one, at, len(found), len(seats))))
+                  one.says or tuple(_why(one, at, len(found), len(seats))))
         for at, one in enumerate(found)
     )  # fmt: skip
 

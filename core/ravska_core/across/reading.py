@@ -1,7 +1,7 @@
 """Two ways across cuts and cooks: a row a cut, with its grains, its name if it has one, and what would settle it."""
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
@@ -18,6 +18,8 @@ MODEL_VERSION = "1"
 """Which model a verdict was worked out by; goes up whenever its numbers may change."""
 
 WHO = ("table", "guest")
+
+DEPENDS = "It depends on the cut"
 
 FEWEST_A_SIDE = 2
 """How many cuts with cards a contrast needs on each side."""
@@ -80,7 +82,10 @@ class TraitSaid:
 
 @dataclass(frozen=True)
 class Across:
-    """Two ways over all cuts: a row for each, contrasts that hold, and what is to be known of the whole page."""
+    """Two ways over all cuts: a row for each, from the first's side to the second's, and the contrasts that hold.
+
+    `says` and `wrong`, how many of its names are expected to be, are of the whole page.
+    """
 
     names: tuple[str, str]
     who: str
@@ -202,7 +207,12 @@ def read_across(
             state, _ = named(fitted.chances(at), counted, votes)
             more = more_needed(ahead, at, place, seats, counted) if state == "not yet known" else None
         rows.append(row_of(cut, fitted, at, names, more, evidence, (quicker or {}).get(cut, "")))
+    rows.sort(key=lambda row: (row.belief is None, 0.0 if row.belief is None else row.belief.mean))
     everything = row_of("", fitted, 0 if fitted is None else fitted.sums.all_cuts, names, None, evidence)
+    sides = [row.state for row in rows]
+    if "first" in sides and "second" in sides:
+        depends = says.say_depends(names, sides.count("first"), sides.count("second"))
+        everything = replace(everything, state="not yet known", headline=DEPENDS, says=(depends,))
     claims = [(row.state, row.belief.chances) for row in rows if row.belief is not None]
     stand = [claim for claim in claims if claim[0] != "not yet known"]
     wrong = wrong_among(stand)

@@ -51,6 +51,11 @@ def headline(state: str, names: tuple[str, str]) -> str:
     return "No difference that matters" if state == "no matter" else "Not yet known"
 
 
+def say_depends(names: tuple[str, str], first: int, second: int) -> str:
+    """Say that one side is better on some cuts and the other on others."""
+    return f"{upper(names[0])} is better on {counted(first, 'cut')}, {names[1]} on {number(second)}."
+
+
 def say_belief(state: str, names: tuple[str, str], chances: Chances, margin: float) -> str:
     """Say how many grains of twenty say what."""
     sides = {"first": chances.first, "second": chances.second, "no matter": chances.neither}
@@ -145,7 +150,10 @@ def say_wrong(expected: float, names: int) -> str:
         return "Nothing is named yet."
     of = "The one name" if names == 1 else f"Of the {number(names)} names"
     if names == 1:
-        return f"{of} on this page is wrong with a chance of {expected * 100:.0f} in 100."
+        chance = f"{expected * 100:.0f} in 100" if expected >= 0.005 else "less than 1 in 100"
+        return f"{of} on this page is wrong with a chance of {chance}."
+    if expected < 0.05:
+        return f"{of} on this page, fewer than 0.1 are expected to be wrong."
     return f"{of} on this page, {expected:.1f} {'is' if round(expected, 1) == 1 else 'are'} expected to be wrong."
 
 

@@ -12,7 +12,7 @@ from ravska_core.across import Across, CellReading, NextTrial, SaltLiked, TraitS
 from api.plumbing.typed import Key, Reason
 from api.trials.documents import Nickname
 from api.verdicts.pages import Choices
-from api.verdicts.questions import Kind, LeftOut, PairOut, Question, Side
+from api.verdicts.questions import CookLeftOut, Kind, PairOut, Question, Side
 
 
 @dataclass(frozen=True, slots=True)
@@ -46,7 +46,7 @@ class AcrossOut:
     page: Across
     pairs: list[PairOut]
     choices: Choices
-    left_out: list[LeftOut]
+    left_out: list[CookLeftOut]
     cooks: int
     cards: int
     can_choose: bool
@@ -66,6 +66,9 @@ class CookOfCellOut:
 class CellOut:
     """The evidence of one cut; `reading` is none where nobody scored both yet."""
 
+    kind: Kind
+    first: str
+    second: str
     cut: str
     names: tuple[str, str]
     margin: float

@@ -17,7 +17,7 @@ from api.plumbing.answers import Created, Router
 from api.plumbing.household import household
 from api.trials.store import load_trial, may_not_eat
 from api.verdicts.documents import IdeaOut, IdeasOut, NextDocument, SetUpOut, StockSaid
-from api.verdicts.pages import evidence_of, known_records
+from api.verdicts.pages import evidence_of, known_records, resolved
 from api.verdicts.questions import Question, blend_names
 from api.verdicts.records import SampleRecord
 
@@ -27,6 +27,7 @@ router = Router()
 @router.reads("/next")
 def read_next(request: HttpRequest, question: Query[Question]) -> IdeasOut:
     """Return the trials that can be cooked next, the likeliest to settle its cut first, and why."""
+    question = resolved(question)
     found = evidence_of(question)
     who = list(found.evidence.usual_tasters())
     lacking = _lacking(question)
@@ -89,7 +90,7 @@ def _stock(question: Question, cut: str) -> list[StockSaid]:
 @router.posts("/next")
 def set_up_next(request: HttpRequest, document: NextDocument) -> Created[SetUpOut]:
     """Set up a trial: its cook with two pieces seasoned as they were, its design and its tasters."""
-    question = document.question
+    question = resolved(document.question)
     find_cut(document.cut)
     examples = _examples(question, document.cut)
     lacking = _lacking(question)

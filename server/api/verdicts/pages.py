@@ -64,11 +64,20 @@ def choices() -> Choices:
 
 
 def _key(question: Question) -> tuple[str, ...]:
-    return tuple(str(value) for value in question.model_dump().values())
+    return tuple(str(value) for value in resolved(question).model_dump().values())
 
 
 def _question(key: tuple[str, ...]) -> Question:
     return Question.model_validate(dict(zip(Question.model_fields, key, strict=True)))
+
+
+def resolved(question: Question) -> Question:
+    """Return a question with its two sides: those that were asked about, else the pair that the book knows most of."""
+    if question.first and question.second:
+        return question
+    known = [(pair.kind, pair.first, pair.second) for pair in offered()] or [("way", "rubbed", "marinated")]
+    kind, first, second = known[0]
+    return question.model_copy(update={"kind": kind, "first": first, "second": second})
 
 
 def evidence_of(question: Question) -> Found:

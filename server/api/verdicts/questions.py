@@ -37,15 +37,16 @@ SEASONS = {"winter": (12, 1, 2), "spring": (3, 4, 5), "summer": (6, 7, 8), "autu
 class Question(Schema):
     """Two ways against each other: what kind they are of, and each as that kind has it.
 
-    A way goes by its key, a blend by its id, a revision by that of its blend, ``@`` and its number. `who` asks for this
+    A way goes by its key, a blend by its id, a revision by that of its blend, ``@`` and its number; with none
+    it is the pair that the book knows most of. `who` asks for this
     table or for a guest. Of what is left empty all counts: `cuts` and `tasters` are separated by commas, `season` is
     one of the four, `cooker` one by name, `school` shorter or longer holds, `trait` a trait that cuts have, or with
     ``not `` before it one that they lack.
     """
 
     kind: Kind = "way"
-    first: Side = "rubbed"
-    second: Side = "marinated"
+    first: Side = ""
+    second: Side = ""
     who: Literal["table", "guest"] = "table"
     cuts: Annotated[str, Field(max_length=2000)] = ""
     tasters: Annotated[str, Field(max_length=2000)] = ""
@@ -56,7 +57,7 @@ class Question(Schema):
 
 
 @dataclass(frozen=True, slots=True)
-class LeftOut:
+class CookLeftOut:
     """A cook that had both on the table and counts for nothing here, and why."""
 
     cook_id: UUID
@@ -74,7 +75,7 @@ class Found:
     evidence: Evidence
     names: tuple[str, str]
     margin: float
-    left_out: list[LeftOut]
+    left_out: list[CookLeftOut]
     holds: dict[str, tuple[float, float]]
     trials: dict[UUID, UUID]
 
@@ -198,7 +199,7 @@ def find(question: Question, rows: Sequence[TrialRecord], names_of_cooks: dict[U
     names = (name_of(question.kind, question.first, blends), name_of(question.kind, question.second, blends))
     wanted = {name.strip().lower() for name in question.tasters.split(",") if name.strip()}
     tasters = nicknames()
-    left_out: list[LeftOut] = []
+    left_out: list[CookLeftOut] = []
     found: list[PairCook] = []
     holds: dict[str, list[tuple[float, float]]] = {}
     trials: dict[UUID, UUID] = {}
@@ -210,6 +211,9 @@ def find(question: Question, rows: Sequence[TrialRecord], names_of_cooks: dict[U
         if not a or not b:
             continue
         cook = names_of_cooks.get(record.cook, "")
+        if record.fault:
+            left_out.append(CookLeftOut(record.cook, cook, f"It could not be read: {record.fault}"))
+            continue
         together = [
             (one, other) for one in a for other in b
             if one.cut == other.cut and _read(record, one, other) is not None and _wanted(one, other, question)
@@ -217,7 +221,7 @@ def find(question: Question, rows: Sequence[TrialRecord], names_of_cooks: dict[U
         if not together:
             if all(one.cut != other.cut for one in a for other in b):
                 said = "They were of different cuts, so cut and seasoning cannot be told apart."
-                left_out.append(LeftOut(record.cook, cook, said))
+                left_out.append(CookLeftOut(record.cook, cook, said))
             continue
         cards = [
             card for card in record.cards if not wanted or tasters.get(card.taster, "").lower() in wanted

@@ -4,6 +4,7 @@ which plate is which."""
 import threading
 from collections import defaultdict
 from collections.abc import Mapping, Sequence
+from contextlib import suppress
 from dataclasses import dataclass
 from datetime import datetime
 from typing import Any
@@ -13,6 +14,7 @@ from book.mixtures import load_layers
 from book.models import Card, Cook, Event, Layer, Piece, Sample, Score, Taster, Trial
 from django.db.models import Aggregate, CharField, Count, Max, Prefetch
 from ravska_core.across import Muddy, muddied, muddied_by, school_of, way_of
+from ravska_core.heat import find_cooker
 from ravska_core.trial import compare_arms, read_guesses, served_differences
 from ravska_core.working import BadInput
 
@@ -63,7 +65,8 @@ class CardRecord:
 
 @dataclass(frozen=True)
 class TrialRecord:
-    """A tasting that was revealed, as verdicts across cooks take it; `muddied` by pairs of letters."""
+    """A tasting that was revealed, as verdicts across cooks take it; `muddied` by pairs of letters, `fault` why
+    nothing of it could be compared."""
 
     trial: UUID
     cook: UUID
@@ -73,6 +76,7 @@ class TrialRecord:
     cards: tuple[CardRecord, ...]
     muddied: Mapping[tuple[str, str], tuple[Muddy, ...]]
     cookers: frozenset[str]
+    fault: str
 
 
 _lock = threading.Lock()
@@ -149,7 +153,7 @@ def _load(keys: Sequence[UUID]) -> list[TrialRecord]:
                 tuple(_sample(sample, known["salt"].get(sample.meat().letter)) for sample in rows),
                 tuple(_card(card, scores[card.pk]) for card in cards[trial.pk]),
                 {(a, b): (*(Muddy(*one) for one in said), *served) for a, b, said in known["pairs"]},
-                frozenset(_cookers(pieces)),
+                frozenset(_cookers(pieces)), known["fault"],
             )
         )  # fmt: skip
     return found
@@ -190,8 +194,12 @@ def _card(card: Card, scores: Mapping[str, Mapping[UUID, int]]) -> CardRecord:
 
 
 def _cookers(pieces: Sequence[Piece]) -> set[str]:
-    """Return what the pieces were cooked on, by the name it has in their phases."""
-    return {name for piece in pieces for row in piece.phases if (name := row["typed"].get("cooker", ""))}
+    """Return what the pieces were cooked on, as it is called."""
+    found = set()
+    for row in (row for piece in pieces for row in piece.phases):
+        with suppress(BadInput):
+            found.add(find_cooker(row["typed"].get("cooker", ""), row["typed"].get("surround", "")).says)
+    return found
 
 
 def _compared(trials: Sequence[Trial]) -> dict[UUID, dict[str, Any]]:
@@ -231,18 +239,22 @@ def compare(trials: Sequence[Trial]) -> dict[UUID, dict[str, Any]]:
 
 
 def _compare(cook: Cook) -> dict[str, Any]:
+    """Compare the samples of a cook; of one that cannot be read any more, say why, and compare nothing."""
     readings = read_stored(cook, spoons_for(cook))
     tasted = [piece for piece in cook.pieces.all() if is_tasted(piece)]
-    arms = arm_records(cook, readings)
-    pairs = []
-    for a, b in pairs_of(tasted) if len(tasted) > 1 else []:
-        said = muddied(compare_arms(arms[a], arms[b], 0, 0))
-        pairs.append([tasted[a].letter, tasted[b].letter, [[one.what, one.size, one.sentence] for one in said]])
     salt = {
         piece.letter: reading.salt.value for piece in tasted
         if not isinstance(reading := readings[piece.letter], BadInput)
     }  # fmt: skip
-    return {"pairs": pairs, "salt": salt}
+    try:
+        arms = arm_records(cook, readings)
+    except BadInput as refusal:
+        return {"pairs": [], "salt": salt, "fault": refusal.sentence}
+    pairs = []
+    for a, b in pairs_of(tasted) if len(tasted) > 1 else []:
+        said = muddied(compare_arms(arms[a], arms[b], 0, 0))
+        pairs.append([tasted[a].letter, tasted[b].letter, [[one.what, one.size, one.sentence] for one in said]])
+    return {"pairs": pairs, "salt": salt, "fault": ""}
 
 
 def keep_compared(trial: Trial) -> None:

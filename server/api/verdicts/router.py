@@ -36,7 +36,7 @@ from api.verdicts.documents import (
     SaltOut,
     SideName,
 )
-from api.verdicts.pages import cell_of, choices, evidence_of, known_records, offered, page_of
+from api.verdicts.pages import cell_of, choices, evidence_of, known_records, offered, page_of, resolved
 from api.verdicts.questions import Kind, PairOut, Question, blend_names, name_of, ordered
 from api.verdicts.records import keep_compared, nicknames
 
@@ -50,6 +50,7 @@ MOST_PAIRS = 6
 @router.reads("")
 def read_across_cooks(request: HttpRequest, question: Query[Question]) -> AcrossOut:
     """Return what the book says of two ways: a row a cut."""
+    question = resolved(question)
     page, found = page_of(question), evidence_of(question)
     counted = found.evidence.counted()
     return AcrossOut(
@@ -68,6 +69,7 @@ def list_pairs(request: HttpRequest) -> list[PairOut]:
 @router.reads("/cell")
 def read_cell_of(request: HttpRequest, cut: str, question: Query[Question]) -> CellOut:
     """Return the evidence of one cut: its cooks and cards, what carries and muddies it, and how belief grew."""
+    question = resolved(question)
     reading, found = cell_of(question, cut), evidence_of(question)
     served = {row.cook: row.serve_at for row in known_records()}
     rows = [
@@ -75,7 +77,9 @@ def read_cell_of(request: HttpRequest, cut: str, question: Query[Question]) -> C
         for cook in found.evidence.cooks if cook.cut == cut
     ]  # fmt: skip
     decided = [one for one in decisions(question.kind, question.first, question.second) if one.cut in ("", cut)]
-    return CellOut(cut, found.names, found.margin, reading, rows, decided)
+    return CellOut(
+        question.kind, question.first, question.second, cut, found.names, found.margin, reading, rows, decided
+    )
 
 
 @router.reads("/matrix")
@@ -85,8 +89,8 @@ def read_matrix(request: HttpRequest, kind: Kind = "way", cut: str = "", who: st
         raise BadInput("who", "Ask for this table or for a guest.")
     pairs = [pair for pair in offered() if pair.kind == kind]
     blends = blend_names()
-    keys = list(dict.fromkeys(side for pair in pairs for side in (pair.first, pair.second)))
     plates = [plate for pair in pairs if (plate := _plate(pair, cut, who)) is not None]
+    keys = list(dict.fromkeys(side for plate in plates for side in (plate.first, plate.second)))
     names = [SideName(key, name_of(kind, key, blends)) for key in keys]
     best = _best(keys, plates)
     said = "None is known to be better than each other." if len(keys) > 1 else ""
@@ -133,14 +137,16 @@ def _known_pair(pair: PairOut) -> KnownPairOut:
     unknown: list[str] = []
     for row in page.rows:
         name = find_cut(row.cut).name
-        (unknown if row.state == "not yet known" else known).append(f"{name}: {_in_short(row)}")
+        (unknown if row.state == "not yet known" else known).append(f"{name}: {_in_short(row, page.names)}")
     return KnownPairOut(
         pair.kind, pair.first, pair.second, page.names, known, unknown, list(page.traits), list(page.says)
     )  # fmt: skip
 
 
-def _in_short(row: CutRow) -> str:
-    return f"{row.headline[:1].lower()}{row.headline[1:]}. {' '.join(row.says)}"
+def _in_short(row: CutRow, names: tuple[str, str]) -> str:
+    named = {"first": f"{names[0]} is better", "second": f"{names[1]} is better"}
+    headline = named.get(row.state, f"{row.headline[:1].lower()}{row.headline[1:]}")
+    return f"{headline}. {' '.join(row.says)}"
 
 
 def _salt_votes() -> list[SaltVote]:

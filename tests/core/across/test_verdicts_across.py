@@ -100,6 +100,8 @@ def test_a_clear_page_has_its_rows_named():
     assert duck.difference is not None
     assert duck.difference.high < 0 < lamb.difference.low
     assert page.named == 2
+    assert page.all_cuts.headline == "It depends on the cut"
+    assert page.all_cuts.says == ("Rubbed is better on 1 cut, marinated on one.",)
     assert page.wrong == pytest.approx(2 - duck.belief.chances.first - lamb.belief.chances.second)
     for row in page.rows:
         of_side = {side: sum(grain.side == side for grain in row.belief.grains) for side in ("first", "second")}
@@ -290,6 +292,9 @@ def test_sentences_for_one_two_and_many():
     assert says.say_held(4) == "It has held over four cooks."
     assert says.say_wrong(0.0, 0) == "Nothing is named yet."
     assert says.say_wrong(0.08, 1) == "The one name on this page is wrong with a chance of 8 in 100."
+    assert says.say_wrong(0.001, 1).endswith("a chance of less than 1 in 100.")
+    assert says.say_wrong(0.04, 3) == "Of the three names on this page, fewer than 0.1 are expected to be wrong."
+    assert says.say_depends(NAMES, 1, 2) == "Rubbed is better on 1 cut, marinated on two."
     assert says.say_wrong(0.31, 3) == "Of the three names on this page, 0.3 are expected to be wrong."
     assert says.say_wrong(1.0, 14) == "Of the 14 names on this page, 1.0 is expected to be wrong."
     assert says.say_votes(PairVotes(1, 3), NAMES).startswith("Asked which they would rather have again, 1 prefers ")

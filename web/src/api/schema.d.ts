@@ -4794,18 +4794,17 @@ export interface components {
         };
         /**
          * LeftOut
-         * @description A cook that had both on the table and counts for nothing here, and why.
+         * @description Somebody who cannot eat something, by its letter, and why; `asked` are words that no table answers.
          */
         LeftOut: {
-            /**
-             * Cook Id
-             * Format: uuid
-             */
-            cook_id: string;
-            /** Cook */
-            cook: string;
-            /** Says */
-            says: string;
+            /** Nickname */
+            nickname: string;
+            /** Letter */
+            letter: string;
+            /** Why */
+            why: string[];
+            /** Asked */
+            asked: string[];
         };
         /**
          * BroughtOut
@@ -9944,7 +9943,8 @@ export interface components {
          * Question
          * @description Two ways against each other: what kind they are of, and each as that kind has it.
          *
-         *     A way goes by its key, a blend by its id, a revision by that of its blend, ``@`` and its number. `who` asks for this
+         *     A way goes by its key, a blend by its id, a revision by that of its blend, ``@`` and its number; with none
+         *     it is the pair that the book knows most of. `who` asks for this
          *     table or for a guest. Of what is left empty all counts: `cuts` and `tasters` are separated by commas, `season` is
          *     one of the four, `cooker` one by name, `school` shorter or longer holds, `trait` a trait that cuts have, or with
          *     ``not `` before it one that they lack.
@@ -9958,12 +9958,12 @@ export interface components {
             kind: "way" | "blend" | "revision";
             /**
              * First
-             * @default rubbed
+             * @default
              */
             first: string;
             /**
              * Second
-             * @default marinated
+             * @default
              */
             second: string;
             /**
@@ -10005,7 +10005,8 @@ export interface components {
         };
         /**
          * Across
-         * @description Two ways over all cuts: a row for each, contrasts that hold, and what is to be known of the whole page.
+         * @description Two ways over all cuts: a row for each, from the first's side to the second's; contrasts that hold; and what is to
+         *     be known of the whole page.
          */
         Across: {
             /** Names */
@@ -10052,7 +10053,7 @@ export interface components {
             pairs: components["schemas"]["PairOut"][];
             choices: components["schemas"]["Choices"];
             /** Left Out */
-            left_out: components["schemas"]["LeftOut"][];
+            left_out: components["schemas"]["CookLeftOut"][];
             /** Cooks */
             cooks: number;
             /** Cards */
@@ -10106,6 +10107,21 @@ export interface components {
             schools: string[];
             /** Traits */
             traits: string[];
+        };
+        /**
+         * CookLeftOut
+         * @description A cook that had both on the table and counts for nothing here, and why.
+         */
+        CookLeftOut: {
+            /**
+             * Cook Id
+             * Format: uuid
+             */
+            cook_id: string;
+            /** Cook */
+            cook: string;
+            /** Says */
+            says: string;
         };
         /**
          * Counted
@@ -10287,6 +10303,15 @@ export interface components {
          * @description The evidence of one cut; `reading` is none where nobody scored both yet.
          */
         CellOut: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "way" | "blend" | "revision";
+            /** First */
+            first: string;
+            /** Second */
+            second: string;
             /** Cut */
             cut: string;
             /** Names */

@@ -49,8 +49,20 @@ export const router = createRouter({
       props: true,
       meta: { title: 'Reveal' },
     },
+    { path: '/verdict', component: () => import('../verdict/AcrossView.vue'), meta: { title: 'Verdict' } },
     {
-      path: '/verdict/:id?',
+      path: '/verdict/known',
+      component: () => import('../verdict/KnownView.vue'),
+      meta: { title: 'What we know' },
+    },
+    {
+      path: '/verdict/cut/:cut',
+      component: () => import('../verdict/CellView.vue'),
+      props: true,
+      meta: { title: 'Evidence' },
+    },
+    {
+      path: '/verdict/:id',
       component: () => import('../verdict/VerdictView.vue'),
       props: true,
       meta: { title: 'Verdict' },

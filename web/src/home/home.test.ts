@@ -179,8 +179,8 @@ it('offers to even out only what a tap can even out', async () => {
   const fair = {
     same: ['rest'],
     differs: [
-      { what: 'salt', sentence: 'A carries more salt.', can_even: true },
-      { what: 'weight', sentence: 'B weighs more.', can_even: false },
+      { what: 'salt', sentence: 'A carries more salt.', can_even: true, size: 1, about: '' },
+      { what: 'weight', sentence: 'B weighs more.', can_even: false, size: 1, about: '' },
     ],
     unknown: ['fire and wood'],
     changes: [{ what: 'layer', of: 'rub or bath', letter: '', sentence: 'A has rub, B bath.' }],

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useQuery } from '@tanstack/vue-query'
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import { api, call } from '../api/client'
 import { shortDay } from '../kit/units'
 
@@ -10,14 +10,17 @@ const { data: cooks } = useQuery({ queryKey: ['cooks'], queryFn: () => call(api.
 const tastings = computed(() =>
   (cooks.value ?? []).flatMap((cook) => (cook.trial ? [{ ...cook, trial: cook.trial }] : [])),
 )
+const FEW = 6
+const all = ref(false)
+const shown = computed(() => (all.value ? tastings.value : tastings.value.filter((cook, at) => at < FEW || cook.trial.id === props.current))) // prettier-ignore
 const cards = (count: number) => (count ? `${count} ${count === 1 ? 'card' : 'cards'}` : 'no card yet')
 </script>
 
 <template>
   <section v-if="tastings.length > 1" class="tastings">
-    <h2>All tastings</h2>
+    <h2>Tastings</h2>
     <ul>
-      <li v-for="cook in tastings" :key="cook.id">
+      <li v-for="cook in shown" :key="cook.id">
         <router-link
           :to="`/${props.to}/${cook.trial.id}`"
           :aria-current="cook.trial.id === current ? 'page' : undefined"
@@ -27,6 +30,9 @@ const cards = (count: number) => (count ? `${count} ${count === 1 ? 'card' : 'ca
         </router-link>
       </li>
     </ul>
+    <button v-if="!all && shown.length < tastings.length" type="button" class="link" @click="all = true">
+      All {{ tastings.length }}
+    </button>
   </section>
 </template>
 

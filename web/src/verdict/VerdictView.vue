@@ -12,26 +12,16 @@ import OddCount from './OddCount.vue'
 import PairsPlate from './PairsPlate.vue'
 import PreferenceCount from './PreferenceCount.vue'
 import WhatExplains from './WhatExplains.vue'
-import { sure } from '../kit/sure'
 
-const props = defineProps<{ id?: string }>()
+/** What one trial says. */
+const props = defineProps<{ id: string }>()
 type Verdict = Schemas['VerdictOut']
 
 const { cuts } = useCatalogue()
-const { data: cooks } = useQuery({ queryKey: ['cooks'], queryFn: () => call(api.GET('/api/cooks')) })
-/** The cook in hand comes first, also where nobody has tasted it yet. */
-const trial = computed(() => {
-  const tasted = cooks.value?.filter((cook) => cook.trial) ?? []
-  return (
-    props.id ??
-    (tasted.find((cook) => cook.in_hand) ?? tasted.find((cook) => cook.trial?.cards) ?? tasted[0])?.trial?.id
-  )
-})
 const { data: verdict, error } = useQuery({
-  queryKey: ['verdict', trial],
+  queryKey: ['verdict', () => props.id],
   queryFn: (): Promise<Verdict> =>
-    call(api.GET('/api/trials/{trial_id}/verdict', { params: { path: { trial_id: sure(trial.value) } } })),
-  enabled: computed(() => !!trial.value),
+    call(api.GET('/api/trials/{trial_id}/verdict', { params: { path: { trial_id: props.id } } })),
   gcTime: 0,
 })
 
@@ -49,9 +39,6 @@ const looks = computed(() => verdict.value?.kind === 'preference' && reading.val
       {{ cuts.get(verdict.cut)?.name }}, {{ verdict.cook }}, {{ longDay(verdict.serve_at) }}
     </p>
     <p v-if="error" class="muted">{{ sentenceOf(error) }}</p>
-    <p v-else-if="cooks && !trial" class="muted">
-      Nothing was tasted yet. <router-link to="/">Begin a cook</router-link>
-    </p>
     <div v-if="verdict" class="columns">
       <div class="found">
         <section class="answer" aria-label="Verdict">
@@ -121,7 +108,8 @@ const looks = computed(() => verdict.value?.kind === 'preference' && reading.val
           <p v-if="!verdict.differs.length && !verdict.changes_two">Nothing recorded differs but the seasoning.</p>
           <p v-if="verdict.unknown.length" class="muted">Not recorded: {{ verdict.unknown.join(', ') }}.</p>
         </section>
-        <TastingList to="verdict" :current="trial" />
+        <p><router-link to="/verdict" class="link">Over all cooks and cuts</router-link></p>
+        <TastingList to="verdict" :current="id" />
       </aside>
     </div>
   </main>
