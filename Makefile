@@ -60,6 +60,7 @@ fresh: .venv/.runtime
 
 bench: .venv/.checks build chromium
 	$(PY) tools/bench.py
+	$(PY) tools/large_book.py
 
 # turns lines round where numbers are decided and sees that a test fails; SUBJECTS, SEED and ALL=1 choose which
 mutate: .venv/.checks web/node_modules/.locked
@@ -85,6 +86,7 @@ thermometer: .venv/.runtime
 calibrate: export OMP_NUM_THREADS := 1
 calibrate: .venv/.runtime
 	$(PY) tools/calibrate.py
+	$(PY) tools/calibrate_verdicts.py
 
 backup: .venv/.runtime
 	@$(MANAGE) backup

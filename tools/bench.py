@@ -157,6 +157,15 @@ def answers(address: str, process: int) -> None:
         rows = [{"channel": str(one), "celsius": 60, "at": at} for one in range(4)]
         client.send("POST", "devices/thermometer/readings", json.dumps({"readings": rows}), bearer)
 
+    regatta = trials["Basin regatta, duck legs"]
+    one_card = client("GET", f"trials/{regatta}")["cards"][0]["id"]
+    doings = cycle(("delete", "restore"))
+
+    def changed_card() -> None:
+        """Take a card back, or put it in again; then ask for the rows."""
+        client("POST", f"trials/{regatta}/cards/{one_card}/{next(doings)}")
+        client("GET", "verdicts?kind=way&first=rubbed&second=marinated")
+
     def save() -> None:
         blend["batch"] = "61 g" if blend["batch"] == "60 g" else "60 g"
         blend.update(version=client("PUT", f"blends/{opened['id']}", blend)["version"])
@@ -200,6 +209,11 @@ def answers(address: str, process: int) -> None:
         ("a trial's design", client.asks("GET", f"trials/{half}/design"), 50),
         ("is it a fair test", client.asks("GET", f"trials/{half}/fair"), 50),
         ("verdict of eight cards", client.asks("GET", f"trials/{duck}/verdict"), 50),
+        ("verdicts of one pair, rows", client.asks("GET", "verdicts?kind=way&first=rubbed&second=marinated"), 50),
+        ("verdicts of one pair, one card changed", changed_card, 50),
+        ("a cut's evidence", client.asks("GET", "verdicts/cell?cut=duck-leg"), 300),
+        ("what we know", client.asks("GET", "verdicts/known"), None),
+        ("what to cook next", client.asks("GET", "verdicts/next"), None),
         ("verdict of eight cards, scored", client.asks("GET", f"trials/{breast}/verdict"), 50),
     ]
     floor = 0.0

@@ -22,7 +22,7 @@ from api.shelf import own, own_cookers, own_cuts
 from api.shelf import router as shelf
 from api.trials import cards_csv, design, verdict
 from api.trials import router as trials
-from api.verdicts import decisions, next_up, take_away
+from api.verdicts import bands, decisions, next_up, take_away
 from api.verdicts import router as verdicts
 
 NOUNS = {
@@ -30,7 +30,7 @@ NOUNS = {
     "cooks": (cooks, again, divide, coat, day, sheet, table, heat, side_by_side, needle, totals, ways),
     "batches": (batches,),
     "trials": (trials, design, cards_csv, verdict),
-    "verdicts": (verdicts, decisions, next_up, take_away),
+    "verdicts": (verdicts, bands, decisions, next_up, take_away),
     "shelf": (shelf, own, own_cuts, own_cookers),
     "devices": (scale, thermometer),
     "fire": (fire, after_fire, fire_readings),

@@ -120,8 +120,8 @@ def test_revisions_are_kept_compared_and_gone_back_to(page: Page):
     page.get_by_role("button", name="Keep", exact=True).click()
     page.get_by_label("Note, what you changed and why").fill("saltier for the goat")
     page.get_by_role("button", name="Keep", exact=True).last.click()
-    expect(page.get_by_text("Kept as revision 4.")).to_be_visible()
-    expect(tree.get_by_role("button", name=re.compile("4, now saltier for the goat"))).to_be_visible()
+    expect(page.get_by_text("Kept as revision 5.")).to_be_visible()
+    expect(tree.get_by_role("button", name=re.compile("5, now saltier for the goat"))).to_be_visible()
 
     tree.get_by_role("button", name=re.compile("^2 cumin shouted")).click()
     revision = page.get_by_role("region", name="Revision 2")

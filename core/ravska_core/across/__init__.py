@@ -31,7 +31,7 @@ from ravska_core.across.rule import (
     named,
 )
 from ravska_core.across.salt import SaltLiked, SaltVote, salt_liked
-from ravska_core.across.says import GRAINS, say_quicker
+from ravska_core.across.says import GRAINS, headline_within, say_quicker
 from ravska_core.across.traits import TRAITS, has_trait
 from ravska_core.across.ways import WAYS, school_of, way_of
 
@@ -81,6 +81,7 @@ __all__ = [
     "fit",
     "fit_statistics",
     "has_trait",
+    "headline_within",
     "mean_of",
     "more_needed",
     "muddied",

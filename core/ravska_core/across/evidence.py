@@ -3,10 +3,11 @@
 from collections import Counter
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
+from functools import cached_property
 
 import numpy as np
 
-from ravska_core.across.model import Cards
+from ravska_core.across.model import Array, Cards
 from ravska_core.across.rule import Counted, PairVotes
 
 MOST_CONFOUNDS = 16
@@ -65,6 +66,17 @@ class PairCook:
         """Whether nothing else differed; who knew spoils their own card only."""
         return not self.muddied
 
+    @cached_property
+    def numbers(self) -> Array:
+        """Its cards as numbers: difference, what came first, 1 for blind, and what they gave both, (cards, 5)."""
+        rows = [(card.difference, card.first, float(card.blind), *card.liked) for card in self.cards]
+        return np.array(rows, float).reshape(len(rows), 5)
+
+    @cached_property
+    def blind_cards(self) -> int:
+        """How many of its cards are of tasters who did not know."""
+        return sum(card.blind for card in self.cards)
+
 
 @dataclass(frozen=True)
 class Evidence:
@@ -73,28 +85,45 @@ class Evidence:
     cooks: tuple[PairCook, ...]
     cuts: tuple[str, ...]
 
-    @property
+    @cached_property
     def scored(self) -> tuple[PairCook, ...]:
         """The cooks with a card that scored both."""
         return tuple(cook for cook in self.cooks if cook.cards)
 
-    @property
+    @cached_property
     def tasters(self) -> tuple[str, ...]:
         """Who scored, whoever did so most first."""
-        cast = Counter(card.taster for cook in self.cooks for card in cook.cards)
+        cast: Counter[str] = Counter()
+        for cook in self.scored:
+            cast.update(card.taster for card in cook.cards)
         return tuple(sorted(cast, key=lambda name: (-cast[name], name)))
+
+    @cached_property
+    def _by_cut(self) -> dict[str, list[PairCook]]:
+        found: dict[str, list[PairCook]] = {}
+        for cook in self.cooks:
+            found.setdefault(cook.cut, []).append(cook)
+        return found
+
+    def of(self, cut: str | None) -> Sequence[PairCook]:
+        """Return the cooks of a cut, or all of them."""
+        return self.cooks if cut is None else self._by_cut.get(cut, [])
+
+    def numbers(self, cut: str | None = None) -> Array:
+        """Return the cards of a cut, or all of them, as numbers; see `PairCook.numbers`."""
+        return np.concatenate([np.zeros((0, 5)), *(cook.numbers for cook in self.of(cut))])
 
     def counted(self, cut: str | None = None) -> Counted:
         """Count what a cut rests on, or all of them."""
-        here = [cook for cook in self.scored if cut in (None, cook.cut)]
-        clean = [sum(card.blind for card in cook.cards) for cook in here if cook.is_clean]
+        here = [cook for cook in self.of(cut) if cook.cards]
+        clean = [cook.blind_cards for cook in here if cook.is_clean]
         return Counted(
             len(here), sum(len(cook.cards) for cook in here), sum(cards > 0 for cards in clean), sum(clean)
         )  # fmt: skip
 
     def votes(self, cut: str | None = None) -> PairVotes:
         """Add up the preferences of a cut, or of all."""
-        here = [cook.votes for cook in self.cooks if cut in (None, cook.cut)]
+        here = [cook.votes for cook in self.of(cut)]
         return PairVotes(sum(v.first for v in here), sum(v.second for v in here), sum(v.neither for v in here))
 
     def usual_tasters(self) -> tuple[str, ...]:
@@ -111,18 +140,10 @@ class Evidence:
         at = next(place for place, cook in enumerate(self.cooks) if cook.key == key)
         return replace(self, cooks=self.cooks[: at + 1])
 
-    def unmuddied(self) -> "Evidence":
-        """Return what the book would say of clean cooks and cards alone."""
-        kept = [
-            replace(cook, cards=tuple(card for card in cook.cards if card.blind))
-            for cook in self.cooks if cook.is_clean
-        ]  # fmt: skip
-        return replace(self, cooks=tuple(kept))
-
     def confounds(self) -> tuple[str, ...]:
         """Return the names of what differs in some cook or card, the commonest first; the rarest go under one."""
         found = Counter(muddy.what for cook in self.scored for muddy in cook.muddied)
-        if any(not card.blind for cook in self.scored for card in cook.cards):
+        if any(cook.blind_cards < len(cook.cards) for cook in self.scored):
             found[KNEW] += 1
         names = sorted(found, key=lambda name: (-found[name], name))
         return tuple(names) if len(names) <= MOST_CONFOUNDS else (*names[: MOST_CONFOUNDS - 1], OTHER)
@@ -132,22 +153,21 @@ class Evidence:
         names, tasters = self.confounds(), {name: at for at, name in enumerate(self.tasters)}
         column = {name: at for at, name in enumerate(names)}
         cuts = {cut: at for at, cut in enumerate(self.cuts)}
-        rows: list[tuple[float, int, int, int, float]] = []
-        sizes = []
+        sizes = [len(cook.cards) for cook in self.scored]
+        numbers = self.numbers()
+        differed = np.zeros((len(self.scored), len(names)))
         for at, cook in enumerate(self.scored):
-            of_cook = np.zeros(len(names))
             for muddy in cook.muddied:
-                of_cook[column.get(muddy.what, len(names) - 1)] += muddy.size
-            for card in cook.cards:
-                rows.append((card.difference, at, tasters[card.taster], cuts[cook.cut], card.first))
-                mine = of_cook.copy()
-                if not card.blind:
-                    mine[column.get(KNEW, len(names) - 1)] += 1.0
-                sizes.append(mine)
-        difference, cooks, who, cut, first = zip(*rows, strict=True)
+                differed[at, column.get(muddy.what, len(names) - 1)] += muddy.size
+        confounds = np.repeat(differed, sizes, axis=0)
+        knew = numbers[:, 2] == 0
+        if knew.any():
+            confounds[knew, column.get(KNEW, len(names) - 1)] += 1.0
+        who = [tasters[card.taster] for cook in self.scored for card in cook.cards]
+        cut = [cuts[cook.cut] for cook in self.scored]
         return Cards(
-            np.array(difference, float), np.array(cooks, np.intp), np.array(who, np.intp), np.array(cut, np.intp),
-            len(self.cuts), np.array(first, float), np.array(sizes).reshape(len(rows), len(names)),
+            numbers[:, 0], np.repeat(np.arange(len(sizes)), sizes), np.array(who, np.intp),
+            np.repeat(np.array(cut, np.intp), sizes), len(self.cuts), numbers[:, 1], confounds,
             np.full(len(names), CONFOUND_SD),
         )  # fmt: skip
 

@@ -167,6 +167,17 @@ class Posterior:
         """
         return _quantile(self.weights, self.means, self.variances, share, tolerance)
 
+    def interval(self) -> tuple[Array, Array]:
+        """Return between what every sum lies 95 times in 100, to a thousandth of a point.
+
+        Components that hold less than a ten-thousandth of the heaviest are left out.
+        """
+        keep = self.weights > self.weights.max() * 1e-4
+        weights = self.weights[keep] / self.weights[keep].sum()
+        means, variances = self.means[keep], self.variances[keep]
+        low, high = (_quantile(weights, means, variances, share, 1e-4) for share in (0.025, 0.975))
+        return low, high
+
     def grains(self, sums: int, count: int = 20) -> Array:
         """Return as many quantiles of one sum as there are grains, each of one chance in `count`, to be drawn.
 

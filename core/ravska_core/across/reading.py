@@ -153,7 +153,7 @@ class Fitted:
         self.found: Posterior = fit_statistics(left, self.sums.asked)
         self.mean = self.found.mean()
         self.above, self.below = self.found.below(margin), self.found.below(-margin)
-        self.low, self.high = self.found.quantile(0.025), self.found.quantile(0.975)
+        self.low, self.high = self.found.interval()
 
     def chances(self, at: int) -> Chances:
         """Return the chances of one sum."""
@@ -258,8 +258,8 @@ def row_of(
 
 def _own(evidence: Evidence, cut: str) -> float | None:
     """Return the mean of a cut's own cards [points]; of all where none is named."""
-    found = [card.difference for cook in evidence.scored if cut in ("", cook.cut) for card in cook.cards]
-    return float(np.mean(found)) if found else None
+    found = evidence.numbers(cut or None)[:, 0]
+    return float(found.mean()) if len(found) else None
 
 
 def _difference(fitted: Fitted, at: int, counted: Counted, own: float | None) -> Figure:
@@ -311,10 +311,8 @@ def _ceiling(evidence: Evidence, names: tuple[str, str], cut: str | None = None)
     """Say that scores are near the top of the scale, where there is little room to be better."""
     told = []
     for side, name in enumerate(names):
-        given = [
-            card.liked[side] for cook in evidence.scored if cut in (None, cook.cut) for card in cook.cards
-        ]  # fmt: skip
-        if given and sum(score >= TOP for score in given) / len(given) >= NEAR_TOP:
+        given = evidence.numbers(cut)[:, 3 + side]
+        if len(given) and (given >= TOP).mean() >= NEAR_TOP:
             told.append(
                 f"Scores of {name} are near the top of the scale, so that a difference looks smaller than it is."
             )

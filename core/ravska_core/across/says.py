@@ -51,6 +51,11 @@ def headline(state: str, names: tuple[str, str]) -> str:
     return "No difference that matters" if state == "no matter" else "Not yet known"
 
 
+def headline_within(state: str, line: str, names: tuple[str, str]) -> str:
+    """Return a headline as it goes on after a colon; names keep their letters."""
+    return f"{names[state == 'second']} is better" if state in ("first", "second") else line[:1].lower() + line[1:]
+
+
 def say_depends(names: tuple[str, str], first: int, second: int) -> str:
     """Say that one side is better on some cuts and the other on others."""
     return f"{upper(names[0])} is better on {counted(first, 'cut')}, {names[1]} on {number(second)}."

@@ -12,25 +12,25 @@ WAYS: Mapping[str, str] = MappingProxyType({
     "rubbed": "rubbed", "marinated": "marinated", "both": "marinated and rubbed", "injected": "injected",
     "ahead": "salted ahead", "plain": "plain",
 })  # fmt: skip
-"""The ways that are compared, and what a sentence calls them."""
+"""The ways that are compared, by the keys that ways of a stack have, and what a sentence calls them."""
 
 
 def way_of(layers: Sequence[tuple[str, float | None]]) -> str:
     """Return the way of a sample whose layers are of these kinds, with their holds [s].
 
-    What only brings salt to that of another is no way, nor is what comes on the fire or at the board: salt alone is one
-    where it lies longer than the shorter school has it.
+    What comes on the fire or at the board is no way, nor is what only brings its salt to that of another. A rub over
+    salt that lay longer than the shorter school has it is salted ahead; nothing but salt is plain.
     """
     kinds = {kind for kind, _ in layers}
     coated, bathed = not kinds.isdisjoint(COATS), not kinds.isdisjoint(BATHS)
     if not kinds.isdisjoint(NEEDLES):
         return "injected"
-    if coated and bathed:
-        return "both"
-    if coated or bathed:
-        return "rubbed" if coated else "marinated"
+    if bathed:
+        return "both" if coated else "marinated"
+    if not coated:
+        return "plain"
     ahead = any(kind in SALTINGS and (hold_s or 0) > SHORT_HOLD_S for kind, hold_s in layers)
-    return "ahead" if ahead else "plain"
+    return "ahead" if ahead else "rubbed"
 
 
 def school_of(layers: Sequence[tuple[str, float | None]]) -> str:

@@ -35,6 +35,12 @@ def decisions(kind: str = "", first: str = "", second: str = "") -> list[Decisio
     ]  # fmt: skip
 
 
+@router.reads("/decisions")
+def list_decisions(request: HttpRequest) -> list[DecisionOut]:
+    """Return all that was decided, the latest first."""
+    return decisions()
+
+
 @router.posts("/decisions")
 def decide_on(request: HttpRequest, document: DecisionDocument) -> Created[list[DecisionOut]]:
     """Keep, change or drop a side, and why; of a blend it goes with the next revision that is kept of it."""

@@ -54,7 +54,7 @@ def choices() -> Choices:
         cuts=cuts,
         seasons=[name for name, months in SEASONS.items() if any(row.serve_at.month in months for row in rows)],
         cookers=sorted({cooker for row in rows for cooker in row.cookers}),
-        tasters=sorted({names[card.taster] for row in rows for card in row.cards if card.taster in names}),
+        tasters=sorted(names[key] for key in frozenset[UUID]().union(*(row.tasters for row in rows)) if key in names),
         schools=sorted({sample.school for sample in samples}, reverse=True),
         traits=[
             key for one in TRAITS for key, wanted in ((one.key, True), (f"not {one.key}", False))

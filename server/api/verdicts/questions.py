@@ -3,6 +3,7 @@
 from collections import Counter
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
+from functools import partial
 from itertools import combinations
 from typing import Annotated, Literal
 from uuid import UUID
@@ -145,20 +146,7 @@ def pairs_of(rows: Sequence[TrialRecord]) -> list[PairOut]:
     cooks: Counter[tuple[Kind, str, str]] = Counter()
     cards: Counter[tuple[Kind, str, str]] = Counter()
     for record in rows:
-        if record.kind == "triangle":
-            continue
-        here: dict[tuple[Kind, str, str], int] = {}
-        for a, b in combinations(record.samples, 2):
-            if a.cut != b.cut or (a.letter, b.letter) not in record.muddied:
-                continue
-            for (kind, one), (other_kind, other) in ((x, y) for x in _sides_of(a) for y in _sides_of(b)):
-                same_blend = one.partition("@")[0] == other.partition("@")[0]
-                if kind != other_kind or one == other or (kind == "revision" and not same_blend):
-                    continue
-                both = sum(_scores_both(card, a, b) for card in record.cards)
-                votes = sum(card.prefers is not None for card in record.cards)
-                key = (kind, *ordered(kind, one, other))
-                here[key] = max(here.get(key, 0), both or votes)
+        here = record.remembered(("pairs",), partial(_pairs_in, record))
         for key, count in here.items():
             cooks[key] += 1
             cards[key] += count
@@ -169,6 +157,25 @@ def pairs_of(rows: Sequence[TrialRecord]) -> list[PairOut]:
     ]
     kinds = ("way", "blend", "revision")
     return sorted(found, key=lambda one: (-one.cards, kinds.index(one.kind), one.names))
+
+
+def _pairs_in(record: TrialRecord) -> dict[tuple[Kind, str, str], int]:
+    """Return the pairs that one tasting can answer, with how many cards."""
+    found: dict[tuple[Kind, str, str], int] = {}
+    if record.kind == "triangle":
+        return found
+    votes = sum(card.prefers is not None for card in record.cards)
+    for a, b in combinations(record.samples, 2):
+        if a.cut != b.cut or (a.letter, b.letter) not in record.muddied:
+            continue
+        both = sum(_scores_both(card, a, b) for card in record.cards) or votes
+        for (kind, one), (other_kind, other) in ((x, y) for x in _sides_of(a) for y in _sides_of(b)):
+            same_blend = one.partition("@")[0] == other.partition("@")[0]
+            if kind != other_kind or one == other or (kind == "revision" and not same_blend):
+                continue
+            key = (kind, *ordered(kind, one, other))
+            found[key] = max(found.get(key, 0), both)
+    return found
 
 
 def _scores_both(card: CardRecord, a: SampleRecord, b: SampleRecord) -> bool:
@@ -197,44 +204,23 @@ def find(question: Question, rows: Sequence[TrialRecord], names_of_cooks: dict[U
     if question.first == question.second:
         raise BadInput("second", "Ask about two different ways.")
     names = (name_of(question.kind, question.first, blends), name_of(question.kind, question.second, blends))
-    wanted = {name.strip().lower() for name in question.tasters.split(",") if name.strip()}
+    wanted = frozenset(name.strip().lower() for name in question.tasters.split(",") if name.strip())
     tasters = nicknames()
+    asked = (*question.model_dump(exclude={"who"}).values(), hash(frozenset(tasters.items())))
     left_out: list[CookLeftOut] = []
     found: list[PairCook] = []
     holds: dict[str, list[tuple[float, float]]] = {}
     trials: dict[UUID, UUID] = {}
     for record in rows:
-        if record.kind == "triangle" or not _counts(record, question):
-            continue
-        a, b = ([one for one in record.samples if _is_of(one, question.kind, side)]
-                for side in (question.first, question.second))  # fmt: skip
-        if not a or not b:
-            continue
         cook = names_of_cooks.get(record.cook, "")
-        if record.fault:
-            left_out.append(CookLeftOut(record.cook, cook, f"It could not be read: {record.fault}"))
+        says = record.remembered((*asked, cook), partial(_says, record, question, wanted, tasters, cook))
+        if isinstance(says, str):
+            if says:
+                left_out.append(CookLeftOut(record.cook, cook, says))
             continue
-        together = [
-            (one, other) for one in a for other in b
-            if one.cut == other.cut and _read(record, one, other) is not None and _wanted(one, other, question)
-        ]  # fmt: skip
-        if not together:
-            if all(one.cut != other.cut for one in a for other in b):
-                said = "They were of different cuts, so cut and seasoning cannot be told apart."
-                left_out.append(CookLeftOut(record.cook, cook, said))
-            continue
-        cards = [
-            card for card in record.cards if not wanted or tasters.get(card.taster, "").lower() in wanted
-        ]  # fmt: skip
-        cut = together[0][0].cut
-        muddy = mean_of([_read(record, one, other) or () for one, other in together])
-        scored = tuple(filter(None, (_card(card, together, tasters) for card in cards)))
-        votes = pair_votes([
-            _vote(card.prefers, together) for card in cards if record.kind == "preference" and card.blind
-        ])  # fmt: skip
-        found.append(PairCook(str(record.cook), cook, record.serve_at.isoformat(), cut, scored, votes, muddy))
-        first, second = ([pair[side] for pair in together] for side in (0, 1))
-        holds.setdefault(cut, []).append((_mean_hold_s(first), _mean_hold_s(second)))
+        pair_cook, held = says
+        found.append(pair_cook)
+        holds.setdefault(pair_cook.cut, []).append(held)
         trials[record.cook] = record.trial
     cuts = tuple(sorted({cook.cut for cook in found}, key=lambda cut: find_cut(cut).name))
     mean_holds = {
@@ -242,6 +228,40 @@ def find(question: Question, rows: Sequence[TrialRecord], names_of_cooks: dict[U
         for cut, some in holds.items()
     }  # fmt: skip
     return Found(Evidence(tuple(found), cuts), names, margin_of(question), left_out, mean_holds, trials)
+
+
+def _says(
+    record: TrialRecord, question: Question, wanted: frozenset[str], tasters: dict[UUID, str], cook: str
+) -> tuple[PairCook, tuple[float, float]] | str:
+    """Return what one tasting says of a question, and how long either side was held [s].
+
+    Where it counts for nothing, why; empty where it is none of those that are asked about.
+    """
+    if record.kind == "triangle" or not _counts(record, question):
+        return ""
+    a, b = ([one for one in record.samples if _is_of(one, question.kind, side)]
+            for side in (question.first, question.second))  # fmt: skip
+    if not a or not b:
+        return ""
+    if record.fault:
+        return f"It could not be read: {record.fault}"
+    together = [
+        (one, other) for one in a for other in b
+        if one.cut == other.cut and _read(record, one, other) is not None and _wanted(one, other, question)
+    ]  # fmt: skip
+    if not together:
+        apart = all(one.cut != other.cut for one in a for other in b)
+        return "They were of different cuts, so cut and seasoning cannot be told apart." if apart else ""
+    cards = [card for card in record.cards if not wanted or tasters.get(card.taster, "").lower() in wanted]
+    muddy = mean_of([_read(record, one, other) or () for one, other in together])
+    scored = tuple(filter(None, (_card(card, together, tasters) for card in cards)))
+    votes = pair_votes([
+        _vote(card.prefers, together) for card in cards if record.kind == "preference" and card.blind
+    ])  # fmt: skip
+    at, cut = record.serve_at.isoformat(), together[0][0].cut
+    first, second = ([pair[side] for pair in together] for side in (0, 1))
+    pair_cook = PairCook(str(record.cook), cook, at, cut, scored, votes, muddy)
+    return pair_cook, (_mean_hold_s(first), _mean_hold_s(second))
 
 
 def _mean_hold_s(samples: Sequence[SampleRecord]) -> float:

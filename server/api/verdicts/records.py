@@ -3,11 +3,12 @@ which plate is which."""
 
 import threading
 from collections import defaultdict
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from contextlib import suppress
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from datetime import datetime
-from typing import Any
+from functools import cached_property
+from typing import Any, TypeVar
 from uuid import UUID
 
 from book.mixtures import load_layers
@@ -24,6 +25,12 @@ from api.plumbing.household import household
 
 COMPARED_BY = 1
 """Goes up whenever what differs between two samples is worked out otherwise."""
+
+
+_MOST_ASKED = 48
+"""Of how many questions a tasting remembers what it says."""
+
+Found = TypeVar("Found")
 
 
 class Joined(Aggregate):
@@ -77,6 +84,20 @@ class TrialRecord:
     muddied: Mapping[tuple[str, str], tuple[Muddy, ...]]
     cookers: frozenset[str]
     fault: str
+    asked: dict[tuple[object, ...], Any] = field(default_factory=dict, compare=False, repr=False)
+
+    @cached_property
+    def tasters(self) -> frozenset[UUID]:
+        """Who handed a card in."""
+        return frozenset(card.taster for card in self.cards)
+
+    def remembered(self, key: tuple[object, ...], find: Callable[[], Found]) -> Found:
+        """Return what was found of this tasting for a question before, or find it."""
+        if key not in self.asked:
+            if len(self.asked) >= _MOST_ASKED:
+                self.asked.clear()
+            self.asked[key] = find()
+        return self.asked[key]  # type: ignore[no-any-return]  # what stands there is what it found
 
 
 _lock = threading.Lock()

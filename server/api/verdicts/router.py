@@ -3,7 +3,7 @@
 from collections.abc import Sequence
 from uuid import UUID
 
-from book.models import Band, Cook
+from book.models import Cook
 from book.tasting import check_untasted, trial_of
 from django.db import transaction
 from django.http import HttpRequest
@@ -12,6 +12,7 @@ from ravska_core.across import (
     MODEL_VERSION,
     CutRow,
     SaltVote,
+    headline_within,
     salt_liked,
 )
 from ravska_core.meat import find_cut
@@ -22,10 +23,10 @@ from api.cooks.store import one_cook
 from api.plumbing.answers import Router
 from api.plumbing.household import household
 from api.trials.router import after_reveal
+from api.verdicts.bands import has_looked
 from api.verdicts.decisions import decisions
 from api.verdicts.documents import (
     AcrossOut,
-    BandDocument,
     CellOut,
     CookOfCellOut,
     KnownOut,
@@ -37,7 +38,7 @@ from api.verdicts.documents import (
     SideName,
 )
 from api.verdicts.pages import cell_of, choices, evidence_of, known_records, offered, page_of, resolved
-from api.verdicts.questions import Kind, PairOut, Question, blend_names, name_of, ordered
+from api.verdicts.questions import Kind, PairOut, Question, blend_names, name_of
 from api.verdicts.records import keep_compared, nicknames
 
 router = Router()
@@ -55,7 +56,7 @@ def read_across_cooks(request: HttpRequest, question: Query[Question]) -> Across
     counted = found.evidence.counted()
     return AcrossOut(
         question.kind, question.first, question.second, page, offered(), choices(), found.left_out, counted.cooks,
-        counted.cards, not _has_looked(question.kind, question.first, question.second),
+        counted.cards, not has_looked(question.kind, question.first, question.second),
         decisions(question.kind, question.first, question.second),
     )  # fmt: skip
 
@@ -144,9 +145,7 @@ def _known_pair(pair: PairOut) -> KnownPairOut:
 
 
 def _in_short(row: CutRow, names: tuple[str, str]) -> str:
-    named = {"first": f"{names[0]} is better", "second": f"{names[1]} is better"}
-    headline = named.get(row.state, f"{row.headline[:1].lower()}{row.headline[1:]}")
-    return f"{headline}. {' '.join(row.says)}"
+    return f"{headline_within(row.state, row.headline, names)}. {' '.join(row.says)}"
 
 
 def _salt_votes() -> list[SaltVote]:
@@ -187,23 +186,3 @@ def want_salt(request: HttpRequest, document: SaltDocument) -> SaltOut:
         cook.pieces.update(target_percent=percent, target_typed=say(percent, 2))
         Cook.objects.filter(pk=cook.pk).update(version=cook.version + 1)
     return read_salt(request)
-
-
-def _has_looked(kind: str, first: str, second: str) -> bool:
-    """Tell whether a card of a pair has been revealed, so that its band must not be chosen any more."""
-    return any((pair.kind, pair.first, pair.second) == (kind, first, second) for pair in offered())
-
-
-@router.puts("/band")
-def choose_band(request: HttpRequest, document: BandDocument) -> list[PairOut]:
-    """Choose the difference that matters in a question, before anything of it has been revealed."""
-    blends = blend_names()
-    for side in (document.first, document.second):
-        name_of(document.kind, side, blends)
-    first, second = ordered(document.kind, document.first, document.second)
-    if _has_looked(document.kind, first, second):
-        raise BadInput("margin", "Cards of this question are told already; what matters is chosen before looking.")
-    Band.objects.update_or_create(
-        household=household(), kind=document.kind, first=first, second=second, defaults={"margin": document.margin}
-    )
-    return offered()

@@ -6,7 +6,7 @@ from collections.abc import Iterable, Sequence
 
 from django.http import HttpRequest, HttpResponse
 from ninja import Query
-from ravska_core.across import MODEL_VERSION
+from ravska_core.across import MODEL_VERSION, headline_within
 from ravska_core.meat import find_cut
 
 from api.plumbing.answers import Router
@@ -87,10 +87,13 @@ def take_verdict_away(request: HttpRequest, question: Query[Question]) -> HttpRe
     )
     model = f"Model {MODEL_VERSION}; what matters is {page.margin:g} points of nine."
     lines = [
-        f"# {_upper(page.names[0])} or {page.names[1]}?", "", f"For {whose}: {rests_on}. {model}", "",
+        f"# {_escaped(_upper(page.names[0]))} or {_escaped(page.names[1])}?", "", f"For {whose}: {rests_on}. {model}", "",
     ]  # fmt: skip
     for row in page.rows:
-        lines += [f"## {_escaped(find_cut(row.cut).name)}: {_lower(row.headline)}", ""]
+        lines += [
+            f"## {_escaped(find_cut(row.cut).name)}: {_escaped(headline_within(row.state, row.headline, page.names))}",
+            "",
+        ]
         lines += [_escaped(sentence) for sentence in row.says]
         lines += ["", "Cooks: " + "; ".join(
             f"{_escaped(cook.name)} ({len(cook.cards)} cards)" for cook in found.evidence.cooks if cook.cut == row.cut
@@ -103,10 +106,6 @@ def take_verdict_away(request: HttpRequest, question: Query[Question]) -> HttpRe
 
 def _upper(words: str) -> str:
     return words[:1].upper() + words[1:]
-
-
-def _lower(words: str) -> str:
-    return words[:1].lower() + words[1:]
 
 
 def _escaped(text: str) -> str:

@@ -3,6 +3,7 @@
 import numpy as np
 import pytest
 from ravska_core.across import (
+    WAYS,
     Ahead,
     Chances,
     Counted,
@@ -18,6 +19,7 @@ from ravska_core.across import (
     decide,
     fit_statistics,
     has_trait,
+    mean_of,
     more_needed,
     named,
     next_trials,
@@ -26,11 +28,14 @@ from ravska_core.across import (
     reading,
     salt_liked,
     says,
+    school_of,
+    way_of,
 )
 from ravska_core.across.ahead import speaks
 from ravska_core.across.evidence import KNEW, MOST_CONFOUNDS, NO_VOTES, OTHER
 from ravska_core.across.rule import wrong_among
 from ravska_core.catalogue import catalogue
+from ravska_core.coat import WAYS as STACK_WAYS
 from scipy.special import ndtri
 from scipy.stats import norm
 
@@ -420,3 +425,41 @@ def test_no_cell_takes_more_than_forty_fits(monkeypatch):
     cooks = [cook(at, "duck-leg", [1, 0], muddied) for at, muddied in enumerate(muddies)]
     read_cell(book(*cooks), "duck-leg", NAMES)
     assert 20 < len(fits) <= 40
+
+
+@pytest.mark.parametrize(
+    ("layers", "way", "school"),
+    [
+        ((("rub", 7200.0),), "rubbed", "shorter"),
+        ((("binder", None), ("paste", 3600.0), ("glaze", None)), "rubbed", "shorter"),
+        ((("pre-salt", 1800.0), ("rub", 7200.0)), "rubbed", "shorter"),
+        ((("pre-salt", 16 * 3600.0), ("rub", 3600.0)), "ahead", "longer"),
+        ((("pre-salt", 4 * 3600.0), ("rub", 3600.0)), "rubbed", "shorter"),
+        ((("marinade", 12 * 3600.0),), "marinated", "longer"),
+        ((("marinade", 4 * 3600.0), ("rub", 1800.0)), "both", "shorter"),
+        ((("injection", 3600.0), ("rub", 1800.0)), "injected", "shorter"),
+        ((("second injection", 3600.0), ("marinade", 1800.0)), "injected", "shorter"),
+        ((("pre-salt", 16 * 3600.0),), "plain", "longer"),
+        ((), "plain", "shorter"),
+    ],
+)
+def test_a_way_and_a_school_go_by_what_lies_on_a_sample_and_how_long(layers, way, school):
+    assert way_of(layers) == way
+    assert school_of(layers) == school
+
+
+def test_ways_have_the_keys_that_ways_of_a_stack_have():
+    for key, way in STACK_WAYS.items():
+        if key in WAYS:
+            assert way_of([(slot.kind, slot.hold_s) for slot in way.slots]) == key
+
+
+def test_what_muddied_several_pairs_of_a_cook_has_its_mean_size():
+    pairs = [[Muddy("salt", 1.0, "A."), Muddy("rest", 2.0, "B.")], [Muddy("salt", 2.0, "C.")]]
+    assert mean_of(pairs) == (Muddy("salt", 1.5, "A."), Muddy("rest", 1.0, "B."))
+
+
+def test_which_way_is_quicker_is_said():
+    assert says.say_quicker(NAMES, (7200.0, 12 * 3600.0)) == "Take rubbed: it is ready 10 h sooner."
+    assert says.say_quicker(NAMES, (7200.0, 3600.0)) == "Take marinated: it is ready 1 h sooner."
+    assert says.say_quicker(NAMES, (7200.0, 7000.0)) == "Both take as long, so take whichever is at hand."

@@ -2369,6 +2369,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/verdicts/bands/{trial_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Bands
+         * @description Return the questions of ways that a trial is to answer, with the difference that matters in each.
+         */
+        get: operations["api_verdicts_bands_read_bands"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/verdicts/band": {
         parameters: {
             query?: never;
@@ -2381,7 +2401,7 @@ export interface paths {
          * Choose Band
          * @description Choose the difference that matters in a question, before anything of it has been revealed.
          */
-        put: operations["api_verdicts_router_choose_band"];
+        put: operations["api_verdicts_bands_choose_band"];
         post?: never;
         delete?: never;
         options?: never;
@@ -2396,7 +2416,11 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get?: never;
+        /**
+         * List Decisions
+         * @description Return all that was decided, the latest first.
+         */
+        get: operations["api_verdicts_decisions_list_decisions"];
         put?: never;
         /**
          * Decide On
@@ -10005,8 +10029,9 @@ export interface components {
         };
         /**
          * Across
-         * @description Two ways over all cuts: a row for each, from the first's side to the second's; contrasts that hold; and what is to
-         *     be known of the whole page.
+         * @description Two ways over all cuts: a row for each, from the first's side to the second's, and the contrasts that hold.
+         *
+         *     `says` and `wrong`, how many of its names are expected to be, are of the whole page.
          */
         Across: {
             /** Names */
@@ -10623,6 +10648,27 @@ export interface components {
              * Format: uuid
              */
             cook_id: string;
+        };
+        /**
+         * BandOut
+         * @description A question with the difference that matters in it [points], and whether that may still be chosen.
+         */
+        BandOut: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "way" | "blend" | "revision";
+            /** First */
+            first: string;
+            /** Second */
+            second: string;
+            /** Names */
+            names: string[];
+            /** Margin */
+            margin: number;
+            /** Can Choose */
+            can_choose: boolean;
         };
         /**
          * BandDocument
@@ -20591,7 +20637,65 @@ export interface operations {
             };
         };
     };
-    api_verdicts_router_choose_band: {
+    api_verdicts_bands_read_bands: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                trial_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BandOut"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_verdicts_bands_choose_band: {
         parameters: {
             query?: never;
             header?: never;
@@ -20610,7 +20714,63 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PairOut"][];
+                    "application/json": components["schemas"]["BandOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_verdicts_decisions_list_decisions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DecisionOut"][];
                 };
             };
             /** @description Not Found */

@@ -17,6 +17,16 @@ const emit = defineEmits<{ done: [] }>()
 const queries = useQueryClient()
 const { catalogue } = useCatalogue()
 const { data: ways } = useQuery({ queryKey: ['ways'], queryFn: () => call(api.GET('/api/cooks/ways')) })
+const { data: decided } = useQuery({
+  queryKey: ['verdicts', 'decisions'],
+  queryFn: () => call(api.GET('/api/verdicts/decisions')),
+})
+const DONE = { keep: 'kept', change: 'to be changed', drop: 'dropped' }
+/** What was decided of a way, on the cut of this piece or on all. */
+const decidedOf = (key: string) =>
+  (decided.value ?? []).filter(
+    (one) => one.kind === 'way' && one.side === key && (!one.cut || one.cut === coat.piece.value?.cut),
+  )
 const others = computed(() =>
   (coat.doc.value?.pieces ?? []).filter((piece, at) => at !== coat.current.value && piece.layers.length),
 )
@@ -51,6 +61,9 @@ async function remove(way: Schemas['WayOut']) {
       <li v-for="one in catalogue?.ways ?? []" :key="one.key">
         <button type="button" class="take" @click="take(one.key)">
           <b>{{ one.name }}</b> <span class="muted">{{ one.says }}</span>
+          <span v-for="said in decidedOf(one.key)" :key="said.id" class="decided"
+            >Decided: {{ DONE[said.what] }}, {{ said.reason }}</span
+          >
         </button>
       </li>
     </ul>
@@ -125,8 +138,12 @@ p {
 .take:hover {
   background: var(--tint);
 }
-.take b {
+.take b,
+.decided {
   display: block;
+}
+.decided {
+  font-weight: 600;
 }
 .own {
   display: flex;

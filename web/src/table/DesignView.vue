@@ -11,6 +11,7 @@ import Choice from '../kit/Choice.vue'
 import Field from '../kit/Field.vue'
 import { say } from '../kit/notice'
 import Tick from '../kit/Tick.vue'
+import BandPlate from './BandPlate.vue'
 import CrossedFields from './CrossedFields.vue'
 import DesignCard from './DesignCard.vue'
 import ServingForm from './ServingForm.vue'
@@ -150,6 +151,7 @@ const copy = useChange('trial', async () => {
           </label>
         </section>
         <FairTest v-if="fair" :fair="fair" compact :taps="!frozen" :crosses="!frozen" @even="even" @cross="cross" />
+        <BandPlate :trial="id" />
         <ServingForm :design="design" @saved="show" @refused="refused" />
       </div>
     </div>
