@@ -108,12 +108,6 @@ def fire_shots(wide: Page, phone: Page, address: str, supper: str) -> None:
         print(f"docs/screenshots/{name}.png")
     wide.request.post(f"{fire}/simulated/stop", headers=OWN_PAGE)
     theme(wide, address, "enamel")
-    past = next(row for row in get(address, "cooks") if "goat" in row["name"])  # type: ignore[attr-defined]
-    wide.goto(f"{address}/fire/{past['id']}")
-    wide.get_by_text("It fed 8").wait_for()
-    wide.wait_for_timeout(600)
-    wide.screenshot(path=OUT / "fire-after.png")
-    print("docs/screenshots/fire-after.png")
 
 
 def table_shots(wide: Page, phone: Page, table: str) -> None:
@@ -146,13 +140,14 @@ def main() -> None:
         tasted = {row["name"]: row["trial"]["id"] for row in get(at, "cooks") if row["trial"]}
         wide = browser.new_page(viewport=WIDE)
         shoot(wide, at, "/", "home")
-        shoot(wide, at, "/blend", "blend-shelf")
         shoot(wide, at, f"/blend/{rub}", "blend-bench")
         shoot(wide, at, "/coat", "coat")
         shoot(wide, at, "/day", "day")
         supper = next(row["id"] for row in get(at, "cooks") if row["name"] == "Lock-side supper")
         shoot(wide, at, f"/table/{tasted['Mackerel on the towpath']}", "table")
         shoot(wide, at, f"/table/{tasted['Lock-side supper']}/design", "table-design")
+        shoot(wide, at, "/verdict", "verdict-across")
+        shoot(wide, at, "/verdict/cut/goat-leg", "verdict-cell")
         shoot(wide, at, f"/verdict/{tasted['Swing-bridge supper, lamb breast']}", "verdict")
         phone = browser.new_page(viewport=PHONE)
         shoot(phone, at, "/", "home-phone")

@@ -44,11 +44,11 @@ def fill_in(trial: Trial, said: Said, at: datetime) -> Card:
         guess=plates[said.guess] if said.guess else None,
         words={plates[letter].code: list(words) for letter, words in said.words.items()},
     )  # fmt: skip
-    for place, letter in enumerate(said.order, 1):
-        Score.objects.create(card=card, sample=plates[letter], scale=RANK_SCALE, value=place)
-    for letter, scores in said.scores.items():
-        for scale, value in scores.items():
-            Score.objects.create(card=card, sample=plates[letter], scale=scale, value=value)
+    ranks = [(letter, RANK_SCALE, place) for place, letter in enumerate(said.order, 1)]
+    given = [(letter, scale, value) for letter, scores in said.scores.items() for scale, value in scores.items()]
+    Score.objects.bulk_create(
+        Score(card=card, sample=plates[letter], scale=scale, value=value) for letter, scale, value in [*ranks, *given]
+    )
     return card
 
 

@@ -18,9 +18,9 @@ AHEAD = "kind=way&first=marinated&second=ahead"
 
 @pytest.fixture(autouse=True)
 def fresh():
-    records.forget_records()
+    records.forget()
     yield
-    records.forget_records()
+    records.forget()
 
 
 def page(api, asks: str = WAYS) -> dict:
@@ -83,7 +83,7 @@ def test_verdicts_find_what_is_true_of_the_season(api):
 @pytest.mark.django_db
 def test_the_same_book_says_the_same_to_the_letter(api):
     first = api.client.get(f"/api/verdicts?{WAYS}").content
-    records.forget_records()
+    records.forget()
     Cook.objects.filter(pk=Cook.objects.first().pk).update(people=1)
     assert api.client.get(f"/api/verdicts?{WAYS}").content == first
 
@@ -139,7 +139,7 @@ def test_what_differed_is_kept_at_the_reveal_and_worked_out_anew_where_something
     kept = rows(page(api, AHEAD))["lamb-shoulder"]
     trial.compared["pairs"][0][2] = [["invented", 3.0, "It was invented."]]
     Trial.objects.filter(pk=trial.pk).update(compared=trial.compared)
-    records.forget_records()
+    records.forget()
     assert any("invented" in one["what"] for one in cell(api, "lamb-shoulder", AHEAD)["reading"]["muddies"])
     Trial.objects.filter(pk=trial.pk).update(version=trial.version + 1)
     assert rows(page(api, AHEAD))["lamb-shoulder"]["belief"] == kept["belief"]
@@ -281,7 +281,7 @@ def test_a_cell_holds_every_cook_and_card_of_its_cut(api):
 def test_what_muddies_a_cell_has_its_weight(api):
     reading = cell(api, "goat-leg")["reading"]
     (salt,) = [one for one in reading["muddies"] if one["what"] == "salt"]
-    assert "points more salt than" in salt["says"]
+    assert "Rubbed carries 0.53 points more salt than marinated" in salt["says"]
     assert "Left out, " in salt["says"]
     assert len(salt["cooks"]) == 2
 

@@ -4,7 +4,7 @@ from ravska_core.across.ahead import MOST_MORE, Ahead, More, more_needed
 from ravska_core.across.cell import Carries, CellReading, Grown, Without, read_cell
 from ravska_core.across.evidence import Evidence, Muddy, PairCard, PairCook, pair_votes
 from ravska_core.across.model import Asked, Cards, Priors, Statistics, asked
-from ravska_core.across.muddy import mean_of, muddied, muddied_by
+from ravska_core.across.muddy import by_side, mean_of, muddied, muddied_by
 from ravska_core.across.next import EVENINGS, Evenings, NextTrial, next_trials
 from ravska_core.across.posterior import Posterior, fit, fit_statistics
 from ravska_core.across.reading import (
@@ -76,6 +76,7 @@ __all__ = [
     "TraitSaid",
     "Without",
     "asked",
+    "by_side",
     "chances_at",
     "decide",
     "fit",

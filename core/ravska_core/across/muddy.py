@@ -1,6 +1,8 @@
 """What muddied a cook: everything else that differed between two samples, by name and size."""
 
-from collections.abc import Sequence
+import re
+from collections.abc import Mapping, Sequence
+from dataclasses import replace
 
 from ravska_core.across.evidence import Muddy
 from ravska_core.trial import Difference, FairTest
@@ -32,3 +34,16 @@ def mean_of(pairs: Sequence[Sequence[Muddy]]) -> tuple[Muddy, ...]:
             sizes[one.what] = sizes.get(one.what, 0.0) + one.size / len(pairs)
             said.setdefault(one.what, one.sentence)
     return tuple(Muddy(what, size, said[what]) for what, size in sizes.items())
+
+
+_LETTER = re.compile(r"\b[A-H]\b")
+
+
+def by_side(found: Sequence[Muddy], sides: Mapping[str, str]) -> tuple[Muddy, ...]:
+    """Return what muddied a cook with its pieces called by the side they are on, not by their letters."""
+    return tuple(replace(one, sentence=_named(one.sentence, sides)) for one in found)
+
+
+def _named(sentence: str, sides: Mapping[str, str]) -> str:
+    said = _LETTER.sub(lambda match: sides.get(match[0], match[0]), sentence)
+    return said[:1].upper() + said[1:]

@@ -9,7 +9,6 @@ from django.db import transaction
 from django.http import HttpRequest
 from django.utils import timezone
 from ninja import Query
-from ravska_core.across import next_trials
 from ravska_core.meat import find_cut
 from ravska_core.working import BadInput, say
 
@@ -17,7 +16,7 @@ from api.plumbing.answers import Created, Router
 from api.plumbing.household import household
 from api.trials.store import load_trial, may_not_eat
 from api.verdicts.documents import IdeaOut, IdeasOut, NextDocument, SetUpOut, StockSaid
-from api.verdicts.pages import evidence_of, known_records, resolved
+from api.verdicts.pages import evidence_of, ideas_of, known_records, resolved
 from api.verdicts.questions import Question, blend_names
 from api.verdicts.records import SampleRecord
 
@@ -34,15 +33,8 @@ def read_next(request: HttpRequest, question: Query[Question]) -> IdeasOut:
     if lacking or not found.evidence.scored:
         says = lacking or "Nothing was scored in this question yet; begin a cook of two pieces and taste it."
         return IdeasOut([], who, says)
-    ideas = next_trials(found.evidence, _cuts_at_hand(), who, question.who, found.margin)
-    rows = [IdeaOut(one, find_cut(one.cut).name, _stock(question, one.cut)) for one in ideas]
+    rows = [IdeaOut(one, find_cut(one.cut).name, _stock(question, one.cut)) for one in ideas_of(question)]
     return IdeasOut(rows, who, "")
-
-
-def _cuts_at_hand() -> list[str]:
-    """Return the cuts that this household cooks, the latest first."""
-    rows = Piece.objects.filter(cook__household=household(), cook__deleted_at__isnull=True, unread__isnull=True)
-    return list(dict.fromkeys(rows.order_by("-cook__serve_at", "position").values_list("cut", flat=True)))
 
 
 def _examples(question: Question, cut: str) -> tuple[SampleRecord, SampleRecord] | None:

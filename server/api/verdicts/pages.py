@@ -3,9 +3,19 @@
 from dataclasses import dataclass
 from uuid import UUID
 
-from book.models import Cook
+from book.models import Cook, Piece
 from book.unchanged import kept_while_unchanged
-from ravska_core.across import TRAITS, Across, CellReading, has_trait, read_across, read_cell, say_quicker
+from ravska_core.across import (
+    TRAITS,
+    Across,
+    CellReading,
+    NextTrial,
+    has_trait,
+    next_trials,
+    read_across,
+    read_cell,
+    say_quicker,
+)
 from ravska_core.meat import find_cut
 from ravska_core.working import BadInput
 
@@ -120,3 +130,21 @@ def _cell(key: tuple[str, ...], cut: str) -> CellReading | None:
         raise BadInput("cut", "Nothing of this cut was tasted in this question; choose another row.")
     quicker = say_quicker(found.names, found.holds[cut])
     return read_cell(found.evidence, cut, found.names, question.who, found.margin, quicker)
+
+
+def ideas_of(question: Question) -> tuple[NextTrial, ...]:
+    """Return the trials that can be cooked next for a question, the likeliest to settle its cut first."""
+    return _ideas(_key(question))
+
+
+@kept_while_unchanged
+def _ideas(key: tuple[str, ...]) -> tuple[NextTrial, ...]:
+    question, found = _question(key), _evidence(key)
+    who = found.evidence.usual_tasters()
+    return next_trials(found.evidence, cuts_at_hand(), who, question.who, found.margin)
+
+
+def cuts_at_hand() -> list[str]:
+    """Return the cuts that this household cooks, the latest first."""
+    rows = Piece.objects.filter(cook__household=household(), cook__deleted_at__isnull=True, unread__isnull=True)
+    return list(dict.fromkeys(rows.order_by("-cook__serve_at", "position").values_list("cut", flat=True)))

@@ -19,6 +19,7 @@ from ravska_core.across import (
     Muddy,
     PairCard,
     PairCook,
+    by_side,
     has_trait,
     mean_of,
     pair_votes,
@@ -206,14 +207,14 @@ def find(question: Question, rows: Sequence[TrialRecord], names_of_cooks: dict[U
     names = (name_of(question.kind, question.first, blends), name_of(question.kind, question.second, blends))
     wanted = frozenset(name.strip().lower() for name in question.tasters.split(",") if name.strip())
     tasters = nicknames()
-    asked = (*question.model_dump(exclude={"who"}).values(), hash(frozenset(tasters.items())))
+    asked = (*question.model_dump(exclude={"who"}).values(), *names, hash(frozenset(tasters.items())))
     left_out: list[CookLeftOut] = []
     found: list[PairCook] = []
     holds: dict[str, list[tuple[float, float]]] = {}
     trials: dict[UUID, UUID] = {}
     for record in rows:
         cook = names_of_cooks.get(record.cook, "")
-        says = record.remembered((*asked, cook), partial(_says, record, question, wanted, tasters, cook))
+        says = record.remembered((*asked, cook), partial(_says, record, question, names, wanted, tasters, cook))
         if isinstance(says, str):
             if says:
                 left_out.append(CookLeftOut(record.cook, cook, says))
@@ -231,7 +232,12 @@ def find(question: Question, rows: Sequence[TrialRecord], names_of_cooks: dict[U
 
 
 def _says(
-    record: TrialRecord, question: Question, wanted: frozenset[str], tasters: dict[UUID, str], cook: str
+    record: TrialRecord,
+    question: Question,
+    names: tuple[str, str],
+    wanted: frozenset[str],
+    tasters: dict[UUID, str],
+    cook: str,
 ) -> tuple[PairCook, tuple[float, float]] | str:
     """Return what one tasting says of a question, and how long either side was held [s].
 
@@ -254,6 +260,8 @@ def _says(
         return "They were of different cuts, so cut and seasoning cannot be told apart." if apart else ""
     cards = [card for card in record.cards if not wanted or tasters.get(card.taster, "").lower() in wanted]
     muddy = mean_of([_read(record, one, other) or () for one, other in together])
+    if len(together) == 1:
+        muddy = by_side(muddy, {sample.letter: name for sample, name in zip(together[0], names, strict=True)})
     scored = tuple(filter(None, (_card(card, together, tasters) for card in cards)))
     votes = pair_votes([
         _vote(card.prefers, together) for card in cards if record.kind == "preference" and card.blind

@@ -102,12 +102,14 @@ class TrialRecord:
 
 _lock = threading.Lock()
 _kept: dict[UUID, tuple[tuple[object, ...], TrialRecord]] = {}
+_worked_out: dict[UUID, dict[str, Any]] = {}
 
 
-def forget_records() -> None:
+def forget() -> None:
     """Let go all that is kept in mind."""
     with _lock:
         _kept.clear()
+        _worked_out.clear()
 
 
 def records() -> list[TrialRecord]:
@@ -123,6 +125,7 @@ def records() -> list[TrialRecord]:
             _kept[found.trial] = (stamps[found.trial], found)
         for gone in _kept.keys() - stamps.keys():
             del _kept[gone]
+            _worked_out.pop(gone, None)
         rows = [_kept[key][1] for key in stamps if key in _kept]
     return sorted(rows, key=lambda one: (one.serve_at, one.trial))
 
@@ -228,11 +231,15 @@ def _compared(trials: Sequence[Trial]) -> dict[UUID, dict[str, Any]]:
     found, stale = {}, []
     logs = _logs([trial.cook_id for trial in trials])
     for trial in trials:
-        if trial.compared and trial.compared["stamp"] == _comparing_stamp(trial, logs):
-            found[trial.pk] = trial.compared
-        else:
+        stamp = _comparing_stamp(trial, logs)
+        for kept in (trial.compared, _worked_out.get(trial.pk)):
+            if kept and kept["stamp"] == stamp:
+                found[trial.pk] = kept
+        if trial.pk not in found:
             stale.append(trial)
-    return found | compare(stale)
+    anew = compare(stale)
+    _worked_out.update(anew)
+    return found | anew
 
 
 def _logs(cook_ids: Sequence[UUID]) -> dict[UUID, tuple[int, datetime]]:

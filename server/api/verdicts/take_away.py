@@ -86,14 +86,11 @@ def take_verdict_away(request: HttpRequest, question: Query[Question]) -> HttpRe
         f"{counted.cooks} cooks, {counted.cards} cards, {counted.clean_cards} of {counted.clean_cooks} clean cooks"
     )
     model = f"Model {MODEL_VERSION}; what matters is {page.margin:g} points of nine."
-    lines = [
-        f"# {_escaped(_upper(page.names[0]))} or {_escaped(page.names[1])}?", "", f"For {whose}: {rests_on}. {model}", "",
-    ]  # fmt: skip
+    title = f"{_upper(page.names[0])} or {page.names[1]}?"
+    lines = [f"# {_escaped(title)}", "", f"For {whose}: {rests_on}. {model}", ""]
     for row in page.rows:
-        lines += [
-            f"## {_escaped(find_cut(row.cut).name)}: {_escaped(headline_within(row.state, row.headline, page.names))}",
-            "",
-        ]
+        headline = headline_within(row.state, row.headline, page.names)
+        lines += ["## " + _escaped(f"{find_cut(row.cut).name}: {headline}"), ""]
         lines += [_escaped(sentence) for sentence in row.says]
         lines += ["", "Cooks: " + "; ".join(
             f"{_escaped(cook.name)} ({len(cook.cards)} cards)" for cook in found.evidence.cooks if cook.cut == row.cut

@@ -16,6 +16,7 @@ from ravska_core.across import (
     SaltVote,
     Statistics,
     asked,
+    by_side,
     decide,
     fit_statistics,
     has_trait,
@@ -260,6 +261,25 @@ def test_what_further_cooks_remove_is_what_they_do_remove():
     assert np.mean(shares) == pytest.approx(1, abs=0.15)
 
 
+def test_a_new_cut_tells_as_much_as_one_that_has_no_card_yet():
+    evidence = book(cook(1, "duck-leg", [1, 0, 2, 1]), cook(2, "beef-cheek", [0, 1, 1, 1]))
+    ahead = ahead_of(Evidence(evidence.cooks, (*evidence.cuts, "goat-leg")))
+    assert ahead.removed([0], -1, range(4)) == pytest.approx(ahead.removed([0], 2, range(4)), rel=1e-6)
+
+
+def test_what_a_cook_gains_is_how_often_it_turns_the_guess_round_and_by_how_much():
+    """By summing max(-sgn(m) m1, 0) over what the mean may be after the cook."""
+    ahead = ahead_of(book(cook(1, "duck-leg", [1, 0, 1, 0])))
+    mean = float(ahead.mean[1])
+    spreads = np.sqrt(ahead.variance[1] * ahead.removed([1], 0, range(4))[:, 0, 0])
+    after = np.linspace(-8, 8, 40_001)
+    by_hand = [
+        float((np.maximum(-np.sign(mean) * (mean + z), 0) * norm.pdf(z, scale=spread)).sum() * (after[1] - after[0]))
+        for spread in spreads for z in [after]
+    ]  # fmt: skip
+    assert ahead.gain([1], 0, range(4)) == pytest.approx(np.mean(by_hand), rel=1e-4)
+
+
 def test_how_many_more_goes_down_as_it_becomes_clearer():
     one = Counted(1, 4, 1, 4)
     unsure = more_needed(ahead_of(book(cook(1, "duck-leg", [2, 1, 2, 0]))), 1, 0, range(4), one)
@@ -457,6 +477,13 @@ def test_ways_have_the_keys_that_ways_of_a_stack_have():
 def test_what_muddied_several_pairs_of_a_cook_has_its_mean_size():
     pairs = [[Muddy("salt", 1.0, "A."), Muddy("rest", 2.0, "B.")], [Muddy("salt", 2.0, "C.")]]
     assert mean_of(pairs) == (Muddy("salt", 1.5, "A."), Muddy("rest", 1.0, "B."))
+
+
+def test_a_sentence_calls_pieces_by_their_side():
+    (one,) = by_side(
+        [Muddy("salt", -1.0, "A carries more salt than C: F stays, and a B-side.")], {"A": "rubbed", "C": "both"}
+    )
+    assert one == Muddy("salt", -1.0, "Rubbed carries more salt than both: F stays, and a B-side.")
 
 
 def test_which_way_is_quicker_is_said():

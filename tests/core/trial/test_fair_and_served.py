@@ -4,6 +4,7 @@ from dataclasses import replace
 from datetime import UTC, datetime, timedelta
 
 import pytest
+from ravska_core.fire import Happened
 from ravska_core.trial import (
     ArmRecord,
     Guesses,
@@ -235,3 +236,64 @@ def test_a_file_that_is_none_is_refused_and_others_parts_are_taken():
     cards, faults = read_cards('taster,plate\nOtter,417\n"Heron,305\n')
     assert [card.taster for card in cards] == ["Otter"]
     assert (faults[0].line, "quotation" in faults[0].sentence) == (3, True)
+
+
+LOG = Happened(
+    "A", on_s=0, fire_s=7200, rest_s=1800, plate_s=600, from_embers=0.5, near=False, wrapped_s=0, turned=1, basted=0,
+    pit_c=120, end_c=60, highest_c=62, feel="giving", colour="", served_at_s=None,
+)  # fmt: skip
+
+
+@pytest.mark.parametrize(
+    ("name", "changed", "size"),
+    [
+        ("salt", {"salt_percent": 1.8}, 2.0),
+        ("salt", {"salt_percent": 0.9}, -1.0),
+        ("weight", {"mass_g": 900}, 2.0),
+        ("weight", {"mass_g": 400}, -2.0),
+        ("count", {"count": 3}, 1.0),
+        ("fire", {"fire_s": 9000 + 2400}, 2.0),
+        ("rest", {"rest_s": 600 + 900}, 1.0),
+        ("plate", {"plate_s": 1200.0}, 1.5),
+        ("bare face", {"surface_coated": False}, -1.0),
+        ("beside", {"beside": (("relish", 20.0),)}, 1.0),
+    ],
+)
+def test_what_differs_is_sized_in_its_usual_size_above_zero_where_the_second_has_more(name, changed, size):
+    second = replace(ARM, letter="B", **changed)
+    first = replace(ARM, plate_s=300.0) if name == "plate" else ARM
+    (found,) = [one for one in compare_arms(first, second, 0, 0).differs if one.what == name]
+    assert found.size == pytest.approx(size)
+    (turned,) = [one for one in compare_arms(replace(second, letter="A"), replace(first, letter="B"), 0, 0).differs
+                 if one.what == name]  # fmt: skip
+    assert turned.size == pytest.approx(-size)
+    assert turned.about == found.about
+
+
+@pytest.mark.parametrize(
+    ("name", "changed", "size"),
+    [
+        ("order", {"on_s": 900}, 1.5),
+        ("place", {"near": True}, 1.0),
+        ("pit", {"pit_c": 105}, -1.5),
+        ("end", {"end_c": 66}, 2.0),
+        ("wrap", {"wrapped_s": 2400}, 2.0),
+        ("baste", {"basted": 3}, 1.5),
+        ("feel", {"feel": "tough"}, 1.0),
+    ],
+)
+def test_what_differed_on_the_fire_is_sized_too(name, changed, size):
+    first, second = replace(ARM, log=LOG), replace(ARM, letter="B", log=replace(LOG, letter="B", **changed))
+    (found,) = [one for one in compare_arms(first, second, 0, 0).differs if one.what == name]
+    assert found.size == pytest.approx(size)
+    turned = compare_arms(replace(first, log=second.log), replace(second, log=LOG), 0, 0)
+    (other,) = [one for one in turned.differs if one.what == name]
+    assert other.size == pytest.approx(-size)
+    assert other.about == found.about
+
+
+def test_two_words_differ_about_the_same_whichever_has_which():
+    oak, apple = (replace(ARM, letter=letter, phases=("indirect",), wood=(wood,))
+                  for letter, wood in (("A", "oak"), ("B", "apple")))  # fmt: skip
+    (one,) = [one for one in compare_arms(oak, apple, 0, 0).differs if one.what == "wood"]
+    assert (one.size, one.about) == (-1.0, "apple | oak")
