@@ -232,6 +232,7 @@ def test_for_a_guest_it_is_less_sure(api):
         ("kind=way&first=smoked&second=marinated", "first"),
         ("kind=way&first=rubbed&second=rubbed", "second"),
         ("kind=blend&first=x&second=y", "first"),
+        ("kind=revision&first=x@1&second=x@%C2%B2", "first"),
         (f"{WAYS}&season=monsoon", "season"),
         (f"{WAYS}&school=old", "school"),
         (f"{WAYS}&trait=purple", "trait"),
@@ -382,13 +383,21 @@ def test_a_decision_can_be_taken_back_and_made_again(api):
     assert made["verdict"].startswith("Rubbed is better.")
     assert cell(api, "duck-leg")["decisions"] == [made]
     assert cell(api, "trout-whole")["decisions"] == []
+    turned = wants | {"first": "marinated", "second": "rubbed", "what": "keep"}
+    other = api("POST", "verdicts/decisions", turned)[1][0]
+    assert (other["first"], other["second"]) == ("rubbed", "marinated")
+    assert api("POST", f"verdicts/decisions/{other['id']}/delete")[1] == [made]
+    assert api("GET", "verdicts/decisions")[1] == [made]
     assert api("POST", f"verdicts/decisions/{made['id']}/delete")[1] == []
     assert api("POST", f"verdicts/decisions/{made['id']}/restore")[1] == [made]
-    assert (
-        api("POST", f"verdicts/decisions/{made['first'] and '00000000-0000-0000-0000-000000000000'}/delete")[0] == 404
-    )
-    for change, field in (({"side": "plain"}, "side"), ({"cut": "beef-brisket"}, "cut"), ({"reason": " "}, "reason"),
-                          ({"what": "burn"}, "what")):  # fmt: skip
+    assert api("POST", f"verdicts/decisions/{UUID(int=0)}/delete")[0] == 404
+    for change, field in (
+        ({"side": "plain"}, "side"),
+        ({"second": "smoked", "side": "rubbed"}, "first"),
+        ({"cut": "beef-brisket"}, "cut"),
+        ({"reason": " "}, "reason"),
+        ({"what": "burn"}, "what"),
+    ):
         status, problem = api("POST", "verdicts/decisions", wants | change)
         assert status == 422, change
         assert problem["errors"][0]["field"] == field
@@ -430,6 +439,8 @@ def test_a_cut_that_was_never_compared_can_be_tried_too(api):
     assert status == 201
     assert made["name"] == "Breast of lamb, rubbed or marinated"
     assert api("POST", "verdicts/next", {"question": question, "cut": "no-such-cut"})[0] == 422
+    stranger = {"question": question, "cut": "lamb-breast", "tasters": ["Nobody at all"]}
+    assert api("POST", "verdicts/next", stranger)[1]["errors"][0]["field"] == "tasters"
     nothing = {"kind": "way", "first": "plain", "second": "injected"}
     status, problem = api("POST", "verdicts/next", {"question": nothing, "cut": "lamb-breast"})
     assert (status, problem["errors"][0]["field"]) == (422, "cut")
@@ -462,7 +473,7 @@ def test_cards_belief_and_verdict_can_be_taken_away(api):
     said = text_of(api, f"verdict.md?{WAYS}&who=guest")
     assert said.startswith("# Rubbed or marinated?\n\nFor a guest: 20 cooks, ")
     assert "Model 1" in said
-    assert "Basin regatta, duck legs (6 cards)" in said
+    assert "Basin regatta, duck legs (6 cards: " in said
 
 
 @pytest.mark.django_db

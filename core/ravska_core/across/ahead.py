@@ -9,6 +9,7 @@ from scipy.special import ndtr, ndtri
 from ravska_core.across.model import Array, Asked
 from ravska_core.across.posterior import Posterior
 from ravska_core.across.rule import CLEAN_CARDS, CLEAN_COOKS, MARGIN, SURE, Counted
+from ravska_core.working import Figure, Step, figure
 
 MOST_MORE = 12
 """Beyond how many further cooks nobody is told that they would settle it."""
@@ -156,17 +157,30 @@ def speaks(mean: float, variance: float, removed: Array, margin: float = MARGIN)
 @dataclass(frozen=True)
 class More:
     """How many further cooks would as likely as not settle a cell, None where as many as are looked at are unlikely to;
-    how many tasters each, and with what chance."""
+    how many tasters each, and with what chance. `figure` says why, cook by cook."""
 
     cooks: int | None
     tasters: int
     chance: float
+    figure: Figure | None = None
 
 
 def more_needed(ahead: Ahead, at: int, cut: int, tasters: Sequence[int], counted: Counted) -> More:
     """Determine the fewest further cooks after which the rule speaks as likely as not, up to `MOST_MORE`."""
     chances = ahead.settles(at, cut, tasters, counted, MOST_MORE)
     enough = np.flatnonzero(chances >= AS_LIKELY)
-    if len(enough):
-        return More(int(enough[0]) + 1, len(tasters), float(chances[enough[0]]))
-    return More(None, len(tasters), float(chances.max()))
+    cooks = int(enough[0]) + 1 if len(enough) else None
+    chance = float(chances[enough[0]] if len(enough) else chances.max())
+    return More(cooks, len(tasters), chance, _why(chances, len(tasters), counted, cooks))
+
+
+def _why(chances: Array, tasters: int, counted: Counted, cooks: int | None) -> Figure:
+    steps = [
+        Step("Tasters a cook", "who usually tastes", tasters, ""),
+        Step("Clean cooks and cards so far", f"{counted.clean_cooks} cooks", counted.clean_cards, "cards"),
+        *[Step(f"Chance after {at + 1} more", "that the rule names something", float(chances[at]), "", "across")
+          for at in range(cooks or MOST_MORE)],
+        Step("Cooks more", f"the fewest with a chance of {AS_LIKELY:g}" if cooks else "none of these is enough",
+             float(cooks or MOST_MORE), "cooks"),
+    ]  # fmt: skip
+    return figure(steps, "about: averaged over what is believed of the spreads")

@@ -13,7 +13,7 @@ from api.plumbing.answers import Created, Router
 from api.plumbing.household import household
 from api.verdicts.documents import DecisionDocument, DecisionOut
 from api.verdicts.pages import page_of
-from api.verdicts.questions import Kind, Question, blend_names, name_of
+from api.verdicts.questions import Kind, Question, blend_names, name_of, ordered
 
 router = Router()
 What = Literal["keep", "change", "drop"]
@@ -47,22 +47,24 @@ def decide_on(request: HttpRequest, document: DecisionDocument) -> Created[list[
     if document.side not in (document.first, document.second):
         raise BadInput("side", "Decide on one of the two sides that were compared.")
     blends = blend_names()
-    name_of(document.kind, document.side, blends)
+    for one in (document.first, document.second):
+        name_of(document.kind, one, blends)
     key = document.side.partition("@")[0]
-    page = page_of(Question(kind=document.kind, first=document.first, second=document.second))
+    first, second = ordered(document.kind, document.first, document.second)
+    page = page_of(Question(kind=document.kind, first=first, second=second))
     row = next((one for one in page.rows if one.cut == document.cut), None) if document.cut else page.all_cuts
     if row is None:
         raise BadInput("cut", "Nothing of this cut was tasted in this question; decide on another or on all.")
     with transaction.atomic():
         blend = None if document.kind == "way" else Blend.objects.get(pk=UUID(key), household=household())
         Decision.objects.create(
-            household=household(), kind=document.kind, first=document.first, second=document.second, side=document.side,
+            household=household(), kind=document.kind, first=first, second=second, side=document.side,
             cut=document.cut, blend=blend, what=document.what, reason=document.reason,
             verdict=f"{row.headline}. {' '.join(row.says)}"[:400],
         )  # fmt: skip
         if blend is not None:
             blend.revisions.filter(kept_at__isnull=True).update(note=_note(document.what, document.reason))
-    return Created(decisions(document.kind, document.first, document.second))
+    return Created(decisions(document.kind, first, second))
 
 
 def _note(what: str, reason: str) -> str:

@@ -93,6 +93,9 @@ def set_up_next(request: HttpRequest, document: NextDocument) -> Created[SetUpOu
         pieces = [Piece.objects.get(sample__pk=one.key) for one in examples]
         wanted = document.tasters or list(found.evidence.usual_tasters())
         rows = list(Taster.objects.filter(household=household(), nickname__in=wanted, deleted_at__isnull=True))
+        unknown = sorted(set(document.tasters) - {row.nickname for row in rows})
+        if unknown:
+            raise BadInput("tasters", f"Nobody of this household is called {unknown[0]}; choose who tastes anew.")
         cook, said = set_up_trial(household(), timezone.localtime(), document.cut, pieces, found.names, rows)
         said += _seat_who_may(cook, rows)
     return Created(SetUpOut(cook.pk, cook.trial.pk, cook.name, said))

@@ -126,7 +126,7 @@ def name_of(kind: Kind, side: str, blends: dict[str, str]) -> str:
         return WAYS[side]
     if kind == "blend" and side in blends:
         return blends[side]
-    if kind == "revision" and key in blends and number.isdigit():
+    if kind == "revision" and key in blends and number.isdecimal():
         return f"{blends[key]} {number}"
     raise BadInput("first", "There is no such way or blend; choose one of those that are offered.")
 

@@ -27,7 +27,7 @@ COMPARED_BY = 1
 """Goes up whenever what differs between two samples is worked out otherwise."""
 
 
-_MOST_ASKED = 48
+_MOST_ASKED = 12
 """Of how many questions a tasting remembers what it says."""
 
 Found = TypeVar("Found")
@@ -93,11 +93,14 @@ class TrialRecord:
 
     def remembered(self, key: tuple[object, ...], find: Callable[[], Found]) -> Found:
         """Return what was found of this tasting for a question before, or find it."""
-        if key not in self.asked:
+        found: Found | None = self.asked.get(key)
+        if found is None:
+            found = find()
+            # another thread may empty it meanwhile, which costs nothing but finding it anew
             if len(self.asked) >= _MOST_ASKED:
                 self.asked.clear()
-            self.asked[key] = find()
-        return self.asked[key]  # type: ignore[no-any-return]  # what stands there is what it found
+            self.asked[key] = found
+        return found
 
 
 _lock = threading.Lock()

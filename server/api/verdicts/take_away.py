@@ -6,7 +6,7 @@ from collections.abc import Iterable, Sequence
 
 from django.http import HttpRequest, HttpResponse
 from ninja import Query
-from ravska_core.across import MODEL_VERSION, headline_within
+from ravska_core.across import MODEL_VERSION, PairCook, headline_within
 from ravska_core.meat import find_cut
 
 from api.plumbing.answers import Router
@@ -92,13 +92,17 @@ def take_verdict_away(request: HttpRequest, question: Query[Question]) -> HttpRe
         headline = headline_within(row.state, row.headline, page.names)
         lines += ["## " + _escaped(f"{find_cut(row.cut).name}: {headline}"), ""]
         lines += [_escaped(sentence) for sentence in row.says]
-        lines += ["", "Cooks: " + "; ".join(
-            f"{_escaped(cook.name)} ({len(cook.cards)} cards)" for cook in found.evidence.cooks if cook.cut == row.cut
-        ) + ".", ""]  # fmt: skip
+        mine = [cook for cook in found.evidence.cooks if cook.cut == row.cut]
+        lines += ["", f"Cooks: {'; '.join(map(_cook, mine))}.", ""]
     lines += [_escaped(trait.says) for trait in page.traits] + [_escaped(sentence) for sentence in page.says]
     lines += [f"Left out: {_escaped(one.cook)}. {one.says}" for one in found.left_out]
     lines += ["", "Safe temperatures and times follow your local food-safety rules, whatever is liked better."]
     return _file("\n".join(lines) + "\n", "markdown", "verdict.md")
+
+
+def _cook(cook: PairCook) -> str:
+    tasters = ", ".join(card.taster for card in cook.cards) or "votes only"
+    return f"{_escaped(cook.name)} ({len(cook.cards)} cards: {_escaped(tasters)})"
 
 
 def _upper(words: str) -> str:

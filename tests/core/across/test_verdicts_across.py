@@ -286,6 +286,8 @@ def test_how_many_more_goes_down_as_it_becomes_clearer():
     clearer = more_needed(ahead_of(book(cook(1, "duck-leg", [3, 3, 2, 3]))), 1, 0, range(4), one)
     assert 1 <= clearer.cooks < unsure.cooks
     assert min(unsure.chance, clearer.chance) >= 0.5
+    assert clearer.figure.value == clearer.cooks
+    assert [step.value >= 0.5 for step in clearer.figure.steps[2:-1]] == [False] * (clearer.cooks - 1) + [True]
     hopeless = book(*(cook(at, "duck-leg", [1, 0, 1, 0]) for at in range(10)))
     assert more_needed(ahead_of(hopeless), 1, 0, range(4), Counted(10, 40, 10, 40)).cooks is None
     nobody = ahead_of(book(cook(1, "duck-leg", [2, 1, 2, 0])))

@@ -10245,7 +10245,7 @@ export interface components {
         /**
          * More
          * @description How many further cooks would as likely as not settle a cell, None where as many as are looked at are unlikely to;
-         *     how many tasters each, and with what chance.
+         *     how many tasters each, and with what chance. `figure` says why, cook by cook.
          */
         More: {
             /** Cooks */
@@ -10254,6 +10254,7 @@ export interface components {
             tasters: number;
             /** Chance */
             chance: number;
+            figure?: components["schemas"]["Figure"] | null;
         };
         /**
          * PairOut

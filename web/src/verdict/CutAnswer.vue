@@ -19,6 +19,9 @@ const grains = computed(() => Math.round((props.row.chance?.value ?? 0) * 20))
       <Why :figure="row.difference" :of="`Difference, ${name}`"
         >{{ Math.abs(row.difference.value).toFixed(1) }} points</Why
       >
+      <Why v-if="row.more?.figure" :figure="row.more.figure" :of="`How many more cooks, ${name}`">{{
+        row.more.cooks ? `${row.more.cooks} more` : 'unlikely to be settled'
+      }}</Why>
     </p>
     <slot />
   </section>

@@ -3,11 +3,13 @@ import { computed, ref } from 'vue'
 import type { Schemas } from '../api/client'
 import { shortDay } from '../kit/units'
 import { useWidth } from '../kit/useWidth'
+import TakePicture from './TakePicture.vue'
 import { counted, type Cell } from './useQuestion'
 
 /** The evidence: a row a cook, a mark a taster at the difference they scored; and what it would be without the cook. */
 const props = defineProps<{ cell: Cell; reading: Schemas['CellReading'] }>()
 const box = ref<HTMLElement | null>(null)
+const list = ref<HTMLElement | null>(null)
 const width = useWidth(box)
 const reach = computed(() => {
   const all = props.reading.cooks.flatMap((cook) => cook.cards.map((card) => Math.abs(card.difference)))
@@ -58,7 +60,7 @@ const says = (card: Schemas['PairCard']) => {
       ><span>points of nine</span><span>{{ cell.names[1] }} ▶</span>
     </p>
     <div ref="box" class="measure" />
-    <ol>
+    <ol ref="list">
       <li v-for="row in rows" :key="row.cook.key">
         <div class="head">
           <span
@@ -71,7 +73,13 @@ const says = (card: Schemas['PairCard']) => {
           >
           <span v-if="row.without" class="muted">{{ row.without.says }}</span>
         </div>
-        <svg :width="width" :height="row.height" :viewBox="`0 0 ${width} ${row.height}`" aria-hidden="true">
+        <svg
+          :data-caption="row.cook.name"
+          :width="width"
+          :height="row.height"
+          :viewBox="`0 0 ${width} ${row.height}`"
+          aria-hidden="true"
+        >
           <rect
             class="band"
             :x="x(-cell.margin)"
@@ -86,6 +94,7 @@ const says = (card: Schemas['PairCard']) => {
             :key="mark.card.taster"
             :class="[side(mark.card.difference), { knew: !mark.card.blind }]"
           >
+            <title>{{ says(mark.card) }}</title>
             <rect
               v-if="mark.card.difference > 0"
               :x="x(mark.card.difference) - 5.5"
@@ -112,6 +121,7 @@ const says = (card: Schemas['PairCard']) => {
         </ul>
       </li>
     </ol>
+    <TakePicture :of="() => list" :name="`${cell.names[0]} or ${cell.names[1]}, ${cell.cut}`" />
   </section>
 </template>
 

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { useQuery } from '@tanstack/vue-query'
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import { api, call } from '../api/client'
+import TakePicture from './TakePicture.vue'
 import { counted, upper, type Asked } from './useQuestion'
 
 /** More than two ways: a plate for each pair, each by its own evidence, its twenty grains by side. */
@@ -13,6 +14,7 @@ const { data } = useQuery({
   queryFn: () =>
     call(api.GET('/api/verdicts/matrix', { params: { query: { kind: kind.value, who: props.asked.who ?? 'table' } } })),
 })
+const table = ref<HTMLElement | null>(null)
 const sides = computed(() => data.value?.sides ?? [])
 const plate = (row: string, column: string) => {
   const found = data.value?.plates.find(
@@ -32,7 +34,7 @@ const take = (first: string, second: string) => emit('ask', { kind: kind.value, 
     <h2 id="all-ways">{{ kind === 'way' ? 'All ways' : 'All of them' }} against each other</h2>
     <p>{{ data?.says }} <span class="muted">Over all cuts; each pair by its own evidence.</span></p>
     <div class="scroll" tabindex="0" role="group" aria-label="Plates by pair">
-      <table>
+      <table ref="table">
         <thead>
           <tr>
             <td></td>
@@ -50,7 +52,13 @@ const take = (first: string, second: string) => emit('ask', { kind: kind.value, 
                   class="pair"
                   @click="take(plate(row.key, column.key)!.first, plate(row.key, column.key)!.second)"
                 >
-                  <svg viewBox="0 0 104 26" width="104" height="26" aria-hidden="true">
+                  <svg
+                    :data-caption="`${upper(row.name)} or ${column.name}: ${plate(row.key, column.key)!.headline}`"
+                    viewBox="0 0 104 26"
+                    width="104"
+                    height="26"
+                    aria-hidden="true"
+                  >
                     <template v-for="(side, n) in plate(row.key, column.key)!.grains" :key="n">
                       <rect
                         v-if="side === 'second'"
@@ -85,6 +93,7 @@ const take = (first: string, second: string) => emit('ask', { kind: kind.value, 
     <p class="muted key">
       Round: the one in the row is better. Square: the one in the column. Grey: too little to matter.
     </p>
+    <TakePicture :of="() => table" name="All ways against each other" />
   </section>
 </template>
 

@@ -7,11 +7,13 @@ import { heaped } from '../draw/heap'
 import { say } from '../kit/notice'
 import { useWidth } from '../kit/useWidth'
 import Why from '../kit/Why.vue'
+import TakePicture from './TakePicture.vue'
 
 /** The salt this table likes, as twenty grains on the scale of salt, and one tap to want it of the cook in hand. */
 const client = useQueryClient()
 const { data, error } = useQuery({ queryKey: ['verdicts', 'salt'], queryFn: () => call(api.GET('/api/verdicts/salt')) })
 const box = ref<HTMLElement | null>(null)
+const svg = ref<SVGSVGElement | null>(null)
 const width = useWidth(box, 320)
 const R = 4.6
 const LOW = 0.5
@@ -35,7 +37,14 @@ const want = useChange('cook', async () => {
     <template v-if="data">
       <p>{{ data.salt.says }}</p>
       <div ref="box">
-        <svg v-if="grains.length" :width="width" :height="tall" :viewBox="`0 0 ${width} ${tall}`" aria-hidden="true">
+        <svg
+          v-if="grains.length"
+          ref="svg"
+          :width="width"
+          :height="tall"
+          :viewBox="`0 0 ${width} ${tall}`"
+          aria-hidden="true"
+        >
           <line class="base" x1="12" :x2="width - 12" :y1="tall - 24" :y2="tall - 24" />
           <circle v-for="(grain, n) in grains" :key="n" :cx="grain.x" :cy="tall - 24 - grain.y" :r="R - 0.4" />
           <text v-for="n in [0.5, 1, 1.5, 2, 2.5]" :key="n" :x="x(n)" :y="tall - 6" text-anchor="middle">
@@ -43,6 +52,7 @@ const want = useChange('cook', async () => {
           </text>
         </svg>
       </div>
+      <TakePicture v-if="grains.length" :of="() => svg" name="The salt this table likes" />
       <p v-if="data.salt.liked" class="act">
         <Why :figure="data.salt.liked" of="The salt this table likes">{{ data.salt.liked.value.toFixed(1) }} %</Why>
         <v-btn v-if="data.cook_id" class="solid" :loading="want.busy.value" @click="want"

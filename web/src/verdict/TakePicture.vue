@@ -1,15 +1,20 @@
 <script setup lang="ts">
 import { takePng, takeSvg } from './picture'
 
-/** Takes the picture beside it away. */
-const props = defineProps<{ of: () => SVGSVGElement | null | undefined; name: string }>()
-const svg = () => {
+/** Takes the drawings within an element away, one under the other. */
+const props = defineProps<{ of: () => Element | null | undefined; name: string }>()
+const drawings = () => {
   const found = props.of()
-  if (found) takeSvg(found, props.name)
+  if (!found) return []
+  return found instanceof SVGSVGElement ? [found] : [...found.querySelectorAll<SVGSVGElement>('svg[data-caption]')]
+}
+const svg = () => {
+  const found = drawings()
+  if (found.length) takeSvg(found, props.name)
 }
 const png = () => {
-  const found = props.of()
-  if (found) void takePng(found, props.name)
+  const found = drawings()
+  if (found.length) void takePng(found, props.name)
 }
 </script>
 
