@@ -27,7 +27,7 @@ COMPARED_BY = 1
 """Goes up whenever what differs between two samples is worked out otherwise."""
 
 
-_MOST_ASKED = 12
+_MOST_ASKED = 24
 """Of how many questions a tasting remembers what it says."""
 
 Found = TypeVar("Found")
