@@ -24,8 +24,10 @@ const waiting = computed(
 )
 const reveal = useChange('trial', async () => {
   const params = { path: { trial_id: props.id } }
-  await show(await call(api.POST('/api/trials/{trial_id}/reveal', { params })))
+  const found = await call(api.POST('/api/trials/{trial_id}/reveal', { params }))
+  // before it is shown: who turns the others at once must not have them turned back
   turned.value = 1
+  await show(found)
 })
 const dealt = computed(() =>
   Object.entries(told.value?.dealt ?? {}).map(([letter, parts]) => `${letter} ${parts.join(', ')}`),
