@@ -471,7 +471,7 @@ def test_cards_belief_and_verdict_can_be_taken_away(api):
     assert float(duck["grain 20"]) == pytest.approx(told["duck-leg"]["belief"]["grains"][-1]["points"], abs=1e-4)
     assert believed[-1]["cut"] == "all cuts"
     said = text_of(api, f"verdict.md?{WAYS}&who=guest")
-    assert said.startswith("# Rubbed or marinated?\n\nFor a guest: 20 cooks, ")
+    assert said.startswith("# Rubbed or marinated?\n\nFor a guest: 20 cooks with 126 cards; clean of these are ")
     assert "Model 1" in said
     assert "Basin regatta, duck legs (6 cards: " in said
 
@@ -513,3 +513,33 @@ def test_an_empty_book_says_what_to_do(api):
     assert api("GET", f"verdicts/next?{WAYS}")[1]["says"].startswith("Nothing was scored in this question yet")
     assert api("GET", "verdicts/matrix")[1]["plates"] == []
     assert api("GET", "verdicts/known")[1]["pairs"] == []
+
+
+@pytest.mark.django_db
+def test_a_question_is_the_same_whichever_side_is_named_first(api):
+    turned = page(api, "kind=way&first=marinated&second=rubbed")
+    assert turned == page(api)
+    assert not turned["can_choose"]
+
+
+@pytest.mark.django_db
+def test_who_left_the_book_is_not_asked_to_the_next_trial(api):
+    who = api("GET", f"verdicts/next?{WAYS}")[1]["tasters"]
+    Taster.objects.filter(nickname=who[0]).update(deleted_at=timezone.now())
+    found = api("GET", f"verdicts/next?{WAYS}")[1]
+    assert found["tasters"] == who[1:]
+    question = {"kind": "way", "first": "rubbed", "second": "marinated"}
+    status, _ = api("POST", "verdicts/next", {"question": question, "cut": "duck-leg", "tasters": found["tasters"]})
+    assert status == 201
+
+
+@pytest.mark.django_db
+def test_a_cut_whose_blend_was_deleted_is_not_tried_next_and_others_are(api):
+    Blend.objects.filter(name="Rub and lemon for lamb chops").update(deleted_at=timezone.now())
+    cuts = {one["trial"]["cut"] for one in api("GET", f"verdicts/next?{WAYS}")[1]["ideas"]}
+    assert "trout-whole" not in cuts
+    assert {"duck-leg", "goat-leg"} <= cuts
+    question = {"kind": "way", "first": "rubbed", "second": "marinated"}
+    status, problem = api("POST", "verdicts/next", {"question": question, "cut": "trout-whole"})
+    assert status == 422
+    assert "Rub and lemon for lamb chops was deleted" in problem["errors"][0]["sentence"]

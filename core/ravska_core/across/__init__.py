@@ -31,9 +31,9 @@ from ravska_core.across.rule import (
     named,
 )
 from ravska_core.across.salt import SaltLiked, SaltVote, salt_liked
-from ravska_core.across.says import GRAINS, headline_within, say_quicker
+from ravska_core.across.says import GRAINS, MARGINS, headline_within, margin_words, say_counted, say_quicker
 from ravska_core.across.traits import TRAITS, has_trait
-from ravska_core.across.ways import WAYS, school_of, way_of
+from ravska_core.across.ways import SCHOOLS, WAYS, school_of, way_of
 
 __all__ = [
     "CLEAN_CARDS",
@@ -41,8 +41,10 @@ __all__ = [
     "EVENINGS",
     "GRAINS",
     "MARGIN",
+    "MARGINS",
     "MODEL_VERSION",
     "MOST_MORE",
+    "SCHOOLS",
     "SURE",
     "TRAITS",
     "WAYS",
@@ -83,6 +85,7 @@ __all__ = [
     "fit_statistics",
     "has_trait",
     "headline_within",
+    "margin_words",
     "mean_of",
     "more_needed",
     "muddied",
@@ -93,6 +96,7 @@ __all__ = [
     "read_across",
     "read_cell",
     "salt_liked",
+    "say_counted",
     "say_quicker",
     "school_of",
     "way_of",

@@ -143,7 +143,7 @@ def _without(
     side = "of no matter" if told == "no matter" else f"for {names[told == 'second']}"
     verb = "stay" if before == after else "become"
     became = f"{verb}{'s' if before == 1 else ''} {after}"
-    sentence = f"Left out, {says.counted(before, 'grain')} {side} {became}."
+    sentence = f"Left out, {says.say_counted(before, 'grain')} {side} {became}."
     return Without(what, keys, after, state, sentence)
 
 

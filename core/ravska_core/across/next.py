@@ -87,7 +87,7 @@ def next_trials(
 
 def _why(one: NextTrial, at: int, of: int, tasters: int) -> list[str]:
     """Say why a trial, and claim no more than that it may settle its cut."""
-    many = says.counted(tasters, "taster")
+    many = says.say_counted(tasters, "taster")
     if one.known:
         return ["It is known already; another cook would only make it surer."]
     chance = says.in_ten(one.settles)

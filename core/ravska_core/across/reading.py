@@ -264,7 +264,7 @@ def _own(evidence: Evidence, cut: str) -> float | None:
 
 def _difference(fitted: Fitted, at: int, counted: Counted, own: float | None) -> Figure:
     everything = fitted.sums.all_cuts
-    steps = [Step("Cards that scored both", f"of {says.counted(counted.cooks, 'cook')}", counted.cards, "cards")]
+    steps = [Step("Cards that scored both", f"of {says.say_counted(counted.cooks, 'cook')}", counted.cards, "cards")]
     if own is not None:
         steps.append(Step("Mean of their differences", "second less first", own, "points"))
     steps += [

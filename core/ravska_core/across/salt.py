@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from ravska_core.across.says import GRAINS, counted
+from ravska_core.across.says import GRAINS, say_counted
 from ravska_core.trial.tasting import JUST_RIGHT
 from ravska_core.working import Figure, Step, figure, say
 
@@ -56,7 +56,7 @@ def salt_liked(votes: Sequence[SaltVote]) -> SaltLiked:
     """
     people = sorted({one.taster for one in votes})
     if len(votes) < FEWEST_VOTES or len(people) < FEWEST_TASTERS:
-        here = f"{counted(len(votes), 'vote')} of {counted(len(people), 'taster')}"
+        here = f"{say_counted(len(votes), 'vote')} of {say_counted(len(people), 'taster')}"
         says = f"It takes {FEWEST_VOTES} votes of {FEWEST_TASTERS} tasters on salt to tell what this table likes; " \
                f"here {'is' if len(votes) == 1 else 'are'} {here}."  # fmt: skip
         return SaltLiked(None, (), len(votes), len(people), says)
@@ -77,7 +77,7 @@ def salt_liked(votes: Sequence[SaltVote]) -> SaltLiked:
     middle = float(mass @ liked)
     served = sorted(one.percent for one in votes)
     steps = [
-        Step("Votes on salt", f"of {counted(len(people), 'taster')}", len(votes), "votes"),
+        Step("Votes on salt", f"of {say_counted(len(people), 'taster')}", len(votes), "votes"),
         Step("Mean vote", "1 far too little, 3 just right, 5 far too much",
              float(np.mean([one.vote for one in votes])), ""),
         Step("Salt served, least", "of raw edible weight", served[0], "%"),

@@ -1,6 +1,7 @@
 """A verdict across cooks in sentences, for one, two and many."""
 
 from collections.abc import Sequence
+from types import MappingProxyType
 
 from ravska_core.across.ahead import MOST_MORE, More
 from ravska_core.across.rule import CLEAN_CARDS, CLEAN_COOKS, Chances, Counted, PairVotes
@@ -8,6 +9,12 @@ from ravska_core.units import say_duration
 from ravska_core.working import say
 
 GRAINS = 20
+
+MARGINS = MappingProxyType({
+    0.25: "a quarter of a point", 0.5: "half a point", 0.75: "three quarters of a point", 1.0: "a point",
+    1.5: "one and a half points",
+})  # fmt: skip
+"""Differences that can be chosen as what matters [points], in words."""
 
 _WORDS = ("no", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve")
 
@@ -17,7 +24,7 @@ def number(count: int) -> str:
     return _WORDS[count] if count < len(_WORDS) else str(count)
 
 
-def counted(count: int, what: str) -> str:
+def say_counted(count: int, what: str) -> str:
     """Return how many of something there are."""
     return f"{count} {what}{'' if count == 1 else 's'}"
 
@@ -34,9 +41,7 @@ def listed(words: Sequence[str]) -> str:
 
 def margin_words(margin: float) -> str:
     """Return the difference that matters as it is read."""
-    return {0.25: "a quarter of a point", 0.5: "half a point", 0.75: "three quarters of a point", 1.0: "a point"}.get(
-        margin, f"{say(margin, 2)} points"
-    )
+    return MARGINS.get(margin, f"{say(margin, 2)} points")
 
 
 def grains_of(chance: float) -> int:
@@ -58,7 +63,8 @@ def headline_within(state: str, line: str, names: tuple[str, str]) -> str:
 
 def say_depends(names: tuple[str, str], first: int, second: int) -> str:
     """Say that one side is better on some cuts and the other on others."""
-    return f"{upper(names[0])} is better on {counted(first, 'cut')}, {names[1]} on {number(second)}."
+    on = f"{number(first)} {'cut' if first == 1 else 'cuts'}"
+    return f"{upper(names[0])} is better on {on}, {names[1]} on {number(second)}."
 
 
 def say_belief(state: str, names: tuple[str, str], chances: Chances, margin: float) -> str:
@@ -90,8 +96,8 @@ def say_short(found: Counted) -> str:
     if found.cooks and not found.clean_cooks:
         return "No cook of it differs in nothing else, so nothing is named, however clear it looks."
     needs = f"Nothing is named before {number(CLEAN_COOKS)} clean cooks and {number(CLEAN_CARDS)} clean cards"
-    return f"{needs}; here {'is' if found.clean_cooks == 1 else 'are'} {counted(found.clean_cooks, 'cook')} with " \
-           f"{counted(found.clean_cards, 'card')}."  # fmt: skip
+    return f"{needs}; here {'is' if found.clean_cooks == 1 else 'are'} {say_counted(found.clean_cooks, 'cook')} with " \
+           f"{say_counted(found.clean_cards, 'card')}."  # fmt: skip
 
 
 def say_more(more: More) -> str:
@@ -114,7 +120,7 @@ def say_withheld(withheld: str, names: tuple[str, str], votes: PairVotes) -> str
     ahead, behind = (votes.second, votes.first) if withheld == "first" else (votes.first, votes.second)
     return (
         f"Scores say {names[withheld == 'second']}, but asked which they would rather have again {ahead} of "
-        f"{counted(ahead + behind, 'card')} {'says' if ahead == 1 else 'say'} {names[withheld == 'first']}: "
+        f"{say_counted(ahead + behind, 'card')} {'says' if ahead == 1 else 'say'} {names[withheld == 'first']}: "
         "nothing is named while they disagree."
     )
 

@@ -30,10 +30,10 @@ class Trait:
 
 
 TRAITS = (
-    Trait("tough", "tough cuts", "tender ones"),
-    Trait("marbled", "marbled cuts", "lean ones"),
-    Trait("thick", "thick cuts", "thin ones"),
-    Trait("winged", "birds and fish", "red meat"),
+    Trait("tough", "tough cuts", "tender cuts"),
+    Trait("marbled", "marbled cuts", "lean cuts"),
+    Trait("thick", "thick cuts", "thin cuts"),
+    Trait("bird or fish", "birds and fish", "red meat"),
 )
 
 

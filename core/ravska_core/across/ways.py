@@ -3,10 +3,17 @@
 from collections.abc import Mapping, Sequence
 from types import MappingProxyType
 
+from ravska_core.units import say_duration
+
 COATS, BATHS, NEEDLES, SALTINGS = ("rub", "paste"), ("marinade",), ("injection", "second injection"), ("pre-salt",)
 
 SHORT_HOLD_S = 4 * 3600.0
 """Up to how long a hold is of the shorter school [s] (common practice, no source)."""
+
+SCHOOLS = MappingProxyType({
+    "shorter": f"up to {say_duration(SHORT_HOLD_S)}", "longer": f"longer than {say_duration(SHORT_HOLD_S)}",
+})  # fmt: skip
+"""The two schools of holding, by how long."""
 
 WAYS: Mapping[str, str] = MappingProxyType({
     "rubbed": "rubbed", "marinated": "marinated", "both": "marinated and rubbed", "injected": "injected",

@@ -6,7 +6,7 @@ from uuid import UUID
 
 from book.models import Band
 from django.http import HttpRequest
-from ravska_core.across import way_of
+from ravska_core.across import MARGINS, margin_words, way_of
 from ravska_core.working import BadInput
 
 from api.plumbing.answers import Router
@@ -20,15 +20,26 @@ router = Router()
 
 
 @dataclass(frozen=True, slots=True)
+class MarginOut:
+    points: float
+    says: str
+
+
+@dataclass(frozen=True, slots=True)
 class BandOut:
-    """A question with the difference that matters in it [points], and whether that may still be chosen."""
+    """A question with the difference that matters in it [points] and in words, and whether that may still be chosen.
+
+    `choices` are what can be, in words.
+    """
 
     kind: Kind
     first: str
     second: str
     names: tuple[str, str]
     margin: float
+    says: str
     can_choose: bool
+    choices: list[MarginOut]
 
 
 def has_looked(kind: str, first: str, second: str) -> bool:
@@ -49,7 +60,10 @@ def _band_out(kind: Kind, first: str, second: str) -> BandOut:
     blends = blend_names()
     margin = margin_of(Question(kind=kind, first=first, second=second))
     names = (name_of(kind, first, blends), name_of(kind, second, blends))
-    return BandOut(kind, first, second, names, margin, not has_looked(kind, first, second))
+    choices = [MarginOut(points, says) for points, says in MARGINS.items()]
+    return BandOut(
+        kind, first, second, names, margin, margin_words(margin), not has_looked(kind, first, second), choices
+    )
 
 
 @router.puts("/band")

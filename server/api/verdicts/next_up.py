@@ -16,7 +16,7 @@ from api.plumbing.answers import Created, Router
 from api.plumbing.household import household
 from api.trials.store import load_trial, may_not_eat
 from api.verdicts.documents import IdeaOut, IdeasOut, NextDocument, SetUpOut, StockSaid
-from api.verdicts.pages import evidence_of, ideas_of, known_records, resolved
+from api.verdicts.pages import at_table, evidence_of, ideas_of, known_records, resolved
 from api.verdicts.questions import Question, blend_names
 from api.verdicts.records import SampleRecord
 
@@ -28,13 +28,16 @@ def read_next(request: HttpRequest, question: Query[Question]) -> IdeasOut:
     """Return the trials that can be cooked next, the likeliest to settle its cut first, and why."""
     question = resolved(question)
     found = evidence_of(question)
-    who = list(found.evidence.usual_tasters())
-    lacking = _lacking(question)
-    if lacking or not found.evidence.scored:
-        says = lacking or "Nothing was scored in this question yet; begin a cook of two pieces and taste it."
+    who = at_table(found)
+    if not found.evidence.scored:
+        says = "Nothing was scored in this question yet; begin a cook of two pieces and taste it."
         return IdeasOut([], who, says)
-    rows = [IdeaOut(one, find_cut(one.cut).name, _stock(question, one.cut)) for one in ideas_of(question)]
-    return IdeasOut(rows, who, "")
+    lacking = {idea.cut: _lacking(question, idea.cut) for idea in ideas_of(question)}
+    rows = [
+        IdeaOut(idea, find_cut(idea.cut).name, _stock(question, idea.cut))
+        for idea in ideas_of(question) if not lacking[idea.cut]
+    ]  # fmt: skip
+    return IdeasOut(rows, who, "" if rows else next(iter(lacking.values()), ""))
 
 
 def _examples(question: Question, cut: str) -> tuple[SampleRecord, SampleRecord] | None:
@@ -57,16 +60,18 @@ def _is_side(sample: SampleRecord, question: Question, side: str) -> bool:
     return key[question.kind] == side
 
 
-def _blends_of(question: Question, cut: str = "") -> list[UUID]:
+def _blends_of(question: Question, cut: str) -> list[UUID]:
     examples = _examples(question, cut)
     return [] if examples is None else [one.blend for one in examples if one.blend is not None]
 
 
-def _lacking(question: Question) -> str:
+def _lacking(question: Question, cut: str) -> str:
     """Say what is missing to cook this pair again: a blend that was deleted, or an earlier revision."""
     if question.kind == "revision":
         return "Only the latest revision of a blend can be cooked; begin a copy of the cook and pin the earlier one."
-    gone = Blend.objects.filter(pk__in=_blends_of(question), deleted_at__isnull=False).values_list("name", flat=True)
+    gone = Blend.objects.filter(pk__in=_blends_of(question, cut), deleted_at__isnull=False).values_list(
+        "name", flat=True
+    )
     return f"{', '.join(gone)} was deleted; bring it back before it is cooked again." if gone else ""
 
 
@@ -85,13 +90,13 @@ def set_up_next(request: HttpRequest, document: NextDocument) -> Created[SetUpOu
     question = resolved(document.question)
     find_cut(document.cut)
     examples = _examples(question, document.cut)
-    lacking = _lacking(question)
+    lacking = _lacking(question, document.cut)
     if examples is None or lacking:
         raise BadInput("cut", lacking or "No cook has both of these yet; begin one and put them on its pieces.")
     found = evidence_of(question)
     with transaction.atomic():
         pieces = [Piece.objects.get(sample__pk=one.key) for one in examples]
-        wanted = document.tasters or list(found.evidence.usual_tasters())
+        wanted = document.tasters or at_table(found)
         rows = list(Taster.objects.filter(household=household(), nickname__in=wanted, deleted_at__isnull=True))
         unknown = sorted(set(document.tasters) - {row.nickname for row in rows})
         if unknown:

@@ -3,9 +3,10 @@
 from dataclasses import dataclass
 from uuid import UUID
 
-from book.models import Cook, Piece
+from book.models import Cook, Piece, Taster
 from book.unchanged import kept_while_unchanged
 from ravska_core.across import (
+    SCHOOLS,
     TRAITS,
     Across,
     CellReading,
@@ -20,8 +21,16 @@ from ravska_core.meat import find_cut
 from ravska_core.working import BadInput
 
 from api.plumbing.household import household
-from api.verdicts.questions import SEASONS, Found, PairOut, Question, find, pairs_of
+from api.verdicts.questions import SEASONS, Found, PairOut, Question, blend_names, find, name_of, ordered, pairs_of
 from api.verdicts.records import TrialRecord, nicknames, records
+
+
+@dataclass(frozen=True, slots=True)
+class Named:
+    """Something that can be asked for, and what it is called."""
+
+    key: str
+    name: str
 
 
 @dataclass(frozen=True, slots=True)
@@ -32,8 +41,8 @@ class Choices:
     seasons: list[str]
     cookers: list[str]
     tasters: list[str]
-    schools: list[str]
-    traits: list[str]
+    schools: list[Named]
+    traits: list[Named]
 
 
 def cook_names() -> dict[UUID, str]:
@@ -65,9 +74,10 @@ def choices() -> Choices:
         seasons=[name for name, months in SEASONS.items() if any(row.serve_at.month in months for row in rows)],
         cookers=sorted({cooker for row in rows for cooker in row.cookers}),
         tasters=sorted(names[key] for key in frozenset[UUID]().union(*(row.tasters for row in rows)) if key in names),
-        schools=sorted({sample.school for sample in samples}, reverse=True),
+        schools=[Named(key, name) for key, name in SCHOOLS.items() if any(one.school == key for one in samples)],
         traits=[
-            key for one in TRAITS for key, wanted in ((one.key, True), (f"not {one.key}", False))
+            Named(key, name) for one in TRAITS
+            for key, name, wanted in ((one.key, one.have, True), (f"not {one.key}", one.lack, False))
             if any(has_trait(one.key, find_cut(cut)) == wanted for cut in cuts)
         ],
     )  # fmt: skip
@@ -82,9 +92,19 @@ def _question(key: tuple[str, ...]) -> Question:
 
 
 def resolved(question: Question) -> Question:
-    """Return a question with its two sides: those that were asked about, else the pair that the book knows most of."""
+    """Return a question with its two sides in their order: those asked about, else the pair the book knows most of.
+
+    Raises
+    ------
+    BadInput
+        At ``first`` where there is no such side.
+    """
     if question.first and question.second:
-        return question
+        blends = blend_names()
+        for side in (question.first, question.second):
+            name_of(question.kind, side, blends)
+        first, second = ordered(question.kind, question.first, question.second)
+        return question.model_copy(update={"first": first, "second": second})
     known = [(pair.kind, pair.first, pair.second) for pair in offered()] or [("way", "rubbed", "marinated")]
     kind, first, second = known[0]
     return question.model_copy(update={"kind": kind, "first": first, "second": second})
@@ -140,8 +160,14 @@ def ideas_of(question: Question) -> tuple[NextTrial, ...]:
 @kept_while_unchanged
 def _ideas(key: tuple[str, ...]) -> tuple[NextTrial, ...]:
     question, found = _question(key), _evidence(key)
-    who = found.evidence.usual_tasters()
-    return next_trials(found.evidence, cuts_at_hand(), who, question.who, found.margin)
+    return next_trials(found.evidence, cuts_at_hand(), at_table(found), question.who, found.margin)
+
+
+def at_table(found: Found) -> list[str]:
+    """Return who usually tastes of those who are still in the book."""
+    rows = Taster.objects.filter(household=household(), deleted_at__isnull=True)
+    there = set(rows.values_list("nickname", flat=True))
+    return [name for name in found.evidence.usual_tasters() if name in there]
 
 
 def cuts_at_hand() -> list[str]:

@@ -13,6 +13,7 @@ from ninja import Schema
 from pydantic import Field
 from ravska_core.across import (
     MARGIN,
+    SCHOOLS,
     TRAITS,
     WAYS,
     Evidence,
@@ -279,7 +280,7 @@ def _mean_hold_s(samples: Sequence[SampleRecord]) -> float:
 def _check(question: Question) -> None:
     if question.season and question.season not in SEASONS:
         raise BadInput("season", f"A season is one of {', '.join(SEASONS)}.")
-    if question.school and question.school not in ("shorter", "longer"):
+    if question.school and question.school not in SCHOOLS:
         raise BadInput("school", "A school has shorter or longer holds; choose one of these, or none for both.")
     if question.trait and question.trait.removeprefix("not ") not in {one.key for one in TRAITS}:
         raise BadInput("trait", f"A trait is one of {', '.join(one.key for one in TRAITS)}, with “not ” before it for "

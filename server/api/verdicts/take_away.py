@@ -6,7 +6,7 @@ from collections.abc import Iterable, Sequence
 
 from django.http import HttpRequest, HttpResponse
 from ninja import Query
-from ravska_core.across import MODEL_VERSION, PairCook, headline_within
+from ravska_core.across import MODEL_VERSION, PairCook, headline_within, say_counted
 from ravska_core.meat import find_cut
 
 from api.plumbing.answers import Router
@@ -82,9 +82,9 @@ def take_verdict_away(request: HttpRequest, question: Query[Question]) -> HttpRe
     page, found = page_of(question), evidence_of(question)
     counted = found.evidence.counted()
     whose = "this table" if question.who == "table" else "a guest"
-    rests_on = (
-        f"{counted.cooks} cooks, {counted.cards} cards, {counted.clean_cards} of {counted.clean_cooks} clean cooks"
-    )
+    whole = f"{say_counted(counted.cooks, 'cook')} with {say_counted(counted.cards, 'card')}"
+    clean = f"{say_counted(counted.clean_cooks, 'cook')} with {say_counted(counted.clean_cards, 'card')}"
+    rests_on = f"{whole}; clean of these are {clean}"
     model = f"Model {MODEL_VERSION}; what matters is {page.margin:g} points of nine."
     title = f"{_upper(page.names[0])} or {page.names[1]}?"
     lines = [f"# {_escaped(title)}", "", f"For {whose}: {rests_on}. {model}", ""]
@@ -102,7 +102,7 @@ def take_verdict_away(request: HttpRequest, question: Query[Question]) -> HttpRe
 
 def _cook(cook: PairCook) -> str:
     tasters = ", ".join(card.taster for card in cook.cards) or "votes only"
-    return f"{_escaped(cook.name)} ({len(cook.cards)} cards: {_escaped(tasters)})"
+    return f"{_escaped(cook.name)} ({say_counted(len(cook.cards), 'card')}: {_escaped(tasters)})"
 
 
 def _upper(words: str) -> str:

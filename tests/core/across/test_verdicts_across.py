@@ -107,7 +107,7 @@ def test_a_clear_page_has_its_rows_named():
     assert duck.difference.high < 0 < lamb.difference.low
     assert page.named == 2
     assert page.all_cuts.headline == "It depends on the cut"
-    assert page.all_cuts.says == ("Rubbed is better on 1 cut, marinated on one.",)
+    assert page.all_cuts.says == ("Rubbed is better on one cut, marinated on one.",)
     assert page.wrong == pytest.approx(2 - duck.belief.chances.first - lamb.belief.chances.second)
     for row in page.rows:
         of_side = {side: sum(grain.side == side for grain in row.belief.grains) for side in ("first", "second")}
@@ -203,7 +203,7 @@ def test_a_contrast_of_cuts_is_told_before_any_one_of_them():
         for s, cuts in ((1, tough), (-1, tender)) for at, cut in enumerate(cuts, 10 * (s + 1)) for turn in (0, 1)
     ]  # fmt: skip
     page = read_across(book(*cooks), NAMES)
-    assert "Marinated does more for tough cuts than for tender ones" in page.traits[0].says
+    assert "Marinated does more for tough cuts than for tender cuts" in page.traits[0].says
     assert page.traits[0].points > 1
     assert not read_across(book(*cooks[:4]), NAMES).traits
 
@@ -216,8 +216,8 @@ def test_traits_are_what_a_cook_would_say_of_a_cut():
     assert not has_trait("marbled", cuts["venison-loin"])
     assert has_trait("thick", cuts["lamb-leg"])
     assert not has_trait("thick", cuts["duck-leg"])
-    assert has_trait("winged", cuts["cod-loin"])
-    assert not has_trait("winged", cuts["pork-chop"])
+    assert has_trait("bird or fish", cuts["cod-loin"])
+    assert not has_trait("bird or fish", cuts["pork-chop"])
 
 
 # closed form with one taster's worth of certainty: a mean known beyond doubt, variance V, all of it removed
@@ -321,7 +321,7 @@ def test_sentences_for_one_two_and_many():
     assert says.say_wrong(0.08, 1) == "The one name on this page is wrong with a chance of 8 in 100."
     assert says.say_wrong(0.001, 1).endswith("a chance of less than 1 in 100.")
     assert says.say_wrong(0.04, 3) == "Of the three names on this page, fewer than 0.1 are expected to be wrong."
-    assert says.say_depends(NAMES, 1, 2) == "Rubbed is better on 1 cut, marinated on two."
+    assert says.say_depends(NAMES, 1, 2) == "Rubbed is better on one cut, marinated on two."
     assert says.say_wrong(0.31, 3) == "Of the three names on this page, 0.3 are expected to be wrong."
     assert says.say_wrong(1.0, 14) == "Of the 14 names on this page, 1.0 is expected to be wrong."
     assert says.say_votes(PairVotes(1, 3), NAMES).startswith("Asked which they would rather have again, 1 prefers ")

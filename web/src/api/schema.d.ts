@@ -10129,9 +10129,9 @@ export interface components {
             /** Tasters */
             tasters: string[];
             /** Schools */
-            schools: string[];
+            schools: components["schemas"]["Named"][];
             /** Traits */
-            traits: string[];
+            traits: components["schemas"]["Named"][];
         };
         /**
          * CookLeftOut
@@ -10255,6 +10255,16 @@ export interface components {
             /** Chance */
             chance: number;
             figure?: components["schemas"]["Figure"] | null;
+        };
+        /**
+         * Named
+         * @description Something that can be asked for, and what it is called.
+         */
+        Named: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
         };
         /**
          * PairOut
@@ -10652,7 +10662,9 @@ export interface components {
         };
         /**
          * BandOut
-         * @description A question with the difference that matters in it [points], and whether that may still be chosen.
+         * @description A question with the difference that matters in it [points] and in words, and whether that may still be chosen.
+         *
+         *     `choices` are what can be, in words.
          */
         BandOut: {
             /**
@@ -10668,8 +10680,19 @@ export interface components {
             names: string[];
             /** Margin */
             margin: number;
+            /** Says */
+            says: string;
             /** Can Choose */
             can_choose: boolean;
+            /** Choices */
+            choices: components["schemas"]["MarginOut"][];
+        };
+        /** MarginOut */
+        MarginOut: {
+            /** Points */
+            points: number;
+            /** Says */
+            says: string;
         };
         /**
          * BandDocument

@@ -14,15 +14,7 @@ const { data } = useQuery({
   queryFn: () => call(api.GET('/api/verdicts/bands/{trial_id}', { params: { path: { trial_id: props.trial } } })),
 })
 type Band = Schemas['BandOut']
-const POINTS = [
-  { value: 0.25, title: 'a quarter of a point' },
-  { value: 0.5, title: 'half a point' },
-  { value: 0.75, title: 'three quarters of a point' },
-  { value: 1, title: 'a point' },
-  { value: 1.5, title: 'one and a half points' },
-]
 const called = (band: Band) => `${band.names[0]} or ${band.names[1]}`
-const said = (band: Band) => POINTS.find((one) => one.value === band.margin)?.title ?? `${band.margin} points`
 const choose = useChange(
   'band',
   (band: Band, margin: number) =>
@@ -40,10 +32,10 @@ const choose = useChange(
         v-if="band.can_choose"
         :model-value="band.margin"
         :label="called(band)"
-        :options="POINTS"
+        :options="band.choices.map(({ points, says }) => ({ value: points, title: says }))"
         @update:model-value="$event && choose(band, $event)"
       />
-      <p v-else>{{ called(band) }}: {{ said(band) }}. It was looked at already, so that stays.</p>
+      <p v-else>{{ called(band) }}: {{ band.says }}. It was looked at already, so that stays.</p>
     </template>
   </section>
 </template>

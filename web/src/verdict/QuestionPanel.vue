@@ -20,18 +20,15 @@ const isAsked = (pair: Across['pairs'][number]) =>
   pair.kind === props.across.kind && pair.first === props.across.first && pair.second === props.across.second
 const every = { value: '', title: 'all' }
 const listed = (values: string[]) => [every, ...values.map((value) => ({ value, title: value }))]
-const TRAITS: Record<string, string> = {
-  tough: 'tough', 'not tough': 'tender', marbled: 'marbled', 'not marbled': 'lean', thick: 'thick', 'not thick': 'thin',
-  winged: 'birds and fish', 'not winged': 'red meat',
-} // prettier-ignore
+const named = (some: Across['choices']['traits']) => some.map(({ key, name }) => ({ value: key, title: name }))
 const filters = computed(() => {
   const { choices } = props.across
   return [
     { key: 'cuts', label: 'Cut', options: [every, ...choices.cuts.map((value) => ({ value, title: cuts.value.get(value)?.name ?? value }))] },
-    { key: 'trait', label: 'Kind of cut', options: [every, ...choices.traits.map((value) => ({ value, title: TRAITS[value] ?? value }))] },
+    { key: 'trait', label: 'Kind of cut', options: [every, ...named(choices.traits)] },
     { key: 'season', label: 'Season', options: listed(choices.seasons) },
     { key: 'tasters', label: 'Taster', options: listed(choices.tasters) },
-    { key: 'school', label: 'Held', options: [every, ...choices.schools.map((value) => ({ value, title: value === 'shorter' ? 'up to four hours' : 'longer than four hours' }))] },
+    { key: 'school', label: 'Held', options: [every, ...named(choices.schools)] },
     { key: 'cooker', label: 'Cooked on', options: listed(choices.cookers) },
   ] as const // prettier-ignore
 })
