@@ -5,6 +5,7 @@ from contextlib import suppress
 from datetime import datetime, timedelta
 
 from django.db.models import QuerySet
+from ravska_core.across import upper
 from ravska_core.meat import find_cut
 from ravska_core.trial import USUAL_SCALES
 from ravska_core.working import BadInput, say
@@ -45,7 +46,7 @@ def set_up_trial(
     What else they differed in is evened out where one tap can; what is left is said.
     """
     grams, phases = usual_piece(household, cut)
-    titles = [name[:1].upper() + name[1:39] for name in names]
+    titles = [upper(name)[:40] for name in names]
     beginnings = [Beginning(title, cut, grams, f"{say(grams, 4)} g", None) for title in titles]
     about = f"{find_cut(cut).name}, {names[0]} or {names[1]}"
     cook = begin_cook(household, about[:80], next_saturday_supper(now), beginnings)
@@ -72,7 +73,7 @@ def set_up_trial(
 def _design(cook: Cook, names: tuple[str, str], tasters: Sequence[Taster]) -> None:
     trial: Trial = cook.trial
     trial.kind, trial.planned_cards, trial.scales = "scores", max(1, len(tasters)), list(USUAL_SCALES)
-    trial.question = question_of([name[:1].upper() + name[1:] for name in names])
+    trial.question = question_of([upper(name) for name in names])
     trial.save()
     arrange(trial, False)
     seat(trial, [(taster, False) for taster in tasters])

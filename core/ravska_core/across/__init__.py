@@ -9,7 +9,6 @@ from ravska_core.across.next import EVENINGS, Evenings, NextTrial, next_trials
 from ravska_core.across.posterior import Posterior, fit, fit_statistics
 from ravska_core.across.reading import (
     MODEL_VERSION,
-    WHO,
     Across,
     Belief,
     CutRow,
@@ -31,7 +30,7 @@ from ravska_core.across.rule import (
     named,
 )
 from ravska_core.across.salt import SaltLiked, SaltVote, salt_liked
-from ravska_core.across.says import GRAINS, MARGINS, headline_within, margin_words, say_counted, say_quicker
+from ravska_core.across.says import GRAINS, MARGINS, headline_within, margin_words, say_counted, say_quicker, upper
 from ravska_core.across.traits import TRAITS, has_trait
 from ravska_core.across.ways import SCHOOLS, WAYS, school_of, way_of
 
@@ -48,7 +47,6 @@ __all__ = [
     "SURE",
     "TRAITS",
     "WAYS",
-    "WHO",
     "Across",
     "Ahead",
     "Asked",
@@ -99,5 +97,6 @@ __all__ = [
     "say_counted",
     "say_quicker",
     "school_of",
+    "upper",
     "way_of",
 ]

@@ -15,7 +15,7 @@ from ravska_core.trial.tasting import JUST_RIGHT, LIKING_SCALES, RIGHT_SCALES
 
 MOST_GROWTH, MOST_WITHOUT, MOST_LEFT_OUT = 16, 12, 6
 """Of how many cooks, the last of them, it is told how belief grew and what it would be without each, and of how many
-things that differ what it would be without their cooks: with the two for all of it and the clean ones, 36 fits."""
+things that differ what it would be without their cooks: 35 fits at most, with the one of all of it."""
 
 OWN_WAY = 0.8
 """How likely it must be that a taster likes the other side better by the margin, to be told of."""

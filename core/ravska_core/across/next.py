@@ -9,7 +9,7 @@ from ravska_core.across.evidence import Evidence
 from ravska_core.across.reading import Fitted
 from ravska_core.across.rule import MARGIN, named
 
-AS_LIKELY = 0.01
+TIE = 0.01
 """Chances that lie no further apart count as ties."""
 
 AGAINST = "Votes go against the scores here: ask again which they would rather have, before more scores."
@@ -77,7 +77,7 @@ def next_trials(
         settles = 0.0 if withheld else next(one.chances[0] for one in planned if one.tasters == len(seats))
         gains = ahead.gain(sums, place, seats)
         found.append(NextTrial(cut, settles, gains, known, counted.cooks, planned, (AGAINST,) if withheld else ()))
-    found.sort(key=lambda one: (one.known, -round(one.settles / AS_LIKELY), -one.gains, one.cut))
+    found.sort(key=lambda one: (one.known, -round(one.settles / TIE), -one.gains, one.cut))
     return tuple(
         NextTrial(one.cut, one.settles, one.gains, one.known, one.cooks, one.planned,
                   one.says or tuple(_why(one, at, len(found), len(seats))))

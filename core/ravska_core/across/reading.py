@@ -17,8 +17,6 @@ from ravska_core.working import Figure, Step, figure
 MODEL_VERSION = "1"
 """Which model a verdict was worked out by; goes up whenever its numbers may change."""
 
-WHO = ("table", "guest")
-
 DEPENDS = "It depends on the cut"
 
 FEWEST_A_SIDE = 2

@@ -16,8 +16,6 @@ CLEAN_COOKS, CLEAN_CARDS = 2, 8
 VOTES_AGAINST = 0.05
 """Votes for the other side withhold a name when chance alone splits them so in fewer of 100."""
 
-STATES = ("first", "second", "no matter", "not yet known")
-
 
 @dataclass(frozen=True)
 class Chances:

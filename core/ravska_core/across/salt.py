@@ -83,7 +83,7 @@ def salt_liked(votes: Sequence[SaltVote]) -> SaltLiked:
         Step("Salt served, least", "of raw edible weight", served[0], "%"),
         Step("Salt served, most", "of raw edible weight", served[-1], "%"),
         Step("Before any vote", f"estimate, ± {USUAL_SD:g}", USUAL, "%", "estimate"),
-        Step("Liked", "where a vote is expected to be just right", middle, "%", "across"),
+        Step("Liked", "where a vote is expected to be just right", middle, "%", "estimate"),
     ]  # fmt: skip
     grains = tuple(float(np.interp((at + 0.5) / GRAINS, reached, liked)) for at in range(GRAINS))
     says = (

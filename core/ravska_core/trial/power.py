@@ -163,7 +163,8 @@ def say_shows(kind: str, tasters: int, samples: int, shows: tuple[Shows, ...]) -
     if large.now.value <= 0:
         least = fewest_cards(kind, samples)
         cards = f"With {tasters} {'card' if tasters == 1 else 'cards'}" if tasters else "Without cards"
-        return f"{cards} nothing can be named, however they fall; it takes at least {least}."
+        beside = " Together with other cooks of the same they count in Verdict." if kind == "scores" and tasters else ""
+        return f"{cards} nothing can be named, however they fall; it takes at least {least}.{beside}"
     more = (
         f"One more taster makes it {in_ten(large.one_more.value)}; a second evening with the same {tasters}, about "
         f"{in_ten(large.second_evening.value)}."

@@ -32,6 +32,7 @@ from api.plumbing.household import household
 from api.verdicts.records import CardRecord, SampleRecord, TrialRecord, nicknames
 
 Kind = Literal["way", "blend", "revision"]
+Who = Literal["table", "guest"]
 Side = Annotated[str, Field(max_length=60)]
 SEASONS = {"winter": (12, 1, 2), "spring": (3, 4, 5), "summer": (6, 7, 8), "autumn": (9, 10, 11)}
 """Months of the seasons."""
@@ -50,7 +51,7 @@ class Question(Schema):
     kind: Kind = "way"
     first: Side = ""
     second: Side = ""
-    who: Literal["table", "guest"] = "table"
+    who: Who = "table"
     cuts: Annotated[str, Field(max_length=2000)] = ""
     tasters: Annotated[str, Field(max_length=2000)] = ""
     season: Annotated[str, Field(max_length=10)] = ""

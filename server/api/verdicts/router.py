@@ -14,6 +14,7 @@ from ravska_core.across import (
     SaltVote,
     headline_within,
     salt_liked,
+    upper,
 )
 from ravska_core.meat import find_cut
 from ravska_core.trial import SALT_SCALE
@@ -38,7 +39,7 @@ from api.verdicts.documents import (
     SideName,
 )
 from api.verdicts.pages import cell_of, choices, evidence_of, known_records, offered, page_of, resolved
-from api.verdicts.questions import Kind, PairOut, Question, blend_names, name_of
+from api.verdicts.questions import Kind, PairOut, Question, Who, blend_names, name_of
 from api.verdicts.records import keep_compared, nicknames
 
 router = Router()
@@ -84,10 +85,8 @@ def read_cell_of(request: HttpRequest, cut: str, question: Query[Question]) -> C
 
 
 @router.reads("/matrix")
-def read_matrix(request: HttpRequest, kind: Kind = "way", cut: str = "", who: str = "table") -> MatrixOut:
+def read_matrix(request: HttpRequest, kind: Kind = "way", cut: str = "", who: Who = "table") -> MatrixOut:
     """Return all sides of a kind against each other, each pair by its own evidence."""
-    if who not in ("table", "guest"):
-        raise BadInput("who", "Ask for this table or for a guest.")
     pairs = [pair for pair in offered() if pair.kind == kind]
     blends = blend_names()
     plates = [plate for pair in pairs if (plate := _plate(pair, cut, who)) is not None]
@@ -97,13 +96,12 @@ def read_matrix(request: HttpRequest, kind: Kind = "way", cut: str = "", who: st
     said = "None is known to be better than each other." if len(keys) > 1 else ""
     for one in names:
         if one.key == best:
-            said = f"{one.name[:1].upper()}{one.name[1:]} is better than each other."
+            said = f"{upper(one.name)} is better than each other."
     return MatrixOut(kind, names, plates, best, said)
 
 
-def _plate(pair: PairOut, cut: str, who: str) -> PlateOut | None:
-    page = page_of(Question(kind=pair.kind, first=pair.first, second=pair.second, who="guest" if who == "guest" else
-                            "table"))  # fmt: skip
+def _plate(pair: PairOut, cut: str, who: Who) -> PlateOut | None:
+    page = page_of(Question(kind=pair.kind, first=pair.first, second=pair.second, who=who))
     row = page.all_cuts if not cut else next((one for one in page.rows if one.cut == cut), None)
     if row is None:
         return None

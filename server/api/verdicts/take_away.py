@@ -6,7 +6,7 @@ from collections.abc import Iterable, Sequence
 
 from django.http import HttpRequest, HttpResponse
 from ninja import Query
-from ravska_core.across import MODEL_VERSION, PairCook, headline_within, say_counted
+from ravska_core.across import MODEL_VERSION, PairCook, headline_within, say_counted, upper
 from ravska_core.meat import find_cut
 
 from api.plumbing.answers import Router
@@ -66,14 +66,8 @@ def take_posterior_away(request: HttpRequest, question: Query[Question]) -> Http
             chances = (one.chances.first, one.chances.neither, one.chances.second)
             believed = [one.mean, one.low, one.high, *chances, *(grain.points for grain in one.grains)]
         rows.append((name, counted.cooks, counted.cards, counted.clean_cooks, counted.clean_cards, row.headline,
-                     *(f"{value:z.4f}" for value in believed)))  # fmt: skip
-    return _file(_numbers(rows), "csv", "verdict-posterior.csv")
-
-
-def _numbers(rows: Iterable[Sequence[object]]) -> str:
-    out = io.StringIO()
-    csv.writer(out, lineterminator="\r\n").writerows(rows)
-    return out.getvalue()
+                     *(round(value, 4) + 0.0 for value in believed)))  # fmt: skip
+    return _file(_csv(rows), "csv", "verdict-posterior.csv")
 
 
 @router.reads("/verdict.md")
@@ -86,7 +80,7 @@ def take_verdict_away(request: HttpRequest, question: Query[Question]) -> HttpRe
     clean = f"{say_counted(counted.clean_cooks, 'cook')} with {say_counted(counted.clean_cards, 'card')}"
     rests_on = f"{whole}; clean of these are {clean}"
     model = f"Model {MODEL_VERSION}; what matters is {page.margin:g} points of nine."
-    title = f"{_upper(page.names[0])} or {page.names[1]}?"
+    title = f"{upper(page.names[0])} or {page.names[1]}?"
     lines = [f"# {_escaped(title)}", "", f"For {whose}: {rests_on}. {model}", ""]
     for row in page.rows:
         headline = headline_within(row.state, row.headline, page.names)
@@ -103,10 +97,6 @@ def take_verdict_away(request: HttpRequest, question: Query[Question]) -> HttpRe
 def _cook(cook: PairCook) -> str:
     tasters = ", ".join(card.taster for card in cook.cards) or "votes only"
     return f"{_escaped(cook.name)} ({say_counted(len(cook.cards), 'card')}: {_escaped(tasters)})"
-
-
-def _upper(words: str) -> str:
-    return words[:1].upper() + words[1:]
 
 
 def _escaped(text: str) -> str:

@@ -492,3 +492,12 @@ def test_which_way_is_quicker_is_said():
     assert says.say_quicker(NAMES, (7200.0, 12 * 3600.0)) == "Take rubbed: it is ready 10 h sooner."
     assert says.say_quicker(NAMES, (7200.0, 3600.0)) == "Take marinated: it is ready 1 h sooner."
     assert says.say_quicker(NAMES, (7200.0, 7000.0)) == "Both take as long, so take whichever is at hand."
+
+
+def test_every_step_names_a_source_that_is_known():
+    evidence = book(cook(1, "duck-leg", [1, 0, 2, 1]), cook(2, "beef-cheek", [0, 1, 1, 1]))
+    row = read_across(evidence, NAMES).rows[0]
+    salt = salt_liked([*cast(0.8, [2, 2, 1, 2, 2, 2]), *cast(1.6, [4, 4, 4, 3, 4, 5])])
+    known = {"arithmetic", *catalogue().sources}
+    for figure in (row.difference, row.chance, row.more.figure, salt.liked):
+        assert {step.source for step in figure.steps} <= known

@@ -20434,7 +20434,7 @@ export interface operations {
             query?: {
                 kind?: "way" | "blend" | "revision";
                 cut?: string;
-                who?: string;
+                who?: "table" | "guest";
             };
             header?: never;
             path?: never;

@@ -4,6 +4,7 @@ import { computed } from 'vue'
 import { useChange } from '../api/change'
 import { api, call, type Schemas } from '../api/client'
 import Select from '../kit/Select.vue'
+import { upper } from '../verdict/useQuestion'
 
 /** From how much on a difference matters to this table, chosen before anything of the question is revealed. */
 const props = defineProps<{ trial: string }>()
@@ -14,7 +15,7 @@ const { data } = useQuery({
   queryFn: () => call(api.GET('/api/verdicts/bands/{trial_id}', { params: { path: { trial_id: props.trial } } })),
 })
 type Band = Schemas['BandOut']
-const called = (band: Band) => `${band.names[0]} or ${band.names[1]}`
+const called = (band: Band) => `${upper(band.names[0] ?? '')} or ${band.names[1]}`
 const choose = useChange(
   'band',
   (band: Band, margin: number) =>
